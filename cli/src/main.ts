@@ -1,0 +1,41 @@
+import { InputError, UsageError } from './arguments';
+import { convert, diagnoseBoard, next, read, solve, type Output } from './verbs';
+
+const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { solve, read, diagnose: diagnoseBoard, next, convert };
+
+const USAGE = `hanzai: from the symptom to the proven repair, on the command line
+
+  hanzai solve BOARD [--setup on|off] [--fault REF:mode]…
+  hanzai read BOARD KIND AT [TO] [--fault REF:mode]…
+  hanzai diagnose BOARD --readings FILE
+  hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N]
+  hanzai convert IN OUT        (.json .cir .ipc .csv)
+
+  --json prints one JSON object. KIND is voltage, resistance, continuity, diode, esr, logic or current.
+`;
+
+/** Runs one command. Returns the exit status: 0 done, 1 bad input, 2 usage. */
+export async function main(words: readonly string[]): Promise<number> {
+  const [verb, ...rest] = words;
+  if (verb === undefined || verb === 'help' || verb === '--help' || verb === '-h') {
+    process.stdout.write(USAGE);
+    return verb === undefined ? 2 : 0;
+  }
+  const run = Object.hasOwn(VERBS, verb) ? VERBS[verb] : undefined;
+  try {
+    if (!run) throw new UsageError(`unknown verb "${verb}"; expected ${Object.keys(VERBS).join(', ')}`);
+    const output = run(rest);
+    process.stdout.write(`${rest.includes('--json') ? JSON.stringify(output.json) : output.text}\n`);
+    return 0;
+  } catch (error) {
+    if (error instanceof UsageError) {
+      process.stderr.write(`hanzai: ${error.message}\n`);
+      return 2;
+    }
+    if (error instanceof InputError) {
+      process.stderr.write(`${error.message}\n`);
+      return 1;
+    }
+    throw error;
+  }
+}

@@ -1,0 +1,127 @@
+import { writeFileSync } from 'node:fs';
+import { formatOf, readBoardFile, Setup, type BoardIndex } from '@hanzai/core/board';
+import { parseFault, type FaultState } from '@hanzai/core/fault';
+import { BenchState, ReadingKind, readout, readReadingsFile, resolveMeasurement, type Reading } from '@hanzai/core/instrument';
+import { diagnose } from '@hanzai/core/diagnosis';
+import { nextMeasurements } from '@hanzai/core/plan';
+import { formatQuantity } from '@hanzai/core/quantity';
+import { RATES } from '@hanzai/data';
+import { InputError, readArguments, UsageError, type Arguments } from './arguments';
+import { issueLines, loadBoard, readText } from './files';
+
+/** What a verb prints: an object with --json, lines of text without. */
+export interface Output {
+  readonly json: unknown;
+  readonly text: string;
+}
+
+function expectPositionals(args: Arguments, names: string, least: number, most: number): readonly string[] {
+  if (args.positionals.length < least || args.positionals.length > most) throw new UsageError(`expected ${names}`);
+  return args.positionals;
+}
+
+function faultsOf(index: BoardIndex, names: readonly string[]): FaultState[] {
+  return names.map((name) => {
+    const result = parseFault(index, name);
+    if (!result.ok) throw new InputError(`${result.what}; expected ${result.expected}`);
+    return { fault: result.fault };
+  });
+}
+
+function setupOf(text: string | undefined): Setup {
+  const parsed = Setup.safeParse(text ?? 'on');
+  if (!parsed.success) throw new InputError(`unknown setup "${text}"; expected ${Setup.options.join(', ')}`);
+  return parsed.data;
+}
+
+/** solve BOARD [--setup on|off] [--fault REF:mode]… */
+export function solve(words: readonly string[]): Output {
+  const args = readArguments(words, ['setup', 'fault']);
+  const [file] = expectPositionals(args, 'solve BOARD', 1, 1) as [string];
+  const index = loadBoard(file);
+  const setup = setupOf(args.text('setup'));
+  const state = new BenchState(index, { setup, faults: faultsOf(index, args.list('fault')), absent: [] });
+  const nets = state.netVolts();
+  if ('ok' in nets && nets.ok === false) throw new InputError(`${file}: no solution: ${String(nets.why)} at ${String(nets.at)}`);
+  const volts = nets as Record<string, number | null>;
+  const lines = Object.entries(volts).map(([net, volt]) => `${net.padEnd(16)} ${volt === null ? 'floating' : formatQuantity(volt, 'V')}`);
+  return { json: { setup, nets: volts }, text: lines.join('\n') };
+}
+
+/** read BOARD KIND AT [TO] [--fault REF:mode]… */
+export function read(words: readonly string[]): Output {
+  const args = readArguments(words, ['fault', 'setup']);
+  const [file, kind, at, to] = expectPositionals(args, 'read BOARD KIND AT [TO]', 3, 4) as [string, string, string, string?];
+  const index = loadBoard(file);
+  const resolved = resolveMeasurement(index, args.text('setup') ?? '', kind, at, to ?? '');
+  if (!resolved.ok) throw new InputError(`${resolved.what}; expected ${resolved.expected}`);
+  const m = resolved.measurement;
+  const response = new BenchState(index, { setup: m.setup, faults: faultsOf(index, args.list('fault')), absent: [] }).respond(m);
+  if ('ok' in response) throw new InputError(`${file}: no solution: ${response.why} at ${response.at}`);
+  const shown = readout(m.kind, response);
+  const band = typeof shown.low === 'number' ? `  band ${formatQuantity(shown.low, shown.unit)} to ${shown.high === 'OL' ? 'OL' : formatQuantity(shown.high ?? 0, shown.unit)}` : '';
+  return { json: { kind: m.kind, at, to: to ?? '', ...shown }, text: `${shown.display}${band}` };
+}
+
+function readingsOf(index: BoardIndex, file: string): readonly Reading[] {
+  const result = readReadingsFile(index, readText(file));
+  if (!result.ok) throw new InputError(issueLines(file, result.issues));
+  return result.value;
+}
+
+/** diagnose BOARD --readings FILE */
+export function diagnoseBoard(words: readonly string[]): Output {
+  const args = readArguments(words, ['readings']);
+  const [file] = expectPositionals(args, 'diagnose BOARD --readings FILE', 1, 1) as [string];
+  const readingsFile = args.text('readings');
+  if (readingsFile === undefined) throw new UsageError('expected --readings FILE');
+  const index = loadBoard(file);
+  const belief = diagnose(index, readingsOf(index, readingsFile), RATES);
+  const json = {
+    suspects: belief.suspects.map((suspect) => ({ faults: [suspect.hypothesis.name], probability: suspect.probability })),
+    byPart: belief.byPart.map(({ ref, probability }) => ({ ref, probability })),
+    healthy: belief.healthy,
+    unmodelled: belief.unmodelled,
+  };
+  const percent = (p: number): string => `${(100 * p).toFixed(1).padStart(5)} %`;
+  const lines = json.suspects.slice(0, 12).map((s) => `${percent(s.probability)}  ${s.faults.join(' + ')}`);
+  return { json, text: [...lines, `${percent(json.healthy)}  healthy`, `${percent(json.unmodelled)}  none of these`].join('\n') };
+}
+
+/** next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] */
+export function next(words: readonly string[]): Output {
+  const args = readArguments(words, ['readings', 'allow', 'top']);
+  const [file] = expectPositionals(args, 'next BOARD', 1, 1) as [string];
+  const index = loadBoard(file);
+  const readingsFile = args.text('readings');
+  const readings = readingsFile === undefined ? [] : readingsOf(index, readingsFile);
+  const allow = args.text('allow')?.split(',').map((kind) => {
+    const parsed = ReadingKind.safeParse(kind.trim());
+    if (!parsed.success) throw new InputError(`--allow: unknown kind "${kind}"; expected ${ReadingKind.options.join(', ')}`);
+    return parsed.data;
+  }); // prettier-ignore
+  const top = Number(args.text('top') ?? 10);
+  if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
+  const plan = nextMeasurements(index, readings, RATES, { ...(allow ? { allow } : {}) });
+  const measurements = plan.measurements.slice(0, top).map(({ setup, kind, at, to, gainBits, minutes }) => ({ setup, kind, at, to, gainBits, minutes }));
+  const lines = measurements.map((m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}`);
+  const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
+  return { json: { state: plan.state, measurements, replace: plan.replace }, text: [plan.state, ...lines, ...replace].join('\n') };
+}
+
+/** convert IN OUT */
+export function convert(words: readonly string[]): Output {
+  const args = readArguments(words, []);
+  const [from, to] = expectPositionals(args, 'convert IN OUT', 2, 2) as [string, string];
+  const target = formatOf(to);
+  if (!target) throw new InputError(`${to}: unknown kind of file; expected a name ending in .json, .cir, .ipc or .csv`);
+  const result = readBoardFile(from, readText(from));
+  if (!result.ok) throw new InputError(issueLines(from, result.issues));
+  for (const note of result.notes.slice(0, 20)) process.stderr.write(`${from}: note: ${note}\n`);
+  try {
+    writeFileSync(to, target.write(result.value));
+  } catch (error) {
+    throw new InputError(`${to}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`);
+  }
+  return { json: { from, to, parts: result.value.parts.length }, text: `${to}: ${result.value.parts.length} parts` };
+}

@@ -1,0 +1,53 @@
+import { nameKey, type BoardIndex } from '../board';
+
+/** One line of the ledger of what came off a board and what went on. Lines are only ever added. */
+export interface LedgerLine {
+  readonly ref: string;
+  /** removed: off the board. fitted: on the board. leftOut: stays off on purpose, with the reason in `note`. */
+  readonly action: 'removed' | 'fitted' | 'leftOut';
+  /** What went on (or came off), as written: `470u 35V`. */
+  readonly value: string;
+  readonly polarityChecked: boolean;
+  readonly note: string;
+}
+
+export interface LedgerState {
+  readonly ref: string;
+  readonly removed: number;
+  readonly fitted: number;
+  readonly leftOut: boolean;
+  /** Off the board and neither replaced nor left out on purpose. */
+  readonly missing: boolean;
+}
+
+/** The ledger added up: designators in the order they first appear. */
+export function reconcile(lines: readonly LedgerLine[]): readonly LedgerState[] {
+  const states = new Map<string, { ref: string; removed: number; fitted: number; leftOut: boolean; missing: boolean }>();
+  for (const line of lines) {
+    const state = states.get(nameKey(line.ref)) ?? { ref: line.ref, removed: 0, fitted: 0, leftOut: false, missing: false };
+    states.set(nameKey(line.ref), state);
+    if (line.action === 'removed') state.removed += 1;
+    if (line.action === 'fitted') state.fitted += 1;
+    state.leftOut = line.action === 'leftOut' || (state.leftOut && line.action !== 'fitted');
+    state.missing = state.removed > state.fitted && !state.leftOut;
+  }
+  return [...states.values()];
+}
+
+/** Designators that are off the board at the moment: removed (or left out) and not fitted since. */
+export function absentParts(lines: readonly LedgerLine[]): readonly string[] {
+  return reconcile(lines).filter((state) => state.removed > state.fitted).map((state) => state.ref); // prettier-ignore
+}
+
+/** Why a line may not be written, or undefined where it may. */
+export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[], next: LedgerLine): string | undefined {
+  const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(next.ref));
+  if (known === undefined) return `the board has no part ${next.ref}`;
+  const state = reconcile(lines).find((entry) => nameKey(entry.ref) === nameKey(next.ref));
+  const off = state !== undefined && state.removed > state.fitted;
+  if (next.action === 'removed' && off) return `${known} is already off the board`;
+  if (next.action === 'fitted' && !off) return `${known} has not been taken off: enter what came off first`;
+  if (next.action === 'leftOut' && !off) return `${known} is on the board: take it off first`;
+  if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
+  return undefined;
+}

@@ -1,0 +1,37 @@
+import { readDeck } from './deck-reader';
+import { writeDeck } from './deck-writer';
+import { readBoardJson, writeBoardJson } from './board-json';
+import { readPartsList, writePartsList } from './parts-list';
+import { readTestNetlist, writeTestNetlist } from './test-netlist';
+import type { ReadResult } from '../issue';
+import type { Board } from '../schema';
+
+interface BoardFormat {
+  readonly read: (source: string) => ReadResult<Board>;
+  readonly write: (board: Board) => string;
+}
+
+/** Board file formats by file ending. */
+export const BOARD_FORMATS: Readonly<Record<string, BoardFormat>> = {
+  '.json': { read: readBoardJson, write: writeBoardJson },
+  '.cir': { read: readDeck, write: writeDeck },
+  '.ipc': { read: readTestNetlist, write: writeTestNetlist },
+  '.csv': { read: readPartsList, write: writePartsList },
+};
+
+/** A file larger than this is refused before it is read. */
+export const MAX_FILE_BYTES = 20_000_000;
+
+/** The format that goes with a file name, or undefined. */
+export function formatOf(fileName: string): BoardFormat | undefined {
+  const ending = /\.[a-z]+$/i.exec(fileName)?.[0].toLowerCase();
+  return ending === undefined ? undefined : BOARD_FORMATS[ending];
+}
+
+/** Reads a board file by its ending. */
+export function readBoardFile(fileName: string, source: string): ReadResult<Board> {
+  const format = formatOf(fileName);
+  if (!format) return { ok: false, issues: [{ what: `${fileName}: unknown kind of file`, expected: `a file ending in ${Object.keys(BOARD_FORMATS).join(', ')}` }] };
+  if (source.length > MAX_FILE_BYTES) return { ok: false, issues: [{ what: 'the file is too large', expected: 'at most 20 MB' }] };
+  return format.read(source);
+}

@@ -1,0 +1,120 @@
+import Papa from 'papaparse';
+import { formatCompact, parseQuantity } from '../../quantity';
+import type { FileIssue, ReadResult } from '../issue';
+import { MAX_ISSUES } from '../issue';
+import type { Board, Part } from '../schema';
+import { DIODE_DEFAULT, TRANSISTOR_DEFAULT } from './deck-models';
+
+const COLUMNS = ['ref', 'device', 'value', 'tolerance', 'rating', 'package', 'note'] as const;
+type Row = Record<(typeof COLUMNS)[number], string>;
+
+/** The value column of a part: `4k7`, `47u`, or the model's name. */
+export function partValue(part: Part): string {
+  switch (part.kind) {
+    case 'resistor':
+      return formatCompact(part.resistanceOhm, 'ohm');
+    case 'capacitor':
+      return formatCompact(part.capacitanceFarad, 'F');
+    case 'inductor':
+    case 'winding':
+      return formatCompact(part.inductanceHenry, 'H');
+    case 'voltageSource':
+      return formatCompact(part.volt, 'V');
+    case 'currentSource':
+      return formatCompact(part.ampere, 'A');
+    case 'diode':
+    case 'transistor':
+      return part.model.name;
+    case 'switch':
+      return part.rest;
+    default:
+      return '';
+  }
+}
+
+/** Writes the parts list of a board as RFC 4180 CSV with a header line. */
+export function writePartsList(board: Board): string {
+  const rows = board.parts.map((part) => ({
+    ref: part.ref,
+    device: part.kind === 'capacitor' && part.dielectric ? `capacitor ${part.dielectric}` : part.kind,
+    value: partValue(part),
+    tolerance: part.tolerance === undefined ? '' : `${Number((part.tolerance * 100).toPrecision(6))}%`,
+    rating: part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : ''),
+    package: part.package ?? '',
+    note: part.note ?? '',
+  }));
+  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\r\n' })}\r\n`;
+}
+
+/** Reads a parts list. It says nothing of nets, so every pin becomes unconnected (`nc_REF_PIN`). */
+export function readPartsList(source: string): ReadResult<Board> {
+  const parsed = Papa.parse<Row>(source.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
+  const missing = COLUMNS.slice(0, 3).filter((column) => !parsed.meta.fields?.includes(column));
+  if (missing.length > 0) return { ok: false, issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }] };
+  const issues: FileIssue[] = [];
+  const parts: Part[] = [];
+  const seen = new Set<string>();
+  parsed.data.forEach((row, i) => {
+    if (issues.length >= MAX_ISSUES) return;
+    const result = partOfRow(row);
+    if (typeof result === 'string') issues.push({ line: i + 2, what: `${row.ref || 'row'}: ${result}`, expected: 'a designator, a device kind and a value' });
+    else if (seen.has(result.ref.toLowerCase())) issues.push({ line: i + 2, what: `${result.ref} is there twice`, expected: 'each designator once' });
+    else {
+      seen.add(result.ref.toLowerCase());
+      parts.push(result);
+    }
+  });
+  if (issues.length === 0 && parts.length === 0) issues.push({ what: 'no parts in the list', expected: 'at least one row' });
+  if (issues.length > 0) return { ok: false, issues };
+  return { ok: true, value: { format: 'hanzai-board', version: 1, title: 'parts list', parts }, notes: ['a parts list has no nets: every pin is left unconnected'] };
+}
+
+function partOfRow(row: Row): Part | string {
+  if (!row.ref || !/^\S{1,80}$/.test(row.ref)) return 'no designator';
+  const [device = '', dielectric] = row.device.trim().split(/\s+/);
+  const quantity = parseQuantity(row.value ?? '');
+  const value = quantity.ok && quantity.value !== 'OL' ? quantity.value : undefined;
+  const tolerance = row.tolerance ? Number(row.tolerance.replace('%', '')) / 100 : undefined;
+  const pins = (count: number): string[] => Array.from({ length: count }, (_, i) => `nc_${row.ref}_${i + 1}`);
+  const base = {
+    ref: row.ref,
+    pins: pins(2),
+    ...(tolerance !== undefined && tolerance > 0 && tolerance <= 2 ? { tolerance } : {}),
+    ...(row.rating ? { rating: row.rating } : {}),
+    ...(row.package ? { package: row.package } : {}),
+    ...(row.note ? { note: row.note } : {}),
+  };
+  switch (device.toLowerCase()) {
+    case 'resistor':
+      return value !== undefined && value > 0 ? { kind: 'resistor', ...base, resistanceOhm: value } : 'no resistance';
+    case 'capacitor': {
+      const kinds = ['electrolytic', 'polymer', 'tantalum', 'ceramic', 'film', 'bipolar'] as const;
+      const kind = kinds.find((k) => k === dielectric);
+      const ratedVolt = /^(\d+(?:\.\d+)?)\s*V$/i.exec(row.rating ?? '')?.[1];
+      if (value === undefined || value <= 0) return 'no capacitance';
+      return { kind: 'capacitor', ...base, capacitanceFarad: value, ...(kind ? { dielectric: kind } : {}), ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}) };
+    }
+    case 'inductor':
+      return value === undefined ? 'no inductance' : { kind: 'inductor', ...base, inductanceHenry: value };
+    case 'winding':
+      return value === undefined ? 'no inductance' : { kind: 'winding', ...base, inductanceHenry: value, dcResistanceOhm: 10 };
+    case 'voltagesource':
+      return value === undefined ? 'no voltage' : { kind: 'voltageSource', ...base, volt: value };
+    case 'currentsource':
+      return value === undefined ? 'no current' : { kind: 'currentSource', ...base, ampere: value };
+    case 'diode':
+      return { kind: 'diode', ...base, model: { name: row.value || 'D', ...DIODE_DEFAULT } };
+    case 'transistor':
+      return { kind: 'transistor', ...base, pins: pins(3), model: { name: row.value || 'Q', polarity: 'npn', ...TRANSISTOR_DEFAULT } };
+    case 'switch':
+      return { kind: 'switch', ...base, rest: row.value === 'open' ? 'open' : 'closed' };
+    case 'fuse':
+      return { kind: 'fuse', ...base };
+    case 'connectorpin':
+      return { kind: 'connectorPin', ...base };
+    case 'link':
+      return { kind: 'link', ...base };
+    default:
+      return { kind: 'unspecified', ...base, pins: pins(1) };
+  }
+}

@@ -1,0 +1,11 @@
+export { Board, Dielectric, DiodeModel, Part, TransistorModel, type PartKind } from './schema';
+export { findPin, findPoint, GROUND, indexBoard, nameKey, pinName, replaceableRef, type BoardIndex, type PinPlace, type Point } from './nets';
+export { describeIssue, MAX_ISSUES, type FileIssue, type ReadResult } from './issue';
+export { BOARD_FORMATS, formatOf, MAX_FILE_BYTES, readBoardFile } from './formats/index';
+export { checkBoard, readBoardJson, writeBoardJson } from './formats/board-json';
+export { readDeck } from './formats/deck-reader';
+export { writeDeck } from './formats/deck-writer';
+export { partValue, readPartsList, writePartsList } from './formats/parts-list';
+export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';
+export { parseDeckNumber, printDeckNumber } from './formats/deck-number';
+export { describeSetup, SETUPS, Setup, type PowerState } from './setup';

@@ -1,0 +1,32 @@
+import { diodeCurrent, JUNCTION_SIEMENS, junctionCurrent } from './junction';
+import type { Network } from './network';
+import { across } from './operating-point';
+import type { Singular } from './sparse';
+
+/** Factors the network's Jacobian at x, so that `network.lu` answers for small changes about that point.
+ *  x: node volts and branch amperes; all zero for a board that is off. Returns undefined, or where it is singular. */
+export function factorJacobian(network: Network, x: Float64Array): Singular | undefined {
+  const values = Float64Array.from(network.constant);
+  const out = new Float64Array(2);
+  for (const { a, b, aa, bb, ab, ba, element } of network.junctions) {
+    diodeCurrent(across(x, a, b), element.model, out);
+    if (aa >= 0) values[aa]! += out[1]!;
+    if (bb >= 0) values[bb]! += out[1]!;
+    if (ab >= 0) {
+      values[ab]! -= out[1]!;
+      values[ba]! -= out[1]!;
+    }
+  }
+  for (const { nodes: [c, b, e], slots, element: { model } } of network.transistors) { // prettier-ignore
+    const sign = model.polarity === 'npn' ? 1 : -1;
+    junctionCurrent(sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission, out);
+    const gF = out[1]!;
+    junctionCurrent(sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission, out);
+    const gR = out[1]!;
+    const forward = gF / model.forwardGain + JUNCTION_SIEMENS;
+    const reverse = gR / model.reverseGain + JUNCTION_SIEMENS;
+    const jacobian = [gR + reverse, gF - gR - reverse, -gF, -reverse, forward + reverse, -forward, -gR, -gF + gR - forward, gF + forward];
+    for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += jacobian[i]!;
+  }
+  return network.lu.factor(values);
+}

@@ -1,0 +1,218 @@
+import { criticalVolt, diodeCurrent, JUNCTION_SIEMENS, junctionCurrent, limitDiode, limitJunction } from './junction';
+import type { JunctionStamp, Network, TransistorStamp } from './network';
+
+/** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
+const TOLERANCE = { volt: 1e-9, ampere: 1e-12, relative: 1e-7 } as const;
+const MAX_ITERATIONS = 120;
+const SHUNT_START_SIEMENS = 1e-2;
+
+/** A solved circuit. `x`: node volts then branch amperes; the network's LU holds the Jacobian at this point. */
+export interface OperatingPoint {
+  readonly ok: true;
+  readonly x: Float64Array;
+  readonly iterations: number;
+}
+
+/** Why a circuit has no solution to show, named by the node or branch where it went wrong. */
+export type NoOperatingPoint =
+  | { readonly ok: false; readonly why: 'loop of ideal sources or an unconnected circuit'; readonly at: string }
+  | { readonly ok: false; readonly why: 'not converged'; readonly at: string };
+
+export interface SolveOptions {
+  /** Where to start, length size. Default: all zero. */
+  readonly start?: Float64Array;
+  /** Currents injected beside the sources, length size. Default: none. */
+  readonly injection?: Float64Array;
+  /** Factor on all sources, 0 to 1. Default 1. */
+  readonly sourceScale?: number;
+}
+
+/** Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then source stepping.
+ *  A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel, SPICE2, 1975. */
+export function operatingPoint(network: Network, options: SolveOptions = {}): OperatingPoint | NoOperatingPoint {
+  const solver = new Newton(network, options.injection);
+  const scale = options.sourceScale ?? 1;
+  const start = options.start ?? new Float64Array(network.size);
+  const direct = solver.run(start, scale, 0);
+  if (direct.ok || direct.why !== 'not converged') return direct;
+  const shunted = solver.step(start, (share) => [scale, SHUNT_START_SIEMENS * (share === 1 ? 0 : 1e-12 ** share)]);
+  if (shunted.ok) return shunted;
+  return solver.step(new Float64Array(network.size), (share) => [scale * share, 0]);
+}
+
+/** The iteration's working memory: lives as long as one search for an operating point. */
+class Newton {
+  private readonly values: Float64Array;
+  private readonly rhs: Float64Array;
+  private readonly next: Float64Array;
+  private readonly junctionVolt: Float64Array;
+  private readonly critical: Float64Array;
+  private readonly transistorVolt: Float64Array;
+  private readonly out = new Float64Array(2);
+  private limited = false;
+
+  constructor(
+    private readonly network: Network,
+    private readonly injection?: Float64Array,
+  ) {
+    this.values = new Float64Array(network.constant.length);
+    this.rhs = new Float64Array(network.size);
+    this.next = new Float64Array(network.size);
+    this.junctionVolt = new Float64Array(network.junctions.length);
+    this.critical = Float64Array.from(network.junctions, ({ element: { model } }) => criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient));
+    this.transistorVolt = new Float64Array(network.transistors.length * 2);
+  }
+
+  /** One Newton search from `start` with the sources scaled and `shunt` siemens added across every junction. */
+  run(start: Float64Array, scale: number, shunt: number): OperatingPoint | NoOperatingPoint {
+    const { network, next } = this;
+    let x = Float64Array.from(start);
+    const linear = network.junctions.length === 0 && network.transistors.length === 0;
+    this.rememberVolts(x);
+    let worst = 0;
+    for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration += 1) {
+      this.assemble(x, scale, shunt);
+      const singular = network.lu.factor(this.values);
+      if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
+      network.lu.solve(this.rhs, next);
+      worst = this.worstChange(x, next);
+      x.set(next);
+      if (linear || (worst < 0 && !this.limited)) return { ok: true, x, iterations: iteration };
+      if (!Number.isFinite(next[0] ?? 0)) x = Float64Array.from(start);
+    }
+    return { ok: false, why: 'not converged', at: unknownName(network, Math.max(0, worst)) };
+  }
+
+  /** Walks from an easy circuit to the real one; `at(share)` gives source scale and shunt for share 0 to 1. Halves the step where a search fails. */
+  step(start: Float64Array, at: (share: number) => readonly [number, number]): OperatingPoint | NoOperatingPoint {
+    let x = start;
+    let share = 0;
+    let step = 0.1;
+    let last: OperatingPoint | NoOperatingPoint = this.run(x, ...at(0));
+    if (!last.ok) return last;
+    x = last.x;
+    while (share < 1) {
+      const wanted = Math.min(1, share + step);
+      last = this.run(x, ...at(wanted));
+      if (last.ok) {
+        x = last.x;
+        share = wanted;
+        step *= 1.7;
+      } else if ((step /= 3) < 1e-4) return last;
+    }
+    return last;
+  }
+
+  private rememberVolts(x: Float64Array): void {
+    this.network.junctions.forEach((j, i) => (this.junctionVolt[i] = across(x, j.a, j.b)));
+    this.network.transistors.forEach((t, i) => {
+      const sign = t.element.model.polarity === 'npn' ? 1 : -1;
+      const [c, b, e] = t.nodes;
+      this.transistorVolt[2 * i] = sign * across(x, b, e);
+      this.transistorVolt[2 * i + 1] = sign * across(x, b, c);
+    });
+  }
+
+  private assemble(x: Float64Array, scale: number, shunt: number): void {
+    const { network, values, rhs } = this;
+    values.set(network.constant);
+    for (let i = 0; i < rhs.length; i += 1) rhs[i] = network.drive[i]! * scale + (this.injection?.[i] ?? 0);
+    this.limited = false;
+    network.junctions.forEach((junction, i) => this.stampJunction(junction, i, x, shunt));
+    network.transistors.forEach((transistor, i) => this.stampTransistor(transistor, i, x, shunt));
+  }
+
+  private stampJunction(junction: JunctionStamp, i: number, x: Float64Array, shunt: number): void {
+    const { values, rhs, out } = this;
+    const proposed = across(x, junction.a, junction.b);
+    const volt = limitDiode(proposed, this.junctionVolt[i]!, junction.element.model, this.critical[i]!);
+    this.noteLimit(proposed, volt);
+    this.junctionVolt[i] = volt;
+    diodeCurrent(volt, junction.element.model, out);
+    const siemens = out[1]! + shunt;
+    const rest = out[0]! + shunt * volt - siemens * volt;
+    if (junction.aa >= 0) values[junction.aa]! += siemens;
+    if (junction.bb >= 0) values[junction.bb]! += siemens;
+    if (junction.ab >= 0) {
+      values[junction.ab]! -= siemens;
+      values[junction.ba]! -= siemens;
+    }
+    if (junction.a >= 0) rhs[junction.a]! -= rest;
+    if (junction.b >= 0) rhs[junction.b]! += rest;
+  }
+
+  /** Ebers-Moll in transport form: Ic = If - Ir - Ir/BR, Ib = If/BF + Ir/BR (npn; signs turned for pnp). */
+  private stampTransistor(stamp: TransistorStamp, i: number, x: Float64Array, shunt: number): void {
+    const { values, rhs, out } = this;
+    const { model } = stamp.element;
+    const sign = model.polarity === 'npn' ? 1 : -1;
+    const [c, b, e] = stamp.nodes;
+    const forward = this.limitedVolt(2 * i, sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission);
+    const reverse = this.limitedVolt(2 * i + 1, sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission);
+    junctionCurrent(forward, model.saturationCurrentAmpere, model.forwardEmission, out);
+    const [iF, gF] = [out[0]!, out[1]!];
+    junctionCurrent(reverse, model.saturationCurrentAmpere, model.reverseEmission, out);
+    const [iR, gR] = [out[0]!, out[1]!];
+    const leak = JUNCTION_SIEMENS + shunt;
+    const baseForward = gF / model.forwardGain + leak;
+    const baseReverse = gR / model.reverseGain + leak;
+    const collector = iF - iR - iR / model.reverseGain - leak * reverse;
+    const base = iF / model.forwardGain + iR / model.reverseGain + leak * (forward + reverse);
+    // Rows C, B, E by columns C, B, E; derivatives of the current into each terminal.
+    const jacobian = [
+      gR + baseReverse, gF - gR - baseReverse, -gF,
+      -baseReverse, baseForward + baseReverse, -baseForward,
+      -gR, -gF + gR - baseForward, gF + baseForward,
+    ]; // prettier-ignore
+    jacobian.forEach((value, slot) => {
+      const place = stamp.slots[slot]!;
+      if (place >= 0) values[place]! += value;
+    });
+    // Linear part at the (limited) point: with vC = 0 as reference, vB = reverse, vE = reverse - forward.
+    const vB = sign * reverse;
+    const vE = sign * (reverse - forward);
+    const restC = sign * collector - (jacobian[1]! * vB + jacobian[2]! * vE);
+    const restB = sign * base - (jacobian[4]! * vB + jacobian[5]! * vE);
+    if (c >= 0) rhs[c]! -= restC;
+    if (b >= 0) rhs[b]! -= restB;
+    if (e >= 0) rhs[e]! += restC + restB;
+  }
+
+  private limitedVolt(slot: number, proposed: number, saturation: number, emission: number): number {
+    const volt = limitJunction(proposed, this.transistorVolt[slot]!, emission, criticalVolt(saturation, emission));
+    this.noteLimit(proposed, volt);
+    this.transistorVolt[slot] = volt;
+    return volt;
+  }
+
+  private noteLimit(proposed: number, used: number): void {
+    if (Math.abs(proposed - used) > TOLERANCE.volt + TOLERANCE.relative * Math.abs(proposed)) this.limited = true;
+  }
+
+  /** Index of the unknown that still moves too much, or -1 when all have settled. */
+  private worstChange(x: Float64Array, next: Float64Array): number {
+    const { nodeCount } = this.network;
+    let worst = -1;
+    let excess = 1;
+    for (let i = 0; i < next.length; i += 1) {
+      const floor = i < nodeCount ? TOLERANCE.volt : TOLERANCE.ampere;
+      const ratio = Math.abs(next[i]! - x[i]!) / (floor + TOLERANCE.relative * Math.abs(next[i]!));
+      if (!(ratio <= excess)) {
+        excess = ratio;
+        worst = i;
+      }
+    }
+    return worst;
+  }
+}
+
+/** Voltage from node a to node b; -1 is ground. */
+export function across(x: Float64Array, a: number, b: number): number {
+  return (a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!);
+}
+
+function unknownName(network: Network, unknown: number): string {
+  if (unknown < network.nodeCount) return network.nodeNames[unknown]!;
+  const element = network.branches[unknown - network.nodeCount]!.element;
+  return element.type === 'branch' || element.type === 'coil' ? `${element.a} to ${element.b}` : 'a branch';
+}

@@ -1,0 +1,45 @@
+import { diodeCurrent, junctionCurrent } from './junction';
+import type { Network } from './network';
+import { across } from './operating-point';
+
+/** Tolerances of model values where nothing is annotated. Source: the core's outside interface, "Conventions". */
+export const MODEL_SPREAD = { lnSaturation: 0.2, lnGain: 0.25, breakdown: 0.025 } as const;
+
+/** Standard deviation of one linear output that part tolerances cause, all parts independent.
+ *  x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c for the output c·x.
+ *  withJunctions: false where x is a response to a unit current and the junctions stay at zero bias. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
+export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, withJunctions = true): number {
+  let variance = 0;
+  for (const { a, b, siemens, spread } of network.conductances) {
+    if (spread === 0) continue;
+    const slope = across(adjoint, a, b) * across(x, a, b) * siemens * spread;
+    variance += slope * slope;
+  }
+  if (!withJunctions) return Math.sqrt(variance);
+  const out = new Float64Array(2);
+  for (const { a, b, element } of network.junctions) {
+    const { model } = element;
+    const volt = across(x, a, b);
+    junctionCurrent(volt, model.saturationCurrentAmpere, model.emissionCoefficient, out);
+    const weight = across(adjoint, a, b);
+    variance += (weight * out[0]! * MODEL_SPREAD.lnSaturation) ** 2;
+    if (model.breakdownVolt !== undefined) {
+      const normal = out[1]!;
+      diodeCurrent(volt, model, out);
+      variance += (weight * (out[1]! - normal) * model.breakdownVolt * MODEL_SPREAD.breakdown) ** 2;
+    }
+  }
+  for (const { nodes: [c, b, e], element } of network.transistors) { // prettier-ignore
+    const { model } = element;
+    const sign = model.polarity === 'npn' ? 1 : -1;
+    junctionCurrent(sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission, out);
+    const forward = out[0]!;
+    junctionCurrent(sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission, out);
+    const reverse = out[0]!;
+    const collectorToEmitter = across(adjoint, c, e);
+    const collectorCurrent = (forward - reverse) * collectorToEmitter + (forward / model.forwardGain) * across(adjoint, b, e) + (reverse / model.reverseGain) * across(adjoint, b, c);
+    variance += (collectorCurrent * MODEL_SPREAD.lnSaturation) ** 2;
+    variance += ((forward / model.forwardGain) * across(adjoint, b, e) * MODEL_SPREAD.lnGain) ** 2;
+  }
+  return Math.sqrt(variance);
+}

@@ -1,0 +1,27 @@
+import type { Part, PartKind } from '../board';
+import { connectorPin, fuse, link, switchKind } from './contacts';
+import type { Element } from './element';
+import type { DeviceKind, FaultMode } from './kind';
+import { capacitor, inductor, resistor, winding } from './passives';
+import { diode, transistor } from './semiconductors';
+import { currentSource, unspecified, voltageSource } from './sources';
+
+const REGISTRY: { readonly [K in PartKind]: DeviceKind<K> } = {
+  resistor, capacitor, inductor, winding, voltageSource, currentSource, diode, transistor,
+  fuse, switch: switchKind, connectorPin, link, unspecified,
+}; // prettier-ignore
+
+/** The healthy part as circuit elements between its nets, named as the part writes them. */
+export function elementsOf(part: Part): readonly Element[] {
+  return (REGISTRY[part.kind] as DeviceKind).elements(part);
+}
+
+/** The ways in which this part fails, not counting its joints. */
+export function modesOf(part: Part): readonly FaultMode[] {
+  return (REGISTRY[part.kind] as DeviceKind).modes(part);
+}
+
+/** True for what stands outside the board: supplies and stimuli. They have no faults and are taken away when the board is off. */
+export function isSource(part: Part): boolean {
+  return part.kind === 'voltageSource' || part.kind === 'currentSource';
+}

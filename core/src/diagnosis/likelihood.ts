@@ -1,0 +1,80 @@
+import { normalBelow, normalDensity } from '../quantity';
+import { combinedSpread, logicChances, STANDARD_METER as METER, type Reading, type ReadingValue, type Response } from '../instrument';
+
+type Kind = Reading['measurement']['kind'];
+
+/** Share of readings that are worthless: a slipped probe, a wrong pin, a wrong digit. From memory of bench practice. */
+export const BLUNDER = 0.004;
+
+/** What no model of a real board gets closer than: part of the value, and a floor in the reading's unit. From memory of bench practice. */
+const MODEL_ERROR = { share: 0.004, volt: 0.004, ohm: 0.05, ampere: 1e-5 } as const;
+
+/** Where ohm scales pass from linear to logarithmic, ohm. */
+const KNEE_OHM = { ohms: 0.5, esr: 0.02 } as const;
+/** Chance that a reading of which nothing is known is OL. */
+const BLANK_OVERLOAD = 0.2;
+
+/** A reading or a prediction on the natural scale of its kind: volts and amperes as they are, ohms as a logarithm. */
+export interface Scaled {
+  readonly y: number;
+  readonly sigma: number;
+  readonly overload: boolean;
+}
+
+const isOhms = (kind: Kind): boolean => kind === 'resistance' || kind === 'esr';
+
+/** Puts a response on the natural scale of its kind, with meter accuracy and model error in sigma. */
+export function scaled(kind: Kind, response: Response): Scaled {
+  if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true };
+  const floor = isOhms(kind) || kind === 'continuity' ? MODEL_ERROR.ohm : kind === 'current' ? MODEL_ERROR.ampere : MODEL_ERROR.volt;
+  const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor * (kind === 'esr' ? 0.2 : 1));
+  if (!isOhms(kind)) return { y: response.value, sigma, overload: false };
+  const knee = kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM.ohms;
+  const value = Math.max(0, response.value);
+  return { y: Math.log(value + knee), sigma: sigma / (value + knee), overload: false };
+}
+
+/** A reading's value on the same scale; infinite for OL. Only for kinds that read a number. */
+export function scaledValue(kind: Kind, value: number | 'OL'): number {
+  if (value === 'OL') return Infinity;
+  if (!isOhms(kind)) return value;
+  return Math.log(Math.max(0, value) + (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM.ohms));
+}
+
+/** Density (or chance) of a reading of which nothing is known: what "none of these" predicts, and what a blunder looks like.
+ *  voltSpan: width of the range of volts that can occur on this board. */
+export function blank(kind: Kind, value: ReadingValue, voltSpan: number): number {
+  if (kind === 'continuity') return 0.5;
+  if (kind === 'logic') return 0.25;
+  if (kind === 'voltage') return 1 / voltSpan;
+  if (kind === 'current') return 0.5;
+  if (value === 'OL') return BLANK_OVERLOAD;
+  if (kind === 'diode') return (1 - BLANK_OVERLOAD) / METER.diodeOverloadVolt;
+  const [knee, top] = kind === 'esr' ? [KNEE_OHM.esr, 1e4] : [KNEE_OHM.ohms, 40e6];
+  return (1 - BLANK_OVERLOAD) / Math.log(top / knee);
+}
+
+/** Chance of continuity's beep for a path of this resistance. */
+function beepChance(s: Scaled): number {
+  return s.overload ? 0 : normalBelow((METER.continuityOhm - s.y) / Math.max(s.sigma, 1));
+}
+
+/** The largest number a kind can show before it says OL, on the natural scale. */
+function overloadAt(kind: Kind): number {
+  if (kind === 'resistance') return Math.log(40e6 + KNEE_OHM.ohms);
+  return kind === 'diode' ? METER.diodeOverloadVolt : Infinity;
+}
+
+/** Density (or chance) of the reading where a sound instrument on a board that is as predicted was used right. */
+function honest(kind: Kind, value: ReadingValue, s: Scaled): number {
+  if (kind === 'continuity') return value === 'beep' ? beepChance(s) : 1 - beepChance(s);
+  if (kind === 'logic') return value === 'P' ? 0 : logicChances(s.y, s.sigma)[value as '0' | '1' | 'Z'];
+  if (s.overload) return value === 'OL' ? 1 : 0;
+  if (value === 'OL') return overloadAt(kind) === Infinity ? 0 : 1 - normalBelow((overloadAt(kind) - s.y) / s.sigma);
+  return normalDensity((scaledValue(kind, value as number) - s.y) / s.sigma) / s.sigma;
+}
+
+/** Log-likelihood of a reading for a prediction, with the floor that blunders give it. */
+export function logLikelihood(kind: Kind, value: ReadingValue, s: Scaled, voltSpan: number): number {
+  return Math.log((1 - BLUNDER) * honest(kind, value, s) + BLUNDER * blank(kind, value, voltSpan));
+}

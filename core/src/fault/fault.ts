@@ -1,0 +1,71 @@
+import { findPin, nameKey, type BoardIndex, type Part, type PinPlace } from '../board';
+import { isSource, modesOf, SEVERITY, type FaultMode, type SeverityRange } from '../device';
+
+/** One fault on the board. */
+export type Fault =
+  | { readonly type: 'mode'; readonly name: string; readonly part: Part; readonly mode: FaultMode }
+  | { readonly type: 'dry'; readonly name: string; readonly pin: PinPlace }
+  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string] };
+
+export type FaultResult = { readonly ok: true; readonly fault: Fault } | { readonly ok: false; readonly what: string; readonly expected: string };
+
+/** How bad the fault can be. */
+export function severityOf(fault: Fault): SeverityRange {
+  if (fault.type === 'mode') return fault.mode.severity;
+  return fault.type === 'dry' ? SEVERITY.open : SEVERITY.short;
+}
+
+/** False where the fault cannot show at DC. */
+export function changesDc(fault: Fault): boolean {
+  return fault.type !== 'mode' || fault.mode.changesDc;
+}
+
+/** Reads a fault name: `C3:high-esr`, `L1.2:dry`, `VCC~OUT:bridge`. Names compare without regard to case. */
+export function parseFault(index: BoardIndex, text: string): FaultResult {
+  const colon = text.lastIndexOf(':');
+  if (colon <= 0) return { ok: false, what: `cannot read the fault "${text}"`, expected: 'REF:mode, REF.PIN:dry or NETA~NETB:bridge' };
+  const [place, mode] = [text.slice(0, colon).trim(), text.slice(colon + 1).trim().toLowerCase()];
+  if (mode === 'bridge') return parseBridge(index, text, place);
+  if (mode === 'dry') {
+    const pin = findPin(index, place);
+    if (!pin) return { ok: false, what: `${text}: the board has no pin ${place}`, expected: 'REF.PIN:dry, for example L1.2:dry' };
+    return { ok: true, fault: dryPin(pin) };
+  }
+  const part = index.partByKey.get(nameKey(place));
+  if (!part) return { ok: false, what: `${text}: the board has no part ${place}`, expected: 'a designator of this board' };
+  const found = modesOf(part).find((candidate) => candidate.name === mode);
+  if (!found) {
+    const names = modesOf(part).map((candidate) => candidate.name);
+    return { ok: false, what: `${text}: ${part.ref} has no mode ${mode}`, expected: names.length > 0 ? `one of ${names.join(', ')}` : 'a part that can fail' };
+  }
+  return { ok: true, fault: { type: 'mode', name: `${part.ref}:${found.name}`, part, mode: found } };
+}
+
+function parseBridge(index: BoardIndex, text: string, place: string): FaultResult {
+  const nets = place.split('~').map((net) => index.netByKey.get(nameKey(net.trim())));
+  if (nets.length !== 2 || nets.some((net) => net === undefined)) {
+    return { ok: false, what: `${text}: not two nets of this board`, expected: 'NETA~NETB:bridge' };
+  }
+  const [a, b] = (nets as string[]).sort((p, q) => (p.toLowerCase() < q.toLowerCase() ? -1 : 1)) as [string, string];
+  return { ok: true, fault: { type: 'bridge', name: `${a}~${b}:bridge`, nets: [a, b] } };
+}
+
+function dryPin(pin: PinPlace): Fault {
+  return { type: 'dry', name: `${pin.part.ref}.${pin.index + 1}:dry`, pin };
+}
+
+/** Every single fault of the board's parts and their joints, in board order. Bridges are not listed: which nets lie side by side is not in a netlist. */
+export function singleFaults(index: BoardIndex): readonly Fault[] {
+  return index.board.parts.flatMap((part): Fault[] => {
+    if (isSource(part) || part.kind === 'unspecified') return [];
+    const modes = modesOf(part).map((mode): Fault => ({ type: 'mode', name: `${part.ref}:${mode.name}`, part, mode }));
+    const joints = part.pins.map((net, i): Fault => dryPin({ part, index: i, net }));
+    return [...modes, ...joints];
+  });
+}
+
+/** The part that is replaced or resoldered for this fault; for a bridge, its name. */
+export function faultRef(fault: Fault, replaceableRef: (ref: string) => string): string {
+  if (fault.type === 'bridge') return fault.name.replace(/:bridge$/, '');
+  return replaceableRef(fault.type === 'mode' ? fault.part.ref : fault.pin.part.ref);
+}

@@ -1,0 +1,61 @@
+import { z } from 'zod';
+import { replaceableRef, type BoardIndex, type Part } from '../board';
+import { faultRef, severityOf, singleFaults, type Fault } from './fault';
+import { severityGrid } from '../device';
+
+/** How often parts of a class fail in each way, relative to one another. Rows come from data/library/rates.json; unit: none (weights). */
+export const RateTable = z.object({
+  source: z.string().min(1),
+  healthy: z.number().positive().lt(1),
+  unmodelled: z.number().positive().lt(1),
+  dryJoint: z.number().positive(),
+  rates: z.record(z.string(), z.record(z.string(), z.number().positive())),
+});
+export type RateTable = z.infer<typeof RateTable>;
+
+/** One explanation of the readings: a single fault with its prior and the severities that stand for it. */
+export interface Hypothesis {
+  readonly name: string;
+  readonly fault: Fault;
+  /** The part that is condemned if this is it. */
+  readonly ref: string;
+  readonly prior: number;
+  readonly severities: readonly number[];
+}
+
+/** All that may be the matter with a board, with priors that sum to 1. */
+export interface HypothesisSpace {
+  readonly hypotheses: readonly Hypothesis[];
+  readonly healthyPrior: number;
+  readonly unmodelledPrior: number;
+}
+
+/** Severities solved exactly for a mode with a range; belief is refined between them. */
+const SEVERITY_POINTS = 7;
+
+/** The class a part is counted under: capacitors by dielectric, the rest by kind. */
+function rateClass(part: Part): string {
+  return part.kind === 'capacitor' && part.dielectric ? `capacitor ${part.dielectric}` : part.kind;
+}
+
+function rateOf(table: RateTable, fault: Fault): number {
+  if (fault.type !== 'mode') return table.dryJoint;
+  const row = table.rates[rateClass(fault.part)] ?? table.rates[fault.part.kind];
+  return row?.[fault.mode.name] ?? table.dryJoint;
+}
+
+/** Lists the single faults of a board with their priors. factor: what multiplies a part's rate (looks, age), default 1 for all. */
+export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (ref: string) => number = () => 1): HypothesisSpace {
+  const faults = singleFaults(index);
+  const rates = faults.map((fault) => rateOf(table, fault) * factor(faultRef(fault, replaceableRef)));
+  const total = rates.reduce((sum, rate) => sum + rate, 0);
+  const faulty = 1 - table.healthy - table.unmodelled;
+  const hypotheses = faults.map((fault, i) => ({
+    name: fault.name,
+    fault,
+    ref: faultRef(fault, replaceableRef),
+    prior: (faulty * rates[i]!) / total,
+    severities: severityGrid(severityOf(fault), SEVERITY_POINTS),
+  }));
+  return { hypotheses, healthyPrior: table.healthy, unmodelledPrior: table.unmodelled };
+}

@@ -1,0 +1,6 @@
+export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDARD_METER, unitOf, voltRange } from './meter';
+export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult } from './measurement';
+export { BenchState, type Response } from './response';
+export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
+export { parseShorthand, type ShorthandResult } from './shorthand';
+export { parseReadingValue, readReadingsFile, writeReadingsFile, type Reading } from './readings-file';

@@ -1,0 +1,53 @@
+import { findPin, findPoint, GROUND, nameKey, pinName, type BoardIndex, type Point, type Setup } from '../board';
+import { Setup as SetupSchema } from '../board';
+import { defaultSetup, ReadingKind } from './meter';
+
+/** One thing to measure: which instrument, where the probes go, in which state of the board. */
+export interface Measurement {
+  readonly setup: Setup;
+  readonly kind: ReadingKind;
+  readonly at: Point;
+  readonly to: Point;
+}
+
+export type MeasurementResult = { readonly ok: true; readonly measurement: Measurement } | { readonly ok: false; readonly what: string; readonly expected: string };
+
+/** The text of a probe point: the pin where one was named, else the net; empty for ground. */
+export function pointText(point: Point): string {
+  if (point.pin) return `${point.pin.part.ref}.${point.pin.part.kind === 'transistor' || point.pin.part.kind === 'diode' ? pinName(point.pin.part, point.pin.index) : point.pin.index + 1}`;
+  return point.net === GROUND ? '' : point.net;
+}
+
+/** A key under which equal measurements are equal, whatever case or order they were written in. */
+export function measurementKey(m: Measurement): string {
+  const place = (p: Point): string => (p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`);
+  return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}`;
+}
+
+/** Resolves what was written against the board. `at` of a current reading is a two-pin part. */
+export function resolveMeasurement(index: BoardIndex, setup: string, kind: string, at: string, to: string): MeasurementResult {
+  const parsedKind = ReadingKind.safeParse(kind.trim().toLowerCase());
+  if (!parsedKind.success) return { ok: false, what: `unknown kind of reading "${kind}"`, expected: ReadingKind.options.join(', ') };
+  const parsedSetup = SetupSchema.safeParse(setup.trim().toLowerCase() || defaultSetup(parsedKind.data));
+  if (!parsedSetup.success) return { ok: false, what: `unknown setup "${setup}"`, expected: SetupSchema.options.join(', ') };
+  const power = parsedSetup.data === 'off' ? 'off' : 'on';
+  if (power !== defaultSetup(parsedKind.data)) {
+    return { ok: false, what: `${parsedKind.data} cannot be read with the board ${power}`, expected: `setup ${defaultSetup(parsedKind.data)}` };
+  }
+  if (parsedKind.data === 'current') return currentMeasurement(index, parsedSetup.data, at);
+  const [from, back] = [findPoint(index, at), findPoint(index, to)];
+  if (at.trim() === '' || !from) return { ok: false, what: `the board has no net or pin "${at}"`, expected: 'a net name, or a pin such as C3.1' };
+  if (!back) return { ok: false, what: `the board has no net or pin "${to}"`, expected: 'a net name, a pin such as C3.1, or nothing for ground' };
+  return { ok: true, measurement: { setup: parsedSetup.data, kind: parsedKind.data, at: from, to: back } };
+}
+
+function currentMeasurement(index: BoardIndex, setup: Setup, at: string): MeasurementResult {
+  const part = index.partByKey.get(nameKey(at.trim()));
+  if (!part || part.pins.length !== 2) return { ok: false, what: `"${at}" is not a two-pin part of this board`, expected: 'the designator of a two-pin part' };
+  return { ok: true, measurement: { setup, kind: 'current', at: findPin(index, `${part.ref}.1`)! && pinPoint(index, `${part.ref}.1`), to: pinPoint(index, `${part.ref}.2`) } };
+}
+
+function pinPoint(index: BoardIndex, text: string): Point {
+  const pin = findPin(index, text)!;
+  return { net: pin.net, pin };
+}

@@ -1,0 +1,253 @@
+import { GROUND, nameKey, type BoardIndex, type Point } from '../board';
+import {
+  across, buildNetwork, factorJacobian, impedance, impedanceAfter, nodeOf, operatingPoint, RankOne, smallSignal, THERMAL_VOLT, toleranceSpread,
+  type Impedance, type Network, type NoOperatingPoint, type SmallSignalNetwork,
+} from '../circuit'; // prettier-ignore
+import { conductance, rewire, type Element } from '../device';
+import { innerNode, stateElements, type BoardState, type LinearChange } from '../fault';
+import type { Measurement } from './measurement';
+import { ohmRange, STANDARD_METER as METER, voltRange } from './meter';
+
+/** What an instrument answers before rounding: the value, and what part tolerance does to it. `value` is infinite for OL. */
+export interface Response {
+  readonly value: number;
+  /** One standard deviation from part tolerance, same unit. */
+  readonly spread: number;
+  /** Full scale of the range in use, same unit. */
+  readonly fullScale: number;
+  readonly z?: { readonly re: number; readonly im: number };
+}
+
+/** A linear estimate is kept where a nonlinear one would differ by less than this share. */
+const LINEAR_ENOUGH = 1e-4;
+
+/** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
+export class BenchState {
+  readonly elements: readonly Element[];
+  readonly network: Network;
+  private readonly startAt: Float64Array | undefined;
+  private x?: Float64Array;
+  private failure?: NoOperatingPoint;
+  private ac?: SmallSignalNetwork;
+  private rankOne?: RankOne;
+
+  constructor(
+    private readonly index: BoardIndex,
+    private readonly state: BoardState,
+    like?: BenchState,
+  ) {
+    this.elements = stateElements(index, state);
+    this.network = buildNetwork(this.elements, index.nets, like?.network);
+    this.startAt = like && like.network.size === this.network.size && like.x ? like.x : undefined;
+  }
+
+  /** Node volts and branch amperes of the board as it stands, or why there are none. */
+  solve(): Float64Array | NoOperatingPoint {
+    if (this.failure) return this.failure;
+    if (this.x) return this.x;
+    if (this.state.setup === 'off') return (this.x = new Float64Array(this.network.size));
+    const result = operatingPoint(this.network, this.startAt ? { start: this.startAt } : {});
+    this.network.lu.owner = undefined;
+    if (!result.ok) return (this.failure = result);
+    return (this.x = result.x);
+  }
+
+  /** Volts of every net to net 0; null where nothing connects a net to ground. */
+  netVolts(): Record<string, number | null> | NoOperatingPoint {
+    const x = this.solve();
+    if (!(x instanceof Float64Array)) return x;
+    return Object.fromEntries(
+      this.index.nets.map((net) => {
+        const node = nodeOf(this.network, net)!;
+        if (node < 0) return [net, 0];
+        return [net, this.network.component[node] === 0 ? x[node]! : null];
+      }),
+    );
+  }
+
+  /** What the standard meter answers. A board that cannot be solved gives its reason instead. */
+  respond(m: Measurement): Response | NoOperatingPoint {
+    if (m.kind === 'esr') return this.esr(m);
+    if (m.kind === 'current') return this.current(m);
+    const a = this.nodeAt(m.at);
+    const b = this.nodeAt(m.to);
+    if (m.kind === 'voltage' || m.kind === 'logic') return this.voltage(a, b);
+    if (m.kind === 'diode') return this.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
+    if (m.kind === 'continuity') return asOhms(this.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
+    return this.resistance(a, b);
+  }
+
+  /** The node a probe touches: on a dry pin the part's side of the joint. */
+  private nodeName(point: Point): string {
+    const { pin } = point;
+    const dry = pin && this.state.faults.some(({ fault }) => fault.type === 'dry' && fault.pin.part === pin.part && fault.pin.index === pin.index);
+    return dry && pin ? innerNode(pin) : point.net;
+  }
+
+  private nodeAt(point: Point): number {
+    return nodeOf(this.network, this.nodeName(point)) ?? nodeOf(this.network, point.net) ?? -1;
+  }
+
+  private joined(a: number, b: number): boolean {
+    const { component } = this.network;
+    return (a < 0 ? 0 : component[a]) === (b < 0 ? 0 : component[b]);
+  }
+
+  /** Makes sure the shared factorisation is this state's Jacobian at its operating point. */
+  private holdJacobian(x: Float64Array): void {
+    if (this.network.lu.owner === this) return;
+    factorJacobian(this.network, x);
+    this.network.lu.owner = this;
+  }
+
+  private voltage(a: number, b: number): Response | NoOperatingPoint {
+    const x = this.solve();
+    if (!(x instanceof Float64Array)) return x;
+    if (a === b || !this.joined(a, b)) return { value: 0, spread: 0, fullScale: voltRange(0) };
+    this.holdJacobian(x);
+    const probe = this.unit(a, b);
+    const toProbe = new Float64Array(this.network.size);
+    this.network.lu.solve(probe, toProbe);
+    const source = Math.max(0, across(toProbe, a, b));
+    const share = METER.voltInputOhm / (METER.voltInputOhm + source);
+    const open = across(x, a, b);
+    const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0;
+    if (nonlinear && Math.abs(open) * (1 - share) > LINEAR_ENOUGH * Math.abs(open) + 1e-5) return this.loadedVoltage(a, b, x);
+    this.network.lu.solveTransposed(probe, toProbe);
+    const value = open * share;
+    return { value, spread: toleranceSpread(this.network, x, toProbe) * share, fullScale: voltRange(value) };
+  }
+
+  /** The voltage with the meter's input as a part of the circuit: for points that the meter loads where the circuit is nonlinear. */
+  private loadedVoltage(a: number, b: number, start: Float64Array): Response | NoOperatingPoint {
+    const names = this.network.nodeNames;
+    const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
+    const network = buildNetwork([...this.elements, meter], this.index.nets);
+    const result = operatingPoint(network, network.size === start.length ? { start } : {});
+    if (!result.ok) return result;
+    const adjoint = new Float64Array(network.size);
+    network.lu.solveTransposed(this.unit(a, b), adjoint);
+    const value = across(result.x, a, b);
+    return { value, spread: toleranceSpread(network, result.x, adjoint), fullScale: voltRange(value) };
+  }
+
+  /** What an ohmmeter or ESR meter answers after one admittance of this state has changed; undefined where a short way does not apply
+   *  (another instrument, junctions in play) and a state of its own has to be solved. The answer is exact where it is given. */
+  respondAfter(m: Measurement, change: LinearChange): Response | undefined {
+    if (m.kind === 'esr') {
+      this.ac ??= smallSignal(this.elements, METER.esrHertz);
+      const z = impedanceAfter(this.ac, this.nodeName(m.at), this.nodeName(m.to), change, METER.esrHertz);
+      return z && { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
+    }
+    if (m.kind !== 'resistance' && m.kind !== 'continuity') return undefined;
+    const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
+    if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
+    this.rankOne ??= new RankOne(this.network, new Float64Array(this.network.size));
+    const response = this.rankOne.responseAfter(a, b, p, q, change.siemens);
+    const value = across(response, a, b);
+    const ampere = METER.ohmRanges.find(([, current]) => value * current <= METER.ohmVoltLimit || this.junctionsMatter(value, current))?.[1];
+    if (m.kind === 'continuity' ? this.junctionsMatter(value, METER.continuityAmpere) : ampere !== undefined && this.junctionsMatter(value, ampere)) return undefined;
+    const spread = toleranceSpread(this.network, response, response, false);
+    if (m.kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
+    const fullScale = ohmRange(value);
+    return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };
+  }
+
+  private resistance(a: number, b: number): Response | NoOperatingPoint {
+    const open: Response = { value: Infinity, spread: 0, fullScale: Infinity };
+    if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0) };
+    if (!this.joined(a, b)) return open;
+    const linear = this.linearResistance(a, b);
+    for (const [fullScale, ampere] of METER.ohmRanges) {
+      if (!this.junctionsMatter(linear.value, ampere)) {
+        if (linear.value * ampere <= METER.ohmVoltLimit) return { ...linear, fullScale };
+        continue;
+      }
+      const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
+      if ('ok' in volts) return volts;
+      if (volts.value <= METER.ohmVoltLimit) return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale };
+    }
+    return open;
+  }
+
+  /** Resistance for vanishing current, with its spread. */
+  private linearResistance(a: number, b: number): { value: number; spread: number } {
+    this.holdJacobian(new Float64Array(this.network.size));
+    const probe = this.unit(a, b);
+    const response = new Float64Array(this.network.size);
+    this.network.lu.solve(probe, response);
+    const value = across(response, a, b);
+    // Without transistors the matrix is symmetric up to its branch rows, and those have no tolerance; with them zero bias makes it so.
+    this.network.lu.solveTransposed(probe, probe);
+    return { value, spread: toleranceSpread(this.network, response, probe, false) };
+  }
+
+  /** Whether junction current at this test current could change the answer, or which range is taken. */
+  private junctionsMatter(ohm: number, ampere: number): boolean {
+    const { junctions, transistors } = this.network;
+    if (junctions.length === 0 && transistors.length === 0) return false;
+    const volt = Math.min(ohm * ampere, METER.ohmVoltLimit);
+    let current = 0;
+    for (const { element } of junctions) current += element.model.saturationCurrentAmpere * Math.expm1(volt / (element.model.emissionCoefficient * THERMAL_VOLT));
+    for (const { element } of transistors) {
+      const emission = Math.min(element.model.forwardEmission, element.model.reverseEmission);
+      current += 2 * element.model.saturationCurrentAmpere * Math.expm1(volt / (emission * THERMAL_VOLT));
+    }
+    const linearPart = ohm * ampere > METER.ohmVoltLimit ? 0.1 : LINEAR_ENOUGH;
+    return current > ampere * linearPart;
+  }
+
+  /** Drives a current into a and out of b, the board being off. Returns volts. overload: at or above this the answer is OL. */
+  private testCurrent(a: number, b: number, ampere: number, overload: number, fullScale: number): Response | NoOperatingPoint {
+    if (a === b) return { value: 0, spread: 0, fullScale };
+    if (!this.joined(a, b)) return { value: Infinity, spread: 0, fullScale };
+    const injection = this.unit(a, b);
+    for (let i = 0; i < injection.length; i += 1) injection[i]! *= ampere;
+    const result = operatingPoint(this.network, { injection });
+    this.network.lu.owner = undefined;
+    if (!result.ok) return result;
+    const value = across(result.x, a, b);
+    if (value >= overload) return { value: Infinity, spread: 0, fullScale };
+    const adjoint = this.unit(a, b);
+    this.network.lu.solveTransposed(adjoint, adjoint);
+    return { value, spread: toleranceSpread(this.network, result.x, adjoint), fullScale };
+  }
+
+  private current(m: Measurement): Response | NoOperatingPoint {
+    const pin = m.at.pin!;
+    const net = pin.part.pins[0]!;
+    const inner = `${pin.part.ref}#ammeter`;
+    const cut = stateElements(this.index, this.state, (part, elements) =>
+      part === pin.part ? elements.map((e) => rewire(e, (node) => (nameKey(node) === nameKey(net) ? inner : node))) : elements,
+    );
+    const network = buildNetwork([...cut, { type: 'branch', a: net, b: inner, volt: 0, ohm: 0 }], this.index.nets);
+    const result = operatingPoint(network);
+    if (!result.ok) return result;
+    const row = network.branches.find((branch) => branch.element.type === 'branch' && branch.element.b === inner)!.row;
+    const adjoint = new Float64Array(network.size);
+    adjoint[row] = 1;
+    network.lu.solveTransposed(adjoint, adjoint);
+    const value = result.x[row]!;
+    const fullScale = [0.4e-3, 4e-3, 40e-3, 0.4, 4, 40].find((range) => Math.abs(value) <= range) ?? 40;
+    return { value, spread: toleranceSpread(network, result.x, adjoint), fullScale };
+  }
+
+  private esr(m: Measurement): Response {
+    this.ac ??= smallSignal(this.elements, METER.esrHertz);
+    const z: Impedance | undefined = impedance(this.ac, this.nodeName(m.at), this.nodeName(m.to));
+    if (!z) return { value: Infinity, spread: 0, fullScale: Infinity };
+    return { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
+  }
+
+  private unit(a: number, b: number): Float64Array {
+    const probe = new Float64Array(this.network.size);
+    if (a >= 0) probe[a] = 1;
+    if (b >= 0) probe[b]! -= 1;
+    return probe;
+  }
+}
+
+function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {
+  if ('ok' in volts) return volts;
+  return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale: METER.ohmRanges[0]![0] };
+}

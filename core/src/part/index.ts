@@ -1,0 +1,1 @@
+export { isPolarised, judgeReplacement, orientation, parseOffered, type FitnessRemark, type OfferedPart } from './fitness';

@@ -1,0 +1,57 @@
+import { GROUND, type BoardIndex, type Part, type Point } from '../board';
+import type { Measurement, ReadingKind } from '../instrument';
+
+/** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, every two-pin part's own reading,
+ *  every junction, every capacitor's ESR. Current is left out: it needs a cut. */
+export function candidateMeasurements(index: BoardIndex, allow?: readonly ReadingKind[]): readonly Measurement[] {
+  const allowed = (kind: ReadingKind): boolean => allow === undefined || allow.includes(kind);
+  const nets = index.nets.filter((net) => net !== GROUND && (index.pinsOfNet.get(net)?.length ?? 0) > 1);
+  const ground: Point = { net: GROUND };
+  const found: Measurement[] = [];
+  const add = (setup: 'on' | 'off', kind: ReadingKind, at: Point, to: Point): void => {
+    if (allowed(kind) && at.net !== to.net) found.push({ setup, kind, at, to });
+  };
+  const hasGround = index.netByKey.has(GROUND);
+  for (const net of nets) {
+    if (!hasGround) break;
+    add('on', 'voltage', { net }, ground);
+    if (allow?.includes('logic')) add('on', 'logic', { net }, ground);
+    add('off', 'resistance', { net }, ground);
+  }
+  for (const part of index.board.parts) {
+    const point = (pin: number): Point => pinPoint(index, part, pin);
+    for (const kind of ownReadings(part)) if (part.pins.length === 2) add('off', kind, point(0), point(1));
+    if (part.kind === 'transistor') {
+      const [base, others] = [point(1), [point(0), point(2)]];
+      for (const other of others) add('off', 'diode', ...((part.model.polarity === 'npn' ? [base, other] : [other, base]) as [Point, Point]));
+      add('off', 'resistance', point(0), point(2));
+    }
+  }
+  return found;
+}
+
+function ownReadings(part: Part): readonly ReadingKind[] {
+  switch (part.kind) {
+    case 'resistor':
+      return ['resistance'];
+    case 'fuse':
+    case 'switch':
+    case 'connectorPin':
+    case 'link':
+    case 'inductor':
+    case 'winding':
+      return ['continuity', 'resistance'];
+    case 'diode':
+      return ['diode', 'resistance'];
+    case 'capacitor':
+      return ['esr', 'resistance'];
+    default:
+      return [];
+  }
+}
+
+function pinPoint(index: BoardIndex, part: Part, pin: number): Point {
+  const written = part.pins[pin]!;
+  const net = index.netByKey.get(written.toLowerCase() === 'gnd' ? GROUND : written.toLowerCase())!;
+  return { net, pin: { part, index: pin, net } };
+}

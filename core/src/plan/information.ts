@@ -1,0 +1,101 @@
+import { normalBelow } from '../quantity';
+import { BLUNDER, type Scaled } from '../diagnosis';
+
+/** One thing that may be so, with what it predicts for the reading in question. `group`: what would be replaced; hypotheses of one group need no telling apart. */
+export interface Outlook {
+  readonly group: number;
+  readonly probability: number;
+  /** Undefined for "none of these", which predicts nothing. */
+  readonly predicted: Scaled | undefined;
+}
+
+/** One distinguishable outcome of a reading. */
+export interface Outcome {
+  readonly probability: number;
+  /** Belief-weighted centre of the predictions that fall here, natural scale; infinite for OL. */
+  readonly centre: number;
+  /** Probability of each group given this outcome. */
+  readonly groups: Float64Array;
+}
+
+export interface Information {
+  /** Expected information about which group it is, bits. */
+  readonly gainBits: number;
+  /** Expected probability of the likeliest group after the reading. */
+  readonly expectedTop: number;
+  readonly outcomes: readonly Outcome[];
+}
+
+const MAX_BINS = 40;
+/** Two predictions nearer than this many standard deviations share a bin. */
+const SEPARATION = 1.5;
+
+/** Expected information gain of a reading: mutual information between its outcome and the group, the outcome sorted into bins that lie where
+ *  predictions part. outlooks: probabilities sum to 1. bins: boundaries to use instead (category readings), ascending.
+ *  Source: Lindley, Ann. Math. Stat. 27, 1956 (information of an experiment). */
+export function expectedInformation(outlooks: readonly Outlook[], groups: number, boundaries?: readonly number[]): Information {
+  const cuts = boundaries ?? cutsBetween(outlooks);
+  const bins = cuts.length + 2;
+  const joint = new Float64Array(bins * groups);
+  const centre = new Float64Array(bins);
+  const known = new Float64Array(bins);
+  for (const { group, probability, predicted } of outlooks) {
+    const blank = (probability * (predicted ? BLUNDER : 1)) / bins;
+    for (let bin = 0; bin < bins; bin += 1) joint[bin * groups + group]! += blank;
+    if (!predicted) continue;
+    const share = probability * (1 - BLUNDER);
+    spread(predicted, cuts, (bin, chance) => {
+      joint[bin * groups + group]! += share * chance;
+      known[bin]! += share * chance;
+      if (!predicted.overload) centre[bin]! += share * chance * predicted.y;
+    });
+  }
+  return measure(joint, bins, groups, (bin) => (bin === bins - 1 ? Infinity : known[bin]! > 0 ? centre[bin]! / known[bin]! : 0));
+}
+
+/** Hands each bin its share of one prediction. The last bin is OL. */
+function spread(predicted: Scaled, cuts: readonly number[], put: (bin: number, chance: number) => void): void {
+  if (predicted.overload) return put(cuts.length + 1, 1);
+  const sigma = Math.max(predicted.sigma, 1e-9);
+  let below = 0;
+  for (let bin = 0; bin <= cuts.length; bin += 1) {
+    const upTo = bin === cuts.length ? 1 : normalBelow((cuts[bin]! - predicted.y) / sigma);
+    if (upTo - below > 1e-6) put(bin, upTo - below);
+    below = upTo;
+    if (below > 1 - 1e-6) return;
+  }
+}
+
+/** Boundaries between groups of predictions, at most MAX_BINS - 1, the widest gaps first. */
+function cutsBetween(outlooks: readonly Outlook[]): number[] {
+  const points = outlooks.flatMap(({ predicted }) => (predicted && !predicted.overload ? [predicted] : [])).sort((a, b) => a.y - b.y);
+  const gaps: { at: number; width: number }[] = [];
+  for (let i = 1; i < points.length; i += 1) {
+    const [left, right] = [points[i - 1]!, points[i]!];
+    const total = left.sigma + right.sigma;
+    const width = (right.y - left.y) / Math.max(total, 1e-12);
+    if (width > SEPARATION) gaps.push({ width, at: (left.y * right.sigma + right.y * left.sigma) / Math.max(total, 1e-12) });
+  }
+  return gaps.sort((a, b) => b.width - a.width).slice(0, MAX_BINS - 1).map((gap) => gap.at).sort((a, b) => a - b); // prettier-ignore
+}
+
+function measure(joint: Float64Array, bins: number, groups: number, centreOf: (bin: number) => number): Information {
+  const prior = new Float64Array(groups);
+  for (let bin = 0; bin < bins; bin += 1) for (let g = 0; g < groups; g += 1) prior[g]! += joint[bin * groups + g]!;
+  let gain = 0;
+  let expectedTop = 0;
+  const outcomes: Outcome[] = [];
+  for (let bin = 0; bin < bins; bin += 1) {
+    const row = joint.subarray(bin * groups, (bin + 1) * groups);
+    const total = row.reduce((a, b) => a + b, 0);
+    if (total <= 0) continue;
+    let top = 0;
+    for (let g = 0; g < groups; g += 1) {
+      if (row[g]! > 0) gain += row[g]! * Math.log2(row[g]! / (total * prior[g]!));
+      top = Math.max(top, row[g]!);
+    }
+    expectedTop += top;
+    outcomes.push({ probability: total, centre: centreOf(bin), groups: row.map((value) => value / total) });
+  }
+  return { gainBits: Math.max(0, gain), expectedTop, outcomes };
+}

@@ -1,0 +1,155 @@
+import type { BoardIndex, Setup } from '../board';
+import { Diagnoser, replaceableParts, scaled, type Belief } from '../diagnosis';
+import type { Hypothesis, RateTable } from '../fault';
+import { measurementKey, pointText, readout, STANDARD_METER as METER, type Measurement, type Reading, type ReadingKind, type Readout } from '../instrument';
+import { candidateMeasurements } from './candidates';
+import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
+import { expectedInformation, type Information, type Outlook } from './information';
+
+/** One way a proposed reading may come out, in the trade's terms. */
+export interface Prospect {
+  readonly probability: number;
+  readonly display: string;
+  /** The parts that would then lead, likeliest first, with their probability. */
+  readonly leading: readonly { readonly ref: string; readonly probability: number }[];
+}
+
+export interface ProposedMeasurement {
+  readonly setup: Setup;
+  readonly kind: ReadingKind;
+  readonly at: string;
+  readonly to: string;
+  /** Expected information about which part it is, bits. */
+  readonly gainBits: number;
+  /** Minutes of work, any change of setup included. */
+  readonly minutes: number;
+  readonly measurement: Measurement;
+  /** What a healthy board shows. */
+  readonly expected: Readout;
+  readonly prospects: readonly Prospect[];
+}
+
+/** What to do next. measure: a reading is worth its time; replace: none is, act on the leading suspects; verify: nothing seems wrong, prove it. */
+export interface Plan {
+  readonly state: 'measure' | 'replace' | 'verify';
+  readonly measurements: readonly ProposedMeasurement[];
+  readonly replace: readonly { readonly ref: string; readonly probability: number }[];
+}
+
+export interface PlanOptions {
+  readonly allow?: readonly ReadingKind[];
+  /** Default: DEFAULT_COSTS. */
+  readonly costs?: CostTable;
+  /** The state the board is in now. Default: that of the last reading, off where there is none. */
+  readonly setup?: Setup;
+  /** Parts that are off the board now. */
+  readonly absent?: readonly string[];
+  /** Told the share of the work done, 0 to 1; returning false stops the work. */
+  readonly onProgress?: (share: number) => boolean;
+}
+
+/** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
+const NEGLIGIBLE = 2e-4;
+/** A reading that tells less is not worth proposing, bits. */
+const LEAST_GAIN = 0.01;
+/** Above this a suspect is acted on without further readings. */
+const CERTAIN = 0.97;
+const HEALTHY_ENOUGH = 0.6;
+
+/** Plans for a board from the start. For repeated use keep a Diagnoser and call `planNext`. */
+export function nextMeasurements(index: BoardIndex, readings: readonly Reading[], rates: RateTable, options: PlanOptions = {}): Plan {
+  const diagnoser = new Diagnoser(index, rates);
+  return planNext(diagnoser, readings, diagnoser.believe(readings), options);
+}
+
+/** Ranks what could be measured by expected information per minute, and says whether measuring is still worth it.
+ *  Source of the stop rule: decision-theoretic troubleshooting, Heckerman, Breese & Rommelse, CACM 38(3), 1995, looking one step ahead. */
+export function planNext(diagnoser: Diagnoser, readings: readonly Reading[], belief: Belief, options: PlanOptions = {}): Plan {
+  const costs = options.costs ?? DEFAULT_COSTS;
+  const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
+  const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
+  const candidates = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
+  const view = outlookBase(diagnoser, belief);
+  const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
+  for (const [i, measurement] of candidates.entries()) {
+    if (options.onProgress && i % 8 === 0 && !options.onProgress(i / candidates.length)) break;
+    const information = informationOf(diagnoser, view, measurement, options.absent ?? []);
+    if (information.gainBits < LEAST_GAIN) continue;
+    const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs);
+    proposals.push({ proposal: propose(diagnoser, view, measurement, information, minutes, options.absent ?? []), information });
+  }
+  proposals.sort((a, b) => b.proposal.gainBits / b.proposal.minutes - a.proposal.gainBits / a.proposal.minutes);
+  const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
+  return { state: decide(belief, proposals, costs), measurements: proposals.map(({ proposal }) => proposal), replace };
+}
+
+function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurement; information: Information }[], costs: CostTable): Plan['state'] {
+  const top = belief.byPart[0]?.probability ?? 0;
+  if (belief.healthy >= HEALTHY_ENOUGH && belief.healthy > top) return 'verify';
+  if (top >= CERTAIN) return 'replace';
+  // A wrong replacement costs its work and finding that out; a reading is worth what it takes off that risk.
+  const stake = costs.replace + costs.wrongReplacement;
+  const best = proposals.some(({ proposal, information }) => (information.expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > proposal.minutes || proposal.gainBits > 0.3);
+  if (best) return 'measure';
+  return belief.healthy > top ? 'verify' : 'replace';
+}
+
+/** The hypotheses that still count, by group, with what stands for their severities. */
+interface OutlookBase {
+  readonly entries: readonly { readonly hypothesis: Hypothesis; readonly severities: readonly number[]; readonly group: number; readonly probability: number }[];
+  readonly refs: readonly string[];
+  readonly healthy: number;
+  readonly unmodelled: number;
+}
+
+function outlookBase(diagnoser: Diagnoser, belief: Belief): OutlookBase {
+  const refs = replaceableParts(diagnoser.index);
+  const position = new Map(refs.map((ref, i) => [ref, i]));
+  const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
+  const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
+  const entries = kept.map(({ hypothesis, probability }) => {
+    const count = hypothesis.severities.length;
+    const severities = count < 3 ? [0] : [0, (count - 1) >> 1, count - 1];
+    return { hypothesis, severities, group: position.get(hypothesis.ref)!, probability: probability / total };
+  });
+  return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };
+}
+
+function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Information {
+  const { predictor } = diagnoser;
+  const groups = view.refs.length + 2;
+  const outlooks: Outlook[] = [
+    { group: view.refs.length, probability: view.healthy, predicted: scaled(m.kind, predictor.healthy(m, absent)) },
+    { group: view.refs.length + 1, probability: view.unmodelled, predicted: undefined },
+  ];
+  for (const { hypothesis, severities, group, probability } of view.entries) {
+    for (const i of severities) {
+      outlooks.push({ group, probability: probability / severities.length, predicted: scaled(m.kind, predictor.at(hypothesis, i, m, absent)) });
+    }
+  }
+  const cuts = m.kind === 'logic' ? [METER.logicLowVolt, METER.logicHighVolt] : m.kind === 'continuity' ? [METER.continuityOhm] : undefined;
+  return expectedInformation(outlooks, groups, cuts);
+}
+
+function propose(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, information: Information, minutes: number, absent: readonly string[]): ProposedMeasurement {
+  const names = [...view.refs, 'healthy', 'none of these'];
+  const prospects = information.outcomes
+    .filter(({ probability }) => probability >= 0.03)
+    .sort((a, b) => b.probability - a.probability)
+    .slice(0, 4)
+    .map(({ probability, centre, groups }) => ({
+      probability,
+      display: describeOutcome(m.kind, centre),
+      leading: [...groups].map((p, g) => ({ ref: names[g]!, probability: p })).filter((entry) => entry.probability >= 0.04).sort((a, b) => b.probability - a.probability).slice(0, 4), // prettier-ignore
+    }));
+  const expected = readout(m.kind, diagnoser.predictor.healthy(m, absent));
+  return { setup: m.setup, kind: m.kind, at: pointText(m.at), to: pointText(m.to), gainBits: information.gainBits, minutes, measurement: m, expected, prospects };
+}
+
+/** An outcome on the natural scale in words: `about 12.1 V`, `OL`, `beep`. */
+function describeOutcome(kind: ReadingKind, centre: number): string {
+  const knee = kind === 'esr' ? 0.02 : 0.5;
+  const value = kind === 'resistance' || kind === 'esr' ? Math.max(0, Math.exp(centre) - knee) : centre;
+  const fullScale = kind === 'resistance' ? (METER.ohmRanges.find(([range]) => value <= range)?.[0] ?? Infinity) : (METER.voltRanges.find((range) => Math.abs(value) <= range) ?? 400);
+  return readout(kind, { value: fullScale === Infinity ? Infinity : value, spread: 0, fullScale }).display;
+}

@@ -1,0 +1,5 @@
+import { RateTable } from '@hanzai/core/fault';
+import rates from './library/rates.json' with { type: 'json' };
+
+/** The library's failure rates by class of part. Source: see the file's `source`. */
+export const RATES: RateTable = RateTable.parse(rates);
