@@ -15,6 +15,11 @@ export function replaceableRef(ref: string): string {
   return dot < 0 ? ref : ref.slice(0, dot);
 }
 
+/** True for an element inside a package (`U3.R1`, from a flattened subcircuit): no probe reaches its own ends. Array elements (`RN2.3`) have pins of their own. */
+export function isInsidePackage(ref: string): boolean {
+  return /\.[^\d]/.test(ref);
+}
+
 /** A pin of a part: `index` counts from 0, `net` is the net's name as first written. */
 export interface PinPlace {
   readonly part: Part;

@@ -34,7 +34,7 @@ export class Predictor {
   }
 
   private one(hypothesis: Hypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
-    if (m.setup === 'off' && !this.probesJoint(hypothesis, m)) {
+    if (!this.probesJoint(hypothesis, m)) {
       const change = absent.length === 0 ? linearChange(hypothesis.fault, severity) : undefined;
       const quick = change && this.base(m.setup, absent).respondAfter(m, change);
       if (quick) return quick;

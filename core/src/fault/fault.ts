@@ -1,4 +1,4 @@
-import { findPin, nameKey, type BoardIndex, type Part, type PinPlace } from '../board';
+import { findPin, isInsidePackage, nameKey, type BoardIndex, type Part, type PinPlace } from '../board';
 import { isSource, modesOf, SEVERITY, type FaultMode, type SeverityRange } from '../device';
 
 /** One fault on the board. */
@@ -59,6 +59,7 @@ export function singleFaults(index: BoardIndex): readonly Fault[] {
   return index.board.parts.flatMap((part): Fault[] => {
     if (isSource(part) || part.kind === 'unspecified') return [];
     const modes = modesOf(part).map((mode): Fault => ({ type: 'mode', name: `${part.ref}:${mode.name}`, part, mode }));
+    if (isInsidePackage(part.ref)) return modes;
     const joints = part.pins.map((net, i): Fault => dryPin({ part, index: i, net }));
     return [...modes, ...joints];
   });

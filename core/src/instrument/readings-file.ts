@@ -30,7 +30,8 @@ export function parseReadingValue(kind: ReadingKind, text: string, unit = ''): V
     const level = LOGIC_WORDS[word];
     return level ? { ok: true, value: level } : { ok: false, what: `a logic level cannot be "${text}"`, expected: '0, 1, P or Z' };
   }
-  const parsed = parseQuantity(`${text}${unit}`);
+  const plain = parseQuantity(text);
+  const parsed = plain.ok && (plain.value === 'OL' || plain.unit !== '') ? plain : parseQuantity(`${text}${unit}`);
   const wanted = unitOf(kind);
   if (!parsed.ok) return { ok: false, what: `cannot read the value "${text.slice(0, 40)}"`, expected: parsed.expected };
   if (parsed.value === 'OL') {

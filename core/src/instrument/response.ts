@@ -5,7 +5,7 @@ import {
 } from '../circuit'; // prettier-ignore
 import { conductance, rewire, type Element } from '../device';
 import { innerNode, stateElements, type BoardState, type LinearChange } from '../fault';
-import type { Measurement } from './measurement';
+import { measurementKey, type Measurement } from './measurement';
 import { ohmRange, STANDARD_METER as METER, voltRange } from './meter';
 
 /** What an instrument answers before rounding: the value, and what part tolerance does to it. `value` is infinite for OL. */
@@ -20,6 +20,8 @@ export interface Response {
 
 /** A linear estimate is kept where a nonlinear one would differ by less than this share. */
 const LINEAR_ENOUGH = 1e-4;
+/** An element whose voltage is below this share of the reading cannot be seen in it. */
+const UNMOVED = 1e-8;
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
@@ -30,6 +32,10 @@ export class BenchState {
   private failure?: NoOperatingPoint;
   private ac?: SmallSignalNetwork;
   private rankOne?: RankOne;
+  /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
+  private readonly own = new Map<string, { response: Response; x: Float64Array | undefined }>();
+  private lastX: Float64Array | undefined;
+  private lastShare = 1;
 
   constructor(
     private readonly index: BoardIndex,
@@ -111,6 +117,7 @@ export class BenchState {
     const source = Math.max(0, across(toProbe, a, b));
     const share = METER.voltInputOhm / (METER.voltInputOhm + source);
     const open = across(x, a, b);
+    [this.lastX, this.lastShare] = [x, share];
     const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0;
     if (nonlinear && Math.abs(open) * (1 - share) > LINEAR_ENOUGH * Math.abs(open) + 1e-5) return this.loadedVoltage(a, b, x);
     this.network.lu.solveTransposed(probe, toProbe);
@@ -131,26 +138,51 @@ export class BenchState {
     return { value, spread: toleranceSpread(network, result.x, adjoint), fullScale: voltRange(value) };
   }
 
-  /** What an ohmmeter or ESR meter answers after one admittance of this state has changed; undefined where a short way does not apply
-   *  (another instrument, junctions in play) and a state of its own has to be solved. The answer is exact where it is given. */
+  /** What a meter answers after one admittance of this state has changed; undefined where a short way does not apply and a state of its own has
+   *  to be solved. Exact where it is given: by the rank-one update where everything is linear, and wherever the changed element has no voltage. */
   respondAfter(m: Measurement, change: LinearChange): Response | undefined {
     if (m.kind === 'esr') {
       this.ac ??= smallSignal(this.elements, METER.esrHertz);
       const z = impedanceAfter(this.ac, this.nodeName(m.at), this.nodeName(m.to), change, METER.esrHertz);
       return z && { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
     }
-    if (m.kind !== 'resistance' && m.kind !== 'continuity') return undefined;
+    if (m.kind === 'current') return undefined;
     const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
+    if (m.setup === 'off' && (m.kind === 'resistance' || m.kind === 'continuity')) {
+      const updated = this.linearAfter(m.kind, a, b, p, q, change.siemens);
+      if (updated) return updated;
+    }
+    return this.unmoved(m, p, q);
+  }
+
+  /** Ohms after a change, where junctions play no part in them. */
+  private linearAfter(kind: 'resistance' | 'continuity', a: number, b: number, p: number, q: number, siemens: number): Response | undefined {
     this.rankOne ??= new RankOne(this.network, new Float64Array(this.network.size));
-    const response = this.rankOne.responseAfter(a, b, p, q, change.siemens);
+    const response = this.rankOne.responseAfter(a, b, p, q, siemens);
     const value = across(response, a, b);
-    const ampere = METER.ohmRanges.find(([, current]) => value * current <= METER.ohmVoltLimit || this.junctionsMatter(value, current))?.[1];
-    if (m.kind === 'continuity' ? this.junctionsMatter(value, METER.continuityAmpere) : ampere !== undefined && this.junctionsMatter(value, ampere)) return undefined;
+    const ranges = kind === 'continuity' ? [METER.continuityAmpere] : METER.ohmRanges.map(([, ampere]) => ampere);
+    const ampere = ranges.find((current) => value * current <= METER.ohmVoltLimit || this.junctionsMatter(response, a, b, current));
+    if (ampere !== undefined && this.junctionsMatter(response, a, b, ampere)) return undefined;
     const spread = toleranceSpread(this.network, response, response, false);
-    if (m.kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
+    if (kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
     const fullScale = ohmRange(value);
     return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };
+  }
+
+  /** This state's own answer, where the element between p and q has no voltage while it is measured: then no change of it can be seen. */
+  private unmoved(m: Measurement, p: number, q: number): Response | undefined {
+    const key = measurementKey(m);
+    let known = this.own.get(key);
+    if (!known) {
+      this.lastX = undefined;
+      const response = this.respond(m);
+      if ('ok' in response) return undefined;
+      const heldDown = m.setup === 'off' || this.lastShare > 0.999;
+      this.own.set(key, (known = { response, x: heldDown ? this.lastX : undefined }));
+    }
+    if (!known.x) return undefined;
+    return Math.abs(across(known.x, p, q)) <= UNMOVED * (Math.abs(known.response.value) + 1e-3) ? known.response : undefined;
   }
 
   private resistance(a: number, b: number): Response | NoOperatingPoint {
@@ -159,8 +191,8 @@ export class BenchState {
     if (!this.joined(a, b)) return open;
     const linear = this.linearResistance(a, b);
     for (const [fullScale, ampere] of METER.ohmRanges) {
-      if (!this.junctionsMatter(linear.value, ampere)) {
-        if (linear.value * ampere <= METER.ohmVoltLimit) return { ...linear, fullScale };
+      if (!this.junctionsMatter(linear.response, a, b, ampere)) {
+        if (linear.value * ampere <= METER.ohmVoltLimit) return { value: linear.value, spread: linear.spread, fullScale };
         continue;
       }
       const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
@@ -171,30 +203,33 @@ export class BenchState {
   }
 
   /** Resistance for vanishing current, with its spread. */
-  private linearResistance(a: number, b: number): { value: number; spread: number } {
+  private linearResistance(a: number, b: number): { value: number; spread: number; response: Float64Array } {
     this.holdJacobian(new Float64Array(this.network.size));
     const probe = this.unit(a, b);
     const response = new Float64Array(this.network.size);
     this.network.lu.solve(probe, response);
     const value = across(response, a, b);
-    // Without transistors the matrix is symmetric up to its branch rows, and those have no tolerance; with them zero bias makes it so.
     this.network.lu.solveTransposed(probe, probe);
-    return { value, spread: toleranceSpread(this.network, response, probe, false) };
+    return { value, spread: toleranceSpread(this.network, response, probe, false), response };
   }
 
-  /** Whether junction current at this test current could change the answer, or which range is taken. */
-  private junctionsMatter(ohm: number, ampere: number): boolean {
+  /** Whether junction current at this test current could change the answer, or which range is taken.
+   *  response: volts of the linear network for one ampere into a and out of b. */
+  private junctionsMatter(response: Float64Array, a: number, b: number, ampere: number): boolean {
     const { junctions, transistors } = this.network;
-    if (junctions.length === 0 && transistors.length === 0) return false;
-    const volt = Math.min(ohm * ampere, METER.ohmVoltLimit);
+    const ohm = across(response, a, b);
+    const scale = Math.min(ampere, METER.ohmVoltLimit / Math.max(ohm, 1e-12));
     let current = 0;
-    for (const { element } of junctions) current += element.model.saturationCurrentAmpere * Math.expm1(volt / (element.model.emissionCoefficient * THERMAL_VOLT));
-    for (const { element } of transistors) {
-      const emission = Math.min(element.model.forwardEmission, element.model.reverseEmission);
-      current += 2 * element.model.saturationCurrentAmpere * Math.expm1(volt / (emission * THERMAL_VOLT));
+    const add = (saturation: number, emission: number, volt: number): void => {
+      if (volt > 0) current += saturation * Math.expm1(Math.min(volt / (emission * THERMAL_VOLT), 100));
+    };
+    for (const { a: anode, b: cathode, element: { model } } of junctions) add(model.saturationCurrentAmpere, model.emissionCoefficient, scale * across(response, anode, cathode)); // prettier-ignore
+    for (const { nodes: [collector, base, emitter], element: { model } } of transistors) { // prettier-ignore
+      const sign = model.polarity === 'npn' ? scale : -scale;
+      add(model.saturationCurrentAmpere, model.forwardEmission, sign * across(response, base, emitter));
+      add(model.saturationCurrentAmpere * (1 + 1 / model.reverseGain), model.reverseEmission, sign * across(response, base, collector));
     }
-    const linearPart = ohm * ampere > METER.ohmVoltLimit ? 0.1 : LINEAR_ENOUGH;
-    return current > ampere * linearPart;
+    return current > ampere * (ohm * ampere > METER.ohmVoltLimit ? 0.1 : LINEAR_ENOUGH);
   }
 
   /** Drives a current into a and out of b, the board being off. Returns volts. overload: at or above this the answer is OL. */
@@ -206,6 +241,7 @@ export class BenchState {
     const result = operatingPoint(this.network, { injection });
     this.network.lu.owner = undefined;
     if (!result.ok) return result;
+    this.lastX = result.x;
     const value = across(result.x, a, b);
     if (value >= overload) return { value: Infinity, spread: 0, fullScale };
     const adjoint = this.unit(a, b);

@@ -1,11 +1,11 @@
-import { GROUND, type BoardIndex, type Part, type Point } from '../board';
+import { GROUND, isInsidePackage, type BoardIndex, type Part, type Point } from '../board';
 import type { Measurement, ReadingKind } from '../instrument';
 
 /** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, every two-pin part's own reading,
  *  every junction, every capacitor's ESR. Current is left out: it needs a cut. */
 export function candidateMeasurements(index: BoardIndex, allow?: readonly ReadingKind[]): readonly Measurement[] {
   const allowed = (kind: ReadingKind): boolean => allow === undefined || allow.includes(kind);
-  const nets = index.nets.filter((net) => net !== GROUND && (index.pinsOfNet.get(net)?.length ?? 0) > 1);
+  const nets = index.nets.filter((net) => net !== GROUND && isReachable(index, net));
   const ground: Point = { net: GROUND };
   const found: Measurement[] = [];
   const add = (setup: 'on' | 'off', kind: ReadingKind, at: Point, to: Point): void => {
@@ -19,6 +19,7 @@ export function candidateMeasurements(index: BoardIndex, allow?: readonly Readin
     add('off', 'resistance', { net }, ground);
   }
   for (const part of index.board.parts) {
+    if (isInsidePackage(part.ref)) continue;
     const point = (pin: number): Point => pinPoint(index, part, pin);
     for (const kind of ownReadings(part)) if (part.pins.length === 2) add('off', kind, point(0), point(1));
     if (part.kind === 'transistor') {
@@ -28,6 +29,12 @@ export function candidateMeasurements(index: BoardIndex, allow?: readonly Readin
     }
   }
   return found;
+}
+
+/** A net that joins at least two pins, one of them outside a package. */
+function isReachable(index: BoardIndex, net: string): boolean {
+  const pins = index.pinsOfNet.get(net) ?? [];
+  return pins.length > 1 && pins.some(({ part }) => !isInsidePackage(part.ref));
 }
 
 function ownReadings(part: Part): readonly ReadingKind[] {

@@ -50,6 +50,8 @@ export interface PlanOptions {
 
 /** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
 const NEGLIGIBLE = 2e-4;
+/** With more hypotheses than this in play, one severity stands for each: the field is wide open and detail does not matter yet. */
+const MANY = 120;
 /** A reading that tells less is not worth proposing, bits. */
 const LEAST_GAIN = 0.01;
 /** Above this a suspect is acted on without further readings. */
@@ -109,7 +111,8 @@ function outlookBase(diagnoser: Diagnoser, belief: Belief): OutlookBase {
   const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
   const entries = kept.map(({ hypothesis, probability }) => {
     const count = hypothesis.severities.length;
-    const severities = count < 3 ? [0] : [0, (count - 1) >> 1, count - 1];
+    const middle = (count - 1) >> 1;
+    const severities = count < 3 ? [0] : kept.length > MANY ? [middle] : [0, middle, count - 1];
     return { hypothesis, severities, group: position.get(hypothesis.ref)!, probability: probability / total };
   });
   return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };
