@@ -44,8 +44,6 @@ export interface PlanOptions {
   readonly setup?: Setup;
   /** Parts that are off the board now. */
   readonly absent?: readonly string[];
-  /** Told the share of the work done, 0 to 1; returning false stops the work. */
-  readonly onProgress?: (share: number) => boolean;
 }
 
 /** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
@@ -67,6 +65,16 @@ export function nextMeasurements(index: BoardIndex, readings: readonly Reading[]
 /** Ranks what could be measured by expected information per minute, and says whether measuring is still worth it.
  *  Source of the stop rule: decision-theoretic troubleshooting, Heckerman, Breese & Rommelse, CACM 38(3), 1995, looking one step ahead. */
 export function planNext(diagnoser: Diagnoser, readings: readonly Reading[], belief: Belief, options: PlanOptions = {}): Plan {
+  const steps = planSteps(diagnoser, readings, belief, options);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
+/** `planNext` in small steps, for callers that must stay responsive: yields the share of the work done, 0 to 1, and returns the plan.
+ *  Abandon the generator to stop. */
+export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], belief: Belief, options: PlanOptions = {}): Generator<number, Plan> {
   const costs = options.costs ?? DEFAULT_COSTS;
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
@@ -74,7 +82,7 @@ export function planNext(diagnoser: Diagnoser, readings: readonly Reading[], bel
   const view = outlookBase(diagnoser, belief);
   const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
   for (const [i, measurement] of candidates.entries()) {
-    if (options.onProgress && i % 8 === 0 && !options.onProgress(i / candidates.length)) break;
+    if (i % 4 === 3) yield i / candidates.length;
     const information = informationOf(diagnoser, view, measurement, options.absent ?? []);
     if (information.gainBits < LEAST_GAIN) continue;
     const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs);

@@ -1,0 +1,15 @@
+import node from '@astrojs/node';
+import react from '@astrojs/react';
+import { defineConfig } from 'astro/config';
+
+export default defineConfig({
+  output: 'server',
+  adapter: node({ mode: 'standalone' }),
+  integrations: [react()],
+  devToolbar: { enabled: false },
+  vite: {
+    worker: { format: 'es' },
+    ssr: { noExternal: ['@hanzai/core', '@hanzai/data'] },
+    build: { chunkSizeWarningLimit: 2000 },
+  },
+});

@@ -1,0 +1,156 @@
+import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import type { BoardIndex, Setup } from '@hanzai/core/board';
+import { parseReadingValue, parseShorthand, pointText, type Measurement, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
+import { KIND_WORDS, pointsText, SETUP_WORDS, shorthandAround, valueText } from './wording';
+import type { ExpectedReading } from '../workers/engine-messages';
+import style from './Strip.module.css';
+
+/** Where a bare value belongs. */
+export interface ProposedPoints {
+  readonly setup: Setup;
+  readonly kind: ReadingKind;
+  readonly at: string;
+  readonly to: string;
+}
+
+export interface StripHandle {
+  readonly focus: () => void;
+  /** Puts a point in front of the cursor, for a value to follow. */
+  readonly place: (text: string) => void;
+}
+
+interface Props {
+  readonly index: BoardIndex;
+  readonly recent: readonly string[];
+  /** The reading that a bare value is taken for. */
+  readonly proposal: ProposedPoints | undefined;
+  readonly expect: (setup: string, kind: string, at: string, to: string) => Promise<ExpectedReading | undefined>;
+  /** Files a reading; returns why not where it may not be filed. */
+  readonly onFile: (measurement: Measurement, value: ReadingValue, typed: string) => string | undefined;
+  readonly onRetract: () => void;
+  readonly disabled?: boolean;
+}
+
+/** The line that takes readings in shorthand. It says what it understood while one types; Enter files. */
+export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, recent, proposal, expect, onFile, onRetract, disabled = false }, handle) {
+  const [text, setText] = useState('');
+  const [back, setBack] = useState(0);
+  const [note, setNote] = useState<{ text: string; bad: boolean }>();
+  const [band, setBand] = useState<ExpectedReading>();
+  const input = useRef<HTMLInputElement>(null);
+  const full = useMemo(() => completed(text, proposal), [text, proposal]);
+  const parsed = useMemo(() => parseShorthand(index, full), [index, full]);
+
+  useImperativeHandle(handle, () => ({
+    focus: () => input.current?.focus(),
+    place: (point) => {
+      setText(`${point} `);
+      input.current?.focus();
+    },
+  }));
+
+  const where = parsed.ok ? parsed.reading.measurement : undefined;
+  const spot = where ? `${where.setup}|${where.kind}|${pointText(where.at)}|${pointText(where.to)}` : '';
+  useEffect(() => {
+    let stale = false;
+    setBand(undefined);
+    if (spot === '') return undefined;
+    const [setup, kind, at, to] = spot.split('|') as [string, string, string, string];
+    void expect(setup, kind, at, to).then((expected) => {
+      if (!stale) setBand(expected);
+    });
+    return () => {
+      stale = true;
+    };
+  }, [spot, expect]);
+
+  function enter(): void {
+    if (text.trim() === '') return;
+    if (!parsed.ok) {
+      setNote({ text: `Understood: ${parsed.understood || 'nothing yet'}. Expected: ${parsed.expected}.`, bad: true });
+      return;
+    }
+    const { measurement, value } = parsed.reading;
+    const objection = onFile(measurement, value, full);
+    if (objection) {
+      setNote({ text: `Not filed: ${objection}.`, bad: true });
+      return;
+    }
+    setNote({ text: `Filed: ${describe(index, measurement, value)}. Ctrl+Z takes it back.`, bad: false });
+    setText('');
+    setBack(0);
+  }
+
+  function onKey(event: KeyboardEvent<HTMLInputElement>): void {
+    if (event.key === 'Enter') enter();
+    else if (event.key === 'Escape') setText('');
+    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      const step = Math.min(recent.length, Math.max(0, back + (event.key === 'ArrowUp' ? 1 : -1)));
+      setBack(step);
+      setText(step === 0 ? '' : recent[recent.length - step]!);
+      event.preventDefault();
+    } else if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '') {
+      event.preventDefault();
+      onRetract();
+      setNote({ text: 'The last reading is taken back; belief is as it was before it.', bad: false });
+    }
+  }
+
+  return (
+    <div className={style.strip}>
+      <label className={style.label} htmlFor="strip">
+        Reading
+      </label>
+      <input
+        id="strip"
+        ref={input}
+        className={style.input}
+        value={text}
+        disabled={disabled}
+        autoComplete="off"
+        autoCapitalize="off"
+        spellCheck={false}
+        placeholder={proposal ? `value for ${pointsText(index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   r13 220` : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr'}
+        aria-describedby="strip-says"
+        onChange={(event) => {
+          setText(event.target.value);
+          setNote(undefined);
+        }}
+        onKeyDown={onKey}
+      />
+      <output id="strip-says" className={`${style.says} ${note?.bad ? style.bad : ''}`} aria-live="polite">
+        {note ? note.text : text.trim() === '' ? 'Type what the meter shows and press Enter.' : parsed.ok ? <Understood index={index} measurement={parsed.reading.measurement} value={parsed.reading.value} band={band} /> : `${parsed.understood ? `${parsed.understood} … ` : ''}expected: ${parsed.expected}`}
+      </output>
+    </div>
+  );
+});
+
+function describe(index: BoardIndex, m: Measurement, value: ReadingValue): string {
+  return `${pointsText(index, pointText(m.at), pointText(m.to))}, ${KIND_WORDS[m.kind]}, ${valueText(m.kind, value)}`;
+}
+
+function Understood({ index, measurement: m, value, band }: { index: BoardIndex; measurement: Measurement; value: ReadingValue; band: ExpectedReading | undefined }) {
+  return (
+    <>
+      <strong>{valueText(m.kind, value)}</strong> {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
+      {band && (
+        <>
+          {' '}
+          · sound: {band.display}
+          {band.band && ` (${band.band})`}
+        </>
+      )}{' '}
+      · <kbd>Enter</kbd> files
+    </>
+  );
+}
+
+/** A bare value is meant for the proposed points. */
+function completed(text: string, proposal: ProposedPoints | undefined): string {
+  const word = text.trim();
+  if (!proposal || word === '' || /\s/.test(word)) return text;
+  const value = parseReadingValue(proposal.kind, word);
+  if (!value.ok) return text;
+  const [before, after] = shorthandAround(proposal.kind, proposal.setup, proposal.at, proposal.to);
+  return `${before} ${word} ${after}`.trim();
+}

@@ -1,0 +1,41 @@
+import { findPoint, GROUND, type BoardIndex, type Setup } from '@hanzai/core/board';
+import { unitOf, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
+import { formatQuantity } from '@hanzai/core/quantity';
+
+export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = { voltage: 'volts', resistance: 'ohms', continuity: 'continuity', diode: 'diode test', esr: 'ESR', logic: 'logic probe', current: 'current' };
+export const SETUP_WORDS: Readonly<Record<Setup, string>> = { on: 'power on', off: 'power off', unloaded: 'power on, loads unplugged' };
+
+/** A reading as people say it: `8.67 V`, `OL`, `beep`. */
+export function valueText(kind: ReadingKind, value: ReadingValue): string {
+  return typeof value === 'number' ? formatQuantity(value, unitOf(kind)) : kind === 'logic' ? `level ${value}` : value;
+}
+
+/** Two probe points as people say them: `VM to ground`, `across F1`, `Q1.B to Q1.E`. */
+export function pointsText(index: BoardIndex | undefined, at: string, to: string): string {
+  if (to === '') return `${at} to ground`;
+  const [a, b] = index ? [findPoint(index, at)?.pin, findPoint(index, to)?.pin] : [];
+  if (a && b && a.part === b.part && a.part.pins.length === 2) return a.index < b.index ? `across ${a.part.ref}` : `across ${a.part.ref}, reversed`;
+  return `${at} to ${to === GROUND ? 'ground' : to}`;
+}
+
+/** The shorthand that files a value at these points: what stands before and after the value. */
+export function shorthandAround(kind: ReadingKind, setup: Setup, at: string, to: string): readonly [string, string] {
+  const word: Partial<Record<ReadingKind, string>> = { voltage: 'volts', resistance: 'ohm', diode: 'diode', esr: 'esr', logic: 'logic' };
+  const points = kind === 'current' ? at : `${at} ${to === '' ? 'gnd' : to}`;
+  return [points, [word[kind], setup === 'unloaded' ? 'unloaded' : undefined].filter(Boolean).join(' ')];
+}
+
+export function percent(share: number): string {
+  if (share > 0.995 && share < 1) return '>99 %';
+  return share < 0.01 ? (share < 0.001 ? '<0.1 %' : `${(share * 100).toFixed(1)} %`) : `${Math.round(share * 100)} %`;
+}
+
+/** Weight of evidence with its sign: `+16 dB`. The unit is the deciban. */
+export function decibanText(decibans: number): string {
+  return `${decibans >= 0 ? '+' : '−'}${Math.abs(decibans).toFixed(Math.abs(decibans) < 10 ? 1 : 0)} dB`;
+}
+
+export function minutesText(minutes: number): string {
+  if (minutes < 1) return `${Math.round(minutes * 60)} s`;
+  return minutes < 90 ? `${Number(minutes.toFixed(1))} min` : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
+}

@@ -1,0 +1,17 @@
+import type { APIRoute } from 'astro';
+import { Entry } from '../../../../case/entry';
+import { addEntry } from '../../../../server/case/service';
+import { database } from '../../../../server/db/client';
+import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
+
+/** POST: adds an entry to the journal. 201 when stored, 200 when it was there already, 422 with the reason where a rule forbids it. */
+export const POST: APIRoute = ({ params, request }) =>
+  answer(async () => {
+    const id = pathId(params.id);
+    if (!id.ok) return id.response;
+    const body = await readBody(request, Entry);
+    if (!body.ok) return body.response;
+    const result = await addEntry(database(), id.value, body.value);
+    if (result.ok) return json({ id: body.value.id, created: result.value.created }, result.value.created ? 201 : 200);
+    return problem(result.why === 'missing' ? 404 : 422, 'Not stored', result.detail);
+  });

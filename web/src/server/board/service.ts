@@ -1,0 +1,26 @@
+import { BOARD_FORMATS, readBoardFile, type FileIssue } from '@hanzai/core/board';
+import { v7 } from 'uuid';
+import type { Database } from '../db/client';
+import { findBoard, insertBoard } from './repository';
+
+export type ImportResult =
+  | { readonly ok: true; readonly id: string; readonly title: string; readonly parts: number; readonly notes: readonly string[] }
+  | { readonly ok: false; readonly issues: readonly FileIssue[] };
+
+/** Reads a board file and keeps the board. Nothing is stored where anything in the file is wrong. */
+export async function importBoard(db: Database, fileName: string, text: string): Promise<ImportResult> {
+  const result = readBoardFile(fileName, text);
+  if (!result.ok) return result;
+  const id = v7();
+  await insertBoard(db, { id, sourceName: fileName, content: result.value });
+  return { ok: true, id, title: result.value.title, parts: result.value.parts.length, notes: result.notes };
+}
+
+/** A board written in one of the formats, by its ending without the dot; undefined where board or format is unknown. */
+export async function exportBoard(db: Database, id: string, ending: string): Promise<{ fileName: string; text: string } | undefined> {
+  const format = BOARD_FORMATS[`.${ending}`];
+  const stored = format && (await findBoard(db, id));
+  if (!stored) return undefined;
+  const name = stored.title.replace(/[^\w-]+/g, '-').replace(/^-|-$/g, '').slice(0, 60) || 'board';
+  return { fileName: `${name}.${ending}`, text: format.write(stored.content) };
+}

@@ -1,0 +1,66 @@
+import { asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { Entry } from '../../case/entry';
+import type { Database } from '../db/client';
+import { caseEntry, repairCase } from '../db/schema/case';
+
+export type CaseRow = typeof repairCase.$inferSelect;
+export type NewCase = Omit<typeof repairCase.$inferInsert, 'number' | 'version'>;
+
+export async function insertCase(db: Database, row: NewCase): Promise<CaseRow> {
+  const [stored] = await db.insert(repairCase).values(row).returning();
+  return stored!;
+}
+
+export async function findCase(db: Database, id: string): Promise<CaseRow | undefined> {
+  const [row] = await db.select().from(repairCase).where(eq(repairCase.id, id));
+  return row;
+}
+
+export async function findCaseByNumber(db: Database, number: number): Promise<CaseRow | undefined> {
+  const [row] = await db.select().from(repairCase).where(eq(repairCase.number, number));
+  return row;
+}
+
+/** Locks a case until the transaction ends, so that two entries cannot be judged against the same past. */
+export async function lockCase(tx: Database, id: string): Promise<CaseRow | undefined> {
+  const [row] = await tx.select().from(repairCase).where(eq(repairCase.id, id)).for('update');
+  return row;
+}
+
+export async function listCases(db: Database): Promise<readonly CaseRow[]> {
+  return db.select().from(repairCase).orderBy(desc(repairCase.openedAt));
+}
+
+/** Changes what a person may correct, where nobody else has since `version`. Returns the new row, or undefined on a clash. */
+export async function updateCase(db: Database, id: string, version: number, change: Partial<NewCase>): Promise<CaseRow | undefined> {
+  const [row] = await db.update(repairCase).set({ ...change, version: sql`${repairCase.version} + 1` }).where(sql`${repairCase.id} = ${id} and ${repairCase.version} = ${version}`).returning(); // prettier-ignore
+  return row;
+}
+
+function parse(row: typeof caseEntry.$inferSelect): Entry {
+  return Entry.parse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body });
+}
+
+export async function entriesOf(db: Database, caseId: string): Promise<readonly Entry[]> {
+  return (await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId)).orderBy(asc(caseEntry.sequence))).map(parse);
+}
+
+/** Entries of several cases in one query, by case. */
+export async function entriesOfAll(db: Database, caseIds: readonly string[]): Promise<ReadonlyMap<string, readonly Entry[]>> {
+  const found = new Map<string, Entry[]>(caseIds.map((id) => [id, []]));
+  if (caseIds.length === 0) return found;
+  const rows = await db.select().from(caseEntry).where(inArray(caseEntry.caseId, [...caseIds])).orderBy(asc(caseEntry.sequence)); // prettier-ignore
+  for (const row of rows) found.get(row.caseId)!.push(parse(row));
+  return found;
+}
+
+/** Adds an entry; returns false where it is already there. */
+export async function insertEntry(db: Database, caseId: string, entry: Entry): Promise<boolean> {
+  const stored = await db.insert(caseEntry).values({ id: entry.id, caseId, kind: entry.body.kind, body: entry.body, madeAt: new Date(entry.madeAt) }).onConflictDoNothing().returning({ id: caseEntry.id });
+  return stored.length > 0;
+}
+
+export async function caseOfEntry(db: Database, entryId: string): Promise<string | undefined> {
+  const [row] = await db.select({ caseId: caseEntry.caseId }).from(caseEntry).where(eq(caseEntry.id, entryId));
+  return row?.caseId;
+}

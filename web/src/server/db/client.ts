@@ -1,0 +1,26 @@
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import pg from 'pg';
+import * as boardSchema from './schema/board';
+import * as caseSchema from './schema/case';
+import * as workshopSchema from './schema/workshop';
+
+export const schema = { ...boardSchema, ...caseSchema, ...workshopSchema };
+export type Database = NodePgDatabase<typeof schema>;
+
+let shared: { db: Database; pool: pg.Pool } | undefined;
+
+/** Opens a database. Failures of the connection surface at the first query. */
+export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
+  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 5000 });
+  // A lost idle connection must not end the program; the next query opens another.
+  pool.on('error', () => undefined);
+  return { db: drizzle(pool, { schema }), pool };
+}
+
+/** The application's database, named by DATABASE_URL. */
+export function database(): Database {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set: start the application with npm start');
+  shared ??= openDatabase(url);
+  return shared.db;
+}

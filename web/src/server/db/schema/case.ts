@@ -1,0 +1,36 @@
+import { bigserial, date, index, integer, jsonb, numeric, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { board } from './board';
+
+/** A unit on the bench. What happens to it is in case_entry; here stands only what a person may correct at any time. */
+export const repairCase = pgTable('repair_case', {
+  id: uuid('id').primaryKey(),
+  number: integer('number').notNull().unique('repair_case_number_unique').generatedAlwaysAsIdentity({ startWith: 101 }),
+  title: text('title').notNull(),
+  unitModel: text('unit_model').notNull(),
+  serial: text('serial').notNull().default(''),
+  owner: text('owner').notNull().default(''),
+  complaint: text('complaint').notNull().default(''),
+  spendingLimit: numeric('spending_limit', { precision: 10, scale: 2 }),
+  waitsFor: text('waits_for').notNull().default(''),
+  promisedOn: date('promised_on'),
+  boardId: uuid('board_id').references(() => board.id),
+  openedAt: timestamp('opened_at', { withTimezone: true }).notNull().defaultNow(),
+  /** Rises with every correction: who corrects an older version is told so. */
+  version: integer('version').notNull().default(1),
+});
+
+/** The journal of a case: symptoms, readings, retractions, verdicts, ledger lines, proof answers. Rows are only ever added; a correction is another row. */
+export const caseEntry = pgTable(
+  'case_entry',
+  {
+    /** Made by the client (UUID version 7), so that sending an entry twice stores it once. */
+    id: uuid('id').primaryKey(),
+    caseId: uuid('case_id').notNull().references(() => repairCase.id),
+    sequence: bigserial('sequence', { mode: 'number' }).notNull(),
+    kind: text('kind').notNull(),
+    body: jsonb('body').notNull(),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull(),
+    recordedAt: timestamp('recorded_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('case_entry_case_sequence').on(table.caseId, table.sequence)],
+); // prettier-ignore

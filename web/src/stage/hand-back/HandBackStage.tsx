@@ -1,0 +1,71 @@
+import Printer from 'lucide-react/icons/printer';
+import { useMemo, useState } from 'react';
+import { CaseFrame } from '../../case/CaseFrame';
+import { caseProgress, caseProof } from '../../case/progress';
+import { useCase } from '../../case/use-case';
+import { Predictor } from '@hanzai/core/diagnosis';
+import type { ReportFigures } from '../../server/case/report';
+import type { CaseView } from '../../server/case/service';
+import { Button } from '../../ui/Button';
+import { Field } from '../../ui/Field';
+import { Keys } from '../../ui/Keys';
+import { Notice } from '../../ui/Notice';
+import { Report } from './Report';
+import style from './HandBackStage.module.css';
+
+/** Hand back: close the case when nothing stands against it, and the report for the owner. */
+export function HandBackStage({ view, figures }: { view: CaseView; figures: ReportFigures }) {
+  const state = useCase(view);
+  const { index, journal } = state;
+  const predictor = useMemo(() => index && new Predictor(index), [index]);
+  const { obstacles } = useMemo(() => caseProgress(index, journal, predictor), [index, journal, predictor]);
+  const proof = useMemo(() => (index && predictor ? caseProof(index, journal, predictor) : []), [index, journal, predictor]);
+  const [note, setNote] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  const closing = state.entries.findLast(({ body }) => body.kind === 'close');
+  return (
+    <CaseFrame state={state} stage="hand-back">
+      <div className={style.tools}>
+        {journal.closed ? (
+          <>
+            <Notice look="good">Closed{closing?.body.kind === 'close' && closing.body.note ? `: ${closing.body.note}` : '.'}</Notice>
+            <Button onClick={() => setRefusal(state.file({ kind: 'reopen' }))}>Reopen</Button>
+          </>
+        ) : obstacles.length > 0 ? (
+          <Notice look="attention" title="Not ready to close:">
+            {obstacles.join('; ')}.
+          </Notice>
+        ) : (
+          <form
+            className={style.close}
+            onSubmit={(event) => {
+              event.preventDefault();
+              setRefusal(state.file({ kind: 'close', note: note.trim() }));
+            }}
+          >
+            <Field id="closing" label="Advice to the owner, what remains at risk" error={refusal}>
+              <input id="closing" value={note} onChange={(event) => setNote(event.target.value)} placeholder="the motor capacitors are of the same age" />
+            </Field>
+            <Button look="main" type="submit">
+              Close the case
+            </Button>
+          </form>
+        )}
+        <div className={style.buttons}>
+          <Button onClick={() => window.print()}>
+            <Printer size={18} aria-hidden="true" /> Print the report
+          </Button>
+          <a href={`/api/cases/${view.id}/readings.csv`}>Readings as CSV</a>
+          {view.board && (
+            <>
+              <a href={`/api/boards/${view.board.id}/file.cir`}>Sheet as deck</a>
+              <a href={`/api/boards/${view.board.id}/file.json`}>Sheet as JSON</a>
+            </>
+          )}
+        </div>
+      </div>
+      <Report state={state} figures={figures} proof={proof} advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''} />
+      <Keys keys={[['Ctrl+P', 'print the report'], ['?', 'these keys']]} />
+    </CaseFrame>
+  );
+}

@@ -1,0 +1,168 @@
+import { format } from 'date-fns/format';
+import type { ProofStep } from '@hanzai/core/bench';
+import { pointText } from '@hanzai/core/instrument';
+import type { CaseState } from '../../case/use-case';
+import { decibanText, KIND_WORDS, minutesText, pointsText, SETUP_WORDS, valueText } from '../../case/wording';
+import type { ReportFigures } from '../../server/case/report';
+import { bandText } from '../../workers/wording';
+import style from './Report.module.css';
+
+const day = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
+
+/** The report as it is printed: complaint, findings, readings with their weight, parts, proof, time. */
+export function Report({ state, figures, proof, advice }: { state: CaseState; figures: ReportFigures; proof: readonly ProofStep[]; advice: string }) {
+  const { view, journal, index } = state;
+  const weighed = journal.readings.filter(({ entry }) => figures.readings[entry.id]);
+  return (
+    <article className={style.report}>
+      <header>
+        <p className={style.kind}>Repair report {view.number}</p>
+        <h2>{view.title}</h2>
+        <dl>
+          <Fact name="Unit" value={view.unitModel} />
+          <Fact name="Serial" value={view.serial} />
+          <Fact name="Owner" value={view.owner} />
+          <Fact name="Taken in" value={day(view.openedAt)} />
+          <Fact name="Bench time" value={minutesText(figures.minutes)} />
+          <Fact name="Board sheet" value={view.board?.content.title ?? ''} />
+        </dl>
+      </header>
+      <Section title="Complaint">{view.complaint && <p>“{view.complaint}”</p>}</Section>
+      <Section title="Symptoms and findings">
+        {journal.symptoms.length + journal.findings.length > 0 && (
+          <ul>
+            {[...journal.symptoms, ...journal.findings].map(({ id, body }) => (
+              <li key={id}>{body.text}</li>
+            ))}
+          </ul>
+        )}
+      </Section>
+      <Section title="Readings that led to the verdict">
+        {weighed.length > 0 && (
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">points</th>
+                <th scope="col">how</th>
+                <th scope="col">read</th>
+                <th scope="col">sound board</th>
+                <th scope="col">{figures.weightFor ? `weight for ${figures.weightFor}` : 'weight'}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {weighed.map(({ entry }) => {
+                const { body } = entry;
+                const figure = figures.readings[entry.id]!;
+                return (
+                  <tr key={entry.id}>
+                    <th scope="row">{pointsText(index, body.at, body.to)}</th>
+                    <td>
+                      {KIND_WORDS[body.quantity]}, {SETUP_WORDS[body.setup]}
+                    </td>
+                    <td className="mono">{valueText(body.quantity, body.value)}</td>
+                    <td className="mono">
+                      {figure.expected} {figure.within ? '' : '(out of band)'}
+                    </td>
+                    <td className="mono">{figure.weight === null ? '' : decibanText(figure.weight)}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        )}
+      </Section>
+      <Section title="Verdict and parts">
+        {journal.condemned.length + journal.ledger.length > 0 && (
+          <ul>
+            {journal.condemned.map(({ id, body }) => (
+              <li key={id}>
+                <b className="mono">{body.ref}</b> condemned: {body.reason}
+              </li>
+            ))}
+            {journal.ledger.map(({ entry, ref, action, value, polarityChecked, note }) => (
+              <li key={entry.id}>
+                <b className="mono">{ref}</b> {action === 'removed' ? 'came off' : action === 'fitted' ? 'went on' : 'stays off on purpose'} <span className="mono">{value}</span>
+                {polarityChecked && ', polarity checked'}
+                {note && `, ${note}`}
+              </li>
+            ))}
+          </ul>
+        )}
+      </Section>
+      <Section title="Proof">
+        {proof.length > 0 && (
+          <table>
+            <thead>
+              <tr>
+                <th scope="col">step</th>
+                <th scope="col">must show</th>
+                <th scope="col">before</th>
+                <th scope="col">after</th>
+                <th scope="col">state</th>
+              </tr>
+            </thead>
+            <tbody>
+              {proof.map((step) => (
+                <ProofRow key={step.key} step={step} index={index} />
+              ))}
+            </tbody>
+          </table>
+        )}
+      </Section>
+      {advice && (
+        <Section title="Advice">
+          <p>{advice}</p>
+        </Section>
+      )}
+      <footer>Weights are decibans: +10 dB makes the odds ten times higher. Bands allow for part tolerance and meter accuracy, about 95 %.</footer>
+    </article>
+  );
+}
+
+function Fact({ name, value }: { name: string; value: string }) {
+  if (!value) return null;
+  return (
+    <div>
+      <dt>{name}</dt>
+      <dd>{value}</dd>
+    </div>
+  );
+}
+
+function Section({ title, children }: { title: string; children: React.ReactNode }) {
+  return (
+    <section>
+      <h3>{title}</h3>
+      {children || <p className={style.none}>nothing recorded</p>}
+    </section>
+  );
+}
+
+function ProofRow({ step, index }: { step: ProofStep; index: CaseState['index'] }) {
+  const word = { open: 'not done', pass: 'pass', fail: 'FAIL' }[step.state];
+  if (step.type === 'ask') {
+    return (
+      <tr>
+        <th scope="row">{step.question}</th>
+        <td>gone</td>
+        <td>present</td>
+        <td>{step.state === 'open' ? '' : step.state === 'pass' ? 'gone' : 'still there'}</td>
+        <td>{word}</td>
+      </tr>
+    );
+  }
+  const { measurement: m, expected, before, after } = step;
+  return (
+    <tr>
+      <th scope="row">
+        {pointsText(index, pointText(m.at), pointText(m.to))}, {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
+      </th>
+      <td className="mono">
+        {expected.display} ({bandText(expected)})
+      </td>
+      <td className="mono">{before === undefined ? '' : valueText(m.kind, before)}</td>
+      <td className="mono">{after === undefined ? '' : valueText(m.kind, after)}</td>
+      <td>{word}</td>
+    </tr>
+  );
+}

@@ -1,0 +1,59 @@
+import { format } from 'date-fns/format';
+import { reconcile } from '@hanzai/core/bench';
+import type { CaseState } from '../../case/use-case';
+import { Button } from '../../ui/Button';
+import style from './RepairStage.module.css';
+
+const ACTIONS = { removed: 'came off', fitted: 'went on', leftOut: 'stays off' } as const;
+
+/** The ledger line by line, and its sum. */
+export function LedgerTable({ state }: { state: CaseState }) {
+  const { ledger } = state.journal;
+  if (ledger.length === 0) return null;
+  const sums = reconcile(ledger);
+  const total = (key: 'removed' | 'fitted'): number => sums.reduce((sum, s) => sum + s[key], 0);
+  return (
+    <section className={style.ledger}>
+      <h2>Ledger</h2>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">part</th>
+            <th scope="col">what</th>
+            <th scope="col">value</th>
+            <th scope="col">polarity</th>
+            <th scope="col">note</th>
+            <th scope="col">when</th>
+            <th scope="col">
+              <span className="visually-hidden">take back</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ledger.map((line) => (
+            <tr key={line.entry.id}>
+              <th scope="row">{line.ref}</th>
+              <td>{ACTIONS[line.action]}</td>
+              <td className="mono">{line.value}</td>
+              <td>{line.action === 'fitted' ? (line.polarityChecked ? 'checked' : 'either way') : ''}</td>
+              <td>{line.note}</td>
+              <td>{format(new Date(line.entry.madeAt), 'd MMM HH:mm')}</td>
+              <td>
+                <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: line.entry.id })} aria-label={`Take back: ${line.ref} ${ACTIONS[line.action]}`}>
+                  Take back
+                </Button>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          <tr>
+            <td colSpan={7}>
+              Off {total('removed')}, on {total('fitted')}, left out on purpose {sums.filter((s) => s.leftOut).length}, missing {sums.filter((s) => s.missing).length}
+            </td>
+          </tr>
+        </tfoot>
+      </table>
+    </section>
+  );
+}

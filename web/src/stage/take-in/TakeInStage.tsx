@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import { CaseFrame } from '../../case/CaseFrame';
+import { useCase } from '../../case/use-case';
+import type { CaseView } from '../../server/case/service';
+import { Button, ButtonLink } from '../../ui/Button';
+import { Field } from '../../ui/Field';
+import { Keys } from '../../ui/Keys';
+import { Notice } from '../../ui/Notice';
+import { CaseCard } from './CaseCard';
+import style from './TakeInStage.module.css';
+
+export interface BoardChoice {
+  readonly id: string;
+  readonly title: string;
+  readonly parts: number;
+}
+
+/** Take in: whose it is, what they say, what it does, and which sheet it is traced on. */
+export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly BoardChoice[] }) {
+  const state = useCase(view);
+  const { journal } = state;
+  return (
+    <CaseFrame state={state} stage="take-in">
+      <div className={style.columns}>
+        <section>
+          <h2>Complaint</h2>
+          <blockquote className={style.complaint}>{state.view.complaint || 'Nothing written down.'}</blockquote>
+          <Lines title="Symptoms: what it does, in your words" empty="What does the unit do or not do? One line each, for example: no movement, lamp lit." entries={journal.symptoms} onAdd={(text) => state.file({ kind: 'symptom', text })} onTakeBack={(id) => state.file({ kind: 'retract', entry: id })} id="symptom" />
+          <Lines title="Findings: what you saw" empty="Leaks, crusts, burns, cracked joints, earlier work." entries={journal.findings} onAdd={(text) => state.file({ kind: 'finding', text })} onTakeBack={(id) => state.file({ kind: 'retract', entry: id })} id="finding" />
+          {journal.symptoms.length > 0 && (
+            <p className={style.on}>
+              <ButtonLink look="main" href={`/case/${view.number}/trace`}>
+                On to Trace
+              </ButtonLink>
+            </p>
+          )}
+        </section>
+        <section>
+          <CaseCard state={state} boards={boards} />
+        </section>
+      </div>
+      <Keys keys={[['Tab', 'to the next field'], ['Enter', 'add the line'], ['?', 'these keys']]} />
+    </CaseFrame>
+  );
+}
+
+interface LinesProps {
+  readonly title: string;
+  readonly empty: string;
+  readonly id: string;
+  readonly entries: readonly { readonly id: string; readonly body: { readonly text: string } }[];
+  readonly onAdd: (text: string) => string | undefined;
+  readonly onTakeBack: (id: string) => void;
+}
+
+function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
+  const [text, setText] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  return (
+    <section className={style.lines}>
+      <h2>{title}</h2>
+      {entries.length === 0 && <Notice>{empty}</Notice>}
+      <ul>
+        {entries.map((entry) => (
+          <li key={entry.id}>
+            <span>{entry.body.text}</span>
+            <Button look="quiet" onClick={() => onTakeBack(entry.id)} aria-label={`Take back: ${entry.body.text}`}>
+              Take back
+            </Button>
+          </li>
+        ))}
+      </ul>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          const line = text.trim();
+          if (line === '') return setRefusal('write a line first');
+          if (line.length > 500) return setRefusal('at most 500 characters a line');
+          const objection = onAdd(line);
+          setRefusal(objection);
+          if (!objection) setText('');
+        }}
+      >
+        <Field id={id} label={`Add a ${id}`} error={refusal}>
+          <input id={id} value={text} onChange={(event) => setText(event.target.value)} />
+        </Field>
+        <Button type="submit">Add</Button>
+      </form>
+    </section>
+  );
+}

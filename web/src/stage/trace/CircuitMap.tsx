@@ -1,0 +1,193 @@
+import { useEffect, useMemo, useRef, useState } from 'react';
+import type { BoardIndex } from '@hanzai/core/board';
+import { nameKey, partValue, replaceableRef } from '@hanzai/core/board';
+import type { Journal } from '../../case/journal';
+import { valueText } from '../../case/wording';
+import { hatchGap } from '../../ui/HatchBar';
+import type { LineUp, Proposal } from '../../workers/engine-messages';
+import style from './CircuitMap.module.css';
+import { layoutMap, MAP, type MapLayout, type PlacedNet, type PlacedPart } from './map-layout';
+
+interface Props {
+  readonly index: BoardIndex;
+  readonly journal: Journal;
+  readonly lineUp: LineUp | undefined;
+  readonly proposal: Proposal | undefined;
+  readonly onPick: (text: string) => void;
+}
+
+/** Parts above this belief are what the question is about. */
+const IN_QUESTION = 0.04;
+const MOST_FOCUSED = 9;
+/** More elements than this are too many to read at arm's length. */
+const MOST_DRAWN = 26;
+
+/** The circuit around the question: suspects hatched by belief, readings pinned as flags, the next points marked. */
+export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) {
+  const [whole, setWhole] = useState(false);
+  const [zoom, setZoom] = useState(1);
+  const [layout, setLayout] = useState<MapLayout>();
+  const box = useRef<HTMLDivElement>(null);
+  const refs = useMemo(() => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)), [whole, index, lineUp, proposal, journal]);
+  const key = refs ? [...refs].sort().join() : '*';
+  useEffect(() => {
+    let stale = false;
+    void layoutMap(index, refs).then((result) => {
+      if (!stale) setLayout(result);
+    });
+    return () => {
+      stale = true;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for refs by value
+  }, [index, key]);
+  const belief = useMemo(() => new Map(lineUp?.entries.map((entry) => [entry.ref, entry.probability])), [lineUp]);
+
+  return (
+    <section className={style.map} aria-label="Map of the circuit">
+      <header className={style.bar}>
+        <h2>Map</h2>
+        <span className={style.scope}>{whole ? 'the whole sheet' : 'around the question'}</span>
+        <button type="button" onClick={() => setWhole(!whole)} aria-pressed={whole}>
+          {whole ? 'Around the question' : 'Whole sheet'}
+        </button>
+        <button type="button" onClick={() => setZoom((z) => Math.min(3, z * 1.3))} aria-label="Larger">
+          +
+        </button>
+        <button type="button" onClick={() => setZoom((z) => Math.max(0.5, z / 1.3))} aria-label="Smaller">
+          −
+        </button>
+      </header>
+      <div className={style.view} ref={box} tabIndex={0} role="group" aria-label="Drawing, scroll with the arrow keys">
+        {layout && (
+          <svg className={style.svg} style={{ width: `${100 * zoom}%`, height: `${100 * zoom}%` }} viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`} preserveAspectRatio="xMidYMid meet">
+            <defs>
+              {layout.parts.map((part) => (
+                <Hatch key={part.ref} id={hatchId(part.ref)} share={belief.get(replaceableRef(part.ref)) ?? 0} />
+              ))}
+            </defs>
+            {layout.wires.map(({ points }, i) => (
+              <polyline key={i} className={style.wire} points={points.map(({ x, y }) => `${x},${y}`).join(' ')} />
+            ))}
+            {layout.parts.map((part) => (
+              <PartBox key={part.ref} part={part} belief={belief.get(replaceableRef(part.ref)) ?? 0} off={journal.absent.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)))} onPick={onPick} />
+            ))}
+            {layout.nets.map((net) => (
+              <NetBar key={net.net} place={net} next={proposalTouches(proposal, net.net, index)} onPick={onPick} />
+            ))}
+            {layout.nets.map((net) => (
+              <Flag key={net.net} place={net} journal={journal} lineUp={lineUp} />
+            ))}
+          </svg>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const hatchId = (ref: string): string => `hatch-${ref.replace(/\W/g, '_')}`;
+
+function Hatch({ id, share }: { id: string; share: number }) {
+  const gap = hatchGap(share);
+  return (
+    <pattern id={id} width={gap} height={gap} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+      <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2" />
+    </pattern>
+  );
+}
+
+function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belief: number; off: boolean; onPick: (text: string) => void }) {
+  const { x, y, width, height, form, ref } = part;
+  const value = part.parts.length === 1 ? partValue(part.parts[0]!) : '';
+  const top = form === 'leg' ? y + 10 : y;
+  const boxHeight = form === 'leg' ? height - 26 : height;
+  const middle = x + width / 2;
+  return (
+    <g className={`${style.part} ${off ? style.off : ''}`} role="button" tabIndex={-1} aria-label={`${ref}${off ? ', off the board' : ''}`} onClick={() => onPick(ref.toLowerCase())}>
+      {form === 'leg' && (
+        <>
+          <line className={style.wire} x1={middle} y1={y} x2={middle} y2={top} />
+          {part.grounded && <path className={style.ground} d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`} />}
+        </>
+      )}
+      {form === 'bridge' && part.grounded && <path className={style.ground} d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`} />}
+      <rect className={style.box} x={x} y={top} width={width} height={boxHeight} />
+      {belief > 0.005 && <rect x={x + 3} y={top + boxHeight - 12} width={Math.max(4, (width - 6) * belief)} height="9" fill={`url(#${hatchId(ref)})`} stroke="var(--hatch)" strokeWidth="1" />}
+      <text className={style.ref} x={middle} y={top + 17}>
+        {ref}
+      </text>
+      <text className={style.value} x={middle} y={top + 31}>
+        {off ? 'off the board' : value.length > 9 ? `${value.slice(0, 8)}…` : value}
+      </text>
+    </g>
+  );
+}
+
+function NetBar({ place, next, onPick }: { place: PlacedNet; next: boolean; onPick: (text: string) => void }) {
+  const { net, x, y, width } = place;
+  return (
+    <g className={style.net} onClick={() => onPick(net.toLowerCase())}>
+      <rect className={style.copper} x={x} y={y} width={width} height={MAP.barThickness} rx="4" />
+      <text className={style.netName} x={x + 2} y={y - 6}>
+        {net}
+        {place.more ? ' …' : ''}
+      </text>
+      {next && (
+        <g className={style.probe}>
+          <circle cx={x + width - 10} cy={y + MAP.barThickness / 2} r="11" />
+          <path d={`M${x + width - 10} ${y - 22} v16`} />
+        </g>
+      )}
+    </g>
+  );
+}
+
+/** A pinned flag: what was read, and beside it what a sound board shows. */
+function Flag({ place, journal, lineUp }: { place: PlacedNet; journal: Journal; lineUp: LineUp | undefined }) {
+  const reading = journal.readings.findLast(({ current, measurement: m }) => current && m.kind === 'voltage' && m.to.net === '0' && m.at.net === place.net && m.setup !== 'off');
+  if (!reading) return null;
+  const expected = lineUp?.expected[reading.entry.id];
+  const read = valueText('voltage', reading.value);
+  const [x, y] = [place.x + place.net.length * 9 + 16, place.y - 8];
+  return (
+    <g className={expected && !expected.within ? style.flagWrong : style.flag}>
+      <path d={`M${x} ${y + 8} v-26 h${Math.max(58, read.length * 8 + 12)} l-6 9 l6 9 h-${Math.max(58, read.length * 8 + 12)}`} />
+      <text x={x + 5} y={y - 4}>
+        {read}
+      </text>
+      {expected && !expected.within && (
+        <text className={style.should} x={x + Math.max(58, read.length * 8 + 12) + 3} y={y - 4}>
+          not {expected.display}
+        </text>
+      )}
+    </g>
+  );
+}
+
+function proposalTouches(proposal: Proposal | undefined, net: string, index: BoardIndex): boolean {
+  if (!proposal) return false;
+  const netOf = (point: string): string | undefined => {
+    const direct = index.netByKey.get(nameKey(point));
+    if (direct) return direct;
+    const dot = point.lastIndexOf('.');
+    const part = index.partByKey.get(nameKey(point.slice(0, dot)));
+    const label = point.slice(dot + 1).toUpperCase();
+    const pin = part?.kind === 'transistor' ? 'CBE'.indexOf(label) : part?.kind === 'diode' ? 'AK'.indexOf(label) : Number(label) - 1;
+    const written = part?.pins[pin];
+    return written === undefined ? undefined : index.netByKey.get(nameKey(written));
+  };
+  return netOf(proposal.at) === net || (proposal.to !== '' && netOf(proposal.to) === net);
+}
+
+/** The leading suspects, what shares a net with the next points, and the way from the supply to them. */
+function partsInQuestion(index: BoardIndex, lineUp: LineUp | undefined, proposal: Proposal | undefined, journal: Journal): ReadonlySet<string> | undefined {
+  if (!lineUp) return undefined;
+  const leading = lineUp.entries.filter(({ probability }) => probability >= IN_QUESTION).slice(0, MOST_FOCUSED).map(({ ref }) => ref); // prettier-ignore
+  const wanted = new Set([...leading, ...journal.absent, ...journal.condemned.map(({ body }) => body.ref)].map(nameKey));
+  const nets = new Set(index.nets.filter((net) => proposalTouches(proposal, net, index)));
+  const chosen = index.board.parts.filter((part) => wanted.has(nameKey(replaceableRef(part.ref))));
+  chosen.forEach((part) => part.pins.forEach((net) => nets.add(index.netByKey.get(nameKey(net))!)));
+  nets.delete('0');
+  const around = index.board.parts.filter((part) => part.pins.some((net) => nets.has(index.netByKey.get(nameKey(net))!)));
+  const fitting = around.length <= MOST_DRAWN ? around : chosen.length > 0 ? chosen : around.slice(0, MOST_DRAWN);
+  return fitting.length === 0 ? undefined : new Set(fitting.map(({ ref }) => (/\.\d+$/.test(ref) ? ref : replaceableRef(ref))));
+}

@@ -1,0 +1,96 @@
+import type { Journal } from '../../case/journal';
+import { decibanText, percent, valueText } from '../../case/wording';
+import { Button } from '../../ui/Button';
+import { HatchBar } from '../../ui/HatchBar';
+import type { LineUp, LineUpEntry } from '../../workers/engine-messages';
+import style from './LineUpList.module.css';
+
+interface Props {
+  readonly lineUp: LineUp;
+  readonly journal: Journal;
+  readonly onCondemn: (ref: string) => void;
+  readonly onAcquit: (ref: string) => void;
+  readonly onPoint: (readingId: string | undefined) => void;
+}
+
+const SHOWN = 12;
+
+/** Suspects by probability with the reading that speaks loudest; what is cleared stays in sight with its reason. */
+export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Props) {
+  const suspects = lineUp.entries.filter((entry) => !entry.cleared);
+  const cleared = lineUp.entries.filter((entry) => entry.cleared);
+  const condemned = new Set(journal.condemned.map(({ body }) => body.ref));
+  return (
+    <section className={style.panel} aria-label="Line-up of suspects">
+      <header>
+        <h2>Line-up</h2>
+        <span className={style.rest}>
+          nothing wrong {percent(lineUp.healthy)} · none of these {percent(lineUp.unmodelled)}
+        </span>
+      </header>
+      {lineUp.unmodelled > 0.5 && <p className={style.odd}>The readings do not fit this sheet: another board revision, an earlier modification, or a reading on the wrong pin. Check the newest ones first.</p>}
+      <ol className={style.list}>
+        {suspects.slice(0, SHOWN).map((entry) => (
+          <Suspect key={entry.ref} entry={entry} journal={journal} condemned={condemned.has(entry.ref)} onCondemn={onCondemn} onAcquit={onAcquit} onPoint={onPoint} />
+        ))}
+      </ol>
+      {suspects.length > SHOWN && <p className={style.rest}>and {suspects.length - SHOWN} more, each below {percent(suspects[SHOWN - 1]!.probability)}</p>}
+      {cleared.length > 0 && (
+        <details className={style.cleared} open={cleared.length < 6}>
+          <summary>Cleared ({cleared.length})</summary>
+          <ul>
+            {cleared.map((entry) => (
+              <li key={entry.ref}>
+                <strong className="mono">{entry.ref}</strong> {entry.title}
+                <small>{reason(entry, journal)}</small>
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+function Suspect({ entry, journal, condemned, onCondemn, onAcquit, onPoint }: { entry: LineUpEntry; journal: Journal; condemned: boolean } & Pick<Props, 'onCondemn' | 'onAcquit' | 'onPoint'>) {
+  return (
+    <li className={style.suspect} onMouseEnter={() => onPoint(entry.loudest?.id)} onMouseLeave={() => onPoint(undefined)}>
+      <div className={style.head}>
+        <strong className={style.ref}>{entry.ref}</strong>
+        <span className={style.title}>{entry.title}</span>
+        <span className={style.percent}>{percent(entry.probability)}</span>
+      </div>
+      <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
+      <div className={style.foot}>
+        <small title="Weight of evidence, decibans: +10 dB makes the odds ten times higher">{entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : modes(entry)}</small>
+        {condemned ? (
+          <Button look="quiet" onClick={() => onAcquit(entry.ref)}>
+            Take back
+          </Button>
+        ) : (
+          <Button look="quiet" onClick={() => onCondemn(entry.ref)} aria-label={`Condemn ${entry.ref}`}>
+            Condemn
+          </Button>
+        )}
+      </div>
+      {condemned && <p className={style.mark}>condemned</p>}
+    </li>
+  );
+}
+
+function modes(entry: LineUpEntry): string {
+  return entry.modes.map((name) => name.split(':')[1]).filter((mode, i, all) => all.indexOf(mode) === i).join(' or '); // prettier-ignore
+}
+
+function readingName(id: string, journal: Journal): string {
+  const reading = journal.readings.find(({ entry }) => entry.id === id);
+  return reading ? reading.entry.body.typed : 'a reading';
+}
+
+function reason(entry: LineUpEntry, journal: Journal): string {
+  if (!entry.loudest) return 'other suspects explain the readings better';
+  const reading = journal.readings.find((r) => r.entry.id === entry.loudest!.id);
+  if (!reading) return '';
+  const { body } = reading.entry;
+  return `${decibanText(entry.loudest.decibans)}: ${body.at}${body.to ? ` to ${body.to}` : ''} read ${valueText(body.quantity, body.value)}`;
+}

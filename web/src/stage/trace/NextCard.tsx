@@ -1,0 +1,107 @@
+import type { BoardIndex } from '@hanzai/core/board';
+import { Caution } from '../../case/Caution';
+import { KIND_WORDS, minutesText, percent, pointsText, SETUP_WORDS } from '../../case/wording';
+import { Button } from '../../ui/Button';
+import { HatchBar } from '../../ui/HatchBar';
+import type { NextStep, Proposal } from '../../workers/engine-messages';
+import style from './NextCard.module.css';
+
+interface Props {
+  readonly index: BoardIndex;
+  readonly next: NextStep | undefined;
+  readonly busy: number | undefined;
+  readonly chosen: Proposal | undefined;
+  readonly onChoose: (key: string) => void;
+  readonly onBench: () => void;
+  readonly onCondemn: (ref: string) => void;
+  readonly proveHref: string;
+}
+
+/** Where the probes go next, what should be there, and what it would tell. */
+export function NextCard({ index, next, busy, chosen, onChoose, onBench, onCondemn, proveHref }: Props) {
+  if (!next) return <section className={style.card}>{busy === undefined ? 'Getting ready …' : <Working share={busy} />}</section>;
+  return (
+    <section className={style.card} aria-label="What to do next">
+      {busy !== undefined && <Working share={busy} />}
+      {next.state === 'replace' && next.replace[0] && (
+        <div className={style.verdict}>
+          <h2>
+            Enough measured: replace <span className="mono">{next.replace[0].ref}</span>
+          </h2>
+          <p>
+            {percent(next.replace[0].probability)} sure; no reading left is worth more than the work itself.
+          </p>
+          <Button look="main" onClick={() => onCondemn(next.replace[0]!.ref)}>
+            Condemn {next.replace[0].ref}
+          </Button>
+        </div>
+      )}
+      {next.state === 'verify' && (
+        <div className={style.verdict}>
+          <h2>Nothing looks wrong any more</h2>
+          <p>
+            <a href={proveHref}>Prove it</a>, or go on measuring below.
+          </p>
+        </div>
+      )}
+      {chosen ? <Chosen index={index} proposal={chosen} onBench={onBench} settled={next.state !== 'measure'} /> : <p>No reading on this sheet can tell more. Lift a leg or take the suspect off and measure it alone.</p>}
+      {next.proposals.length > 1 && (
+        <details className={style.others}>
+          <summary>Other readings worth taking ({next.proposals.length - 1})</summary>
+          <ul>
+            {next.proposals
+              .filter(({ key }) => key !== chosen?.key)
+              .map((p) => (
+                <li key={p.key}>
+                  <button type="button" onClick={() => onChoose(p.key)}>
+                    <span className="mono">{pointsText(index, p.at, p.to)}</span>
+                    <small>
+                      {KIND_WORDS[p.kind]}, {SETUP_WORDS[p.setup]} · {p.gainBits.toFixed(2)} bit, {minutesText(p.minutes)}
+                    </small>
+                  </button>
+                </li>
+              ))}
+          </ul>
+        </details>
+      )}
+    </section>
+  );
+}
+
+function Working({ share }: { share: number }) {
+  return (
+    <p className={style.working} role="status">
+      Weighing what to measure next … {Math.round(share * 100)} %
+    </p>
+  );
+}
+
+function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; proposal: Proposal; onBench: () => void; settled: boolean }) {
+  const { at, to, kind, setup, expected, band, gainBits, minutes, prospects } = proposal;
+  return (
+    <div className={style.chosen}>
+      <p className={style.lead}>{settled ? 'Or measure on' : 'Measure next'}</p>
+      <p className={style.points}>{pointsText(index, at, to)}</p>
+      <p className={style.how}>
+        <strong>{KIND_WORDS[kind]}</strong>, {SETUP_WORDS[setup]} · {minutesText(minutes)} · tells {gainBits.toFixed(2)} bit
+      </p>
+      <p className={style.expect}>
+        A sound board shows <span className="mono">{expected}</span>
+        {band && <small> ({band})</small>}
+      </p>
+      <ul className={style.prospects} aria-label="How it may come out">
+        {prospects.map((p) => (
+          <li key={p.display + String(p.probability)}>
+            <span className={style.outcome}>{p.display}</span>
+            <span className={style.chance}>
+              <HatchBar share={p.probability} height={12} label={`${percent(p.probability)} likely`} />
+            </span>
+            <span className={style.leading}>{p.leading.length > 0 ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${percent(probability)}`).join(', ')}` : 'then many alike'}</span>
+          </li>
+        ))}
+      </ul>
+      <Caution of={setup === 'off' ? 'discharge' : 'power'} />
+      <Button onClick={onBench}>Bench mode (B)</Button>
+    </div>
+  );
+}

@@ -1,0 +1,77 @@
+import type { BoardIndex } from '@hanzai/core/board';
+import type { Journal, TakenReading } from '../../case/journal';
+import { decibanText, KIND_WORDS, pointsText, SETUP_WORDS, valueText } from '../../case/wording';
+import type { LineUp } from '../../workers/engine-messages';
+import style from './ReadingLog.module.css';
+
+interface Props {
+  readonly index: BoardIndex;
+  readonly journal: Journal;
+  readonly lineUp: LineUp | undefined;
+  readonly pointed: string | undefined;
+  readonly onRetract: (id: string) => void;
+}
+
+/** Every reading, newest first, with what a sound board shows and what the reading did to the leading suspect. */
+export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props) {
+  const leader = lineUp?.entries[0];
+  const readings = [...journal.readings].reverse();
+  if (readings.length === 0) {
+    return (
+      <section className={style.empty}>
+        <h2>No readings yet</h2>
+        <p>
+          Put the meter on the points above and type what it shows, for example <code>p5 5.01</code> for 5.01 volts from net P5 to ground.
+        </p>
+      </section>
+    );
+  }
+  return (
+    <section className={style.log} aria-label="Readings">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Readings</th>
+            <th scope="col">read</th>
+            <th scope="col">sound board</th>
+            <th scope="col">how</th>
+            <th scope="col">{leader ? `for ${leader.ref}` : 'weight'}</th>
+            <th scope="col">
+              <span className="visually-hidden">take back</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {readings.map((reading) => (
+            <Row key={reading.entry.id} reading={reading} index={index} lineUp={lineUp} pointed={pointed === reading.entry.id} onRetract={onRetract} />
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Row({ reading, index, lineUp, pointed, onRetract }: { reading: TakenReading; index: BoardIndex; lineUp: LineUp | undefined; pointed: boolean; onRetract: (id: string) => void }) {
+  const { body, id } = reading.entry;
+  const expected = lineUp?.expected[id];
+  const weight = lineUp?.entries[0]?.weights.find((w) => w.id === id)?.decibans;
+  const mark = !reading.current ? 'before the repair' : expected ? (expected.within ? 'in band' : 'out of band') : '';
+  return (
+    <tr className={`${pointed ? style.pointed : ''} ${reading.current ? '' : style.past}`}>
+      <th scope="row">{pointsText(index, body.at, body.to)}</th>
+      <td className={expected && !expected.within ? style.out : undefined}>{valueText(body.quantity, body.value)}</td>
+      <td>
+        {expected?.display ?? ''} <small>{mark}</small>
+      </td>
+      <td>
+        {KIND_WORDS[body.quantity]}, {SETUP_WORDS[body.setup]}
+      </td>
+      <td>{weight === undefined ? '' : decibanText(weight)}</td>
+      <td>
+        <button type="button" onClick={() => onRetract(id)} aria-label={`Take back ${body.typed}`}>
+          Take back
+        </button>
+      </td>
+    </tr>
+  );
+}

@@ -1,0 +1,20 @@
+import type { ButtonHTMLAttributes, ReactNode } from 'react';
+import style from './Button.module.css';
+
+/** A thing to press. main: the one action a screen is for. plain: everything else. quiet: beside text. */
+export function Button({ look = 'plain', children, ...rest }: { look?: 'main' | 'plain' | 'quiet'; children: ReactNode } & ButtonHTMLAttributes<HTMLButtonElement>) {
+  return (
+    <button type="button" className={`${style.button} ${style[look]}`} {...rest}>
+      {children}
+    </button>
+  );
+}
+
+/** A link that looks like a button. */
+export function ButtonLink({ look = 'plain', href, children }: { look?: 'main' | 'plain' | 'quiet'; href: string; children: ReactNode }) {
+  return (
+    <a className={`${style.button} ${style[look]}`} href={href}>
+      {children}
+    </a>
+  );
+}

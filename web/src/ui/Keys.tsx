@@ -1,0 +1,25 @@
+import { useState } from 'react';
+import { useHotkeys } from 'react-hotkeys-hook';
+import { Dialog } from './Dialog';
+import style from './Keys.module.css';
+
+/** The keys of this screen, shown by `?`. */
+export function Keys({ keys }: { keys: readonly (readonly [string, string])[] }) {
+  const [open, setOpen] = useState(false);
+  useHotkeys('shift+slash,shift+?', () => setOpen(true), { useKey: false });
+  useHotkeys('?', () => setOpen(true), { useKey: true });
+  return (
+    <Dialog title="Keys of this screen" open={open} onClose={() => setOpen(false)}>
+      <dl className={style.keys}>
+        {keys.map(([key, words]) => (
+          <div key={key}>
+            <dt>
+              <kbd>{key}</kbd>
+            </dt>
+            <dd>{words}</dd>
+          </div>
+        ))}
+      </dl>
+    </Dialog>
+  );
+}

@@ -1,0 +1,77 @@
+import { Board, Setup } from '@hanzai/core/board';
+import { ReadingKind } from '@hanzai/core/instrument';
+import { z } from 'zod';
+
+/** A reading as it goes to the engine. `id` names it in the answer. */
+export const EngineReading = z.object({
+  id: z.string(),
+  setup: Setup,
+  kind: ReadingKind,
+  at: z.string(),
+  to: z.string(),
+  value: z.union([z.number(), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z'])]),
+  absent: z.array(z.string()),
+});
+export type EngineReading = z.infer<typeof EngineReading>;
+
+export const AssessRequest = z.object({ ticket: z.number().int(), readings: z.array(EngineReading), absent: z.array(z.string()) });
+export type AssessRequest = z.infer<typeof AssessRequest>;
+export const OpenRequest = z.object({ board: Board });
+
+/** What one reading did to one part, decibans; positive speaks against the part being sound. */
+export interface WeighedReading {
+  readonly id: string;
+  readonly decibans: number;
+}
+
+export interface LineUpEntry {
+  readonly ref: string;
+  readonly title: string;
+  readonly probability: number;
+  readonly prior: number;
+  /** Fault modes that carry the probability, likeliest first. */
+  readonly modes: readonly string[];
+  readonly weights: readonly WeighedReading[];
+  readonly loudest: WeighedReading | undefined;
+  readonly cleared: boolean;
+}
+
+export interface ExpectedReading {
+  readonly display: string;
+  readonly band: string;
+  readonly within: boolean;
+}
+
+export interface LineUp {
+  readonly entries: readonly LineUpEntry[];
+  readonly healthy: number;
+  readonly unmodelled: number;
+  /** By reading id. */
+  readonly expected: Readonly<Record<string, ExpectedReading>>;
+  readonly milliseconds: number;
+}
+
+export interface Proposal {
+  readonly key: string;
+  readonly setup: Setup;
+  readonly kind: ReadingKind;
+  readonly at: string;
+  readonly to: string;
+  readonly gainBits: number;
+  readonly minutes: number;
+  readonly expected: string;
+  readonly band: string;
+  readonly prospects: readonly { readonly probability: number; readonly display: string; readonly leading: readonly { readonly ref: string; readonly probability: number }[] }[];
+}
+
+export interface NextStep {
+  readonly state: 'measure' | 'replace' | 'verify';
+  readonly proposals: readonly Proposal[];
+  readonly replace: readonly { readonly ref: string; readonly probability: number }[];
+}
+
+/** What the engine sends back while it works on a request. */
+export type EngineEvent =
+  | { readonly type: 'line-up'; readonly ticket: number; readonly lineUp: LineUp }
+  | { readonly type: 'progress'; readonly ticket: number; readonly share: number }
+  | { readonly type: 'next'; readonly ticket: number; readonly next: NextStep };

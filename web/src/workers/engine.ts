@@ -1,0 +1,87 @@
+import { indexBoard, replaceableRef, type Board } from '@hanzai/core/board';
+import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
+import { readout, resolveMeasurement, withinBand, type Reading } from '@hanzai/core/instrument';
+import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
+import { RATES } from '@hanzai/data';
+import { AssessRequest, type EngineEvent, type EngineReading, type ExpectedReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
+import { bandText, partTitle } from './wording';
+
+/** A part counts as cleared below this probability, where it has also lost this share of its prior. */
+const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
+const PROPOSALS = 8;
+
+/** The core at work on one board, in a worker. Newer requests make older ones stop at their next step. */
+export class Engine {
+  private readonly diagnoser: Diagnoser;
+  private readonly priors: ReadonlyMap<string, number>;
+  private newest = 0;
+
+  constructor(board: Board) {
+    this.diagnoser = new Diagnoser(indexBoard(board), RATES);
+    this.priors = new Map(this.diagnoser.believe([]).byPart.map(({ ref, probability }) => [ref, probability]));
+  }
+
+  /** Works out the line-up, then what to do next. Each is sent as soon as it is known. pause: lets other messages in between steps. */
+  async assess(raw: AssessRequest, send: (event: EngineEvent) => void, pause: () => Promise<void>): Promise<void> {
+    const { ticket, readings, absent } = AssessRequest.parse(raw);
+    this.newest = Math.max(this.newest, ticket);
+    const started = performance.now();
+    const known = readings.flatMap((reading) => this.resolve(reading));
+    const belief = this.diagnoser.believe(known.map(({ reading }) => reading));
+    send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), known.map(({ reading }) => reading), performance.now() - started) }); // prettier-ignore
+    const steps = planSteps(this.diagnoser, known.map(({ reading }) => reading), belief, { absent }); // prettier-ignore
+    for (let last = performance.now(); ; ) {
+      const step = steps.next();
+      if (step.done) return send({ type: 'next', ticket, next: nextStep(step.value) });
+      if (performance.now() - last < 30) continue;
+      send({ type: 'progress', ticket, share: step.value });
+      await pause();
+      if (this.newest > ticket) return;
+      last = performance.now();
+    }
+  }
+
+  /** What a sound board shows at a point; undefined where there is no such point. */
+  expect(setup: string, kind: string, at: string, to: string): ExpectedReading | undefined {
+    const resolved = resolveMeasurement(this.diagnoser.index, setup, kind, at, to);
+    if (!resolved.ok) return undefined;
+    const shown = readout(resolved.measurement.kind, this.diagnoser.predictor.healthy(resolved.measurement));
+    return { display: shown.display, band: bandText(shown), within: true };
+  }
+
+  private resolve(r: EngineReading): { id: string; reading: Reading }[] {
+    const resolved = resolveMeasurement(this.diagnoser.index, r.setup, r.kind, r.at, r.to);
+    return resolved.ok ? [{ id: r.id, reading: { measurement: resolved.measurement, value: r.value, absent: r.absent } }] : [];
+  }
+
+  private lineUp(belief: Belief, ids: readonly string[], readings: readonly Reading[], milliseconds: number): LineUp {
+    const entries = belief.byPart.map(({ ref, probability, weights }): LineUpEntry => {
+      const prior = this.priors.get(ref) ?? 0;
+      const weighed = weights.map((decibans, i) => ({ id: ids[i]!, decibans }));
+      const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
+      const loudest = [...weighed].filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1)).sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
+      const modes = belief.suspects.filter((s) => s.hypothesis.ref === ref && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
+      return { ref, title: partTitle(this.partsOf(ref)), probability, prior, modes, weights: weighed, loudest, cleared };
+    });
+    const expected = Object.fromEntries(
+      readings.map((reading, i): [string, ExpectedReading] => {
+        const shown = belief.expected[i]!;
+        return [ids[i]!, { display: shown.display, band: bandText(shown), within: withinBand(reading.value, shown) }];
+      }),
+    );
+    return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };
+  }
+
+  private partsOf(ref: string) {
+    return this.diagnoser.index.replaceable.get(ref) ?? this.diagnoser.index.board.parts.filter((part) => replaceableRef(part.ref) === ref);
+  }
+}
+
+function nextStep(plan: Plan): NextStep {
+  return { state: plan.state, replace: plan.replace, proposals: plan.measurements.slice(0, PROPOSALS).map(proposal) };
+}
+
+function proposal(m: ProposedMeasurement): Proposal {
+  const { setup, kind, at, to, gainBits, minutes, prospects } = m;
+  return { key: `${setup} ${kind} ${at} ${to}`, setup, kind, at, to, gainBits, minutes, prospects, expected: m.expected.display, band: bandText(m.expected) };
+}
