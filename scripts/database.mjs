@@ -21,7 +21,9 @@ function programs() {
 /** The account that owns the data: PostgreSQL refuses to run as root, so root hands it to the package's own account. */
 function account() {
   if (!isRoot) return {};
-  const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((entry) => entry.startsWith('postgres:'));
+  const line = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .find((entry) => entry.startsWith('postgres:'));
   if (!line) throw new Remedy('The account "postgres" is missing: reinstall the package postgresql.');
   const [, , uid, gid] = line.split(':');
   return { uid: Number(uid), gid: Number(gid) };
@@ -48,10 +50,14 @@ export function freePort() {
 /** Starts PostgreSQL on loopback for this checkout, installing and creating what is missing. Data outlives it.
  *  Returns { url(database), stop() }. */
 export async function startDatabase(root, name) {
-  await installDebian(['postgresql'], () => Boolean(programs()), () => {
-    mkdirSync('/etc/postgresql-common', { recursive: true });
-    if (!existsSync('/etc/postgresql-common/createcluster.conf')) writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
-  });
+  await installDebian(
+    ['postgresql'],
+    () => Boolean(programs()),
+    () => {
+      mkdirSync('/etc/postgresql-common', { recursive: true });
+      if (!existsSync('/etc/postgresql-common/createcluster.conf')) writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
+    },
+  );
   const bin = programs();
   const owner = account();
   const folder = home(root, name);

@@ -8,7 +8,9 @@ const isRoot = process.getuid?.() === 0;
 
 /** Installs the npm packages where they are missing or the lock file has changed since. */
 export async function installPackages(root) {
-  const lock = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex');
   const stamp = join(root, 'node_modules', '.hanzai-installed');
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === lock) return;
   await step('installing packages (a minute or two the first time)', () => run('npm', ['ci', '--no-audit', '--no-fund'], { cwd: root }));

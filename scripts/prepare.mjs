@@ -14,13 +14,24 @@ function newest(path) {
 /** Builds the application where its sources are newer than the last build. */
 export async function build(root) {
   const stamp = join(root, 'web', 'dist', '.built');
-  const latest = Math.max(...SOURCES.map((source) => join(root, source)).filter(existsSync).map(newest));
+  const latest = Math.max(
+    ...SOURCES.map((source) => join(root, source))
+      .filter(existsSync)
+      .map(newest),
+  );
   if (existsSync(stamp) && Number(readFileSync(stamp, 'utf8')) >= latest) return;
-  await step('building the application', () => run('npm', ['run', 'build', '-w', 'web'], { cwd: root, env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } }));
+  await step('building the application', () =>
+    run('npm', ['run', 'build', '-w', 'web'], { cwd: root, env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } }),
+  );
   writeFileSync(stamp, String(latest));
 }
 
 /** Brings a database up to date, creating it where it is missing; seeds the demo workshop into a new one where asked. */
 export async function prepareDatabase(root, url, demo) {
-  await step('bringing the tables up to date', () => run('node', ['--import', 'tsx', 'src/server/db/prepare.ts', ...(demo ? ['--demo'] : [])], { cwd: join(root, 'web'), env: { ...process.env, DATABASE_URL: url } }));
+  await step('bringing the tables up to date', () =>
+    run('node', ['--import', 'tsx', 'src/server/db/prepare.ts', ...(demo ? ['--demo'] : [])], {
+      cwd: join(root, 'web'),
+      env: { ...process.env, DATABASE_URL: url },
+    }),
+  );
 }

@@ -76,11 +76,17 @@ for (const [name, body] of Object.entries(decks)) {
   const text = `reference deck ${name}\n${body.trim()}\n.end\n`;
   writeFileSync(join(folder, `${name}.cir`), text);
   const run = join(scratch, `${name}.cir`);
-  writeFileSync(run, text.replace('.end\n', '.options reltol=1e-6 abstol=1e-14 vntol=1e-9 gmin=1e-12\n.control\nset numdgt=9\nop\nprint all\nquit 0\n.endc\n.end\n'));
+  writeFileSync(
+    run,
+    text.replace('.end\n', '.options reltol=1e-6 abstol=1e-14 vntol=1e-9 gmin=1e-12\n.control\nset numdgt=9\nop\nprint all\nquit 0\n.endc\n.end\n'),
+  );
   points[name] = simulate(run);
   if (Object.keys(points[name]).length === 0) throw new Error(`the simulator found no operating point for ${name}`);
 }
 rmSync(scratch, { recursive: true });
 const version = /ngspice-\d+/.exec(execFileSync('ngspice', ['--version'], { encoding: 'utf8' }))?.[0];
-writeFileSync(join(folder, 'expected.json'), `${JSON.stringify({ simulator: `${version} (Debian package ngspice)`, unit: 'volt to net 0', points }, null, 1)}\n`);
+writeFileSync(
+  join(folder, 'expected.json'),
+  `${JSON.stringify({ simulator: `${version} (Debian package ngspice)`, unit: 'volt to net 0', points }, null, 1)}\n`,
+);
 process.stdout.write(`${Object.keys(points).length} decks, ${version}\n`);

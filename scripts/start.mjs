@@ -32,10 +32,16 @@ async function main() {
     await prepareDatabase(root, url, !empty && !elsewhere);
     await build(root);
     const port = await portToUse();
-    server = spawn(process.execPath, ['server.mjs'], { cwd: join(root, 'web'), stdio: 'inherit', env: { ...process.env, DATABASE_URL: url, ASTRO_NODE_LOGGING: 'disabled', HOST: process.env.HOST ?? '127.0.0.1', PORT: String(port) } });
+    server = spawn(process.execPath, ['server.mjs'], {
+      cwd: join(root, 'web'),
+      stdio: 'inherit',
+      env: { ...process.env, DATABASE_URL: url, ASTRO_NODE_LOGGING: 'disabled', HOST: process.env.HOST ?? '127.0.0.1', PORT: String(port) },
+    });
     server.on('exit', (code) => void stop(code ?? 1));
     await waitFor(`http://127.0.0.1:${port}/api/health`);
-    process.stdout.write(`\nHanzai is at  http://127.0.0.1:${port}/\n${empty ? 'An empty workshop of your own. ' : 'The demo workshop of the Thistlewick Loom Hall. '}Ctrl+C stops it.\n`);
+    process.stdout.write(
+      `\nHanzai is at  http://127.0.0.1:${port}/\n${empty ? 'An empty workshop of your own. ' : 'The demo workshop of the Thistlewick Loom Hall. '}Ctrl+C stops it.\n`,
+    );
   } catch (error) {
     complain(error);
     await stop(1);

@@ -59,7 +59,10 @@ export function read(words: readonly string[]): Output {
   const response = new BenchState(index, { setup: m.setup, faults: faultsOf(index, args.list('fault')), absent: [] }).respond(m);
   if ('ok' in response) throw new InputError(`${file}: no solution: ${response.why} at ${response.at}`);
   const shown = readout(m.kind, response);
-  const band = typeof shown.low === 'number' ? `  band ${formatQuantity(shown.low, shown.unit)} to ${shown.high === 'OL' ? 'OL' : formatQuantity(shown.high ?? 0, shown.unit)}` : '';
+  const band =
+    typeof shown.low === 'number'
+      ? `  band ${formatQuantity(shown.low, shown.unit)} to ${shown.high === 'OL' ? 'OL' : formatQuantity(shown.high ?? 0, shown.unit)}`
+      : '';
   return { json: { kind: m.kind, at, to: to ?? '', ...shown }, text: `${shown.display}${band}` };
 }
 
@@ -104,7 +107,9 @@ export function next(words: readonly string[]): Output {
   if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
   const plan = nextMeasurements(index, readings, RATES, { ...(allow ? { allow } : {}) });
   const measurements = plan.measurements.slice(0, top).map(({ setup, kind, at, to, gainBits, minutes }) => ({ setup, kind, at, to, gainBits, minutes }));
-  const lines = measurements.map((m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}`);
+  const lines = measurements.map(
+    (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}`,
+  );
   const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
   return { json: { state: plan.state, measurements, replace: plan.replace }, text: [plan.state, ...lines, ...replace].join('\n') };
 }

@@ -1,5 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { absentParts, benchMinutes, fuseGate, fuseLoadSide, isProven, ledgerObjection, powerAllowed, proofSteps, reconcile, supplyRails, type LedgerLine } from '../src/bench';
+import {
+  absentParts,
+  benchMinutes,
+  fuseGate,
+  fuseLoadSide,
+  isProven,
+  ledgerObjection,
+  powerAllowed,
+  proofSteps,
+  reconcile,
+  supplyRails,
+  type LedgerLine,
+} from '../src/bench';
 import { Predictor } from '../src/diagnosis';
 import type { Reading } from '../src/instrument';
 import { judgeReplacement, orientation, parseOffered } from '../src/part';
@@ -39,7 +51,8 @@ describe('the proof', () => {
   const predictor = new Predictor(index);
   const symptom = [{ key: 's1', text: 'does not move' }];
   const before = [reading('voltage', 'VM', 0.01)];
-  const steps = (after: readonly Reading[], passed?: boolean) => proofSteps(index, predictor, before, after, symptom, passed === undefined ? [] : [{ key: 's1', passed }]);
+  const steps = (after: readonly Reading[], passed?: boolean) =>
+    proofSteps(index, predictor, before, after, symptom, passed === undefined ? [] : [{ key: 's1', passed }]);
 
   it('asks for ohms, volts without and with load, what was wrong, and the symptom', () => {
     expect(supplyRails(index)).toEqual(['P5', 'P9F', 'VM']);

@@ -5,7 +5,13 @@ import type { Reading, ReadingValue } from '../src/instrument';
 import { nextMeasurements, planNext } from '../src/plan';
 import { bench, board, boardFile, measurement, RATES } from './boards';
 
-const FUSES_ONLY: RateTable = { source: 'test', healthy: 0.1, unmodelled: 1e-6, dryJoint: 1e-9, rates: { fuse: { open: 1 }, resistor: { open: 1e-9, short: 1e-9, 'drift-high': 1e-9, 'drift-low': 1e-9 } } };
+const FUSES_ONLY: RateTable = {
+  source: 'test',
+  healthy: 0.1,
+  unmodelled: 1e-6,
+  dryJoint: 1e-9,
+  rates: { fuse: { open: 1 }, resistor: { open: 1e-9, short: 1e-9, 'drift-high': 1e-9, 'drift-low': 1e-9 } },
+};
 const chain = board('V1 A 0 12\nXF1 A B FUSE\nXF2 B C FUSE\nXF3 C D FUSE\nR1 D 0 1k');
 const take = (kind: string, at: string, to: string, value: ReadingValue): Reading => ({ measurement: measurement(chain, kind, at, to), value });
 
@@ -50,7 +56,10 @@ describe('belief', () => {
     const m = measurement(index, kind, at, to);
     const response = bench(index, m.setup, ...faults).respond(m);
     if ('ok' in response) throw new Error(response.why);
-    return { measurement: m, value: m.kind === 'continuity' ? (response.value < 30 ? 'beep' : 'open') : Number.isFinite(response.value) ? response.value : 'OL' };
+    return {
+      measurement: m,
+      value: m.kind === 'continuity' ? (response.value < 30 ? 'beep' : 'open') : Number.isFinite(response.value) ? response.value : 'OL',
+    };
   };
   const session = (...faults: string[]): Reading[] => [
     reading('voltage', 'P5', '', ...faults), reading('voltage', 'VM', '', ...faults), reading('voltage', 'P9F', '', ...faults), reading('voltage', 'VDRV', '', ...faults),
@@ -77,7 +86,21 @@ describe('belief', () => {
   });
 
   // What the readings cannot tell apart counts as one: an open part and the dry joints of it have the same replaceable part.
-  it.each(['F1:open', 'L1:open', 'J1.1:open', 'C3:short', 'S1:open', 'R1:open', 'D1:short', 'Q1:short-ce', 'R13:open', 'Q2:open-c', 'U2.RH:open', 'M1:open', 'D3:short'])('finds %s from a short session with the planner', (fault) => {
+  it.each([
+    'F1:open',
+    'L1:open',
+    'J1.1:open',
+    'C3:short',
+    'S1:open',
+    'R1:open',
+    'D1:short',
+    'Q1:short-ce',
+    'R13:open',
+    'Q2:open-c',
+    'U2.RH:open',
+    'M1:open',
+    'D3:short',
+  ])('finds %s from a short session with the planner', (fault) => {
     const readings = session(fault).slice(0, 2);
     for (let i = 0; i < 25; i += 1) {
       const plan = planNext(diagnoser, readings, diagnoser.believe(readings), { allow: ['voltage', 'resistance', 'continuity', 'diode'] });
@@ -85,14 +108,23 @@ describe('belief', () => {
       const m = plan.measurements[0].measurement;
       const response = bench(index, m.setup, fault).respond(m);
       if ('ok' in response) throw new Error(response.why);
-      readings.push({ measurement: m, value: m.kind === 'continuity' ? (response.value < 30 ? 'beep' : 'open') : Number.isFinite(response.value) ? response.value : 'OL' });
+      readings.push({
+        measurement: m,
+        value: m.kind === 'continuity' ? (response.value < 30 ? 'beep' : 'open') : Number.isFinite(response.value) ? response.value : 'OL',
+      });
     }
     // Parts side by side on the same two nets (C1, C2, C3 and D1 on the motor rail) read the same until one is lifted: they count as one.
     const { byPart } = diagnoser.believe(readings);
     const truth = fault.split(/[.:]/)[0]!;
     const parallel = ['C1', 'C2', 'C3', 'D1'];
     const asOne = parallel.includes(truth) ? parallel : [truth];
-    expect(asOne, `${fault} after ${readings.length} readings: ${byPart.slice(0, 4).map((p) => `${p.ref} ${p.probability.toFixed(2)}`).join(', ')}`).toContain(byPart[0]!.ref);
+    expect(
+      asOne,
+      `${fault} after ${readings.length} readings: ${byPart
+        .slice(0, 4)
+        .map((p) => `${p.ref} ${p.probability.toFixed(2)}`)
+        .join(', ')}`,
+    ).toContain(byPart[0]!.ref);
   });
 
   it('believes a fault whose severity lies between those it solved', () => {
@@ -104,7 +136,10 @@ describe('belief', () => {
         return { measurement: measurement(rail, kind, at), value: (response as { value: number }).value };
       };
       const belief = diagnose(rail, [seen('voltage', 'VM'), seen('resistance', 'VM')], RATES);
-      expect(belief.suspects.slice(0, 3).map((s) => s.hypothesis.name), `${ohm} Ω`).toContain('C1:leaky');
+      expect(
+        belief.suspects.slice(0, 3).map((s) => s.hypothesis.name),
+        `${ohm} Ω`,
+      ).toContain('C1:leaky');
       expect(belief.unmodelled).toBeLessThan(0.2);
     }
   });

@@ -5,7 +5,9 @@ import { bench, board, measurement, respond } from './boards';
 const shown = (kind: Parameters<typeof readout>[0], r: Parameters<typeof readout>[1]): string => readout(kind, r).display;
 
 describe('the standard meter', () => {
-  const divider = board('V1 VCC 0 5\nR1 VCC OUT 1meg\nR2 OUT 0 1meg\nXF1 OUT FO FUSE\nR9 FO 0 100meg\nD1 OUT K DS\nR3 K 0 10k\nC1 VCC 0 47u\n*@ C1 kind=electrolytic esr=0.06\n.model DS D');
+  const divider = board(
+    'V1 VCC 0 5\nR1 VCC OUT 1meg\nR2 OUT 0 1meg\nXF1 OUT FO FUSE\nR9 FO 0 100meg\nD1 OUT K DS\nR3 K 0 10k\nC1 VCC 0 47u\n*@ C1 kind=electrolytic esr=0.06\n.model DS D',
+  );
 
   it('loads what it measures with 10 MΩ', () => {
     const pair = board('V1 VCC 0 5\nR1 VCC OUT 1meg\nR2 OUT 0 1meg');
@@ -81,7 +83,10 @@ describe('the standard meter', () => {
     if (!result.ok) throw new Error('readings');
     expect(result.value.map((r) => r.value)).toEqual([4.98, 'beep', 'OL']);
     expect(readReadingsFile(divider, writeReadingsFile(result.value))).toEqual(result);
-    expect(readReadingsFile(divider, 'setup,kind,at,to,value,unit\non,voltage,NOPE,,1,V\noff,voltage,VCC,,1,V\non,voltage,VCC,,4k7x,V')).toMatchObject({ ok: false, issues: [{ line: 2 }, { line: 3 }, { line: 4 }] });
+    expect(readReadingsFile(divider, 'setup,kind,at,to,value,unit\non,voltage,NOPE,,1,V\noff,voltage,VCC,,1,V\non,voltage,VCC,,4k7x,V')).toMatchObject({
+      ok: false,
+      issues: [{ line: 2 }, { line: 3 }, { line: 4 }],
+    });
     expect(measurement(divider, 'voltage', 'vcc').at.net).toBe('VCC');
   });
 });

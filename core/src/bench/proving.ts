@@ -37,7 +37,8 @@ export function proofSteps(
   answers: readonly ProofAnswer[],
 ): readonly ProofStep[] {
   const steps = new Map<string, ProofStep>();
-  const latest = (readings: readonly Reading[], key: string): ReadingValue | undefined => readings.findLast((r) => measurementKey(r.measurement) === key)?.value;
+  const latest = (readings: readonly Reading[], key: string): ReadingValue | undefined =>
+    readings.findLast((r) => measurementKey(r.measurement) === key)?.value;
   const add = (stage: ProofStage, measurement: Measurement): void => {
     const key = measurementKey(measurement);
     if (steps.has(key)) return;
@@ -45,7 +46,16 @@ export function proofSteps(
     const now = latest(after, key);
     const was = latest(before, key);
     const state = now === undefined ? 'open' : withinBand(now, expected) ? 'pass' : 'fail';
-    steps.set(key, { type: 'measure', key, stage, measurement, expected, state, ...(was === undefined ? {} : { before: was }), ...(now === undefined ? {} : { after: now }) });
+    steps.set(key, {
+      type: 'measure',
+      key,
+      stage,
+      measurement,
+      expected,
+      state,
+      ...(was === undefined ? {} : { before: was }),
+      ...(now === undefined ? {} : { after: now }),
+    });
   };
   const rails = supplyRails(index);
   const ground = { net: GROUND };

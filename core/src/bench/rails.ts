@@ -18,7 +18,8 @@ export function supplyRails(index: BoardIndex): readonly string[] {
     if (net === GROUND || found.has(net)) continue;
     found.add(net);
     for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
-      const path = part.kind in CONTACT_OHM ? part.kind !== 'switch' || part.rest === 'closed' : part.kind === 'inductor' && (part.dcResistanceOhm ?? 0) <= PATH_OHM;
+      const path =
+        part.kind in CONTACT_OHM ? part.kind !== 'switch' || part.rest === 'closed' : part.kind === 'inductor' && (part.dcResistanceOhm ?? 0) <= PATH_OHM;
       if (path) waiting.push(...part.pins.map(nameKey));
     }
   }

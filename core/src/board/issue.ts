@@ -7,8 +7,7 @@ export interface FileIssue {
 
 /** The outcome of reading a file: the value with remarks on what was skipped, or everything that is wrong (at most MAX_ISSUES). */
 export type ReadResult<T> =
-  | { readonly ok: true; readonly value: T; readonly notes: readonly string[] }
-  | { readonly ok: false; readonly issues: readonly FileIssue[] };
+  { readonly ok: true; readonly value: T; readonly notes: readonly string[] } | { readonly ok: false; readonly issues: readonly FileIssue[] };
 
 /** A reader gives up after this many issues: nobody mends a file from the twenty-first message. */
 export const MAX_ISSUES = 20;

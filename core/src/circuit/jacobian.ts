@@ -17,7 +17,12 @@ export function factorJacobian(network: Network, x: Float64Array): Singular | un
       values[ba]! -= out[1]!;
     }
   }
-  for (const { nodes: [c, b, e], slots, element: { model } } of network.transistors) { // prettier-ignore
+  for (const {
+    nodes: [c, b, e],
+    slots,
+    element: { model },
+  } of network.transistors) {
+    // prettier-ignore
     const sign = model.polarity === 'npn' ? 1 : -1;
     junctionCurrent(sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission, out);
     const gF = out[1]!;

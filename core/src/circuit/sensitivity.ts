@@ -1,4 +1,4 @@
-import { diodeCurrent, junctionCurrent } from './junction';
+import { diodeCurrent, junctionCurrent, THERMAL_VOLT } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';
 
@@ -7,15 +7,15 @@ export const MODEL_SPREAD = { lnSaturation: 0.2, lnGain: 0.25, breakdown: 0.025 
 
 /** Standard deviation of one linear output that part tolerances cause, all parts independent.
  *  x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c for the output c·x.
- *  withJunctions: false where x is a response to a unit current and the junctions stay at zero bias. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
-export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, withJunctions = true): number {
+ *  zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
+export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, zeroBias = false): number {
   let variance = 0;
   for (const { a, b, siemens, spread } of network.conductances) {
     if (spread === 0) continue;
     const slope = across(adjoint, a, b) * across(x, a, b) * siemens * spread;
     variance += slope * slope;
   }
-  if (!withJunctions) return Math.sqrt(variance);
+  if (zeroBias) return Math.sqrt(variance + zeroBiasVariance(network, x, adjoint));
   const out = new Float64Array(2);
   for (const { a, b, element } of network.junctions) {
     const { model } = element;
@@ -29,7 +29,11 @@ export function toleranceSpread(network: Network, x: Float64Array, adjoint: Floa
       variance += (weight * (out[1]! - normal) * model.breakdownVolt * MODEL_SPREAD.breakdown) ** 2;
     }
   }
-  for (const { nodes: [c, b, e], element } of network.transistors) { // prettier-ignore
+  for (const {
+    nodes: [c, b, e],
+    element,
+  } of network.transistors) {
+    // prettier-ignore
     const { model } = element;
     const sign = model.polarity === 'npn' ? 1 : -1;
     junctionCurrent(sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission, out);
@@ -37,9 +41,28 @@ export function toleranceSpread(network: Network, x: Float64Array, adjoint: Floa
     junctionCurrent(sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission, out);
     const reverse = out[0]!;
     const collectorToEmitter = across(adjoint, c, e);
-    const collectorCurrent = (forward - reverse) * collectorToEmitter + (forward / model.forwardGain) * across(adjoint, b, e) + (reverse / model.reverseGain) * across(adjoint, b, c);
+    const collectorCurrent =
+      (forward - reverse) * collectorToEmitter + (forward / model.forwardGain) * across(adjoint, b, e) + (reverse / model.reverseGain) * across(adjoint, b, c);
     variance += (collectorCurrent * MODEL_SPREAD.lnSaturation) ** 2;
     variance += ((forward / model.forwardGain) * across(adjoint, b, e) * MODEL_SPREAD.lnGain) ** 2;
   }
   return Math.sqrt(variance);
+}
+
+/** The part of the variance that junctions at zero bias cause through the spread of their saturation current. */
+function zeroBiasVariance(network: Network, x: Float64Array, adjoint: Float64Array): number {
+  let variance = 0;
+  const add = (siemens: number, a: number, b: number): void => {
+    variance += (across(adjoint, a, b) * across(x, a, b) * siemens * MODEL_SPREAD.lnSaturation) ** 2;
+  };
+  for (const { a, b, element: { model } } of network.junctions) add(model.saturationCurrentAmpere / (model.emissionCoefficient * THERMAL_VOLT), a, b); // prettier-ignore
+  for (const {
+    nodes: [c, b, e],
+    element: { model },
+  } of network.transistors) {
+    // prettier-ignore
+    add(model.saturationCurrentAmpere / (model.forwardGain * model.forwardEmission * THERMAL_VOLT), b, e);
+    add(model.saturationCurrentAmpere / (model.reverseGain * model.reverseEmission * THERMAL_VOLT), b, c);
+  }
+  return variance;
 }

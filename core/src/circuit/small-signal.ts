@@ -194,7 +194,9 @@ export function impedanceAfter(
   const coupling = place ? volt(x, ...place) : ([0, 0] as const);
   if (!place || Math.hypot(...coupling) <= 1e-12 * Math.hypot(re, im)) return { re, im, reSpread: realSpread(network, x) };
   const total = (elements: readonly Element[]): readonly [number, number] =>
-    elements.flatMap((element) => admittancesOf(element, () => 0, 2 * Math.PI * frequency)).reduce<[number, number]>((sum, y) => [sum[0] + y.re, sum[1] + y.im], [0, 0]);
+    elements
+      .flatMap((element) => admittancesOf(element, () => 0, 2 * Math.PI * frequency))
+      .reduce<[number, number]>((sum, y) => [sum[0] + y.re, sum[1] + y.im], [0, 0]);
   const [afterRe, afterIm] = total(change.after);
   const [beforeRe, beforeIm] = total(change.before);
   const [yr, yi] = [afterRe - beforeRe, afterIm - beforeIm];

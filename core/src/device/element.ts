@@ -14,7 +14,15 @@ export type Element =
   | { readonly type: 'junction'; readonly anode: NodeName; readonly cathode: NodeName; readonly model: DiodeModel }
   | { readonly type: 'transistor'; readonly collector: NodeName; readonly base: NodeName; readonly emitter: NodeName; readonly model: TransistorModel }
   /** No path at DC. At frequency: capacitance in series with its loss. */
-  | { readonly type: 'capacitance'; readonly a: NodeName; readonly b: NodeName; readonly farad: number; readonly ohm: number; readonly spread: number; readonly ohmSpread: number }
+  | {
+      readonly type: 'capacitance';
+      readonly a: NodeName;
+      readonly b: NodeName;
+      readonly farad: number;
+      readonly ohm: number;
+      readonly spread: number;
+      readonly ohmSpread: number;
+    }
   /** At DC a plain conductance or branch; at frequency resistance in series with inductance. Kept apart so that small-signal work can tell. */
   | { readonly type: 'coil'; readonly a: NodeName; readonly b: NodeName; readonly ohm: number; readonly henry: number; readonly spread: number };
 

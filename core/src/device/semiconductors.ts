@@ -12,11 +12,7 @@ export const diode: DeviceKind<'diode'> = {
     const inner = `${part.ref}#bulk`;
     return [conductance(anode, inner, bulk), { type: 'junction', anode: inner, cathode, model: part.model }];
   },
-  modes: (part) => [
-    openMode(`${part.ref}#open`),
-    parallelMode('short', part.pins[0]!, part.pins[1]!),
-    parallelMode('leaky', part.pins[0]!, part.pins[1]!),
-  ],
+  modes: (part) => [openMode(`${part.ref}#open`), parallelMode('short', part.pins[0]!, part.pins[1]!), parallelMode('leaky', part.pins[0]!, part.pins[1]!)],
 };
 
 export const transistor: DeviceKind<'transistor'> = {

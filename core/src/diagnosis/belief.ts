@@ -56,7 +56,11 @@ export class Diagnoser {
     const blankRows = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
     const totals = hypotheses.map((h, i) => addUp(rows, i, gridSize(h.severities.length)));
     const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
-    const logs = [...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(totals[i]!)), Math.log(healthyPrior) + sum(healthyRows), Math.log(unmodelledPrior) + sum(blankRows)];
+    const logs = [
+      ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(totals[i]!)),
+      Math.log(healthyPrior) + sum(healthyRows),
+      Math.log(unmodelledPrior) + sum(blankRows),
+    ];
     const probabilities = normalise(logs);
     const suspects = hypotheses.map((hypothesis, i) => ({ hypothesis, probability: probabilities[i]! })).sort((a, b) => b.probability - a.probability);
 
@@ -86,7 +90,9 @@ export class Diagnoser {
     const key = `${measurementKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
     let known = this.likelihoods.get(key);
     if (!known) {
-      known = this.space.hypotheses.map((h) => gridLikelihood(reading, this.predictor.under(h, reading.measurement, reading.absent), gridSize(h.severities.length), this.voltSpan));
+      known = this.space.hypotheses.map((h) =>
+        gridLikelihood(reading, this.predictor.under(h, reading.measurement, reading.absent), gridSize(h.severities.length), this.voltSpan),
+      );
       this.likelihoods.set(key, known);
     }
     return known;

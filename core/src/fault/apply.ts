@@ -29,7 +29,11 @@ export function innerNode(pin: PinPlace): NodeName {
 
 /** The circuit of a board state, part by part. Faults act on the elements of their part only; the board itself is never copied.
  *  alter: a last change to the elements of a part, for an instrument that is put into the circuit. */
-export function stateElements(index: BoardIndex, state: BoardState, alter?: (part: Part, elements: readonly Element[]) => readonly Element[]): readonly Element[] {
+export function stateElements(
+  index: BoardIndex,
+  state: BoardState,
+  alter?: (part: Part, elements: readonly Element[]) => readonly Element[],
+): readonly Element[] {
   const absent = new Set(state.absent.map(nameKey));
   const elements: Element[] = [];
   for (const part of index.board.parts) {

@@ -24,7 +24,13 @@ export function changesDc(fault: Fault): boolean {
 export function parseFault(index: BoardIndex, text: string): FaultResult {
   const colon = text.lastIndexOf(':');
   if (colon <= 0) return { ok: false, what: `cannot read the fault "${text}"`, expected: 'REF:mode, REF.PIN:dry or NETA~NETB:bridge' };
-  const [place, mode] = [text.slice(0, colon).trim(), text.slice(colon + 1).trim().toLowerCase()];
+  const [place, mode] = [
+    text.slice(0, colon).trim(),
+    text
+      .slice(colon + 1)
+      .trim()
+      .toLowerCase(),
+  ];
   if (mode === 'bridge') return parseBridge(index, text, place);
   if (mode === 'dry') {
     const pin = findPin(index, place);

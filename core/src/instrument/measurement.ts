@@ -10,11 +10,13 @@ export interface Measurement {
   readonly to: Point;
 }
 
-export type MeasurementResult = { readonly ok: true; readonly measurement: Measurement } | { readonly ok: false; readonly what: string; readonly expected: string };
+export type MeasurementResult =
+  { readonly ok: true; readonly measurement: Measurement } | { readonly ok: false; readonly what: string; readonly expected: string };
 
 /** The text of a probe point: the pin where one was named, else the net; empty for ground. */
 export function pointText(point: Point): string {
-  if (point.pin) return `${point.pin.part.ref}.${point.pin.part.kind === 'transistor' || point.pin.part.kind === 'diode' ? pinName(point.pin.part, point.pin.index) : point.pin.index + 1}`;
+  if (point.pin)
+    return `${point.pin.part.ref}.${point.pin.part.kind === 'transistor' || point.pin.part.kind === 'diode' ? pinName(point.pin.part, point.pin.index) : point.pin.index + 1}`;
   return point.net === GROUND ? '' : point.net;
 }
 
@@ -44,7 +46,10 @@ export function resolveMeasurement(index: BoardIndex, setup: string, kind: strin
 function currentMeasurement(index: BoardIndex, setup: Setup, at: string): MeasurementResult {
   const part = index.partByKey.get(nameKey(at.trim()));
   if (!part || part.pins.length !== 2) return { ok: false, what: `"${at}" is not a two-pin part of this board`, expected: 'the designator of a two-pin part' };
-  return { ok: true, measurement: { setup, kind: 'current', at: findPin(index, `${part.ref}.1`)! && pinPoint(index, `${part.ref}.1`), to: pinPoint(index, `${part.ref}.2`) } };
+  return {
+    ok: true,
+    measurement: { setup, kind: 'current', at: findPin(index, `${part.ref}.1`)! && pinPoint(index, `${part.ref}.1`), to: pinPoint(index, `${part.ref}.2`) },
+  };
 }
 
 function pinPoint(index: BoardIndex, text: string): Point {

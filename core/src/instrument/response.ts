@@ -164,7 +164,7 @@ export class BenchState {
     const ranges = kind === 'continuity' ? [METER.continuityAmpere] : METER.ohmRanges.map(([, ampere]) => ampere);
     const ampere = ranges.find((current) => value * current <= METER.ohmVoltLimit || this.junctionsMatter(response, a, b, current));
     if (ampere !== undefined && this.junctionsMatter(response, a, b, ampere)) return undefined;
-    const spread = toleranceSpread(this.network, response, response, false);
+    const spread = toleranceSpread(this.network, response, response, true);
     if (kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
     const fullScale = ohmRange(value);
     return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };
@@ -210,7 +210,7 @@ export class BenchState {
     this.network.lu.solve(probe, response);
     const value = across(response, a, b);
     this.network.lu.solveTransposed(probe, probe);
-    return { value, spread: toleranceSpread(this.network, response, probe, false), response };
+    return { value, spread: toleranceSpread(this.network, response, probe, true), response };
   }
 
   /** Whether junction current at this test current could change the answer, or which range is taken.
@@ -224,7 +224,11 @@ export class BenchState {
       if (volt > 0) current += saturation * Math.expm1(Math.min(volt / (emission * THERMAL_VOLT), 100));
     };
     for (const { a: anode, b: cathode, element: { model } } of junctions) add(model.saturationCurrentAmpere, model.emissionCoefficient, scale * across(response, anode, cathode)); // prettier-ignore
-    for (const { nodes: [collector, base, emitter], element: { model } } of transistors) { // prettier-ignore
+    for (const {
+      nodes: [collector, base, emitter],
+      element: { model },
+    } of transistors) {
+      // prettier-ignore
       const sign = model.polarity === 'npn' ? scale : -scale;
       add(model.saturationCurrentAmpere, model.forwardEmission, sign * across(response, base, emitter));
       add(model.saturationCurrentAmpere * (1 + 1 / model.reverseGain), model.reverseEmission, sign * across(response, base, collector));

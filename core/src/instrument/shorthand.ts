@@ -7,8 +7,7 @@ import { parseReadingValue, type Reading } from './readings-file';
 
 /** What a line of shorthand was understood as, or how far it got. */
 export type ShorthandResult =
-  | { readonly ok: true; readonly reading: Reading }
-  | { readonly ok: false; readonly empty: boolean; readonly understood: string; readonly expected: string };
+  { readonly ok: true; readonly reading: Reading } | { readonly ok: false; readonly empty: boolean; readonly understood: string; readonly expected: string };
 
 const KIND_WORDS: Readonly<Record<string, ReadingKind>> = {
   esr: 'esr', diode: 'diode', ohm: 'resistance', ohms: 'resistance', volts: 'voltage', logic: 'logic', amps: 'current',
@@ -85,7 +84,8 @@ function pointName({ net, pin }: Point): string {
 function guessKind(written: string, spots: readonly Spot[]): ReadingKind {
   const parsed = parseQuantity(written);
   const part = spots.length === 1 ? spots[0]!.part : undefined;
-  const own: ReadingKind | undefined = part && part.kind === 'capacitor' ? 'esr' : part?.kind === 'diode' ? 'diode' : part && !part.kind.endsWith('Source') ? 'resistance' : undefined;
+  const own: ReadingKind | undefined =
+    part && part.kind === 'capacitor' ? 'esr' : part?.kind === 'diode' ? 'diode' : part && !part.kind.endsWith('Source') ? 'resistance' : undefined;
   if (!parsed.ok) return own ?? 'voltage';
   const fromUnit = KIND_OF_UNIT[parsed.unit];
   if (fromUnit) return fromUnit === 'voltage' && part?.kind === 'diode' ? 'diode' : fromUnit;

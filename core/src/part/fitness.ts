@@ -44,11 +44,16 @@ function judgeCapacitor(original: Extract<Part, { kind: 'capacitor' }>, offered:
   else {
     const ratio = offered.value / original.capacitanceFarad;
     const fits = ratio >= 1 - CAPACITANCE_MARGIN - 1e-9 && ratio <= 1 + CAPACITANCE_MARGIN + 1e-9;
-    remarks.push(fits ? { level: 'ok', text: `${formatCompact(offered.value, 'F')} is within 20 % of ${wanted}` } : { level: 'stop', text: `${formatCompact(offered.value, 'F')} is not within 20 % of ${wanted}` });
+    remarks.push(
+      fits
+        ? { level: 'ok', text: `${formatCompact(offered.value, 'F')} is within 20 % of ${wanted}` }
+        : { level: 'stop', text: `${formatCompact(offered.value, 'F')} is not within 20 % of ${wanted}` },
+    );
   }
   if (original.ratedVolt === undefined) return remarks;
   if (offered.ratedVolt === undefined) remarks.push({ level: 'warn', text: `no rated voltage written: at least ${original.ratedVolt} V` });
-  else if (offered.ratedVolt < original.ratedVolt) remarks.push({ level: 'stop', text: `${offered.ratedVolt} V is below the ${original.ratedVolt} V of the one that came off` });
+  else if (offered.ratedVolt < original.ratedVolt)
+    remarks.push({ level: 'stop', text: `${offered.ratedVolt} V is below the ${original.ratedVolt} V of the one that came off` });
   else remarks.push({ level: 'ok', text: `${offered.ratedVolt} V is enough (${original.ratedVolt} V came off)` });
   return remarks;
 }
@@ -58,7 +63,11 @@ function judgeResistor(original: Extract<Part, { kind: 'resistor' }>, offered: O
   if (offered.value === undefined) return [{ level: 'warn', text: `no value written: the board wants ${wanted}` }];
   const margin = original.tolerance ?? 0.05;
   const fits = Math.abs(offered.value / original.resistanceOhm - 1) <= margin + 1e-9;
-  return [fits ? { level: 'ok', text: `${formatCompact(offered.value, 'ohm')} fits ${wanted}` } : { level: 'stop', text: `${formatCompact(offered.value, 'ohm')} is not ${wanted}` }];
+  return [
+    fits
+      ? { level: 'ok', text: `${formatCompact(offered.value, 'ohm')} fits ${wanted}` }
+      : { level: 'stop', text: `${formatCompact(offered.value, 'ohm')} is not ${wanted}` },
+  ];
 }
 
 /** True for parts that only work one way round. */

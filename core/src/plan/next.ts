@@ -99,14 +99,22 @@ function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurem
   if (top >= CERTAIN) return 'replace';
   // A wrong replacement costs its work and finding that out; a reading is worth what it takes off that risk.
   const stake = costs.replace + costs.wrongReplacement;
-  const best = proposals.some(({ proposal, information }) => (information.expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > proposal.minutes || proposal.gainBits > 0.3);
+  const best = proposals.some(
+    ({ proposal, information }) =>
+      (information.expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > proposal.minutes || proposal.gainBits > 0.3,
+  );
   if (best) return 'measure';
   return belief.healthy > top ? 'verify' : 'replace';
 }
 
 /** The hypotheses that still count, by group, with what stands for their severities. */
 interface OutlookBase {
-  readonly entries: readonly { readonly hypothesis: Hypothesis; readonly severities: readonly number[]; readonly group: number; readonly probability: number }[];
+  readonly entries: readonly {
+    readonly hypothesis: Hypothesis;
+    readonly severities: readonly number[];
+    readonly group: number;
+    readonly probability: number;
+  }[];
   readonly refs: readonly string[];
   readonly healthy: number;
   readonly unmodelled: number;
@@ -142,7 +150,14 @@ function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, 
   return expectedInformation(outlooks, groups, cuts);
 }
 
-function propose(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, information: Information, minutes: number, absent: readonly string[]): ProposedMeasurement {
+function propose(
+  diagnoser: Diagnoser,
+  view: OutlookBase,
+  m: Measurement,
+  information: Information,
+  minutes: number,
+  absent: readonly string[],
+): ProposedMeasurement {
   const names = [...view.refs, 'healthy', 'none of these'];
   const prospects = information.outcomes
     .filter(({ probability }) => probability >= 0.03)
@@ -154,13 +169,26 @@ function propose(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, inform
       leading: [...groups].map((p, g) => ({ ref: names[g]!, probability: p })).filter((entry) => entry.probability >= 0.04).sort((a, b) => b.probability - a.probability).slice(0, 4), // prettier-ignore
     }));
   const expected = readout(m.kind, diagnoser.predictor.healthy(m, absent));
-  return { setup: m.setup, kind: m.kind, at: pointText(m.at), to: pointText(m.to), gainBits: information.gainBits, minutes, measurement: m, expected, prospects };
+  return {
+    setup: m.setup,
+    kind: m.kind,
+    at: pointText(m.at),
+    to: pointText(m.to),
+    gainBits: information.gainBits,
+    minutes,
+    measurement: m,
+    expected,
+    prospects,
+  };
 }
 
 /** An outcome on the natural scale in words: `about 12.1 V`, `OL`, `beep`. */
 function describeOutcome(kind: ReadingKind, centre: number): string {
   const knee = kind === 'esr' ? 0.02 : 0.5;
   const value = kind === 'resistance' || kind === 'esr' ? Math.max(0, Math.exp(centre) - knee) : centre;
-  const fullScale = kind === 'resistance' ? (METER.ohmRanges.find(([range]) => value <= range)?.[0] ?? Infinity) : (METER.voltRanges.find((range) => Math.abs(value) <= range) ?? 400);
+  const fullScale =
+    kind === 'resistance'
+      ? (METER.ohmRanges.find(([range]) => value <= range)?.[0] ?? Infinity)
+      : (METER.voltRanges.find((range) => Math.abs(value) <= range) ?? 400);
   return readout(kind, { value: fullScale === Infinity ? Infinity : value, spread: 0, fullScale }).display;
 }

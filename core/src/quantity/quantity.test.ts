@@ -10,11 +10,19 @@ describe('quantities as the trade writes them', () => {
     ['10 kΩ', 1e4, 'ohm'], ['-5.2', -5.2, ''], ['4.7e3', 4700, ''], ['470uF', 470e-6, 'F'], ['0V35', 0.35, 'V'], ['1k5ohm', 1500, 'ohm'],
   ])('%s is %d %s', (text, value, unit) => expect(parseQuantity(text)).toEqual({ ok: true, value, unit })); // prettier-ignore
 
-  it.each(['', 'abc', '4k7k', '1.2.3', 'k', '--3', '4.7k7', '5 x'])('"%s" is refused with what was expected', (text) => expect(parseQuantity(text)).toMatchObject({ ok: false }));
-  it('reads OL in its spellings', () => expect(['OL', 'ol', '0L', 'O.L'].map((t) => parseQuantity(t))).toEqual(Array(4).fill({ ok: true, value: 'OL', unit: '' })));
+  it.each(['', 'abc', '4k7k', '1.2.3', 'k', '--3', '4.7k7', '5 x'])('"%s" is refused with what was expected', (text) =>
+    expect(parseQuantity(text)).toMatchObject({ ok: false }),
+  );
+  it('reads OL in its spellings', () =>
+    expect(['OL', 'ol', '0L', 'O.L'].map((t) => parseQuantity(t))).toEqual(Array(4).fill({ ok: true, value: 'OL', unit: '' })));
 
   it('shows four figures as a 4000-count meter does', () => {
-    expect([formatOnRange(4700, 'ohm', 40e3), formatOnRange(3300, 'ohm', 4e3), formatOnRange(11.98, 'V', 40), formatOnRange(0.0599, 'V', 0.4)]).toEqual(['4.70 kΩ', '3.300 kΩ', '11.98 V', '59.9 mV']);
+    expect([formatOnRange(4700, 'ohm', 40e3), formatOnRange(3300, 'ohm', 4e3), formatOnRange(11.98, 'V', 40), formatOnRange(0.0599, 'V', 0.4)]).toEqual([
+      '4.70 kΩ',
+      '3.300 kΩ',
+      '11.98 V',
+      '59.9 mV',
+    ]);
     expect([formatQuantity(0.0123456, 'A'), formatQuantity(4.99996, 'V'), formatQuantity(0, 'V')]).toEqual(['12.35 mA', '5 V', '0 V']);
   });
 

@@ -5,10 +5,16 @@ import type { Element } from '../../src/device';
 
 /** A random connected network: a spanning chain and extra branches between random nodes. */
 const network = fc
-  .record({ nodes: fc.integer({ min: 3, max: 25 }), extra: fc.array(fc.tuple(fc.nat(1000), fc.nat(1000)), { maxLength: 40 }), ohms: fc.array(fc.double({ min: 10, max: 1e4, noNaN: true }), { minLength: 70, maxLength: 70 }) })
+  .record({
+    nodes: fc.integer({ min: 3, max: 25 }),
+    extra: fc.array(fc.tuple(fc.nat(1000), fc.nat(1000)), { maxLength: 40 }),
+    ohms: fc.array(fc.double({ min: 10, max: 1e4, noNaN: true }), { minLength: 70, maxLength: 70 }),
+  })
   .map(({ nodes, extra, ohms }) => {
     const name = (i: number): string => (i === 0 ? '0' : `n${i}`);
-    const pairs = [...Array.from({ length: nodes - 1 }, (_, i) => [i, i + 1] as const), ...extra.map(([p, q]) => [p % nodes, q % nodes] as const)].filter(([p, q]) => p !== q);
+    const pairs = [...Array.from({ length: nodes - 1 }, (_, i) => [i, i + 1] as const), ...extra.map(([p, q]) => [p % nodes, q % nodes] as const)].filter(
+      ([p, q]) => p !== q,
+    );
     const elements = pairs.map(([p, q], i): Element => ({ type: 'conductance', a: name(p), b: name(q), siemens: 1 / ohms[i]!, spread: 0.025 }));
     return { nodes, elements };
   });
@@ -23,7 +29,13 @@ describe('short ways against long ways', () => {
         const base = buildNetwork(elements);
         const index = (net: string): number => (net === '0' ? -1 : base.nodeIndex.get(net)!);
         const far = index(`n${nodes - 1}`);
-        const updated = new RankOne(base, new Float64Array(base.size)).responseAfter(far, -1, index(target.a), index(target.b), target.siemens * factor - target.siemens);
+        const updated = new RankOne(base, new Float64Array(base.size)).responseAfter(
+          far,
+          -1,
+          index(target.a),
+          index(target.b),
+          target.siemens * factor - target.siemens,
+        );
         const full = buildNetwork(elements.map((e) => (e === target ? { ...target, siemens: target.siemens * factor } : e)));
         factorJacobian(full, new Float64Array(full.size));
         const unit = new Float64Array(full.size);
@@ -38,15 +50,27 @@ describe('short ways against long ways', () => {
 
   it('the updated impedance agrees with a full solve', () => {
     fc.assert(
-      fc.property(network, fc.nat(1000), fc.double({ min: 1e-9, max: 1e-4, noNaN: true }), fc.double({ min: 2, max: 300, noNaN: true }), ({ nodes, elements }, which, farad, factor) => {
-        const spot = elements[which % elements.length]! as Extract<Element, { type: 'conductance' }>;
-        const healthy: Element = { type: 'capacitance', a: spot.a, b: spot.b, farad, ohm: 0.1, spread: 0.1, ohmSpread: 0.25 };
-        const faulty: Element = { ...healthy, ohm: 0.1 * factor };
-        const far = `n${nodes - 1}`;
-        const updated = impedanceAfter(smallSignal([...elements, healthy], 1e5), far, '0', { a: spot.a, b: spot.b, before: [healthy], after: [faulty] }, 1e5)!;
-        const full = impedance(smallSignal([...elements, faulty], 1e5), far, '0')!;
-        expect(Math.hypot(updated.re - full.re, updated.im - full.im)).toBeLessThanOrEqual(RELATIVE * Math.hypot(full.re, full.im));
-      }),
+      fc.property(
+        network,
+        fc.nat(1000),
+        fc.double({ min: 1e-9, max: 1e-4, noNaN: true }),
+        fc.double({ min: 2, max: 300, noNaN: true }),
+        ({ nodes, elements }, which, farad, factor) => {
+          const spot = elements[which % elements.length]! as Extract<Element, { type: 'conductance' }>;
+          const healthy: Element = { type: 'capacitance', a: spot.a, b: spot.b, farad, ohm: 0.1, spread: 0.1, ohmSpread: 0.25 };
+          const faulty: Element = { ...healthy, ohm: 0.1 * factor };
+          const far = `n${nodes - 1}`;
+          const updated = impedanceAfter(
+            smallSignal([...elements, healthy], 1e5),
+            far,
+            '0',
+            { a: spot.a, b: spot.b, before: [healthy], after: [faulty] },
+            1e5,
+          )!;
+          const full = impedance(smallSignal([...elements, faulty], 1e5), far, '0')!;
+          expect(Math.hypot(updated.re - full.re, updated.im - full.im)).toBeLessThanOrEqual(RELATIVE * Math.hypot(full.re, full.im));
+        },
+      ),
       { seed: 20262, numRuns: 100 },
     );
   });

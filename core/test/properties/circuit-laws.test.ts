@@ -32,7 +32,9 @@ describe('laws of circuits', () => {
     const uniform = (): number => (seed = (seed * 48271) % 2147483647) / 2147483647;
     const normal = (): number => Math.sqrt(-2 * Math.log(uniform())) * Math.cos(2 * Math.PI * uniform());
     const samples = Array.from({ length: 2000 }, () => {
-      const network = buildNetwork(elements.map((e) => (e.type === 'conductance' ? { ...e, siemens: e.siemens / (1 + e.spread * Math.max(-2, Math.min(2, normal()))) } : e)));
+      const network = buildNetwork(
+        elements.map((e) => (e.type === 'conductance' ? { ...e, siemens: e.siemens / (1 + e.spread * Math.max(-2, Math.min(2, normal()))) } : e)),
+      );
       const result = operatingPoint(network);
       return result.ok ? result.x[network.nodeIndex.get('out')!]! : NaN;
     });

@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { boardFile, volts } from '../boards';
 
 // Source: ngspice, Debian package; version and decks as recorded by scripts/reference-decks.mjs in expected.json.
-const expected = JSON.parse(readFileSync(new URL('./decks/expected.json', import.meta.url), 'utf8')) as { simulator: string; points: Record<string, Record<string, number>> };
+const expected = JSON.parse(readFileSync(new URL('./decks/expected.json', import.meta.url), 'utf8')) as {
+  simulator: string;
+  points: Record<string, Record<string, number>>;
+};
 
 describe(`operating points against ${expected.simulator}`, () => {
   const decks = Object.entries(expected.points);

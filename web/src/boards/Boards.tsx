@@ -47,7 +47,8 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
     const file = event.target.files?.[0];
     if (!file) return;
     setAnswer(undefined);
-    if (file.size > 20_000_000) return setAnswer({ good: false, text: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 20 MB can be read.`, issues: [], notes: [] });
+    if (file.size > 20_000_000)
+      return setAnswer({ good: false, text: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 20 MB can be read.`, issues: [], notes: [] });
     setFileName(file.name);
     const content = await file.text();
     setText(content.length > 200_000 ? '' : content);
@@ -57,9 +58,20 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
   async function send(name: string, content: string): Promise<void> {
     setBusy(true);
     try {
-      const response = await fetch('/api/boards', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ fileName: name, text: content }) });
+      const response = await fetch('/api/boards', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ fileName: name, text: content }),
+      });
       const result = (await response.json()) as { id?: string; title?: string; parts?: number; notes?: string[]; detail?: string; issues?: FileIssue[] };
-      if (response.ok) setAnswer({ good: true, text: `“${result.title}” is in: ${result.parts} parts.`, issues: [], notes: result.notes ?? [], ...(result.id ? { id: result.id } : {}) });
+      if (response.ok)
+        setAnswer({
+          good: true,
+          text: `“${result.title}” is in: ${result.parts} parts.`,
+          issues: [],
+          notes: result.notes ?? [],
+          ...(result.id ? { id: result.id } : {}),
+        });
       else setAnswer({ good: false, text: result.detail ?? 'The file was not taken.', issues: result.issues ?? [], notes: [] });
     } catch {
       setAnswer({ good: false, text: 'The workshop server does not answer; the text is still here. Try again in a moment.', issues: [], notes: [] });
@@ -98,7 +110,12 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
                     <td>{board.parts}</td>
                     <td>{board.nets}</td>
                     <td className={style.files}>
-                      {[['cir', 'deck'], ['json', 'JSON'], ['ipc', 'test netlist'], ['csv', 'parts list']].map(([ending, words]) => (
+                      {[
+                        ['cir', 'deck'],
+                        ['json', 'JSON'],
+                        ['ipc', 'test netlist'],
+                        ['csv', 'parts list'],
+                      ].map(([ending, words]) => (
                         <a key={ending} href={`/api/boards/${board.id}/file.${ending}`}>
                           {words}
                         </a>
@@ -123,7 +140,14 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
             }}
           >
             <Field id="board-text" label="Or as text" hint="The first line is the title. Nets by name, ground is 0.">
-              <textarea id="board-text" className={style.text} value={text} spellCheck={false} placeholder={EXAMPLE} onChange={(event) => setText(event.target.value)} />
+              <textarea
+                id="board-text"
+                className={style.text}
+                value={text}
+                spellCheck={false}
+                placeholder={EXAMPLE}
+                onChange={(event) => setText(event.target.value)}
+              />
             </Field>
             <div className={style.buttons}>
               <Button look="main" type="submit" disabled={busy || text.trim() === ''}>
@@ -152,14 +176,23 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
               {answer.notes.length > 0 && <p>{answer.notes.slice(0, 6).join('; ')}</p>}
               {answer.good && (
                 <p>
-                  {forCase ? <ButtonLink href={`/case/${forCase}/take-in`}>Back to case {forCase}, choose it there</ButtonLink> : <ButtonLink href={`/case/new?board=${answer.id ?? ''}`}>Open a case on it</ButtonLink>}
+                  {forCase ? (
+                    <ButtonLink href={`/case/${forCase}/take-in`}>Back to case {forCase}, choose it there</ButtonLink>
+                  ) : (
+                    <ButtonLink href={`/case/new?board=${answer.id ?? ''}`}>Open a case on it</ButtonLink>
+                  )}
                 </p>
               )}
             </Notice>
           )}
         </section>
       </main>
-      <Keys keys={[['Tab, Enter', 'to a file and take it out'], ['?', 'these keys']]} />
+      <Keys
+        keys={[
+          ['Tab, Enter', 'to a file and take it out'],
+          ['?', 'these keys'],
+        ]}
+      />
     </>
   );
 }

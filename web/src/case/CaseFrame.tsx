@@ -9,7 +9,19 @@ import { caseProgress, STAGE_NAMES, STAGES, type Stage } from './progress';
 import type { CaseState } from './use-case';
 
 /** The frame of every stage of a case: the band, the track down the left edge, the stage itself, and a foot for the strip. */
-export function CaseFrame({ state, stage, foot, children, bare = false }: { state: CaseState; stage: Stage; foot?: ReactNode; children: ReactNode; bare?: boolean }) {
+export function CaseFrame({
+  state,
+  stage,
+  foot,
+  children,
+  bare = false,
+}: {
+  state: CaseState;
+  stage: Stage;
+  foot?: ReactNode;
+  children: ReactNode;
+  bare?: boolean;
+}) {
   const { view, index, journal } = state;
   const progress = useMemo(() => caseProgress(index, journal), [index, journal]);
   return (
@@ -63,7 +75,10 @@ function Refused({ state }: { state: CaseState }) {
     <div className={style.refusals}>
       {state.refusals.map(({ entry, detail }) => (
         <Notice key={entry.id} look="attention" title="Not accepted:" live>
-          {entry.body.kind === 'reading' ? `“${entry.body.typed}”` : entry.body.kind}: {detail}. <Button look="quiet" onClick={() => state.dismiss(entry.id)}>Understood</Button>
+          {entry.body.kind === 'reading' ? `“${entry.body.typed}”` : entry.body.kind}: {detail}.{' '}
+          <Button look="quiet" onClick={() => state.dismiss(entry.id)}>
+            Understood
+          </Button>
         </Notice>
       ))}
     </div>

@@ -1,8 +1,8 @@
 import { Notice } from '../ui/Notice';
 
 const WORDS = {
-  power: 'Powered work: one hand, insulated tips, nothing conductive on the wrist. Mains and laser parts may be near.',
-  discharge: 'Power off means unplugged, stores discharged and measured at zero before an ohms range touches them.',
+  power: 'Powered: one hand, insulated tips, no rings. Mains and laser parts may be near.',
+  discharge: 'Off means unplugged, stores discharged and read at zero volts.',
   iron: 'Hot iron and flux fumes: air out. Leaked electrolyte: gloves, and no cold pulling where the pad is to live.',
 } as const;
 

@@ -110,7 +110,11 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
         autoComplete="off"
         autoCapitalize="off"
         spellCheck={false}
-        placeholder={proposal ? `value for ${pointsText(index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   r13 220` : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr'}
+        placeholder={
+          proposal
+            ? `value for ${pointsText(index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   r13 220`
+            : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr'
+        }
         aria-describedby="strip-says"
         onChange={(event) => {
           setText(event.target.value);
@@ -119,7 +123,15 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
         onKeyDown={onKey}
       />
       <output id="strip-says" className={`${style.says} ${note?.bad ? style.bad : ''}`} aria-live="polite">
-        {note ? note.text : text.trim() === '' ? 'Type what the meter shows and press Enter.' : parsed.ok ? <Understood index={index} measurement={parsed.reading.measurement} value={parsed.reading.value} band={band} /> : `${parsed.understood ? `${parsed.understood} … ` : ''}expected: ${parsed.expected}`}
+        {note ? (
+          note.text
+        ) : text.trim() === '' ? (
+          'Type what the meter shows and press Enter.'
+        ) : parsed.ok ? (
+          <Understood index={index} measurement={parsed.reading.measurement} value={parsed.reading.value} band={band} />
+        ) : (
+          `${parsed.understood ? `${parsed.understood} … ` : ''}expected: ${parsed.expected}`
+        )}
       </output>
     </div>
   );
@@ -129,7 +141,17 @@ function describe(index: BoardIndex, m: Measurement, value: ReadingValue): strin
   return `${pointsText(index, pointText(m.at), pointText(m.to))}, ${KIND_WORDS[m.kind]}, ${valueText(m.kind, value)}`;
 }
 
-function Understood({ index, measurement: m, value, band }: { index: BoardIndex; measurement: Measurement; value: ReadingValue; band: ExpectedReading | undefined }) {
+function Understood({
+  index,
+  measurement: m,
+  value,
+  band,
+}: {
+  index: BoardIndex;
+  measurement: Measurement;
+  value: ReadingValue;
+  band: ExpectedReading | undefined;
+}) {
   return (
     <>
       <strong>{valueText(m.kind, value)}</strong> {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}

@@ -57,7 +57,14 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     if (body.kind === 'reopen') closed = false;
     if (body.kind === 'reading' && index) {
       const resolved = resolveMeasurement(index, body.setup, body.quantity, body.at, body.to);
-      if (resolved.ok) readings.push({ measurement: resolved.measurement, value: body.value, absent: absentParts(ledger), entry: entry as Of<'reading'>, current: i > lastFitted });
+      if (resolved.ok)
+        readings.push({
+          measurement: resolved.measurement,
+          value: body.value,
+          absent: absentParts(ledger),
+          entry: entry as Of<'reading'>,
+          current: i > lastFitted,
+        });
     }
   });
   return {

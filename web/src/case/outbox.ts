@@ -42,7 +42,12 @@ export type SendResult = { readonly state: 'stored' } | { readonly state: 'refus
 /** Sends one entry. `unreachable` covers a dead network, a stopped server and a database that does not answer: all worth trying again. */
 export async function sendEntry(caseId: string, entry: Entry): Promise<SendResult> {
   try {
-    const response = await fetch(`/api/cases/${caseId}/entries`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(entry), signal: AbortSignal.timeout(8000) });
+    const response = await fetch(`/api/cases/${caseId}/entries`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(entry),
+      signal: AbortSignal.timeout(8000),
+    });
     if (response.ok) return { state: 'stored' };
     if (response.status >= 500) return { state: 'unreachable' };
     const body = (await response.json().catch(() => ({}))) as { detail?: string };

@@ -7,7 +7,13 @@ import type { Journal } from './journal';
 export const STAGES = ['take-in', 'trace', 'repair', 'prove', 'hand-back'] as const;
 export type Stage = (typeof STAGES)[number];
 
-export const STAGE_NAMES: Readonly<Record<Stage, string>> = { 'take-in': 'Take in', trace: 'Trace', repair: 'Repair', prove: 'Prove', 'hand-back': 'Hand back' };
+export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
+  'take-in': 'Take in',
+  trace: 'Trace',
+  repair: 'Repair',
+  prove: 'Prove',
+  'hand-back': 'Hand back',
+};
 
 /** How a stage's pad is drawn: hollow = to do, half = begun, filled = done, crossed = not needed. */
 export type PadState = 'hollow' | 'half' | 'filled' | 'crossed';
@@ -39,7 +45,9 @@ export function caseProgress(index: BoardIndex | undefined, journal: Journal, pr
   const proof = index && worthProving ? caseProof(index, journal, predictor ?? new Predictor(index)) : [];
   const missing = reconcile(journal.ledger).filter((state) => state.missing).map((state) => state.ref); // prettier-ignore
   const repaired = journal.ledger.some(({ action }) => action === 'fitted');
-  const untouched = journal.condemned.filter(({ body }) => !journal.ledger.some((line) => line.ref === body.ref && line.action === 'fitted')).map(({ body }) => body.ref);
+  const untouched = journal.condemned
+    .filter(({ body }) => !journal.ledger.some((line) => line.ref === body.ref && line.action === 'fitted'))
+    .map(({ body }) => body.ref);
   const proven = isProven(proof);
   const begunProof = proof.some((step) => step.state !== 'open') && repaired;
   const obstacles = [
@@ -51,7 +59,16 @@ export function caseProgress(index: BoardIndex | undefined, journal: Journal, pr
   const pads: Record<Stage, PadState> = {
     'take-in': journal.symptoms.length > 0 ? 'filled' : 'hollow',
     trace: journal.condemned.length > 0 || proven ? 'filled' : journal.readings.length > 0 ? 'half' : 'hollow',
-    repair: journal.ledger.length === 0 ? (proven ? 'crossed' : journal.condemned.length > 0 ? 'half' : 'hollow') : missing.length === 0 && untouched.length === 0 ? 'filled' : 'half',
+    repair:
+      journal.ledger.length === 0
+        ? proven
+          ? 'crossed'
+          : journal.condemned.length > 0
+            ? 'half'
+            : 'hollow'
+        : missing.length === 0 && untouched.length === 0
+          ? 'filled'
+          : 'half',
     prove: proven ? 'filled' : begunProof ? 'half' : 'hollow',
     'hand-back': journal.closed ? 'filled' : 'hollow',
   };

@@ -41,7 +41,13 @@ function hasPart(index: BoardIndex, ref: string): boolean {
 }
 
 function asLine(body: Extract<EntryBody, { kind: 'removed' | 'fitted' | 'leftOut' }>): LedgerLine {
-  return { ref: body.ref, action: body.kind, value: body.kind === 'leftOut' ? '' : body.value, polarityChecked: body.kind === 'fitted' && body.polarityChecked, note: body.note };
+  return {
+    ref: body.ref,
+    action: body.kind,
+    value: body.kind === 'leftOut' ? '' : body.value,
+    polarityChecked: body.kind === 'fitted' && body.polarityChecked,
+    note: body.note,
+  };
 }
 
 /** A fuse goes in only after the ohms behind it are known. */

@@ -22,12 +22,23 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
   const remote = useRef<Remote<EngineApi> | undefined>(undefined);
   const ticket = useRef(0);
   const [ready, setReady] = useState(false);
-  const [state, setState] = useState<Omit<EngineState, 'expect'>>({ lineUp: undefined, next: undefined, busy: undefined, failure: undefined, latency: undefined });
+  const [state, setState] = useState<Omit<EngineState, 'expect'>>({
+    lineUp: undefined,
+    next: undefined,
+    busy: undefined,
+    failure: undefined,
+    latency: undefined,
+  });
 
   useEffect(() => {
     if (!board) return undefined;
     const worker = new Worker(new URL('../workers/engine.worker.ts', import.meta.url), { type: 'module' });
-    const fail = (error: unknown): void => setState((s) => ({ ...s, busy: undefined, failure: `the engine stopped: ${String((error as Error).message ?? error)}; reload the page to start it again` }));
+    const fail = (error: unknown): void =>
+      setState((s) => ({
+        ...s,
+        busy: undefined,
+        failure: `the engine stopped: ${String((error as Error).message ?? error)}; reload the page to start it again`,
+      }));
     worker.addEventListener('error', fail);
     const api = wrap<EngineApi>(worker);
     remote.current = api;
@@ -39,7 +50,17 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
     };
   }, [board]);
 
-  const readings = journal.readings.filter((reading) => reading.current).map(({ entry, measurement: m, value, absent }) => ({ id: entry.id, setup: m.setup, kind: m.kind, at: m.kind === 'current' ? m.at.pin!.part.ref : pointText(m.at), to: m.kind === 'current' ? '' : pointText(m.to), value, absent: [...(absent ?? [])] }));
+  const readings = journal.readings
+    .filter((reading) => reading.current)
+    .map(({ entry, measurement: m, value, absent }) => ({
+      id: entry.id,
+      setup: m.setup,
+      kind: m.kind,
+      at: m.kind === 'current' ? m.at.pin!.part.ref : pointText(m.at),
+      to: m.kind === 'current' ? '' : pointText(m.to),
+      value,
+      absent: [...(absent ?? [])],
+    }));
   const key = JSON.stringify([readings, journal.absent]);
 
   useEffect(() => {
@@ -53,7 +74,9 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
       if (event.type === 'progress') setState((s) => ({ ...s, busy: event.share }));
       if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: undefined }));
     };
-    api.assess({ ticket: own, readings, absent: [...journal.absent] }, proxy(onEvent)).catch((error: unknown) => setState((s) => ({ ...s, busy: undefined, failure: String((error as Error).message ?? error) })));
+    api
+      .assess({ ticket: own, readings, absent: [...journal.absent] }, proxy(onEvent))
+      .catch((error: unknown) => setState((s) => ({ ...s, busy: undefined, failure: String((error as Error).message ?? error) })));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for readings and absent parts by value
   }, [ready, key]);
 

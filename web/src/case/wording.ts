@@ -2,7 +2,15 @@ import { findPoint, GROUND, type BoardIndex, type Setup } from '@hanzai/core/boa
 import { unitOf, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
 
-export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = { voltage: 'volts', resistance: 'ohms', continuity: 'continuity', diode: 'diode test', esr: 'ESR', logic: 'logic probe', current: 'current' };
+export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = {
+  voltage: 'volts',
+  resistance: 'ohms',
+  continuity: 'continuity',
+  diode: 'diode test',
+  esr: 'ESR',
+  logic: 'logic probe',
+  current: 'current',
+};
 export const SETUP_WORDS: Readonly<Record<Setup, string>> = { on: 'power on', off: 'power off', unloaded: 'power on, loads unplugged' };
 
 /** A reading as people say it: `8.67 V`, `OL`, `beep`. */

@@ -1,3 +1,4 @@
+import { format } from 'date-fns/format';
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
 import { useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
@@ -15,7 +16,9 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
   useHotkeys('/', () => document.getElementById('docket-search')?.focus(), { preventDefault: true, useKey: true });
   useHotkeys('c', () => window.location.assign('/case/new'));
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = lines.filter((line) => words.every((word) => `${line.number} ${line.title} ${line.unitModel} ${line.owner} ${line.waitsFor} ${line.state}`.toLowerCase().includes(word)));
+  const found = lines.filter((line) =>
+    words.every((word) => `${line.number} ${line.title} ${line.unitModel} ${line.owner} ${line.waitsFor} ${line.state}`.toLowerCase().includes(word)),
+  );
   return (
     <>
       <Masthead here="docket" />
@@ -25,7 +28,13 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
           <label htmlFor="docket-search" className="visually-hidden">
             Find a case
           </label>
-          <input id="docket-search" type="search" placeholder="find by unit, owner, words ( / )" value={search} onChange={(event) => setSearch(event.target.value)} />
+          <input
+            id="docket-search"
+            type="search"
+            placeholder="find by unit, owner, words ( / )"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+          />
           <ButtonLink look="main" href="/case/new">
             New case
           </ButtonLink>
@@ -34,7 +43,8 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
           <section className={style.empty}>
             <h2>The bench is clear</h2>
             <p>
-              Open a case when a unit comes in: a title such as “CR-40, no movement”, the unit, and what its owner says. Then import the sheet of its board under <a href="/boards">Boards</a>, or do it from the case.
+              Open a case when a unit comes in: a title such as “CR-40, no movement”, the unit, and what its owner says. Then import the sheet of its board
+              under <a href="/boards">Boards</a>, or do it from the case.
             </p>
           </section>
         ) : (
@@ -58,7 +68,14 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
         )}
         {lines.length > 0 && found.length === 0 && <p>No case has all of these words. {lines.length} cases are hidden by the search.</p>}
       </main>
-      <Keys keys={[['/', 'find a case'], ['C', 'new case'], ['Tab, Enter', 'to a case and into it'], ['?', 'these keys']]} />
+      <Keys
+        keys={[
+          ['/', 'find a case'],
+          ['C', 'new case'],
+          ['Tab, Enter', 'to a case and into it'],
+          ['?', 'these keys'],
+        ]}
+      />
     </>
   );
 }
@@ -70,15 +87,16 @@ function Line({ line, now }: { line: DocketLine; now: Date }) {
     <tr className={line.state === 'closed' ? style.closed : undefined}>
       <th scope="row">
         <a href={`/case/${line.number}/${progress.nextStage}`}>
-          <span className={style.number}>{line.number}</span> {line.title}
+          <span className={style.number}>{line.number}</span>
+          <span className={style.name}>{line.title}</span>
         </a>
         <small>{line.owner}</small>
       </th>
       <td>{line.state === 'waiting' ? `waiting, then ${progress.nextAction}` : progress.nextAction}</td>
       <td>{line.state === 'closed' ? '' : line.waitsFor || 'nothing'}</td>
       <td className={late ? style.late : undefined}>
-        {promisedOn ?? ''}
-        {late && ' late'}
+        {promisedOn && format(new Date(promisedOn), 'd MMM yyyy')}
+        {late && ', late'}
       </td>
       <td>{formatDistanceStrict(new Date(line.openedAt), now)}</td>
       <td>

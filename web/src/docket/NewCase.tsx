@@ -20,13 +20,20 @@ type Fields = z.infer<typeof Fields>;
 
 /** Opens a case in a few fields; the rest can follow in Take in. */
 export function NewCase({ boards, chosen }: { boards: readonly { readonly id: string; readonly title: string; readonly parts: number }[]; chosen: string }) {
-  const { register, handleSubmit, formState } = useForm<Fields>({ resolver: zodResolver(Fields), defaultValues: { title: '', unitModel: '', serial: '', owner: '', complaint: '', boardId: chosen } });
+  const { register, handleSubmit, formState } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    defaultValues: { title: '', unitModel: '', serial: '', owner: '', complaint: '', boardId: chosen },
+  });
   const [failure, setFailure] = useState<string>();
   const { errors, isSubmitting } = formState;
 
   async function open(fields: Fields): Promise<void> {
     try {
-      const response = await fetch('/api/cases', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ ...fields, boardId: fields.boardId || null }) });
+      const response = await fetch('/api/cases', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ ...fields, boardId: fields.boardId || null }),
+      });
       const result = (await response.json()) as { number?: number; detail?: string };
       if (response.ok) window.location.assign(`/case/${result.number}/take-in`);
       else setFailure(result.detail ?? 'the case was not opened');

@@ -3,7 +3,10 @@ import { z } from 'zod';
 
 /** An answer that says what was wrong and what was expected. Source: RFC 9457, problem details. */
 export function problem(status: number, title: string, detail: string, more: { issues?: readonly FileIssue[]; [member: string]: unknown } = {}): Response {
-  return new Response(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }), { status, headers: { 'content-type': 'application/problem+json' } });
+  return new Response(JSON.stringify({ type: 'about:blank', title, status, detail, ...more }), {
+    status,
+    headers: { 'content-type': 'application/problem+json' },
+  });
 }
 
 export function json(value: unknown, status = 200): Response {

@@ -2,7 +2,11 @@ import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import style from './Button.module.css';
 
 /** A thing to press. main: the one action a screen is for. plain: everything else. quiet: beside text. */
-export function Button({ look = 'plain', children, ...rest }: { look?: 'main' | 'plain' | 'quiet'; children: ReactNode } & ButtonHTMLAttributes<HTMLButtonElement>) {
+export function Button({
+  look = 'plain',
+  children,
+  ...rest
+}: { look?: 'main' | 'plain' | 'quiet'; children: ReactNode } & ButtonHTMLAttributes<HTMLButtonElement>) {
   return (
     <button type="button" className={`${style.button} ${style[look]}`} {...rest}>
       {children}

@@ -3,7 +3,19 @@ import { Button } from './Button';
 import style from './Dialog.module.css';
 
 /** A dialog over the page. Escape and the button close it; focus returns where it was. */
-export function Dialog({ title, open, onClose, children, wide = false }: { title: string; open: boolean; onClose: () => void; children: ReactNode; wide?: boolean }) {
+export function Dialog({
+  title,
+  open,
+  onClose,
+  children,
+  wide = false,
+}: {
+  title: string;
+  open: boolean;
+  onClose: () => void;
+  children: ReactNode;
+  wide?: boolean;
+}) {
   const element = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = element.current;

@@ -12,7 +12,15 @@ export function HatchBar({ share, height = 14, label }: { share: number; height?
         </pattern>
       </defs>
       <rect x="0.5" y="0.5" width="99.6%" height={height - 1} fill="none" stroke="var(--rule)" />
-      <rect x="0.5" y="0.5" width={`${Math.max(share * 99.6, share > 0.001 ? 0.6 : 0)}%`} height={height - 1} fill={`url(#${id})`} stroke="var(--hatch)" strokeWidth="1" />
+      <rect
+        x="0.5"
+        y="0.5"
+        width={`${Math.max(share * 99.6, share > 0.001 ? 0.6 : 0)}%`}
+        height={height - 1}
+        fill={`url(#${id})`}
+        stroke="var(--hatch)"
+        strokeWidth="1"
+      />
     </svg>
   );
 }

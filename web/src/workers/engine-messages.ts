@@ -61,7 +61,11 @@ export interface Proposal {
   readonly minutes: number;
   readonly expected: string;
   readonly band: string;
-  readonly prospects: readonly { readonly probability: number; readonly display: string; readonly leading: readonly { readonly ref: string; readonly probability: number }[] }[];
+  readonly prospects: readonly {
+    readonly probability: number;
+    readonly display: string;
+    readonly leading: readonly { readonly ref: string; readonly probability: number }[];
+  }[];
 }
 
 export interface NextStep {

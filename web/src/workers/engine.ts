@@ -3,7 +3,16 @@ import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
 import { readout, resolveMeasurement, withinBand, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
-import { AssessRequest, type EngineEvent, type EngineReading, type ExpectedReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
+import {
+  AssessRequest,
+  type EngineEvent,
+  type EngineReading,
+  type ExpectedReading,
+  type LineUp,
+  type LineUpEntry,
+  type NextStep,
+  type Proposal,
+} from './engine-messages';
 import { bandText, partTitle } from './wording';
 
 /** A part counts as cleared below this probability, where it has also lost this share of its prior. */
@@ -30,7 +39,7 @@ export class Engine {
     const belief = this.diagnoser.believe(known.map(({ reading }) => reading));
     send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), known.map(({ reading }) => reading), performance.now() - started) }); // prettier-ignore
     const steps = planSteps(this.diagnoser, known.map(({ reading }) => reading), belief, { absent }); // prettier-ignore
-    for (let last = performance.now(); ; ) {
+    for (let last = performance.now(); ;) {
       const step = steps.next();
       if (step.done) return send({ type: 'next', ticket, next: nextStep(step.value) });
       if (performance.now() - last < 30) continue;

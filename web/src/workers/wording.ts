@@ -14,7 +14,11 @@ export function partTitle(elements: readonly Part[]): string {
   if (!first) return '';
   if (first.role) return first.role.replace(/^load /, '');
   const value = partValue(first);
-  return elements.length > 1 ? (/\.\D/.test(first.ref) ? 'driver chip' : `${NOUN[first.kind]}, ${elements.length} elements`) : `${NOUN[first.kind]}${value ? ` ${value}` : ''}`;
+  return elements.length > 1
+    ? /\.\D/.test(first.ref)
+      ? 'driver chip'
+      : `${NOUN[first.kind]}, ${elements.length} elements`
+    : `${NOUN[first.kind]}${value ? ` ${value}` : ''}`;
 }
 
 /** The band of an expected reading: `8.42 V to 8.93 V`; empty where it is not a number. */

@@ -17,7 +17,9 @@ export function readBoardJson(source: string): ReadResult<Board> {
 export function checkBoard(raw: unknown): ReadResult<Board> {
   const parsed = Board.safeParse(raw);
   if (!parsed.success) {
-    const issues = parsed.error.issues.slice(0, MAX_ISSUES).map((issue) => ({ what: `${issue.path.join('.') || 'the file'}: ${issue.message}`, expected: 'what docs/formats/board.md says' }));
+    const issues = parsed.error.issues
+      .slice(0, MAX_ISSUES)
+      .map((issue) => ({ what: `${issue.path.join('.') || 'the file'}: ${issue.message}`, expected: 'what docs/formats/board.md says' }));
     return { ok: false, issues };
   }
   const seen = new Set<string>();

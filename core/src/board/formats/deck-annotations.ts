@@ -50,10 +50,7 @@ function apply(part: Mutable<Part>, key: string, text: string): string | undefin
 }
 
 /** Applies the `*@` lines to the parts they name, in place of nothing else. Returns what could not be read; unknown designators become notes. */
-export function applyAnnotations(
-  parts: ReadonlyMap<string, Part>,
-  annotations: readonly DeckLine[],
-): { issues: FileIssue[]; notes: string[] } {
+export function applyAnnotations(parts: ReadonlyMap<string, Part>, annotations: readonly DeckLine[]): { issues: FileIssue[]; notes: string[] } {
   const issues: FileIssue[] = [];
   const notes: string[] = [];
   for (const { line, text } of annotations) {

@@ -12,9 +12,7 @@ export const DECK_PACKAGES: Readonly<Record<string, { readonly pins: number; rea
   WINDING: { pins: 2, make: (ref, pins) => ({ kind: 'winding', ref, pins, inductanceHenry: 1e-3, dcResistanceOhm: 10 }) },
 };
 
-export type ElementResult =
-  | { readonly ok: true; readonly part: Part }
-  | { readonly ok: false; readonly what: string; readonly expected: string };
+export type ElementResult = { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly what: string; readonly expected: string };
 
 const fail = (what: string, expected: string): ElementResult => ({ ok: false, what, expected });
 
@@ -85,7 +83,8 @@ function parseDiode(words: readonly string[], models: ReadonlyMap<string, DeckMo
 function parseTransistor(words: readonly string[], models: ReadonlyMap<string, DeckModel>): ElementResult {
   const ref = words[0]!;
   const at = [4, 5].find((position) => models.has((words[position] ?? '').toLowerCase()));
-  if (at === undefined) return fail(`${ref}: no transistor model ${clip(words[4] ?? '(none given)')}`, `${ref} C B E MODEL and a card .model MODEL NPN|PNP (…)`);
+  if (at === undefined)
+    return fail(`${ref}: no transistor model ${clip(words[4] ?? '(none given)')}`, `${ref} C B E MODEL and a card .model MODEL NPN|PNP (…)`);
   const found = models.get(words[at]!.toLowerCase())!;
   if (found.kind !== 'transistor') return fail(`${ref}: ${words[at]} is not a transistor model`, 'a model of type NPN or PNP');
   const times = parseDeckNumber(words[at + 1] ?? '') ?? 1;

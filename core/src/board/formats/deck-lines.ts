@@ -24,7 +24,10 @@ export function splitDeck(source: string): DeckText {
     const line = i + 1;
     if (raw.startsWith('*@')) annotations.push({ line, text: raw.slice(2).trim() });
     if (raw === '' || raw.startsWith('*')) continue;
-    const text = raw.replace(/;.*$/, '').replace(/(^|\s)\$(\s.*)?$/, '').trim();
+    const text = raw
+      .replace(/;.*$/, '')
+      .replace(/(^|\s)\$(\s.*)?$/, '')
+      .trim();
     if (text === '') continue;
     const word = text.split(/\s/, 1)[0]!.toLowerCase();
     if (word === '.control') {

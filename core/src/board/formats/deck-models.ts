@@ -6,7 +6,8 @@ export type DeckModel =
   | { readonly kind: 'transistor'; readonly model: TransistorModel }
   | { readonly kind: 'other'; readonly type: string };
 
-type ModelResult = { readonly ok: true; readonly name: string; readonly model: DeckModel } | { readonly ok: false; readonly what: string; readonly expected: string };
+type ModelResult =
+  { readonly ok: true; readonly name: string; readonly model: DeckModel } | { readonly ok: false; readonly what: string; readonly expected: string };
 
 /** The defaults that stand where a card leaves a value out (docs/formats/board.md, section "Models"). */
 export const DIODE_DEFAULT = { saturationCurrentAmpere: 1e-14, emissionCoefficient: 1, seriesResistanceOhm: 0, breakdownCurrentAmpere: 1e-3 } as const;
@@ -20,7 +21,11 @@ export const TRANSISTOR_DEFAULT = {
 
 /** Reads a `.model NAME TYPE(key=value …)` card. Keys other than those the engine uses are kept out and ignored. */
 export function parseModelCard(text: string): ModelResult {
-  const words = text.replace(/[(),]/g, ' ').replace(/\s*=\s*/g, '=').trim().split(/\s+/);
+  const words = text
+    .replace(/[(),]/g, ' ')
+    .replace(/\s*=\s*/g, '=')
+    .trim()
+    .split(/\s+/);
   const [, name, type] = words;
   if (!name || !type) return { ok: false, what: 'model card without name or type', expected: '.model NAME D|NPN|PNP (KEY=value …)' };
   const values = new Map<string, number>();

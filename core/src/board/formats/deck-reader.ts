@@ -95,7 +95,11 @@ function readStatement(statement: DeckLine, scope: Scope, reading: Reading): voi
     if (result.ok) addPart(result.part, statement.line, scope, reading);
     else reading.issues.push({ line: statement.line, what: result.what, expected: result.expected });
   } else {
-    reading.issues.push({ line: statement.line, what: `cannot read "${clip(statement.text)}"`, expected: 'a line starting with R, C, L, V, I, D, Q, X, a full stop or *' });
+    reading.issues.push({
+      line: statement.line,
+      what: `cannot read "${clip(statement.text)}"`,
+      expected: 'a line starting with R, C, L, V, I, D, Q, X, a full stop or *',
+    });
   }
 }
 
@@ -108,7 +112,8 @@ function readInstance(statement: DeckLine, words: readonly string[], scope: Scop
   if (ref === '' || plain.length < 3) return push(`"${clip(statement.text)}" is not complete`, 'X<ref> net net … NAME');
   const subcircuit = reading.subcircuits.get(name.toLowerCase());
   if (subcircuit) {
-    if (nets.length !== subcircuit.ports.length) return push(`${clip(ref)} has ${nets.length} nets`, `${subcircuit.ports.length}, as .subckt ${subcircuit.name} has`);
+    if (nets.length !== subcircuit.ports.length)
+      return push(`${clip(ref)} has ${nets.length} nets`, `${subcircuit.ports.length}, as .subckt ${subcircuit.name} has`);
     if (scope.depth >= MAX_DEPTH) return push(`${clip(ref)}: subcircuits nested deeper than ${MAX_DEPTH}`, 'no subcircuit that contains itself');
     const path = `${scope.path}${ref}.`;
     const ports = new Map(subcircuit.ports.map((port, i) => [port, netName(nets[i]!, scope)]));
@@ -119,7 +124,11 @@ function readInstance(statement: DeckLine, words: readonly string[], scope: Scop
     return;
   }
   const known = DECK_PACKAGES[name.toUpperCase()];
-  if (!known) return push(`${clip(ref)}: ${clip(name)} is not in the device library and has no .subckt`, `one of ${Object.keys(DECK_PACKAGES).join(', ')}, or a .subckt ${clip(name)}`);
+  if (!known)
+    return push(
+      `${clip(ref)}: ${clip(name)} is not in the device library and has no .subckt`,
+      `one of ${Object.keys(DECK_PACKAGES).join(', ')}, or a .subckt ${clip(name)}`,
+    );
   if (nets.length !== known.pins) return push(`${clip(ref)} has ${nets.length} nets`, `${known.pins}, one for each pin of ${name.toUpperCase()}`);
   addPart(known.make(ref, [...nets]), statement.line, scope, reading);
 }

@@ -31,7 +31,8 @@ export function formatOf(fileName: string): BoardFormat | undefined {
 /** Reads a board file by its ending. */
 export function readBoardFile(fileName: string, source: string): ReadResult<Board> {
   const format = formatOf(fileName);
-  if (!format) return { ok: false, issues: [{ what: `${fileName}: unknown kind of file`, expected: `a file ending in ${Object.keys(BOARD_FORMATS).join(', ')}` }] };
+  if (!format)
+    return { ok: false, issues: [{ what: `${fileName}: unknown kind of file`, expected: `a file ending in ${Object.keys(BOARD_FORMATS).join(', ')}` }] };
   if (source.length > MAX_FILE_BYTES) return { ok: false, issues: [{ what: 'the file is too large', expected: 'at most 20 MB' }] };
   return format.read(source);
 }

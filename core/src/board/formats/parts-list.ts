@@ -66,7 +66,11 @@ export function readPartsList(source: string): ReadResult<Board> {
   });
   if (issues.length === 0 && parts.length === 0) issues.push({ what: 'no parts in the list', expected: 'at least one row' });
   if (issues.length > 0) return { ok: false, issues };
-  return { ok: true, value: { format: 'hanzai-board', version: 1, title: 'parts list', parts }, notes: ['a parts list has no nets: every pin is left unconnected'] };
+  return {
+    ok: true,
+    value: { format: 'hanzai-board', version: 1, title: 'parts list', parts },
+    notes: ['a parts list has no nets: every pin is left unconnected'],
+  };
 }
 
 function partOfRow(row: Row): Part | string {
@@ -92,7 +96,13 @@ function partOfRow(row: Row): Part | string {
       const kind = kinds.find((k) => k === dielectric);
       const ratedVolt = /^(\d+(?:\.\d+)?)\s*V$/i.exec(row.rating ?? '')?.[1];
       if (value === undefined || value <= 0) return 'no capacitance';
-      return { kind: 'capacitor', ...base, capacitanceFarad: value, ...(kind ? { dielectric: kind } : {}), ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}) };
+      return {
+        kind: 'capacitor',
+        ...base,
+        capacitanceFarad: value,
+        ...(kind ? { dielectric: kind } : {}),
+        ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}),
+      };
     }
     case 'inductor':
       return value === undefined ? 'no inductance' : { kind: 'inductor', ...base, inductanceHenry: value };

@@ -74,7 +74,11 @@ export function readTestNetlist(source: string): ReadResult<Board> {
   if (issues.length === 0 && found.size === 0) issues.push({ what: 'no test records in the file', expected: 'lines that start with 317 or 327' });
   if (issues.length > 0) return { ok: false, issues };
   const parts = [...found].map(([ref, { nets, places }]) => unspecifiedPart(ref, nets, places));
-  return { ok: true, value: { format: 'hanzai-board', version: 1, title, parts }, notes: ['a test netlist does not say what the parts are: their kind is left open'] };
+  return {
+    ok: true,
+    value: { format: 'hanzai-board', version: 1, title, parts },
+    notes: ['a test netlist does not say what the parts are: their kind is left open'],
+  };
 }
 
 const round = (mm: number): number => Number(mm.toFixed(4));

@@ -21,6 +21,10 @@ export async function exportBoard(db: Database, id: string, ending: string): Pro
   const format = BOARD_FORMATS[`.${ending}`];
   const stored = format && (await findBoard(db, id));
   if (!stored) return undefined;
-  const name = stored.title.replace(/[^\w-]+/g, '-').replace(/^-|-$/g, '').slice(0, 60) || 'board';
+  const name =
+    stored.title
+      .replace(/[^\w-]+/g, '-')
+      .replace(/^-|-$/g, '')
+      .slice(0, 60) || 'board';
   return { fileName: `${name}.${ending}`, text: format.write(stored.content) };
 }

@@ -56,7 +56,11 @@ export async function entriesOfAll(db: Database, caseIds: readonly string[]): Pr
 
 /** Adds an entry; returns false where it is already there. */
 export async function insertEntry(db: Database, caseId: string, entry: Entry): Promise<boolean> {
-  const stored = await db.insert(caseEntry).values({ id: entry.id, caseId, kind: entry.body.kind, body: entry.body, madeAt: new Date(entry.madeAt) }).onConflictDoNothing().returning({ id: caseEntry.id });
+  const stored = await db
+    .insert(caseEntry)
+    .values({ id: entry.id, caseId, kind: entry.body.kind, body: entry.body, madeAt: new Date(entry.madeAt) })
+    .onConflictDoNothing()
+    .returning({ id: caseEntry.id });
   return stored.length > 0;
 }
 

@@ -1,13 +1,25 @@
 import { indexBoard, type Board } from '@hanzai/core/board';
 import { v7 } from 'uuid';
 import { z } from 'zod';
-import { Entry } from '../../case/entry';
+import { type Entry } from '../../case/entry';
 import { playJournal } from '../../case/journal';
 import { caseProgress, type Progress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
 import { findBoard, listBoards } from '../board/repository';
 import type { Database } from '../db/client';
-import { caseOfEntry, entriesOf, entriesOfAll, findCase, findCaseByNumber, insertCase, insertEntry, listCases, lockCase, updateCase, type CaseRow } from './repository';
+import {
+  caseOfEntry,
+  entriesOf,
+  entriesOfAll,
+  findCase,
+  findCaseByNumber,
+  insertCase,
+  insertEntry,
+  listCases,
+  lockCase,
+  updateCase,
+  type CaseRow,
+} from './repository';
 
 const text = (most: number): z.ZodDefault<z.ZodString> => z.string().trim().max(most).default('');
 
@@ -46,16 +58,33 @@ export interface CaseView {
   readonly entries: readonly Entry[];
 }
 
-export type Outcome<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: 'missing' | 'clash' | 'refused'; readonly detail: string };
+export type Outcome<T> =
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: 'missing' | 'clash' | 'refused'; readonly detail: string };
 
 async function view(db: Database, row: CaseRow): Promise<CaseView> {
   const [board, entries] = await Promise.all([row.boardId ? findBoard(db, row.boardId) : undefined, entriesOf(db, row.id)]);
   const { id, number, version, title, unitModel, serial, owner, complaint, spendingLimit, promisedOn, waitsFor } = row;
-  return { id, number, version, title, unitModel, serial, owner, complaint, spendingLimit, promisedOn, waitsFor, openedAt: row.openedAt.toISOString(), board: board ? { id: board.id, content: board.content } : null, entries };
+  return {
+    id,
+    number,
+    version,
+    title,
+    unitModel,
+    serial,
+    owner,
+    complaint,
+    spendingLimit,
+    promisedOn,
+    waitsFor,
+    openedAt: row.openedAt.toISOString(),
+    board: board ? { id: board.id, content: board.content } : null,
+    entries,
+  };
 }
 
 export async function openCase(db: Database, request: NewCaseRequest): Promise<Outcome<CaseView>> {
-  if (request.boardId && !(await findBoard(db, request.boardId))) return { ok: false, why: 'refused', detail: 'the board sheet is not here; expected the id of a stored board' };
+  if (request.boardId && !(await findBoard(db, request.boardId)))
+    return { ok: false, why: 'refused', detail: 'the board sheet is not here; expected the id of a stored board' };
   const row = await insertCase(db, { id: v7(), ...request });
   return { ok: true, value: await view(db, row) };
 }
@@ -71,11 +100,18 @@ export async function caseViewByNumber(db: Database, number: number): Promise<Ca
 }
 
 export async function correctCase(db: Database, id: string, { version, ...change }: CaseCorrection): Promise<Outcome<CaseView>> {
-  if (change.boardId && !(await findBoard(db, change.boardId))) return { ok: false, why: 'refused', detail: 'the board sheet is not here; expected the id of a stored board' };
+  if (change.boardId && !(await findBoard(db, change.boardId)))
+    return { ok: false, why: 'refused', detail: 'the board sheet is not here; expected the id of a stored board' };
   const row = await updateCase(db, id, version, change);
   if (row) return { ok: true, value: await view(db, row) };
   const current = await findCase(db, id);
-  return current ? { ok: false, why: 'clash', detail: `somebody changed this case meanwhile (version ${current.version}, yours ${version}); reload and enter your change again` } : { ok: false, why: 'missing', detail: 'no such case' };
+  return current
+    ? {
+        ok: false,
+        why: 'clash',
+        detail: `somebody changed this case meanwhile (version ${current.version}, yours ${version}); reload and enter your change again`,
+      }
+    : { ok: false, why: 'missing', detail: 'no such case' };
 }
 
 /** Adds an entry to a case's journal. The same entry sent twice is stored once and answered the same.
@@ -121,7 +157,18 @@ export async function docket(db: Database): Promise<readonly DocketLine[]> {
     const { pads, nextAction, nextStage } = caseProgress(index, journal);
     const { number, title, unitModel, owner, promisedOn, waitsFor } = row;
     const state = journal.closed ? 'closed' : waitsFor ? 'waiting' : 'open';
-    return { number, title, unitModel, owner, promisedOn, waitsFor, state, openedAt: row.openedAt.toISOString(), lastEntryAt: own.at(-1)?.madeAt ?? null, progress: { pads, nextAction, nextStage } };
+    return {
+      number,
+      title,
+      unitModel,
+      owner,
+      promisedOn,
+      waitsFor,
+      state,
+      openedAt: row.openedAt.toISOString(),
+      lastEntryAt: own.at(-1)?.madeAt ?? null,
+      progress: { pads, nextAction, nextStage },
+    };
   });
   const rank = { open: 0, waiting: 1, closed: 2 } as const;
   return lines.sort((a, b) => rank[a.state] - rank[b.state] || (a.promisedOn ?? '9999').localeCompare(b.promisedOn ?? '9999') || b.number - a.number);

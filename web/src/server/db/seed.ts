@@ -38,7 +38,19 @@ async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index
   const opened = new Date(now.getTime() - (demo.journal[0]?.[0] ?? 0) * MINUTE - 10 * MINUTE);
   const promised = demo.promisedInDays === null ? null : new Date(now.getTime() + demo.promisedInDays * DAY).toISOString().slice(0, 10);
   const { title, unitModel, serial, owner, complaint, spendingLimit, waitsFor } = demo;
-  const row = await insertCase(tx, { id: v7(), title, unitModel, serial, owner, complaint, spendingLimit, waitsFor, promisedOn: promised, boardId: board?.id ?? null, openedAt: opened });
+  const row = await insertCase(tx, {
+    id: v7(),
+    title,
+    unitModel,
+    serial,
+    owner,
+    complaint,
+    spendingLimit,
+    waitsFor,
+    promisedOn: promised,
+    boardId: board?.id ?? null,
+    openedAt: opened,
+  });
   const entries: Entry[] = [];
   for (const [ago, entry] of demo.journal) {
     let at = now.getTime() - ago * MINUTE;

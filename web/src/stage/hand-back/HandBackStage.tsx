@@ -27,10 +27,7 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
     <CaseFrame state={state} stage="hand-back">
       <div className={style.tools}>
         {journal.closed ? (
-          <>
-            <Notice look="good">Closed{closing?.body.kind === 'close' && closing.body.note ? `: ${closing.body.note}` : '.'}</Notice>
-            <Button onClick={() => setRefusal(state.file({ kind: 'reopen' }))}>Reopen</Button>
-          </>
+          <Notice look="good">Closed{closing?.body.kind === 'close' && closing.body.note ? `: ${closing.body.note}` : '.'}</Notice>
         ) : obstacles.length > 0 ? (
           <Notice look="attention" title="Not ready to close:">
             {obstacles.join('; ')}.
@@ -55,6 +52,7 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
           <Button onClick={() => window.print()}>
             <Printer size={18} aria-hidden="true" /> Print the report
           </Button>
+          {journal.closed && <Button onClick={() => setRefusal(state.file({ kind: 'reopen' }))}>Reopen the case</Button>}
           <a href={`/api/cases/${view.id}/readings.csv`}>Readings as CSV</a>
           {view.board && (
             <>
@@ -65,7 +63,12 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
         </div>
       </div>
       <Report state={state} figures={figures} proof={proof} advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''} />
-      <Keys keys={[['Ctrl+P', 'print the report'], ['?', 'these keys']]} />
+      <Keys
+        keys={[
+          ['Ctrl+P', 'print the report'],
+          ['?', 'these keys'],
+        ]}
+      />
     </CaseFrame>
   );
 }

@@ -81,7 +81,8 @@ export function Report({ state, figures, proof, advice }: { state: CaseState; fi
             ))}
             {journal.ledger.map(({ entry, ref, action, value, polarityChecked, note }) => (
               <li key={entry.id}>
-                <b className="mono">{ref}</b> {action === 'removed' ? 'came off' : action === 'fitted' ? 'went on' : 'stays off on purpose'} <span className="mono">{value}</span>
+                <b className="mono">{ref}</b> {action === 'removed' ? 'came off' : action === 'fitted' ? 'went on' : 'stays off on purpose'}{' '}
+                <span className="mono">{value}</span>
                 {polarityChecked && ', polarity checked'}
                 {note && `, ${note}`}
               </li>

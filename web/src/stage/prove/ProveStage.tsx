@@ -45,13 +45,26 @@ export function ProveStage({ view }: { view: CaseView }) {
       </CaseFrame>
     );
   }
-  const proposal = current?.type === 'measure' ? { setup: current.measurement.setup, kind: current.measurement.kind, at: pointText(current.measurement.at), to: pointText(current.measurement.to) } : undefined;
+  const proposal =
+    current?.type === 'measure'
+      ? { setup: current.measurement.setup, kind: current.measurement.kind, at: pointText(current.measurement.at), to: pointText(current.measurement.to) }
+      : undefined;
   const locked = journal.closed || missing.length > 0;
   return (
     <CaseFrame
       state={state}
       stage="prove"
-      foot={<Strip index={index} recent={[]} proposal={proposal} expect={expect} onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))} onRetract={() => retractLast(state)} disabled={locked} />}
+      foot={
+        <Strip
+          index={index}
+          recent={[]}
+          proposal={proposal}
+          expect={expect}
+          onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
+          onRetract={() => retractLast(state)}
+          disabled={locked}
+        />
+      }
     >
       {missing.length > 0 && (
         <Notice look="attention" title="Not yet:">
@@ -84,14 +97,29 @@ export function ProveStage({ view }: { view: CaseView }) {
               </tr>
             </thead>
             <tbody>
-              {steps.filter((step) => step.stage === stage).map((step) => (
-                <Row key={step.key} step={step} index={index} current={step === current} locked={locked || (!power && stage !== 'shorts')} onAnswer={(passed) => state.file({ kind: 'answer', step: step.key, passed })} />
-              ))}
+              {steps
+                .filter((step) => step.stage === stage)
+                .map((step) => (
+                  <Row
+                    key={step.key}
+                    step={step}
+                    index={index}
+                    current={step === current}
+                    locked={locked || (!power && stage !== 'shorts')}
+                    onAnswer={(passed) => state.file({ kind: 'answer', step: step.key, passed })}
+                  />
+                ))}
             </tbody>
           </table>
         </section>
       ))}
-      <Keys keys={[['value + Enter', 'file it for the marked step'], ['Ctrl+Z', 'take the last reading back (with the line empty)'], ['?', 'these keys']]} />
+      <Keys
+        keys={[
+          ['value + Enter', 'file it for the marked step'],
+          ['Ctrl+Z', 'take the last reading back (with the line empty)'],
+          ['?', 'these keys'],
+        ]}
+      />
     </CaseFrame>
   );
 }
@@ -103,7 +131,19 @@ function retractLast(state: ReturnType<typeof useCase>): void {
 
 const STATE_WORDS = { open: 'to do', pass: 'pass', fail: 'FAIL' } as const;
 
-function Row({ step, index, current, locked, onAnswer }: { step: ProofStep; index: Parameters<typeof pointsText>[0]; current: boolean; locked: boolean; onAnswer: (passed: boolean) => void }) {
+function Row({
+  step,
+  index,
+  current,
+  locked,
+  onAnswer,
+}: {
+  step: ProofStep;
+  index: Parameters<typeof pointsText>[0];
+  current: boolean;
+  locked: boolean;
+  onAnswer: (passed: boolean) => void;
+}) {
   const state = <td className={{ open: style.open, pass: style.pass, fail: style.fail }[step.state]}>{STATE_WORDS[step.state]}</td>;
   if (step.type === 'ask') {
     return (
@@ -128,7 +168,10 @@ function Row({ step, index, current, locked, onAnswer }: { step: ProofStep; inde
   return (
     <tr className={current ? style.current : undefined} aria-current={current ? 'step' : undefined}>
       <th scope="row">
-        <b>{pointsText(index, pointText(m.at), pointText(m.to))}</b> <small>{KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}</small>
+        <b>{pointsText(index, pointText(m.at), pointText(m.to))}</b>{' '}
+        <small>
+          {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
+        </small>
       </th>
       <td className="mono">
         {expected.display} <small>{bandText(expected)}</small>

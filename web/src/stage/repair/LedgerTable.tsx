@@ -39,7 +39,11 @@ export function LedgerTable({ state }: { state: CaseState }) {
               <td>{line.note}</td>
               <td>{format(new Date(line.entry.madeAt), 'd MMM HH:mm')}</td>
               <td>
-                <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: line.entry.id })} aria-label={`Take back: ${line.ref} ${ACTIONS[line.action]}`}>
+                <Button
+                  look="quiet"
+                  onClick={() => state.file({ kind: 'retract', entry: line.entry.id })}
+                  aria-label={`Take back: ${line.ref} ${ACTIONS[line.action]}`}
+                >
                   Take back
                 </Button>
               </td>
@@ -49,7 +53,8 @@ export function LedgerTable({ state }: { state: CaseState }) {
         <tfoot>
           <tr>
             <td colSpan={7}>
-              Off {total('removed')}, on {total('fitted')}, left out on purpose {sums.filter((s) => s.leftOut).length}, missing {sums.filter((s) => s.missing).length}
+              Off {total('removed')}, on {total('fitted')}, left out on purpose {sums.filter((s) => s.leftOut).length}, missing{' '}
+              {sums.filter((s) => s.missing).length}
             </td>
           </tr>
         </tfoot>

@@ -65,7 +65,11 @@ export function RepairStage({ view }: { view: CaseView }) {
       <LedgerTable state={state} />
       {states.some((s) => s.missing) ? (
         <Notice look="attention" title="Still missing:">
-          {states.filter((s) => s.missing).map((s) => s.ref).join(', ')} came off and nothing went on. The case cannot be proven or closed like this.
+          {states
+            .filter((s) => s.missing)
+            .map((s) => s.ref)
+            .join(', ')}{' '}
+          came off and nothing went on. The case cannot be proven or closed like this.
         </Notice>
       ) : (
         states.length > 0 && (
@@ -76,7 +80,13 @@ export function RepairStage({ view }: { view: CaseView }) {
           </p>
         )
       )}
-      <Keys keys={[['Tab', 'to the next field'], ['Enter', 'enter it in the ledger'], ['?', 'these keys']]} />
+      <Keys
+        keys={[
+          ['Tab', 'to the next field'],
+          ['Enter', 'enter it in the ledger'],
+          ['?', 'these keys'],
+        ]}
+      />
     </CaseFrame>
   );
 }
@@ -97,7 +107,12 @@ function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; 
 
   function enter(kind: 'removed' | 'fitted' | 'leftOut'): void {
     if (kind === 'fitted' && part && isPolarised(part) && !turned) return setRefusal('check the polarity and tick it');
-    const body = kind === 'leftOut' ? ({ kind, ref: refdes, note } as const) : kind === 'fitted' ? ({ kind, ref: refdes, value, polarityChecked: turned, note } as const) : ({ kind, ref: refdes, value, note } as const);
+    const body =
+      kind === 'leftOut'
+        ? ({ kind, ref: refdes, note } as const)
+        : kind === 'fitted'
+          ? ({ kind, ref: refdes, value, polarityChecked: turned, note } as const)
+          : ({ kind, ref: refdes, value, note } as const);
     const objection = state.file(body);
     setRefusal(objection);
     if (!objection) setNote('');
@@ -118,11 +133,18 @@ function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; 
         <em>{off ? 'off the board' : fitted ? 'replaced' : 'on the board'}</em>
       </header>
       {condemned && <p className={style.reason}>Condemned: {condemned.body.reason}</p>}
-      {gate && <Notice look="harm" title="First:">{gate}. Type the ohms below.</Notice>}
+      {gate && (
+        <Notice look="harm" title="First:">
+          {gate}. Type the ohms below.
+        </Notice>
+      )}
       {!off && fitted ? (
         <p>
           Went on: <span className="mono">{fitted.value}</span>
-          {fitted.polarityChecked && ', polarity checked'}. <Button look="quiet" onClick={() => enter('removed')}>Take off again</Button>
+          {fitted.polarityChecked && ', polarity checked'}.{' '}
+          <Button look="quiet" onClick={() => enter('removed')}>
+            Take off again
+          </Button>
         </p>
       ) : (
         <>
@@ -141,10 +163,15 @@ function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; 
           ))}
           {off && way && (
             <label className={style.check}>
-              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> This way round: {way.replace(/\b0\b/, GROUND === '0' ? 'ground' : '')}
+              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> This way round:{' '}
+              {way.replace(/\b0\b/, GROUND === '0' ? 'ground' : '')}
             </label>
           )}
-          {refusal && <Notice look="attention" live>{refusal}</Notice>}
+          {refusal && (
+            <Notice look="attention" live>
+              {refusal}
+            </Notice>
+          )}
           <div className={style.actions}>
             <Button look="main" type="submit" disabled={off && gate !== undefined}>
               {off ? `${refdes} went on` : `${refdes} came off`}
@@ -171,7 +198,9 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
       onSubmit={(event) => {
         event.preventDefault();
         const known = [...index.replaceable.keys()].find((name) => nameKey(name) === nameKey(ref.trim()));
-        const objection = known ? state.file({ kind: 'removed', ref: known, value: '', note: '' }) : `no part ${ref.trim() || 'without a name'} on this sheet; expected a designator such as C3`;
+        const objection = known
+          ? state.file({ kind: 'removed', ref: known, value: '', note: '' })
+          : `no part ${ref.trim() || 'without a name'} on this sheet; expected a designator such as C3`;
         setRefusal(objection);
         if (!objection) setRef('');
       }}

@@ -26,7 +26,13 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
   const [answer, setAnswer] = useState<{ text: string; good: boolean }>();
 
   async function save(fields: CardFields): Promise<void> {
-    const body = { ...fields, spendingLimit: fields.spendingLimit || null, promisedOn: fields.promisedOn || null, boardId: fields.boardId || null, version: view.version };
+    const body = {
+      ...fields,
+      spendingLimit: fields.spendingLimit || null,
+      promisedOn: fields.promisedOn || null,
+      boardId: fields.boardId || null,
+      version: view.version,
+    };
     try {
       const response = await fetch(`/api/cases/${view.id}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
       const result = (await response.json()) as { detail?: string };
@@ -43,7 +49,11 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
   return (
     <form className={style.card} onSubmit={(event) => void handleSubmit(save)(event)} aria-label="Card of the case">
       <h2>Card</h2>
-      <Field id="card-board" label="Board sheet" hint={boards.length === 0 ? 'None yet: import one under Boards.' : 'Readings are understood against this sheet.'}>
+      <Field
+        id="card-board"
+        label="Board sheet"
+        hint={boards.length === 0 ? 'None yet: import one under Boards.' : 'Readings are understood against this sheet.'}
+      >
         <select id="card-board" {...register('boardId')}>
           <option value="">none yet</option>
           {boards.map(({ id, title, parts }) => (
@@ -75,7 +85,11 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
       </Field>
       <div className={style.pair}>
         <Field id="card-limit" label="Spending limit" error={errors.spendingLimit?.message}>
-          <input id="card-limit" inputMode="decimal" {...register('spendingLimit', { pattern: { value: /^(\d{1,7}(\.\d{1,2})?)?$/, message: 'an amount such as 79.50' } })} />
+          <input
+            id="card-limit"
+            inputMode="decimal"
+            {...register('spendingLimit', { pattern: { value: /^(\d{1,7}(\.\d{1,2})?)?$/, message: 'an amount such as 79.50' } })}
+          />
         </Field>
         <Field id="card-promised" label="Promised for">
           <input id="card-promised" type="date" {...register('promisedOn')} />
@@ -97,5 +111,15 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
 }
 
 function fieldsOf(view: CaseState['view']): CardFields {
-  return { title: view.title, unitModel: view.unitModel, serial: view.serial, owner: view.owner, complaint: view.complaint, spendingLimit: view.spendingLimit ?? '', promisedOn: view.promisedOn ?? '', waitsFor: view.waitsFor, boardId: view.board?.id ?? '' };
+  return {
+    title: view.title,
+    unitModel: view.unitModel,
+    serial: view.serial,
+    owner: view.owner,
+    complaint: view.complaint,
+    spendingLimit: view.spendingLimit ?? '',
+    promisedOn: view.promisedOn ?? '',
+    waitsFor: view.waitsFor,
+    boardId: view.board?.id ?? '',
+  };
 }

@@ -25,8 +25,22 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
         <section>
           <h2>Complaint</h2>
           <blockquote className={style.complaint}>{state.view.complaint || 'Nothing written down.'}</blockquote>
-          <Lines title="Symptoms: what it does, in your words" empty="What does the unit do or not do? One line each, for example: no movement, lamp lit." entries={journal.symptoms} onAdd={(text) => state.file({ kind: 'symptom', text })} onTakeBack={(id) => state.file({ kind: 'retract', entry: id })} id="symptom" />
-          <Lines title="Findings: what you saw" empty="Leaks, crusts, burns, cracked joints, earlier work." entries={journal.findings} onAdd={(text) => state.file({ kind: 'finding', text })} onTakeBack={(id) => state.file({ kind: 'retract', entry: id })} id="finding" />
+          <Lines
+            title="Symptoms: what it does, in your words"
+            empty="What does the unit do or not do? One line each, for example: no movement, lamp lit."
+            entries={journal.symptoms}
+            onAdd={(text) => state.file({ kind: 'symptom', text })}
+            onTakeBack={(id) => state.file({ kind: 'retract', entry: id })}
+            id="symptom"
+          />
+          <Lines
+            title="Findings: what you saw"
+            empty="Leaks, crusts, burns, cracked joints, earlier work."
+            entries={journal.findings}
+            onAdd={(text) => state.file({ kind: 'finding', text })}
+            onTakeBack={(id) => state.file({ kind: 'retract', entry: id })}
+            id="finding"
+          />
           {journal.symptoms.length > 0 && (
             <p className={style.on}>
               <ButtonLink look="main" href={`/case/${view.number}/trace`}>
@@ -39,7 +53,13 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
           <CaseCard state={state} boards={boards} />
         </section>
       </div>
-      <Keys keys={[['Tab', 'to the next field'], ['Enter', 'add the line'], ['?', 'these keys']]} />
+      <Keys
+        keys={[
+          ['Tab', 'to the next field'],
+          ['Enter', 'add the line'],
+          ['?', 'these keys'],
+        ]}
+      />
     </CaseFrame>
   );
 }

@@ -24,7 +24,10 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
   const dialog = useRef<HTMLDialogElement>(null);
   const top = lineUp?.entries[0];
   const words = proposal ? `${pointsText(index, proposal.at, proposal.to)}, ${KIND_WORDS[proposal.kind]}, ${SETUP_WORDS[proposal.setup]}` : '';
-  useEffect(() => dialog.current?.showModal(), []);
+  useEffect(() => {
+    dialog.current?.showModal();
+    document.getElementById('bench-value')?.focus();
+  }, []);
   useEffect(() => {
     if (!aloud || words === '' || !('speechSynthesis' in window)) return;
     window.speechSynthesis.cancel();
@@ -58,7 +61,14 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
             <label className="visually-hidden" htmlFor="bench-value">
               Value
             </label>
-            <input id="bench-value" className={style.value} value={text} onChange={(event) => setText(event.target.value)} placeholder="value, Enter" autoComplete="off" autoFocus />
+            <input
+              id="bench-value"
+              className={style.value}
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              placeholder="value, Enter"
+              autoComplete="off"
+            />
           </form>
           <p className={style.refusal} role="status">
             {refusal ?? ''}

@@ -59,7 +59,12 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
       </header>
       <div className={style.view} ref={box} tabIndex={0} role="group" aria-label="Drawing, scroll with the arrow keys">
         {layout && (
-          <svg className={style.svg} style={{ width: `${100 * zoom}%`, height: `${100 * zoom}%` }} viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`} preserveAspectRatio="xMidYMid meet">
+          <svg
+            className={style.svg}
+            style={{ width: `${100 * zoom}%`, height: `${100 * zoom}%` }}
+            viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`}
+            preserveAspectRatio="xMidYMid meet"
+          >
             <defs>
               {layout.parts.map((part) => (
                 <Hatch key={part.ref} id={hatchId(part.ref)} share={belief.get(replaceableRef(part.ref)) ?? 0} />
@@ -69,7 +74,13 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
               <polyline key={i} className={style.wire} points={points.map(({ x, y }) => `${x},${y}`).join(' ')} />
             ))}
             {layout.parts.map((part) => (
-              <PartBox key={part.ref} part={part} belief={belief.get(replaceableRef(part.ref)) ?? 0} off={journal.absent.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)))} onPick={onPick} />
+              <PartBox
+                key={part.ref}
+                part={part}
+                belief={belief.get(replaceableRef(part.ref)) ?? 0}
+                off={journal.absent.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)))}
+                onPick={onPick}
+              />
             ))}
             {layout.nets.map((net) => (
               <NetBar key={net.net} place={net} next={proposalTouches(proposal, net.net, index)} onPick={onPick} />
@@ -99,10 +110,16 @@ function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belief: numb
   const { x, y, width, height, form, ref } = part;
   const value = part.parts.length === 1 ? partValue(part.parts[0]!) : '';
   const top = form === 'leg' ? y + 10 : y;
-  const boxHeight = form === 'leg' ? height - 26 : height;
+  const boxHeight = form === 'leg' ? height - 24 : height;
   const middle = x + width / 2;
   return (
-    <g className={`${style.part} ${off ? style.off : ''}`} role="button" tabIndex={-1} aria-label={`${ref}${off ? ', off the board' : ''}`} onClick={() => onPick(ref.toLowerCase())}>
+    <g
+      className={`${style.part} ${off ? style.off : ''}`}
+      role="button"
+      tabIndex={-1}
+      aria-label={`${ref}${off ? ', off the board' : ''}`}
+      onClick={() => onPick(ref.toLowerCase())}
+    >
       {form === 'leg' && (
         <>
           <line className={style.wire} x1={middle} y1={y} x2={middle} y2={top} />
@@ -111,11 +128,21 @@ function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belief: numb
       )}
       {form === 'bridge' && part.grounded && <path className={style.ground} d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`} />}
       <rect className={style.box} x={x} y={top} width={width} height={boxHeight} />
-      {belief > 0.005 && <rect x={x + 3} y={top + boxHeight - 12} width={Math.max(4, (width - 6) * belief)} height="9" fill={`url(#${hatchId(ref)})`} stroke="var(--hatch)" strokeWidth="1" />}
-      <text className={style.ref} x={middle} y={top + 17}>
+      {belief > 0.005 && (
+        <rect
+          x={x + 3}
+          y={top + boxHeight - 12}
+          width={Math.max(4, (width - 6) * belief)}
+          height="9"
+          fill={`url(#${hatchId(ref)})`}
+          stroke="var(--hatch)"
+          strokeWidth="1"
+        />
+      )}
+      <text className={style.ref} x={middle} y={top + 19}>
         {ref}
       </text>
-      <text className={style.value} x={middle} y={top + 31}>
+      <text className={style.value} x={middle} y={top + 35}>
         {off ? 'off the board' : value.length > 9 ? `${value.slice(0, 8)}…` : value}
       </text>
     </g>
@@ -143,19 +170,21 @@ function NetBar({ place, next, onPick }: { place: PlacedNet; next: boolean; onPi
 
 /** A pinned flag: what was read, and beside it what a sound board shows. */
 function Flag({ place, journal, lineUp }: { place: PlacedNet; journal: Journal; lineUp: LineUp | undefined }) {
-  const reading = journal.readings.findLast(({ current, measurement: m }) => current && m.kind === 'voltage' && m.to.net === '0' && m.at.net === place.net && m.setup !== 'off');
+  const reading = journal.readings.findLast(
+    ({ current, measurement: m }) => current && m.kind === 'voltage' && m.to.net === '0' && m.at.net === place.net && m.setup !== 'off',
+  );
   if (!reading) return null;
   const expected = lineUp?.expected[reading.entry.id];
   const read = valueText('voltage', reading.value);
-  const [x, y] = [place.x + place.net.length * 9 + 16, place.y - 8];
+  const [x, y] = [place.x + place.net.length * 11 + 14, place.y - 8];
   return (
     <g className={expected && !expected.within ? style.flagWrong : style.flag}>
-      <path d={`M${x} ${y + 8} v-26 h${Math.max(58, read.length * 8 + 12)} l-6 9 l6 9 h-${Math.max(58, read.length * 8 + 12)}`} />
+      <path d={`M${x} ${y + 8} v-26 h${Math.max(58, read.length * 9.5 + 14)} l-6 9 l6 9 h-${Math.max(58, read.length * 9.5 + 14)}`} />
       <text x={x + 5} y={y - 4}>
         {read}
       </text>
       {expected && !expected.within && (
-        <text className={style.should} x={x + Math.max(58, read.length * 8 + 12) + 3} y={y - 4}>
+        <text className={style.should} x={x + Math.max(58, read.length * 9.5 + 14) + 3} y={y - 4}>
           not {expected.display}
         </text>
       )}
@@ -183,8 +212,13 @@ function partsInQuestion(index: BoardIndex, lineUp: LineUp | undefined, proposal
   if (!lineUp) return undefined;
   const leading = lineUp.entries.filter(({ probability }) => probability >= IN_QUESTION).slice(0, MOST_FOCUSED).map(({ ref }) => ref); // prettier-ignore
   const wanted = new Set([...leading, ...journal.absent, ...journal.condemned.map(({ body }) => body.ref)].map(nameKey));
+  // Of an array or a connector, only the elements that the suspicion is about.
+  const named = new Set(lineUp.entries.filter(({ ref }) => wanted.has(nameKey(ref))).flatMap(({ modes }) => modes.map((mode) => nameKey(mode.split(':')[0]!))));
+  const inQuestion = (ref: string): boolean =>
+    wanted.has(nameKey(replaceableRef(ref))) &&
+    (!/\.\d+$/.test(ref) || [...named].some((name) => name === nameKey(ref) || name.startsWith(`${nameKey(ref)}.`)));
   const nets = new Set(index.nets.filter((net) => proposalTouches(proposal, net, index)));
-  const chosen = index.board.parts.filter((part) => wanted.has(nameKey(replaceableRef(part.ref))));
+  const chosen = index.board.parts.filter((part) => inQuestion(part.ref));
   chosen.forEach((part) => part.pins.forEach((net) => nets.add(index.netByKey.get(nameKey(net))!)));
   nets.delete('0');
   const around = index.board.parts.filter((part) => part.pins.some((net) => nets.has(index.netByKey.get(nameKey(net))!)));

@@ -23,11 +23,13 @@ export function GoTo({ index, open, onClose, onPick }: { index: BoardIndex; open
             ))}
           </Command.Group>
           <Command.Group heading="Nets">
-            {index.nets.filter((net) => net !== GROUND).map((net) => (
-              <Command.Item key={net} value={`net ${net}`} onSelect={() => pick(net)}>
-                <b className="mono">{net}</b> net
-              </Command.Item>
-            ))}
+            {index.nets
+              .filter((net) => net !== GROUND)
+              .map((net) => (
+                <Command.Item key={net} value={`net ${net}`} onSelect={() => pick(net)}>
+                  <b className="mono">{net}</b> net
+                </Command.Item>
+              ))}
           </Command.Group>
         </Command.List>
       </Command>

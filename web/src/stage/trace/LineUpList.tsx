@@ -28,13 +28,29 @@ export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Pr
           nothing wrong {percent(lineUp.healthy)} · none of these {percent(lineUp.unmodelled)}
         </span>
       </header>
-      {lineUp.unmodelled > 0.5 && <p className={style.odd}>The readings do not fit this sheet: another board revision, an earlier modification, or a reading on the wrong pin. Check the newest ones first.</p>}
+      {lineUp.unmodelled > 0.5 && (
+        <p className={style.odd}>
+          The readings do not fit this sheet: another board revision, an earlier modification, or a reading on the wrong pin. Check the newest ones first.
+        </p>
+      )}
       <ol className={style.list}>
         {suspects.slice(0, SHOWN).map((entry) => (
-          <Suspect key={entry.ref} entry={entry} journal={journal} condemned={condemned.has(entry.ref)} onCondemn={onCondemn} onAcquit={onAcquit} onPoint={onPoint} />
+          <Suspect
+            key={entry.ref}
+            entry={entry}
+            journal={journal}
+            condemned={condemned.has(entry.ref)}
+            onCondemn={onCondemn}
+            onAcquit={onAcquit}
+            onPoint={onPoint}
+          />
         ))}
       </ol>
-      {suspects.length > SHOWN && <p className={style.rest}>and {suspects.length - SHOWN} more, each below {percent(suspects[SHOWN - 1]!.probability)}</p>}
+      {suspects.length > SHOWN && (
+        <p className={style.rest}>
+          and {suspects.length - SHOWN} more, each below {percent(suspects[SHOWN - 1]!.probability)}
+        </p>
+      )}
       {cleared.length > 0 && (
         <details className={style.cleared} open={cleared.length < 6}>
           <summary>Cleared ({cleared.length})</summary>
@@ -52,28 +68,37 @@ export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Pr
   );
 }
 
-function Suspect({ entry, journal, condemned, onCondemn, onAcquit, onPoint }: { entry: LineUpEntry; journal: Journal; condemned: boolean } & Pick<Props, 'onCondemn' | 'onAcquit' | 'onPoint'>) {
+function Suspect({
+  entry,
+  journal,
+  condemned,
+  onCondemn,
+  onAcquit,
+  onPoint,
+}: { entry: LineUpEntry; journal: Journal; condemned: boolean } & Pick<Props, 'onCondemn' | 'onAcquit' | 'onPoint'>) {
   return (
     <li className={style.suspect} onMouseEnter={() => onPoint(entry.loudest?.id)} onMouseLeave={() => onPoint(undefined)}>
-      <div className={style.head}>
-        <strong className={style.ref}>{entry.ref}</strong>
-        <span className={style.title}>{entry.title}</span>
-        <span className={style.percent}>{percent(entry.probability)}</span>
+      <div className={style.words}>
+        <div className={style.head}>
+          <strong className={style.ref}>{entry.ref}</strong>
+          <span className={style.title}>{entry.title}</span>
+          <span className={style.percent}>{percent(entry.probability)}</span>
+        </div>
+        <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
+        <small title="Weight of evidence, decibans: +10 dB makes the odds ten times higher">
+          {condemned && <b className={style.mark}>condemned</b>}{' '}
+          {entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : modes(entry)}
+        </small>
       </div>
-      <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
-      <div className={style.foot}>
-        <small title="Weight of evidence, decibans: +10 dB makes the odds ten times higher">{entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : modes(entry)}</small>
-        {condemned ? (
-          <Button look="quiet" onClick={() => onAcquit(entry.ref)}>
-            Take back
-          </Button>
-        ) : (
-          <Button look="quiet" onClick={() => onCondemn(entry.ref)} aria-label={`Condemn ${entry.ref}`}>
-            Condemn
-          </Button>
-        )}
-      </div>
-      {condemned && <p className={style.mark}>condemned</p>}
+      {condemned ? (
+        <Button look="quiet" onClick={() => onAcquit(entry.ref)} aria-label={`Take the verdict on ${entry.ref} back`}>
+          Take back
+        </Button>
+      ) : (
+        <Button look="quiet" onClick={() => onCondemn(entry.ref)} aria-label={`Condemn ${entry.ref}`}>
+          Condemn
+        </Button>
+      )}
     </li>
   );
 }

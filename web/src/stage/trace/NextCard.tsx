@@ -28,9 +28,7 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
           <h2>
             Enough measured: replace <span className="mono">{next.replace[0].ref}</span>
           </h2>
-          <p>
-            {percent(next.replace[0].probability)} sure; no reading left is worth more than the work itself.
-          </p>
+          <p>{percent(next.replace[0].probability)} sure; no reading left is worth more than the work itself.</p>
           <Button look="main" onClick={() => onCondemn(next.replace[0]!.ref)}>
             Condemn {next.replace[0].ref}
           </Button>
@@ -44,7 +42,11 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
           </p>
         </div>
       )}
-      {chosen ? <Chosen index={index} proposal={chosen} onBench={onBench} settled={next.state !== 'measure'} /> : <p>No reading on this sheet can tell more. Lift a leg or take the suspect off and measure it alone.</p>}
+      {chosen ? (
+        <Chosen index={index} proposal={chosen} onBench={onBench} settled={next.state !== 'measure'} />
+      ) : (
+        <p>No reading on this sheet can tell more. Lift a leg or take the suspect off and measure it alone.</p>
+      )}
       {next.proposals.length > 1 && (
         <details className={style.others}>
           <summary>Other readings worth taking ({next.proposals.length - 1})</summary>
@@ -96,7 +98,9 @@ function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; prop
             <span className={style.chance}>
               <HatchBar share={p.probability} height={12} label={`${percent(p.probability)} likely`} />
             </span>
-            <span className={style.leading}>{p.leading.length > 0 ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${percent(probability)}`).join(', ')}` : 'then many alike'}</span>
+            <span className={style.leading}>
+              {p.leading.length > 0 ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${percent(probability)}`).join(', ')}` : 'then many alike'}
+            </span>
           </li>
         ))}
       </ul>

@@ -51,7 +51,19 @@ export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props
   );
 }
 
-function Row({ reading, index, lineUp, pointed, onRetract }: { reading: TakenReading; index: BoardIndex; lineUp: LineUp | undefined; pointed: boolean; onRetract: (id: string) => void }) {
+function Row({
+  reading,
+  index,
+  lineUp,
+  pointed,
+  onRetract,
+}: {
+  reading: TakenReading;
+  index: BoardIndex;
+  lineUp: LineUp | undefined;
+  pointed: boolean;
+  onRetract: (id: string) => void;
+}) {
   const { body, id } = reading.entry;
   const expected = lineUp?.expected[id];
   const weight = lineUp?.entries[0]?.weights.find((w) => w.id === id)?.decibans;

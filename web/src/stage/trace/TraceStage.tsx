@@ -100,7 +100,18 @@ export function TraceStage({ view }: { view: CaseView }) {
       state={state}
       stage="trace"
       bare
-      foot={<Strip ref={strip} index={index} recent={recent} proposal={chosen} expect={engine.expect} onFile={fileReading} onRetract={retractLast} disabled={journal.closed} />}
+      foot={
+        <Strip
+          ref={strip}
+          index={index}
+          recent={recent}
+          proposal={chosen}
+          expect={engine.expect}
+          onFile={fileReading}
+          onRetract={retractLast}
+          disabled={journal.closed}
+        />
+      }
     >
       <div className={style.columns}>
         <div className={style.left}>
@@ -119,8 +130,19 @@ export function TraceStage({ view }: { view: CaseView }) {
           <ReadingLog index={index} journal={journal} lineUp={engine.lineUp} pointed={pointed} onRetract={(id) => file({ kind: 'retract', entry: id })} />
         </div>
         <aside className={style.right} data-latency={engine.latency?.toFixed(0)} tabIndex={0} aria-label="Next measurement and line-up">
-          <NextCard index={index} next={engine.next} busy={engine.busy} chosen={chosen} onChoose={setChosenKey} onBench={() => setBench(true)} onCondemn={condemn} proveHref={`/case/${view.number}/prove`} />
-          {engine.lineUp && <LineUpList lineUp={engine.lineUp} journal={journal} onCondemn={condemn} onAcquit={(ref) => file({ kind: 'acquit', ref })} onPoint={setPointed} />}
+          <NextCard
+            index={index}
+            next={engine.next}
+            busy={engine.busy}
+            chosen={chosen}
+            onChoose={setChosenKey}
+            onBench={() => setBench(true)}
+            onCondemn={condemn}
+            proveHref={`/case/${view.number}/prove`}
+          />
+          {engine.lineUp && (
+            <LineUpList lineUp={engine.lineUp} journal={journal} onCondemn={condemn} onAcquit={(ref) => file({ kind: 'acquit', ref })} onPoint={setPointed} />
+          )}
         </aside>
       </div>
       {bench && <BenchMode index={index} proposal={chosen} next={engine.next} lineUp={engine.lineUp} onValue={fileValue} onClose={() => setBench(false)} />}

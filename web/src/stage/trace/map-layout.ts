@@ -3,7 +3,7 @@ import elkWorkerUrl from 'elkjs/lib/elk-worker.min.js?url';
 import { GROUND, nameKey, replaceableRef, type BoardIndex, type Part } from '@hanzai/core/board';
 
 /** Sizes of the drawing, px. */
-export const MAP = { barThickness: 8, legWidth: 76, legHeight: 74, barLabel: 22, partWidth: 92, partHeight: 46 } as const;
+export const MAP = { barThickness: 8, legWidth: 74, legHeight: 84, barLabel: 30, partWidth: 84, partHeight: 58 } as const;
 
 /** One replaceable part as the map draws it. `nets` are those other than ground; `grounded` says that one of its pins is on ground. */
 interface MapPart {
@@ -55,21 +55,49 @@ export async function layoutMap(index: BoardIndex, refs?: ReadonlySet<string>): 
     if (part.nets.length === 1) legs.set(part.nets[0]!, [...(legs.get(part.nets[0]!) ?? []), part]);
     else if (part.nets.length > 1) bridges.push(part);
   }
-  const barWidth = (net: string): number => Math.max(net.length * 9 + 40, (legs.get(net)?.length ?? 0) * MAP.legWidth + 12, 64);
+  const barWidth = (net: string): number => Math.max(net.length * 11 + 30, (legs.get(net)?.length ?? 0) * MAP.legWidth + 6, 56);
   const barHeight = (net: string): number => MAP.barLabel + MAP.barThickness + (legs.has(net) ? MAP.legHeight : 0);
   const children: ElkNode[] = [
-    ...[...nets].map((net) => ({ id: `n:${net}`, width: barWidth(net), height: barHeight(net), layoutOptions: { 'elk.portConstraints': 'FIXED_POS' }, ports: [port(`n:${net}:in`, 0, MAP.barLabel + MAP.barThickness / 2, 'WEST'), port(`n:${net}:out`, barWidth(net), MAP.barLabel + MAP.barThickness / 2, 'EAST')] })),
+    ...[...nets].map((net) => ({
+      id: `n:${net}`,
+      width: barWidth(net),
+      height: barHeight(net),
+      layoutOptions: { 'elk.portConstraints': 'FIXED_POS' },
+      ports: [
+        port(`n:${net}:in`, 0, MAP.barLabel + MAP.barThickness / 2, 'WEST'),
+        port(`n:${net}:out`, barWidth(net), MAP.barLabel + MAP.barThickness / 2, 'EAST'),
+      ],
+    })),
     ...bridges.map((part) => ({ id: `p:${part.ref}`, width: MAP.partWidth, height: MAP.partHeight })),
   ];
   const edges = bridges.flatMap((part) => {
     const order = [...part.nets].sort((a, b) => (depth.get(a) ?? 99) - (depth.get(b) ?? 99));
-    const split = (depth.get(order[0]!) ?? 99) === (depth.get(order.at(-1)!) ?? 99) ? 1 : order.findIndex((net) => (depth.get(net) ?? 99) > (depth.get(order[0]!) ?? 99));
-    return order.map((net, i) => (i < Math.max(1, split) ? { id: `${part.ref}>${i}`, sources: [`n:${net}:out`], targets: [`p:${part.ref}`] } : { id: `${part.ref}>${i}`, sources: [`p:${part.ref}`], targets: [`n:${net}:in`] }));
+    const split =
+      (depth.get(order[0]!) ?? 99) === (depth.get(order.at(-1)!) ?? 99) ? 1 : order.findIndex((net) => (depth.get(net) ?? 99) > (depth.get(order[0]!) ?? 99));
+    return order.map((net, i) =>
+      i < Math.max(1, split)
+        ? { id: `${part.ref}>${i}`, sources: [`n:${net}:out`], targets: [`p:${part.ref}`] }
+        : { id: `${part.ref}>${i}`, sources: [`p:${part.ref}`], targets: [`n:${net}:in`] },
+    );
   });
   elk ??= new ELK({ workerFactory: () => new Worker(elkWorkerUrl) });
   const graph = await elk.layout({
     id: 'map',
-    layoutOptions: { 'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL', 'elk.layered.spacing.nodeNodeBetweenLayers': '26', 'elk.spacing.nodeNode': '20', 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX', 'elk.layered.nodePlacement.bk.fixedAlignment': 'BALANCED', 'elk.padding': '[top=8,left=8,bottom=8,right=8]', 'elk.separateConnectedComponents': 'true', 'elk.aspectRatio': '1.6' },
+    layoutOptions: {
+      'elk.algorithm': 'layered',
+      'elk.direction': 'RIGHT',
+      'elk.edgeRouting': 'ORTHOGONAL',
+      'elk.layered.spacing.nodeNodeBetweenLayers': '16',
+      'elk.layered.spacing.edgeNodeBetweenLayers': '8',
+      'elk.spacing.nodeNode': '16',
+      'elk.layered.wrapping.strategy': 'MULTI_EDGE',
+      'elk.layered.wrapping.additionalEdgeSpacing': '14',
+      'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+      'elk.layered.nodePlacement.bk.fixedAlignment': 'BALANCED',
+      'elk.padding': '[top=8,left=8,bottom=8,right=8]',
+      'elk.separateConnectedComponents': 'true',
+      'elk.aspectRatio': '1.6',
+    },
     children,
     edges,
   });
@@ -89,7 +117,14 @@ function collectParts(index: BoardIndex): readonly MapPart[] {
     seen.set(key, [...(seen.get(key) ?? []), part]);
   }
   return [...seen].map(([ref, parts]) => {
-    const nets = [...new Set(parts.flatMap((part) => part.pins).filter((net) => !/\.\D/.test(net)).map((net) => index.netByKey.get(nameKey(net))!))];
+    const nets = [
+      ...new Set(
+        parts
+          .flatMap((part) => part.pins)
+          .filter((net) => !/\.\D/.test(net))
+          .map((net) => index.netByKey.get(nameKey(net))!),
+      ),
+    ];
     return { ref, parts, nets: nets.filter((net) => net !== GROUND), grounded: nets.includes(GROUND) };
   });
 }
@@ -101,12 +136,20 @@ function depthOfNets(index: BoardIndex): ReadonlyMap<string, number> {
   for (let step = 0; wave.length > 0; step += 1) {
     const fresh = wave.filter((net) => !depth.has(net));
     fresh.forEach((net) => depth.set(net, step));
-    wave = fresh.flatMap((net) => (index.pinsOfNet.get(net) ?? []).flatMap(({ part }) => part.pins.map((other) => index.netByKey.get(nameKey(other))!).filter((other) => other !== GROUND)));
+    wave = fresh.flatMap((net) =>
+      (index.pinsOfNet.get(net) ?? []).flatMap(({ part }) => part.pins.map((other) => index.netByKey.get(nameKey(other))!).filter((other) => other !== GROUND)),
+    );
   }
   return depth;
 }
 
-function place(graph: ElkNode, legs: ReadonlyMap<string, MapPart[]>, bridges: readonly MapPart[], all: readonly MapPart[], refs: ReadonlySet<string> | undefined): MapLayout {
+function place(
+  graph: ElkNode,
+  legs: ReadonlyMap<string, MapPart[]>,
+  bridges: readonly MapPart[],
+  all: readonly MapPart[],
+  refs: ReadonlySet<string> | undefined,
+): MapLayout {
   const nets: PlacedNet[] = [];
   const parts: PlacedPart[] = [];
   for (const node of graph.children ?? []) {
@@ -115,9 +158,20 @@ function place(graph: ElkNode, legs: ReadonlyMap<string, MapPart[]>, bridges: re
     if (node.id.startsWith('p:')) parts.push({ ...bridges.find(({ ref }) => ref === name)!, x, y, width, height, form: 'bridge' });
     else {
       nets.push({ net: name, x, y: y + MAP.barLabel, width, more: refs !== undefined && all.some((part) => !refs.has(part.ref) && part.nets.includes(name)) });
-      (legs.get(name) ?? []).forEach((part, i) => parts.push({ ...part, x: x + 6 + i * MAP.legWidth, y: y + MAP.barLabel + MAP.barThickness, width: MAP.legWidth - 8, height: MAP.legHeight, form: 'leg' }));
+      (legs.get(name) ?? []).forEach((part, i) =>
+        parts.push({
+          ...part,
+          x: x + 4 + i * MAP.legWidth,
+          y: y + MAP.barLabel + MAP.barThickness,
+          width: MAP.legWidth - 8,
+          height: MAP.legHeight,
+          form: 'leg',
+        }),
+      );
     }
   }
-  const wires = (graph.edges ?? []).flatMap((edge) => (edge.sections ?? []).map((section) => ({ points: [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] })));
+  const wires = (graph.edges ?? []).flatMap((edge) =>
+    (edge.sections ?? []).map((section) => ({ points: [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] })),
+  );
   return { width: graph.width ?? 0, height: graph.height ?? 0, nets, parts, wires };
 }

@@ -10,5 +10,7 @@ export const GET: APIRoute = ({ params }) =>
     if (!id.ok) return id.response;
     const file = await exportBoard(database(), id.value, params.ending ?? '');
     if (!file) return problem(404, 'Not found', 'expected a stored board and one of .cir, .json, .ipc, .csv');
-    return new Response(file.text, { headers: { 'content-type': 'text/plain; charset=utf-8', 'content-disposition': `attachment; filename="${file.fileName}"` } });
+    return new Response(file.text, {
+      headers: { 'content-type': 'text/plain; charset=utf-8', 'content-disposition': `attachment; filename="${file.fileName}"` },
+    });
   });

@@ -15,5 +15,7 @@ export const GET: APIRoute = ({ params }) =>
     if (!view) return problem(404, 'Not found', 'no such case');
     const journal = playJournal(view.entries, view.board ? indexBoard(view.board.content) : undefined);
     const file = `case-${view.number}-readings.csv`;
-    return new Response(writeReadingsFile(journal.readings), { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${file}"` } });
+    return new Response(writeReadingsFile(journal.readings), {
+      headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${file}"` },
+    });
   });

@@ -1,0 +1,77 @@
+// Takes the pictures of docs/screenshots from a running demo workshop: npm start, then  node scripts/screenshots.mjs [address] [folder]
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+
+const address = process.argv[2] ?? 'http://127.0.0.1:4711';
+const folder = process.argv[3] ?? new URL('../docs/screenshots/', import.meta.url).pathname;
+const only = process.argv[4];
+mkdirSync(folder, { recursive: true });
+
+const CHROMIUM = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: CHROMIUM });
+
+/** The case number of a demo case by words of its title. */
+async function caseNumber(page, words) {
+  await page.goto(address);
+  const row = page.getByRole('row', { name: words }).first();
+  return /\/case\/(\d+)/.exec(await row.getByRole('link').getAttribute('href'))[1];
+}
+
+async function shot(name, theme, visit) {
+  if (only && !name.includes(only)) return;
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: theme === 'night' ? 'dark' : 'light' });
+  const page = await context.newPage();
+  page.on('pageerror', (error) => process.stderr.write(`${name}: ${error.message}\n`));
+  page.on('console', (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`));
+  await visit(page);
+  await page.waitForTimeout(400);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  await context.close();
+}
+
+const settled = (page) =>
+  page
+    .getByRole('heading', { name: 'Line-up' })
+    .waitFor({ timeout: 20_000 })
+    .then(() => page.getByText('Measure next').or(page.getByText('Or measure on')).first().waitFor({ timeout: 20_000 }));
+const go = (words, stage) => async (page) => {
+  await page.goto(`${address}/case/${await caseNumber(page, words)}/${stage}`);
+  await page.waitForLoadState('networkidle');
+};
+
+await shot('docket', 'day', async (page) => {
+  await page.goto(address);
+  await page.waitForLoadState('networkidle');
+});
+await shot('take-in', 'day', go(/no movement and no eject/, 'take-in'));
+await shot('trace', 'day', async (page) => {
+  await go(/no movement and no eject/, 'trace')(page);
+  await settled(page);
+});
+await shot('trace-night', 'night', async (page) => {
+  await go(/no movement and no eject/, 'trace')(page);
+  await settled(page);
+  await page.getByLabel('Reading', { exact: true }).fill('p9f 0.01');
+});
+await shot('bench-mode', 'night', async (page) => {
+  await go(/no movement and no eject/, 'trace')(page);
+  await settled(page);
+  await page.keyboard.press('b');
+});
+await shot('repair', 'day', go(/loses steps/, 'repair'));
+await shot('prove', 'day', go(/dead after a jolt/, 'prove'));
+await shot('hand-back', 'day', go(/dead after a jolt/, 'hand-back'));
+await shot('boards', 'day', async (page) => {
+  await page.goto(`${address}/boards`);
+  await page.waitForLoadState('networkidle');
+});
+await browser.close();

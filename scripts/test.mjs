@@ -1,0 +1,128 @@
+// npm test: does its own set-up and runs everything. One part alone: npm run check | test:unit | test:integration | test:e2e
+import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { freePort, startDatabase } from './database.mjs';
+import { installDebian, installPackages } from './install.mjs';
+import { build, prepareDatabase } from './prepare.mjs';
+import { run } from './run.mjs';
+import { complain, step } from './say.mjs';
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+const wanted = process.argv[2];
+const wants = (part) => wanted === undefined || wanted === part;
+const totals = { passed: 0, failed: 0 };
+
+/** Counts one check that either passes or fails as a whole; a failure is shown and the run goes on. */
+async function check(words, work) {
+  try {
+    await step(words, work);
+    totals.passed += 1;
+  } catch (error) {
+    complain(error);
+    totals.failed += 1;
+  }
+}
+
+/** Adds the counts of a test runner's JSON report; a runner that reported nothing counts as a failure. */
+function count(file, read) {
+  const { passed, failed } = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 0 };
+  totals.passed += passed;
+  totals.failed += failed;
+  if (passed + failed === 0) {
+    process.stdout.write(`  ${file}: no tests were run, which counts as a failure\n`);
+    totals.failed += 1;
+  }
+  rmSync(file, { force: true });
+}
+
+async function shown(command, words, env = {}) {
+  try {
+    await run(command, words, { cwd: root, show: true, env: { ...process.env, ...env } });
+  } catch {
+    // The report file has the counts; what went wrong is on the screen already.
+  }
+}
+
+async function vitest(project, env) {
+  const report = join(root, `.test-${project}.json`);
+  rmSync(report, { force: true });
+  process.stdout.write(`\n${project} tests\n`);
+  await shown('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], env);
+  count(report, (json) => ({
+    passed: json.numPassedTests,
+    failed: json.numFailedTests + json.testResults.filter((file) => file.status === 'failed' && file.assertionResults.length === 0).length,
+  }));
+}
+
+async function checks() {
+  process.stdout.write('\nchecks\n');
+  await check('types of core, data, command line and scripts', () => run('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'], { cwd: root }));
+  await check('types of the web application', () =>
+    run('npm', ['run', 'typecheck', '-w', 'web'], { cwd: root, env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } }),
+  );
+  await check('lint', () => run('npx', ['eslint', '.'], { cwd: root }));
+  await check('format', () => run('npx', ['prettier', '--check', '.'], { cwd: root }));
+  await check('direction of imports', () => run('npm', ['run', 'deps'], { cwd: root }));
+  await check('published JSON Schema is that of the code', () => run('node', ['--import', 'tsx', 'scripts/board-json-schema.ts', '--check'], { cwd: root }));
+}
+
+async function endToEnd(database) {
+  await installDebian(['chromium', 'fonts-dejavu-core'], () => existsSync('/usr/bin/chromium'));
+  await build(root);
+  const url = database.url('hanzai_e2e');
+  await prepareDatabase(root, url, true);
+  const port = await freePort();
+  const env = {
+    DATABASE_URL: url,
+    HOST: '127.0.0.1',
+    PORT: String(port),
+    ASTRO_NODE_LOGGING: 'disabled',
+    E2E_ADDRESS: `http://127.0.0.1:${port}`,
+    E2E_ROOT: root,
+  };
+  const report = join(root, '.test-e2e.json');
+  rmSync(report, { force: true });
+  process.stdout.write('\nend-to-end tests\n');
+  await shown('npx', ['playwright', 'test', '--config', 'web/playwright.config.ts'], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report });
+  count(report, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }));
+}
+
+async function main() {
+  const started = Date.now();
+  await installPackages(root);
+  if (wants('check')) await checks();
+  if (wants('unit')) await vitest('unit', {});
+  if (wants('integration') || wants('e2e')) {
+    const database = await startDatabase(root, 'test');
+    const stop = () => void database.stop().then(() => process.exit(1));
+    process.once('SIGINT', stop);
+    process.once('SIGTERM', stop);
+    try {
+      await dropDatabases(database, ['hanzai_integration', 'hanzai_e2e']);
+      if (wants('integration')) await vitest('integration', { DATABASE_URL: database.url('hanzai_integration') });
+      if (wants('e2e')) await endToEnd(database);
+    } finally {
+      await database.stop();
+    }
+  }
+  process.stdout.write(`\n${((Date.now() - started) / 60_000).toFixed(1)} minutes\n`);
+}
+
+/** Tests begin on empty databases. */
+async function dropDatabases(database, names) {
+  const { default: pg } = await import('pg');
+  const client = new pg.Client({ connectionString: database.url('postgres') });
+  await client.connect();
+  for (const name of names) await client.query(`drop database if exists "${name}"`);
+  await client.end();
+}
+
+try {
+  await main();
+} catch (error) {
+  complain(error);
+  totals.failed += 1;
+}
+process.exitCode = totals.failed > 0 ? 1 : 0;
+process.stdout.write(`${totals.passed} passed, ${totals.failed} failed\n`);

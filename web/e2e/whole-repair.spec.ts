@@ -1,0 +1,162 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { Server } from './server';
+
+const server = new Server();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.stop());
+
+const DEAD_READER = /no movement and no eject/;
+
+async function openCase(page: Page, title: RegExp, stage: string): Promise<string> {
+  await page.goto('/');
+  const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
+  const number = /\/case\/(\d+)/.exec(href!)![1]!;
+  await page.goto(`/case/${number}/${stage}`);
+  return number;
+}
+
+/** Types into the strip and files it. */
+async function read(page: Page, line: string): Promise<void> {
+  const strip = page.getByLabel('Reading', { exact: true });
+  await strip.fill(line);
+  await strip.press('Enter');
+  await expect(page.locator('#strip-says')).toContainText('Filed:');
+}
+
+const suspects = (page: Page) => page.getByRole('region', { name: 'Line-up of suspects' }).locator('ol > li');
+const leader = (page: Page) => suspects(page).first();
+
+test('a dead reader is traced, repaired, proven and handed back', async ({ page }) => {
+  const number = await openCase(page, DEAD_READER, 'trace');
+  await expect(leader(page)).toContainText('F1');
+  await expect(page.getByRole('region', { name: 'Map of the circuit' }).locator('svg')).toContainText('VM');
+
+  // What was understood is shown before Enter, with the band.
+  const strip = page.getByLabel('Reading', { exact: true });
+  await strip.fill('p9in 8.98');
+  await expect(page.locator('#strip-says')).toContainText('8.98 V P9IN to ground');
+  await expect(page.locator('#strip-says')).toContainText('sound: 8.98 V');
+  await strip.press('Enter');
+  await expect(leader(page)).toContainText('76 %');
+
+  // A retracted reading leaves no trace.
+  await strip.press('Control+z');
+  await expect(leader(page)).toContainText('57 %');
+  await read(page, 'p9in 8.98');
+  await read(page, 'f1 open');
+  await expect(page.getByRole('heading', { name: /Enough measured: replace F1/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Condemn F1' }).first().click();
+  await page.getByRole('link', { name: 'Go on to Repair' }).click();
+
+  // The fuse cannot go in before the ohms behind it are read.
+  await page.getByRole('button', { name: 'F1 came off' }).click();
+  await expect(page.getByRole('button', { name: 'F1 went on' })).toBeDisabled();
+  await expect(page.getByText('read the ohms from P9F to ground')).toBeVisible();
+  await read(page, 'p9f gnd 4.7k ohm');
+  await expect(page.getByText('Still missing:')).toBeVisible();
+  await page.getByRole('button', { name: 'F1 went on' }).click();
+  await page.getByRole('link', { name: 'On to Prove' }).click();
+
+  // Power stays locked until the ohms are good; then the list is worked off with bare values.
+  await expect(page.getByText('Locked until every ohms check')).not.toHaveCount(0);
+  const gone = page.getByRole('button', { name: /^Gone:/ });
+  await expect(gone.first()).toBeDisabled();
+  for (let i = 0; i < 12; i += 1) {
+    const current = page.locator('tr[aria-current="step"]');
+    if ((await current.count()) === 0) break;
+    const words = (await current.locator('th').innerText()).trim();
+    const must = (await current.locator('td').first().innerText()).trim().split(/\s{2,}|\n/)[0]!;
+    await read(page, must.replace('Ω', '').replace(/ (?=[kMm]?$|[kMm]?V$)/, ''));
+    await expect(page.locator('tr', { hasText: words }).filter({ hasText: 'pass' }).first()).toBeVisible();
+  }
+  await expect(gone.first()).toBeEnabled();
+  for (const button of await gone.all()) await button.click();
+  await expect(page.getByText('Proven.')).toBeVisible();
+  await page.getByRole('link', { name: 'On to Hand back' }).click();
+
+  await page.getByLabel('Advice to the owner').fill('The motor capacitors are of the same age.');
+  await page.getByRole('button', { name: 'Close the case' }).click();
+  await expect(page.getByText('Closed: The motor capacitors')).toBeVisible();
+  await expect(page.getByRole('article')).toContainText('F1 condemned');
+  await expect(page.getByRole('article')).toContainText('across F1');
+  await expect(page.getByText('all stored')).toBeVisible();
+  const csv = await (await page.request.get((await page.getByRole('link', { name: 'Readings as CSV' }).getAttribute('href'))!)).text();
+  expect(csv).toContain('off,continuity,F1.1,F1.2,open');
+  await page.goto('/');
+  await expect(page.getByRole('row', { name: DEAD_READER })).toContainText('handed back');
+  await page.goto(`/case/${number}/trace`);
+  await expect(page.getByText('This case is closed')).toBeVisible();
+});
+
+test('an own deck is imported with the keyboard and traced in bench mode', async ({ page }) => {
+  await page.goto('/boards');
+  await page.getByRole('button', { name: 'Put the example in' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Or as text')).toHaveValue(/Lamp board/);
+  await page.getByRole('button', { name: 'Import the text' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('“Lamp board” is in: 5 parts.')).toBeVisible();
+  await page.getByRole('link', { name: 'Open a case on it' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Title').fill('Lamp stays dark');
+  await page.getByLabel('Unit', { exact: true }).fill('Loom lamp');
+  await page.keyboard.press('Enter');
+  await page.waitForURL(/take-in/);
+  await page.getByLabel('Add a symptom').fill('lamp stays dark');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: 'On to Trace' }).focus();
+  await page.keyboard.press('Enter');
+  await read(page, 'lamp 0');
+  await page.getByLabel('Reading', { exact: true }).blur();
+  await expect(page.getByText('Measure next')).toBeVisible();
+  await page.keyboard.press('b');
+  const value = page.getByLabel('Value', { exact: true });
+  await expect(value).toBeFocused();
+  await value.fill('nonsense');
+  await value.press('Enter');
+  await expect(page.getByRole('dialog', { name: 'Bench mode' })).toContainText('expected');
+  await expect(value).toHaveValue('nonsense');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog', { name: 'Bench mode' })).toBeHidden();
+});
+
+test('a board file that cannot be read says line and remedy, and nothing is lost', async ({ page }) => {
+  await page.goto('/boards');
+  const text = page.getByLabel('Or as text');
+  await text.fill('bad board\nR1 A B 1k\nXU7 A B NOSUCH\n.end');
+  await page.getByRole('button', { name: 'Import the text' }).click();
+  await expect(page.getByText('line 3: U7: NOSUCH is not in the device library')).toBeVisible();
+  await expect(text).toHaveValue(/NOSUCH/);
+});
+
+test('what is typed while the server is down is kept in the browser and sent when it is back', async ({ page }) => {
+  const number = await openCase(page, /loses steps/, 'trace');
+  await expect(page.getByText('all stored')).toBeVisible();
+  await server.stop('SIGKILL');
+  await read(page, 'raw 18.4');
+  await read(page, 'b 12.7');
+  await expect(page.getByText(/does not answer. 2 entries are kept in this browser/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Readings' })).toContainText('RAW to ground');
+  await server.start();
+  await expect(page.getByText('all stored')).toBeVisible({ timeout: 15_000 });
+  const context = await page.context().browser()!.newContext();
+  const other = await context.newPage();
+  await other.goto(`${process.env.E2E_ADDRESS}/case/${number}/trace`);
+  await expect(other.getByRole('region', { name: 'Readings' })).toContainText('RAW to ground');
+  await expect(other.getByRole('region', { name: 'Readings' })).toContainText('B to ground');
+  await context.close();
+});
+
+test('the screens pass the accessibility rules in both themes', async ({ page }) => {
+  const number = await openCase(page, /dead after a jolt/, 'trace');
+  for (const theme of ['light', 'dark'] as const) {
+    await page.emulateMedia({ colorScheme: theme });
+    for (const path of ['/', '/boards', '/case/new', ...['take-in', 'trace', 'repair', 'prove', 'hand-back'].map((stage) => `/case/${number}/${stage}`)]) {
+      await page.goto(path);
+      await page.waitForLoadState('networkidle');
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map((v) => `${theme} ${path}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([]);
+    }
+  }
+});

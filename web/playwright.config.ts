@@ -1,0 +1,26 @@
+import { defineConfig } from '@playwright/test';
+
+/** Drives the built application in Debian's Chromium. The test command sets the address and the database. */
+export default defineConfig({
+  testDir: './e2e',
+  timeout: 60_000,
+  workers: 1,
+  reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '.test-e2e.json' }]],
+  use: {
+    baseURL: process.env.E2E_ADDRESS,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});
