@@ -54,7 +54,7 @@ export class Diagnoser {
     const rows = readings.map((reading) => this.likelihoodsOf(reading));
     const healthyRows = readings.map((reading) => gridLikelihood(reading, [this.predictor.healthy(reading.measurement, reading.absent)], 1, this.voltSpan)[0]!);
     const blankRows = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
-    const totals = hypotheses.map((h, i) => addUp(rows, i, gridSize(h.severities.length)));
+    const totals = hypotheses.map((h, i) => addUp(rows, i, gridSize(h)));
     const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
     const logs = [
       ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(totals[i]!)),
@@ -91,7 +91,7 @@ export class Diagnoser {
     let known = this.likelihoods.get(key);
     if (!known) {
       known = this.space.hypotheses.map((h) =>
-        gridLikelihood(reading, this.predictor.under(h, reading.measurement, reading.absent), gridSize(h.severities.length), this.voltSpan),
+        gridLikelihood(reading, this.predictor.under(h, reading.measurement, reading.absent), gridSize(h), this.voltSpan),
       );
       this.likelihoods.set(key, known);
     }

@@ -1,12 +1,13 @@
+import type { Hypothesis } from '../fault';
 import type { Reading, Response } from '../instrument';
 import { logLikelihood, scaled, type Scaled } from './likelihood';
 
 /** Steps into which the way from one solved severity to the next is divided. */
 const STEPS = 6;
 
-/** Number of points at which belief looks at a hypothesis with `solved` solved severities. */
-export function gridSize(solved: number): number {
-  return solved === 1 ? 1 : (solved - 1) * STEPS + 1;
+/** Number of points at which belief looks at a hypothesis: its severities, and the steps between them where they are points of a range. */
+export function gridSize({ severities, discrete }: Pick<Hypothesis, 'severities' | 'discrete'>): number {
+  return discrete || severities.length === 1 ? severities.length : (severities.length - 1) * STEPS + 1;
 }
 
 /** Log-likelihood of one reading at every point of the severity grid (length gridSize). Between solved severities the prediction is interpolated on
@@ -17,6 +18,7 @@ export function gridLikelihood(reading: Reading, responses: readonly Response[],
   const out = new Float64Array(size);
   const points = responses.map((response) => scaled(kind, response));
   if (points.length === 1) return out.fill(logLikelihood(kind, reading.value, points[0]!, voltSpan));
+  if (points.length === size) return out.map((_, i) => logLikelihood(kind, reading.value, points[i]!, voltSpan));
   for (let i = 0; i < size; i += 1) {
     const left = Math.min(Math.floor(i / STEPS), points.length - 2);
     out[i] = logLikelihood(kind, reading.value, between(points[left]!, points[left + 1]!, (i - left * STEPS) / STEPS), voltSpan);

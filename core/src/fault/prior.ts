@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { replaceableRef, type BoardIndex, type Part } from '../board';
 import { faultRef, severityOf, singleFaults, type Fault } from './fault';
-import { severityGrid } from '../device';
+import { SEVERITY, severityGrid } from '../device';
 
 /** How often parts of a class fail in each way, relative to one another. Rows come from data/library/rates.json; unit: none (weights). */
 export const RateTable = z.object({
@@ -21,6 +21,8 @@ export interface Hypothesis {
   readonly ref: string;
   readonly prior: number;
   readonly severities: readonly number[];
+  /** True where the severities are alternatives with nothing between them, false where they are points of a range. */
+  readonly discrete: boolean;
 }
 
 /** All that may be the matter with a board, with priors that sum to 1. */
@@ -32,6 +34,16 @@ export interface HypothesisSpace {
 
 /** Severities solved exactly for a mode with a range; belief is refined between them. */
 const SEVERITY_POINTS = 7;
+
+/** An open that does not leak at all. The mode stands for 100 MΩ, which a 10 MΩ meter input can see through; a burnt fuse is far above that.
+ *  Belief allows for both. Unit: ohm. */
+const CLEAN_OPEN_OHM = 1e12;
+
+function severitiesOf(fault: Fault): { severities: readonly number[]; discrete: boolean } {
+  const range = severityOf(fault);
+  if (range === SEVERITY.open) return { severities: [range.low, CLEAN_OPEN_OHM], discrete: true };
+  return { severities: severityGrid(range, SEVERITY_POINTS), discrete: false };
+}
 
 /** The class a part is counted under: capacitors by dielectric, the rest by kind. */
 function rateClass(part: Part): string {
@@ -55,7 +67,7 @@ export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (re
     fault,
     ref: faultRef(fault, replaceableRef),
     prior: (faulty * rates[i]!) / total,
-    severities: severityGrid(severityOf(fault), SEVERITY_POINTS),
+    ...severitiesOf(fault),
   }));
   return { hypotheses, healthyPrior: table.healthy, unmodelledPrior: table.unmodelled };
 }

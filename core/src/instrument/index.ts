@@ -2,5 +2,5 @@ export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDA
 export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult } from './measurement';
 export { BenchState, type Response } from './response';
 export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
-export { parseShorthand, type ShorthandResult } from './shorthand';
+export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';
 export { parseReadingValue, readReadingsFile, writeReadingsFile, type Reading } from './readings-file';

@@ -18,10 +18,15 @@ const VALUE_WORDS: Readonly<Record<string, readonly [ReadingKind, string]>> = {
 }; // prettier-ignore
 const KIND_OF_UNIT: Partial<Record<Unit, ReadingKind>> = { ohm: 'resistance', V: 'voltage', A: 'current' };
 
+/** The line with a unit that stands apart from its number put to it: `vcc 4.98 v` becomes `vcc 4.98v`, `7.08 k` becomes `7.08k`. */
+export function tidyShorthand(text: string): string {
+  return text.trim().replace(/(\d)\s+((?:[kKMmuµ]|meg)?(?:ohms?|Ω|V|v|A|a|R|r)?)$/, '$1$2');
+}
+
 /** Reads one line of the trade's shorthand against a board: `r12 4k7`, `vcc 4.98`, `f2 beep`, `c6 1.03 esr`, `q3.b q3.e .62 diode`, `l1.2 c3.1 ol`.
  *  One or two points (a two-pin part stands for both its pins), then the value, then if need be the kind or the setup. */
 export function parseShorthand(index: BoardIndex, text: string): ShorthandResult {
-  const words = text.trim().split(/\s+/).filter(Boolean);
+  const words = tidyShorthand(text).split(/\s+/).filter(Boolean);
   const fail = (understood: string, expected: string): ShorthandResult => ({ ok: false, empty: words.length === 0, understood, expected });
   if (words.length === 0) return fail('', 'a point and a value, for example r12 4k7');
   let kind: ReadingKind | undefined;

@@ -128,7 +128,7 @@ function outlookBase(diagnoser: Diagnoser, belief: Belief): OutlookBase {
   const entries = kept.map(({ hypothesis, probability }) => {
     const count = hypothesis.severities.length;
     const middle = (count - 1) >> 1;
-    const severities = count < 3 ? [0] : kept.length > MANY ? [middle] : [0, middle, count - 1];
+    const severities = count < 3 ? (kept.length > MANY ? [0] : hypothesis.severities.map((_, i) => i)) : kept.length > MANY ? [middle] : [0, middle, count - 1];
     return { hypothesis, severities, group: position.get(hypothesis.ref)!, probability: probability / total };
   });
   return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };

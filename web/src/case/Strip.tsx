@@ -1,6 +1,6 @@
 import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { BoardIndex, Setup } from '@hanzai/core/board';
-import { parseReadingValue, parseShorthand, pointText, type Measurement, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
+import { parseReadingValue, parseShorthand, pointText, tidyShorthand, type Measurement, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
 import { KIND_WORDS, pointsText, SETUP_WORDS, shorthandAround, valueText } from './wording';
 import type { ExpectedReading } from '../workers/engine-messages';
 import style from './Strip.module.css';
@@ -48,6 +48,9 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
       input.current?.focus();
     },
   }));
+
+  // What was typed before the page came alive is not lost.
+  useEffect(() => setText((kept) => kept || (input.current?.value ?? '')), []);
 
   const where = parsed.ok ? parsed.reading.measurement : undefined;
   const spot = where ? `${where.setup}|${where.kind}|${pointText(where.at)}|${pointText(where.to)}` : '';
@@ -169,7 +172,7 @@ function Understood({
 
 /** A bare value is meant for the proposed points. */
 function completed(text: string, proposal: ProposedPoints | undefined): string {
-  const word = text.trim();
+  const word = tidyShorthand(text);
   if (!proposal || word === '' || /\s/.test(word)) return text;
   const value = parseReadingValue(proposal.kind, word);
   if (!value.ok) return text;
