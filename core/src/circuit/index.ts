@@ -1,4 +1,4 @@
-export { buildNetwork, nodeOf, type Network } from './network';
+export { buildNetwork, nodeOf, patchNetwork, type Network } from './network';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';

@@ -2,7 +2,7 @@ import { criticalVolt, diodeCurrent, JUNCTION_SIEMENS, junctionCurrent, limitDio
 import type { JunctionStamp, Network, TransistorStamp } from './network';
 
 /** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
-const TOLERANCE = { volt: 1e-9, ampere: 1e-12, relative: 1e-7 } as const;
+const TOLERANCE = { volt: 1e-9, ampere: 1e-10, relative: 1e-7 } as const;
 const MAX_ITERATIONS = 120;
 const SHUNT_START_SIEMENS = 1e-2;
 

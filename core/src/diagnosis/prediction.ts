@@ -1,4 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
+import { modesOf } from '../device';
 import { changesDc, linearChange, type Hypothesis } from '../fault';
 import { BenchState, measurementKey, type Measurement, type Response } from '../instrument';
 
@@ -30,7 +31,8 @@ export class Predictor {
   /** What the meter shows under a hypothesis at its i-th severity. */
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
     if (m.kind !== 'esr' && !changesDc(hypothesis.fault)) return this.healthy(m, absent);
-    return this.remember(`${hypothesis.name}|${i}|${measurementKey(m)}|${absent.join()}`, () => this.one(hypothesis, hypothesis.severities[i]!, i, m, absent));
+    const same = this.probesJoint(hypothesis, m) ? hypothesis : asOpen(hypothesis);
+    return this.remember(`${same.name}|${i}|${measurementKey(m)}|${absent.join()}`, () => this.one(same, same.severities[i]!, i, m, absent));
   }
 
   private one(hypothesis: Hypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
@@ -61,7 +63,9 @@ export class Predictor {
     if (!state) {
       const base = this.base(setup, absent);
       base.solve();
-      state = new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base);
+      // A joint's own pin is looked at from inside, which a mere change of conductance does not show.
+      const change = hypothesis.fault.type === 'dry' || absent.length > 0 ? undefined : linearChange(hypothesis.fault, severity);
+      state = new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base, change);
       if (this.states.size >= MAX_STATES) this.states.delete(this.states.keys().next().value!);
       this.states.set(key, state);
     }
@@ -73,6 +77,15 @@ export class Predictor {
     if (!known) this.responses.set(key, (known = compute()));
     return known;
   }
+}
+
+/** A dry joint of a two-pin part opens the part: seen from everywhere but that joint's own pin it is the same fault, and is solved once. */
+function asOpen(hypothesis: Hypothesis): Hypothesis {
+  const { fault } = hypothesis;
+  if (fault.type !== 'dry' || fault.pin.part.pins.length !== 2) return hypothesis;
+  const { part } = fault.pin;
+  const mode = modesOf(part).find(({ name }) => name === 'open');
+  return mode ? { ...hypothesis, name: `${part.ref}:open`, fault: { type: 'mode', name: `${part.ref}:open`, part, mode } } : hypothesis;
 }
 
 function orUnknown(result: ReturnType<BenchState['respond']>): Response {

@@ -1,6 +1,7 @@
 import { GROUND, nameKey, type BoardIndex, type Point } from '../board';
 import {
-  across, buildNetwork, factorJacobian, impedance, impedanceAfter, nodeOf, operatingPoint, RankOne, smallSignal, THERMAL_VOLT, toleranceSpread,
+  across, buildNetwork, factorJacobian, impedance, impedanceAfter, nodeOf, operatingPoint,
+  patchNetwork, RankOne, smallSignal, THERMAL_VOLT, toleranceSpread,
   type Impedance, type Network, type NoOperatingPoint, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, rewire, type Element } from '../device';
@@ -20,12 +21,13 @@ export interface Response {
 
 /** A linear estimate is kept where a nonlinear one would differ by less than this share. */
 const LINEAR_ENOUGH = 1e-4;
+/** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
+const LIGHT_LOAD_VOLT = 2e-3;
 /** An element whose voltage is below this share of the reading cannot be seen in it. */
 const UNMOVED = 1e-8;
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
-  readonly elements: readonly Element[];
   readonly network: Network;
   private readonly startAt: Float64Array | undefined;
   private x?: Float64Array;
@@ -37,14 +39,22 @@ export class BenchState {
   private lastX: Float64Array | undefined;
   private lastShare = 1;
 
+  private ownElements: readonly Element[] | undefined;
+
+  /** like: a state to begin from; change: all that is different from it, where that is known and small. */
   constructor(
     private readonly index: BoardIndex,
     private readonly state: BoardState,
     like?: BenchState,
+    change?: LinearChange,
   ) {
-    this.elements = stateElements(index, state);
-    this.network = buildNetwork(this.elements, index.nets, like?.network);
+    this.network = (like && change && patched(like.network, change)) ?? buildNetwork(this.elements, index.nets, like?.network);
     this.startAt = like && like.network.size === this.network.size && like.x ? like.x : undefined;
+  }
+
+  /** The circuit of this state, part by part. */
+  get elements(): readonly Element[] {
+    return (this.ownElements ??= stateElements(this.index, this.state));
   }
 
   /** Node volts and branch amperes of the board as it stands, or why there are none. */
@@ -119,7 +129,7 @@ export class BenchState {
     const open = across(x, a, b);
     [this.lastX, this.lastShare] = [x, share];
     const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0;
-    if (nonlinear && Math.abs(open) * (1 - share) > LINEAR_ENOUGH * Math.abs(open) + 1e-5) return this.loadedVoltage(a, b, x);
+    if (nonlinear && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b, x);
     this.network.lu.solveTransposed(probe, toProbe);
     const value = open * share;
     return { value, spread: toleranceSpread(this.network, x, toProbe) * share, fullScale: voltRange(value) };
@@ -129,8 +139,9 @@ export class BenchState {
   private loadedVoltage(a: number, b: number, start: Float64Array): Response | NoOperatingPoint {
     const names = this.network.nodeNames;
     const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
-    const network = buildNetwork([...this.elements, meter], this.index.nets);
+    const network = patchNetwork(this.network, a, b, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);
     const result = operatingPoint(network, network.size === start.length ? { start } : {});
+    this.network.lu.owner = undefined;
     if (!result.ok) return result;
     const adjoint = new Float64Array(network.size);
     network.lu.solveTransposed(this.unit(a, b), adjoint);
@@ -285,6 +296,11 @@ export class BenchState {
     if (b >= 0) probe[b]! -= 1;
     return probe;
   }
+}
+
+function patched(network: Network, change: LinearChange): Network | undefined {
+  const [a, b] = [nodeOf(network, change.a), nodeOf(network, change.b)];
+  return a === undefined || b === undefined ? undefined : patchNetwork(network, a, b, change.before, change.after);
 }
 
 function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {
