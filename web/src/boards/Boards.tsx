@@ -109,17 +109,19 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
                     </th>
                     <td>{board.parts}</td>
                     <td>{board.nets}</td>
-                    <td className={style.files}>
-                      {[
-                        ['cir', 'deck'],
-                        ['json', 'JSON'],
-                        ['ipc', 'test netlist'],
-                        ['csv', 'parts list'],
-                      ].map(([ending, words]) => (
-                        <a key={ending} href={`/api/boards/${board.id}/file.${ending}`}>
-                          {words}
-                        </a>
-                      ))}
+                    <td>
+                      <span className={style.files}>
+                        {[
+                          ['cir', 'deck'],
+                          ['json', 'JSON'],
+                          ['ipc', 'test netlist'],
+                          ['csv', 'parts list'],
+                        ].map(([ending, words]) => (
+                          <a key={ending} href={`/api/boards/${board.id}/file.${ending}`}>
+                            {words}
+                          </a>
+                        ))}
+                      </span>
                     </td>
                   </tr>
                 ))}
