@@ -34,7 +34,7 @@ async function main() {
     const port = await portToUse();
     server = spawn(process.execPath, ['server.mjs'], {
       cwd: join(root, 'web'),
-      stdio: 'inherit',
+      stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
       env: { ...process.env, DATABASE_URL: url, ASTRO_NODE_LOGGING: 'disabled', HOST: process.env.HOST ?? '127.0.0.1', PORT: String(port) },
     });
     server.on('exit', (code) => void stop(code ?? 1));

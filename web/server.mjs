@@ -3,7 +3,8 @@ process.env.ASTRO_NODE_AUTOSTART = 'disabled';
 const { startServer } = await import('./dist/server/entry.mjs');
 const { server } = startServer();
 
-for (const signal of ['SIGINT', 'SIGTERM']) {
+// 'disconnect': the start command is gone, however it went; a server without it would only hold the port.
+for (const signal of ['SIGINT', 'SIGTERM', 'disconnect']) {
   process.on(signal, () => {
     server.server.close(() => process.exit(0));
     server.server.closeIdleConnections();

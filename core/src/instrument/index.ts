@@ -1,6 +1,7 @@
 export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDARD_METER, unitOf, voltRange } from './meter';
 export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult } from './measurement';
-export { BenchState, type Response } from './response';
+export { BenchState } from './bench-state';
+export type { Response } from './response';
 export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
 export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';
 export { parseReadingValue, readReadingsFile, writeReadingsFile, type Reading } from './readings-file';

@@ -2,6 +2,7 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
+import { BoardOptions, type BoardChoice } from '../case/BoardOptions';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { Masthead } from '../ui/Masthead';
@@ -19,7 +20,7 @@ const Fields = z.object({
 type Fields = z.infer<typeof Fields>;
 
 /** Opens a case in a few fields; the rest can follow in Take in. */
-export function NewCase({ boards, chosen }: { boards: readonly { readonly id: string; readonly title: string; readonly parts: number }[]; chosen: string }) {
+export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; chosen: string }) {
   const { register, handleSubmit, formState } = useForm<Fields>({
     resolver: zodResolver(Fields),
     defaultValues: { title: '', unitModel: '', serial: '', owner: '', complaint: '', boardId: chosen },
@@ -67,12 +68,7 @@ export function NewCase({ boards, chosen }: { boards: readonly { readonly id: st
           </Field>
           <Field id="board" label="Board sheet" hint="Can be chosen or imported later.">
             <select id="board" {...register('boardId')}>
-              <option value="">none yet</option>
-              {boards.map(({ id, title, parts }) => (
-                <option key={id} value={id}>
-                  {title} ({parts} parts)
-                </option>
-              ))}
+              <BoardOptions boards={boards} />
             </select>
           </Field>
           {failure && (

@@ -19,7 +19,10 @@ export function Dialog({
   const element = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = element.current;
-    if (open && dialog && !dialog.open) dialog.showModal();
+    if (open && dialog && !dialog.open) {
+      dialog.showModal();
+      dialog.querySelector('input')?.focus();
+    }
     if (!open && dialog?.open) dialog.close();
   }, [open]);
   return (

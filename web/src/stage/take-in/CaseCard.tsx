@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CaseState } from '../../case/use-case';
+import { BoardOptions, type BoardChoice } from '../../case/BoardOptions';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
-import type { BoardChoice } from './TakeInStage';
 import style from './TakeInStage.module.css';
 
 interface CardFields {
@@ -55,12 +55,7 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
         hint={boards.length === 0 ? 'None yet: import one under Boards.' : 'Readings are understood against this sheet.'}
       >
         <select id="card-board" {...register('boardId')}>
-          <option value="">none yet</option>
-          {boards.map(({ id, title, parts }) => (
-            <option key={id} value={id}>
-              {title} ({parts} parts)
-            </option>
-          ))}
+          <BoardOptions boards={boards} />
         </select>
       </Field>
       <p>

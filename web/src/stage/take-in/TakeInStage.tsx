@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import type { BoardChoice } from '../../case/BoardOptions';
 import { CaseFrame } from '../../case/CaseFrame';
 import { useCase } from '../../case/use-case';
 import type { CaseView } from '../../server/case/service';
@@ -8,12 +9,6 @@ import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { CaseCard } from './CaseCard';
 import style from './TakeInStage.module.css';
-
-export interface BoardChoice {
-  readonly id: string;
-  readonly title: string;
-  readonly parts: number;
-}
 
 /** Take in: whose it is, what they say, what it does, and which sheet it is traced on. */
 export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly BoardChoice[] }) {

@@ -19,6 +19,8 @@ interface Props {
 /** Parts above this belief are what the question is about. */
 const IN_QUESTION = 0.04;
 const MOST_FOCUSED = 9;
+/** The drawing is never shown smaller than this, or its letters could not be read: it scrolls instead. */
+const LEAST_SCALE = 0.78;
 /** More elements than this are too many to read at arm's length. */
 const MOST_DRAWN = 26;
 
@@ -61,7 +63,10 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
         {layout && (
           <svg
             className={style.svg}
-            style={{ width: `${100 * zoom}%`, height: `${100 * zoom}%` }}
+            style={{
+              width: `max(${100 * zoom}%, ${Math.round(layout.width * LEAST_SCALE * zoom)}px)`,
+              height: `max(${100 * zoom}%, ${Math.round(layout.height * LEAST_SCALE * zoom)}px)`,
+            }}
             viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`}
             preserveAspectRatio="xMidYMid meet"
           >

@@ -1,6 +1,7 @@
 import { Command } from 'cmdk';
-import { GROUND, partValue, type BoardIndex } from '@hanzai/core/board';
+import { GROUND, isInsidePackage, partValue, type BoardIndex } from '@hanzai/core/board';
 import { Dialog } from '../../ui/Dialog';
+import { partTitle } from '../../workers/wording';
 import style from './GoTo.module.css';
 
 /** Finds a part or a net by a few letters and puts it into the reading line. */
@@ -12,15 +13,17 @@ export function GoTo({ index, open, onClose, onPick }: { index: BoardIndex; open
   return (
     <Dialog title="Go to a part or net" open={open} onClose={onClose}>
       <Command className={style.finder} label="Parts and nets">
-        <Command.Input className={style.input} placeholder="for example f1, motor supply, vm" autoFocus />
+        <Command.Input className={style.input} placeholder="for example f1, motor supply, vm" />
         <Command.List className={style.list}>
           <Command.Empty>No such part or net on this sheet.</Command.Empty>
           <Command.Group heading="Parts">
-            {index.board.parts.map((part) => (
-              <Command.Item key={part.ref} value={`${part.ref} ${part.role ?? ''}`} onSelect={() => pick(part.ref)}>
-                <b className="mono">{part.ref}</b> {part.role ?? part.kind} {partValue(part)}
-              </Command.Item>
-            ))}
+            {index.board.parts
+              .filter(({ ref }) => !isInsidePackage(ref))
+              .map((part) => (
+                <Command.Item key={part.ref} value={`${part.ref} ${part.role ?? ''}`} onSelect={() => pick(part.ref)}>
+                  <b className="mono">{part.ref}</b> {partTitle([part])} {part.role ? partValue(part) : ''}
+                </Command.Item>
+              ))}
           </Command.Group>
           <Command.Group heading="Nets">
             {index.nets

@@ -1,0 +1,258 @@
+import { GROUND, type BoardIndex, type Point } from '../board';
+import {
+  across, buildNetwork, factorJacobian, impedance, impedanceAfter, nodeOf, operatingPoint,
+  patchNetwork, RankOne, smallSignal, toleranceSpread,
+  type Impedance, type Network, type NoOperatingPoint, type SmallSignalNetwork,
+} from '../circuit'; // prettier-ignore
+import { conductance, type Element } from '../device';
+import { innerNode, stateElements, type BoardState, type LinearChange } from '../fault';
+import { ammeter } from './ammeter';
+import { junctionsMatter } from './junction-influence';
+import { measurementKey, type Measurement } from './measurement';
+import { ohmRange, STANDARD_METER as METER, voltRange } from './meter';
+import type { Response } from './response';
+
+/** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
+const LIGHT_LOAD_VOLT = 2e-3;
+/** An element whose voltage is below this share of the reading cannot be seen in it. */
+const UNMOVED = 1e-8;
+
+/** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
+export class BenchState {
+  readonly network: Network;
+  private readonly startAt: Float64Array | undefined;
+  private x?: Float64Array;
+  private failure?: NoOperatingPoint;
+  private ac?: SmallSignalNetwork;
+  private rankOne?: RankOne;
+  /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
+  private readonly own = new Map<string, { response: Response; x: Float64Array | undefined }>();
+  private lastX: Float64Array | undefined;
+  private lastShare = 1;
+
+  private ownElements: readonly Element[] | undefined;
+
+  /** like: a state to begin from; change: all that is different from it, where that is known and small. */
+  constructor(
+    private readonly index: BoardIndex,
+    private readonly state: BoardState,
+    like?: BenchState,
+    change?: LinearChange,
+  ) {
+    this.network = (like && change && patched(like.network, change)) ?? buildNetwork(this.elements, index.nets, like?.network);
+    this.startAt = like && like.network.size === this.network.size && like.x ? like.x : undefined;
+  }
+
+  /** The circuit of this state, part by part. */
+  get elements(): readonly Element[] {
+    return (this.ownElements ??= stateElements(this.index, this.state));
+  }
+
+  /** Node volts and branch amperes of the board as it stands, or why there are none. */
+  solve(): Float64Array | NoOperatingPoint {
+    if (this.failure) return this.failure;
+    if (this.x) return this.x;
+    if (this.state.setup === 'off') return (this.x = new Float64Array(this.network.size));
+    const result = operatingPoint(this.network, this.startAt ? { start: this.startAt } : {});
+    this.network.lu.owner = undefined;
+    if (!result.ok) return (this.failure = result);
+    return (this.x = result.x);
+  }
+
+  /** Volts of every net to net 0; null where nothing connects a net to ground. */
+  netVolts(): Record<string, number | null> | NoOperatingPoint {
+    const x = this.solve();
+    if (!(x instanceof Float64Array)) return x;
+    return Object.fromEntries(
+      this.index.nets.map((net) => {
+        const node = nodeOf(this.network, net)!;
+        if (node < 0) return [net, 0];
+        return [net, this.network.component[node] === 0 ? x[node]! : null];
+      }),
+    );
+  }
+
+  /** What the standard meter answers. A board that cannot be solved gives its reason instead. */
+  respond(m: Measurement): Response | NoOperatingPoint {
+    if (m.kind === 'esr') return this.esr(m);
+    if (m.kind === 'current') return ammeter(this.index, this.state, m);
+    const a = this.nodeAt(m.at);
+    const b = this.nodeAt(m.to);
+    if (m.kind === 'voltage' || m.kind === 'logic') return this.voltage(a, b);
+    if (m.kind === 'diode') return this.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
+    if (m.kind === 'continuity') return asOhms(this.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
+    return this.resistance(a, b);
+  }
+
+  /** The node a probe touches: on a dry pin the part's side of the joint. */
+  private nodeName(point: Point): string {
+    const { pin } = point;
+    const dry = pin && this.state.faults.some(({ fault }) => fault.type === 'dry' && fault.pin.part === pin.part && fault.pin.index === pin.index);
+    return dry && pin ? innerNode(pin) : point.net;
+  }
+
+  private nodeAt(point: Point): number {
+    return nodeOf(this.network, this.nodeName(point)) ?? nodeOf(this.network, point.net) ?? -1;
+  }
+
+  private joined(a: number, b: number): boolean {
+    const { component } = this.network;
+    return (a < 0 ? 0 : component[a]) === (b < 0 ? 0 : component[b]);
+  }
+
+  /** Makes sure the shared factorisation is this state's Jacobian at its operating point. */
+  private holdJacobian(x: Float64Array): void {
+    if (this.network.lu.owner === this) return;
+    factorJacobian(this.network, x);
+    this.network.lu.owner = this;
+  }
+
+  private voltage(a: number, b: number): Response | NoOperatingPoint {
+    const x = this.solve();
+    if (!(x instanceof Float64Array)) return x;
+    if (a === b || !this.joined(a, b)) return { value: 0, spread: 0, fullScale: voltRange(0) };
+    this.holdJacobian(x);
+    const probe = this.unit(a, b);
+    const toProbe = new Float64Array(this.network.size);
+    this.network.lu.solve(probe, toProbe);
+    const source = Math.max(0, across(toProbe, a, b));
+    const share = METER.voltInputOhm / (METER.voltInputOhm + source);
+    const open = across(x, a, b);
+    [this.lastX, this.lastShare] = [x, share];
+    const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0;
+    if (nonlinear && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b, x);
+    this.network.lu.solveTransposed(probe, toProbe);
+    const value = open * share;
+    return { value, spread: toleranceSpread(this.network, x, toProbe) * share, fullScale: voltRange(value) };
+  }
+
+  /** The voltage with the meter's input as a part of the circuit: for points that the meter loads where the circuit is nonlinear. */
+  private loadedVoltage(a: number, b: number, start: Float64Array): Response | NoOperatingPoint {
+    const names = this.network.nodeNames;
+    const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
+    const network = patchNetwork(this.network, a, b, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);
+    const result = operatingPoint(network, network.size === start.length ? { start } : {});
+    this.network.lu.owner = undefined;
+    if (!result.ok) return result;
+    const adjoint = new Float64Array(network.size);
+    network.lu.solveTransposed(this.unit(a, b), adjoint);
+    const value = across(result.x, a, b);
+    return { value, spread: toleranceSpread(network, result.x, adjoint), fullScale: voltRange(value) };
+  }
+
+  /** What a meter answers after one admittance of this state has changed; undefined where a short way does not apply and a state of its own has
+   *  to be solved. Exact where it is given: by the rank-one update where everything is linear, and wherever the changed element has no voltage. */
+  respondAfter(m: Measurement, change: LinearChange): Response | undefined {
+    if (m.kind === 'esr') {
+      this.ac ??= smallSignal(this.elements, METER.esrHertz);
+      const z = impedanceAfter(this.ac, this.nodeName(m.at), this.nodeName(m.to), change, METER.esrHertz);
+      return z && { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
+    }
+    if (m.kind === 'current') return undefined;
+    const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
+    if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
+    if (m.setup === 'off' && (m.kind === 'resistance' || m.kind === 'continuity')) {
+      const updated = this.linearAfter(m.kind, a, b, p, q, change.siemens);
+      if (updated) return updated;
+    }
+    return this.unmoved(m, p, q);
+  }
+
+  /** Ohms after a change, where junctions play no part in them. */
+  private linearAfter(kind: 'resistance' | 'continuity', a: number, b: number, p: number, q: number, siemens: number): Response | undefined {
+    this.rankOne ??= new RankOne(this.network, new Float64Array(this.network.size));
+    const response = this.rankOne.responseAfter(a, b, p, q, siemens);
+    const value = across(response, a, b);
+    const ranges = kind === 'continuity' ? [METER.continuityAmpere] : METER.ohmRanges.map(([, ampere]) => ampere);
+    const ampere = ranges.find((current) => value * current <= METER.ohmVoltLimit || junctionsMatter(this.network, response, a, b, current));
+    if (ampere !== undefined && junctionsMatter(this.network, response, a, b, ampere)) return undefined;
+    const spread = toleranceSpread(this.network, response, response, true);
+    if (kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
+    const fullScale = ohmRange(value);
+    return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };
+  }
+
+  /** This state's own answer, where the element between p and q has no voltage while it is measured: then no change of it can be seen. */
+  private unmoved(m: Measurement, p: number, q: number): Response | undefined {
+    const key = measurementKey(m);
+    let known = this.own.get(key);
+    if (!known) {
+      this.lastX = undefined;
+      const response = this.respond(m);
+      if ('ok' in response) return undefined;
+      const heldDown = m.setup === 'off' || this.lastShare > 0.999;
+      this.own.set(key, (known = { response, x: heldDown ? this.lastX : undefined }));
+    }
+    if (!known.x) return undefined;
+    return Math.abs(across(known.x, p, q)) <= UNMOVED * (Math.abs(known.response.value) + 1e-3) ? known.response : undefined;
+  }
+
+  private resistance(a: number, b: number): Response | NoOperatingPoint {
+    const open: Response = { value: Infinity, spread: 0, fullScale: Infinity };
+    if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0) };
+    if (!this.joined(a, b)) return open;
+    const linear = this.linearResistance(a, b);
+    for (const [fullScale, ampere] of METER.ohmRanges) {
+      if (!junctionsMatter(this.network, linear.response, a, b, ampere)) {
+        if (linear.value * ampere <= METER.ohmVoltLimit) return { value: linear.value, spread: linear.spread, fullScale };
+        continue;
+      }
+      const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
+      if ('ok' in volts) return volts;
+      if (volts.value <= METER.ohmVoltLimit) return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale };
+    }
+    return open;
+  }
+
+  /** Resistance for vanishing current, with its spread. */
+  private linearResistance(a: number, b: number): { value: number; spread: number; response: Float64Array } {
+    this.holdJacobian(new Float64Array(this.network.size));
+    const probe = this.unit(a, b);
+    const response = new Float64Array(this.network.size);
+    this.network.lu.solve(probe, response);
+    const value = across(response, a, b);
+    this.network.lu.solveTransposed(probe, probe);
+    return { value, spread: toleranceSpread(this.network, response, probe, true), response };
+  }
+
+  /** Drives a current into a and out of b, the board being off. Returns volts. overload: at or above this the answer is OL. */
+  private testCurrent(a: number, b: number, ampere: number, overload: number, fullScale: number): Response | NoOperatingPoint {
+    if (a === b) return { value: 0, spread: 0, fullScale };
+    if (!this.joined(a, b)) return { value: Infinity, spread: 0, fullScale };
+    const injection = this.unit(a, b);
+    for (let i = 0; i < injection.length; i += 1) injection[i]! *= ampere;
+    const result = operatingPoint(this.network, { injection });
+    this.network.lu.owner = undefined;
+    if (!result.ok) return result;
+    this.lastX = result.x;
+    const value = across(result.x, a, b);
+    if (value >= overload) return { value: Infinity, spread: 0, fullScale };
+    const adjoint = this.unit(a, b);
+    this.network.lu.solveTransposed(adjoint, adjoint);
+    return { value, spread: toleranceSpread(this.network, result.x, adjoint), fullScale };
+  }
+
+  private esr(m: Measurement): Response {
+    this.ac ??= smallSignal(this.elements, METER.esrHertz);
+    const z: Impedance | undefined = impedance(this.ac, this.nodeName(m.at), this.nodeName(m.to));
+    if (!z) return { value: Infinity, spread: 0, fullScale: Infinity };
+    return { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
+  }
+
+  private unit(a: number, b: number): Float64Array {
+    const probe = new Float64Array(this.network.size);
+    if (a >= 0) probe[a] = 1;
+    if (b >= 0) probe[b]! -= 1;
+    return probe;
+  }
+}
+
+function patched(network: Network, change: LinearChange): Network | undefined {
+  const [a, b] = [nodeOf(network, change.a), nodeOf(network, change.b)];
+  return a === undefined || b === undefined ? undefined : patchNetwork(network, a, b, change.before, change.after);
+}
+
+function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {
+  if ('ok' in volts) return volts;
+  return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale: METER.ohmRanges[0]![0] };
+}

@@ -1,0 +1,20 @@
+/** A stored board sheet as it is offered for choice. */
+export interface BoardChoice {
+  readonly id: string;
+  readonly title: string;
+  readonly parts: number;
+}
+
+/** The options of a select that chooses a board sheet. */
+export function BoardOptions({ boards }: { boards: readonly BoardChoice[] }) {
+  return (
+    <>
+      <option value="">none yet</option>
+      {boards.map(({ id, title, parts }) => (
+        <option key={id} value={id}>
+          {title} ({parts} parts)
+        </option>
+      ))}
+    </>
+  );
+}
