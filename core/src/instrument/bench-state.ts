@@ -14,7 +14,7 @@ import type { Response } from './response';
 
 /** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
 const LIGHT_LOAD_VOLT = 2e-3;
-/** An element whose voltage is below this share of the reading cannot be seen in it. */
+/** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
 const UNMOVED = 1e-8;
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
@@ -184,7 +184,8 @@ export class BenchState {
       this.own.set(key, (known = { response, x: heldDown ? this.lastX : undefined }));
     }
     if (!known.x) return undefined;
-    return Math.abs(across(known.x, p, q)) <= UNMOVED * (Math.abs(known.response.value) + 1e-3) ? known.response : undefined;
+    const driven = Math.abs(across(known.x, this.nodeAt(m.at), this.nodeAt(m.to)));
+    return Math.abs(across(known.x, p, q)) <= UNMOVED * (driven + 1e-3) ? known.response : undefined;
   }
 
   private resistance(a: number, b: number): Response | NoOperatingPoint {
