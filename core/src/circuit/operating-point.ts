@@ -4,6 +4,9 @@ import type { JunctionStamp, Network, TransistorStamp } from './network';
 /** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
 const TOLERANCE = { volt: 1e-9, ampere: 1e-10, relative: 1e-7 } as const;
 const MAX_ITERATIONS = 120;
+/** After this many iterations a thousand times the tolerance will do: a node held by picosiemens alone jitters with the rounding of its neighbours. */
+const PATIENCE = 60;
+const SLACK = 1e3;
 const SHUNT_START_SIEMENS = 1e-2;
 
 /** A solved circuit. `x`: node volts then branch amperes; the network's LU holds the Jacobian at this point. */
@@ -75,7 +78,7 @@ class Newton {
       const singular = network.lu.factor(this.values);
       if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
       network.lu.solve(this.rhs, next);
-      worst = this.worstChange(x, next);
+      worst = this.worstChange(x, next, iteration > PATIENCE ? SLACK : 1);
       x.set(next);
       if (linear || (worst < 0 && !this.limited)) return { ok: true, x, iterations: iteration };
       if (!Number.isFinite(next[0] ?? 0)) x = Float64Array.from(start);
@@ -190,10 +193,10 @@ class Newton {
   }
 
   /** Index of the unknown that still moves too much, or -1 when all have settled. */
-  private worstChange(x: Float64Array, next: Float64Array): number {
+  private worstChange(x: Float64Array, next: Float64Array, slack: number): number {
     const { nodeCount } = this.network;
     let worst = -1;
-    let excess = 1;
+    let excess = slack;
     for (let i = 0; i < next.length; i += 1) {
       const floor = i < nodeCount ? TOLERANCE.volt : TOLERANCE.ampere;
       const ratio = Math.abs(next[i]! - x[i]!) / (floor + TOLERANCE.relative * Math.abs(next[i]!));

@@ -37,7 +37,7 @@ const SEVERITY_POINTS = 7;
 
 /** An open that does not leak at all. The mode stands for 100 MΩ, which a 10 MΩ meter input can see through; a burnt fuse is far above that.
  *  Belief allows for both. Unit: ohm. */
-const CLEAN_OPEN_OHM = 1e12;
+const CLEAN_OPEN_OHM = 1e11;
 
 function severitiesOf(fault: Fault): { severities: readonly number[]; discrete: boolean } {
   const range = severityOf(fault);

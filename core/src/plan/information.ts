@@ -27,8 +27,8 @@ export interface Information {
 }
 
 const MAX_BINS = 40;
-/** Two predictions nearer than this many standard deviations share a bin. */
-const SEPARATION = 1.5;
+/** Two predictions nearer than this share of the sum of their standard deviations lie in one bin. */
+const SEPARATION = 0.5;
 
 /** Expected information gain of a reading: mutual information between its outcome and the group, the outcome sorted into bins that lie where
  *  predictions part. outlooks: probabilities sum to 1. bins: boundaries to use instead (category readings), ascending.

@@ -1,0 +1,152 @@
+import { demoBoard } from '@hanzai/data/demo';
+import { indexBoard } from '@hanzai/core/board';
+import { v7 } from 'uuid';
+import { describe, expect, it } from 'vitest';
+import type { Entry, EntryBody } from './entry';
+import { Entry as EntrySchema } from './entry';
+import { playJournal } from './journal';
+import { caseProgress } from './progress';
+import { entryObjection } from './rules';
+import { decibanText, minutesText, percent, pointsText, shorthandAround, valueText } from './wording';
+
+const index = indexBoard(demoBoard('cr40'));
+const entry = (body: EntryBody): Entry => ({ id: v7(), madeAt: new Date().toISOString(), body });
+const volts = (at: string, value: number): EntryBody => ({ kind: 'reading', setup: 'on', quantity: 'voltage', at, to: '', value, typed: `${at} ${value}` });
+const ohms = (at: string, value: number): EntryBody => ({
+  kind: 'reading',
+  setup: 'off',
+  quantity: 'resistance',
+  at,
+  to: '',
+  value,
+  typed: `${at} ${value} ohm`,
+});
+const off = (ref: string): EntryBody => ({ kind: 'removed', ref, value: '', note: '' });
+const on = (ref: string): EntryBody => ({ kind: 'fitted', ref, value: '', polarityChecked: true, note: '' });
+const journal = (...bodies: EntryBody[]) => playJournal(bodies.map(entry), index);
+const objection = (before: readonly EntryBody[], next: EntryBody): string | undefined => entryObjection(next, before.map(entry), index);
+
+describe('a journal played', () => {
+  it('gives each reading the parts that were off the board at that moment', () => {
+    const { readings, absent } = journal(volts('VM', 0), off('C3'), ohms('VM', 4700), off('C1'), ohms('VM', 4700), on('C3'));
+    expect(readings.map((r) => r.absent)).toEqual([[], ['C3'], ['C3', 'C1']]);
+    expect(absent).toEqual(['C1']);
+  });
+
+  it('takes what was read before the last fitted part for another board', () => {
+    const { readings, answers } = journal(
+      volts('VM', 0),
+      { kind: 'answer', step: 's', passed: true },
+      off('F1'),
+      ohms('P9F', 4700),
+      on('F1'),
+      volts('VM', 8.6),
+    );
+    expect(readings.map((r) => r.current)).toEqual([false, false, true]);
+    expect(answers).toEqual([]);
+  });
+
+  it('forgets what was retracted, in any kind of entry', () => {
+    const lines = [entry(volts('VM', 0)), entry(off('C3')), entry({ kind: 'symptom', text: 'dead' })];
+    const played = playJournal([...lines, ...lines.map(({ id }) => entry({ kind: 'retract', entry: id }))], index);
+    expect([played.readings, played.ledger, played.symptoms, played.absent]).toEqual([[], [], [], []]);
+  });
+
+  it('leaves out readings whose points the sheet does not have', () => expect(journal(volts('NOWHERE', 1), volts('VM', 1)).readings).toHaveLength(1));
+
+  it('takes a verdict back', () => {
+    expect(journal({ kind: 'condemn', ref: 'F1', probability: 1, reason: '' }, { kind: 'acquit', ref: 'F1' }).condemned).toEqual([]);
+  });
+});
+
+describe('the rules', () => {
+  it('keep a fuse out until the ohms behind it are read', () => {
+    expect(objection([off('F1')], on('F1'))).toContain('read the ohms from P9F to ground');
+    expect(objection([off('F1'), ohms('P9F', 4700)], on('F1'))).toBeUndefined();
+    expect(objection([off('C1')], on('C1'))).toBeUndefined();
+  });
+  it('let nothing but a reopening into a closed case', () => {
+    const closed: EntryBody[] = [{ kind: 'close', note: '' }];
+    expect(objection(closed, volts('VM', 1))).toContain('closed');
+    expect(objection(closed, { kind: 'reopen' })).toBeUndefined();
+    expect(objection([], { kind: 'reopen' })).toBe('the case is open');
+  });
+  it('say everything that stands against closing', () => {
+    const message = objection([{ kind: 'symptom', text: 'dead' }, { kind: 'condemn', ref: 'F1', probability: 1, reason: '' }, off('C1')], {
+      kind: 'close',
+      note: '',
+    });
+    expect(message).toContain('C1 came off and nothing went on');
+    expect(message).toContain('F1 condemned and not replaced');
+    expect(message).toContain('nothing is proven');
+  });
+  it('refuse a reading in a state of the board that it cannot be taken in', () => {
+    expect(objection([], { ...(volts('VM', 1) as Extract<EntryBody, { kind: 'reading' }>), setup: 'off' })).toContain('cannot be read with the board off');
+  });
+});
+
+describe('progress', () => {
+  const steps = (...bodies: EntryBody[]) => caseProgress(index, journal(...bodies));
+  it('draws the pads and says what is next', () => {
+    const dead: EntryBody = { kind: 'symptom', text: 'dead' };
+    expect(steps()).toMatchObject({ nextAction: 'write down what the unit does', pads: { 'take-in': 'hollow', trace: 'hollow' } });
+    expect(steps(dead)).toMatchObject({ nextAction: 'take the first reading', pads: { 'take-in': 'filled' } });
+    expect(steps(dead, volts('VM', 0))).toMatchObject({ nextAction: 'measure on', pads: { trace: 'half' } });
+    expect(steps(dead, { kind: 'condemn', ref: 'F1', probability: 1, reason: '' })).toMatchObject({
+      nextAction: 'replace F1',
+      pads: { trace: 'filled', repair: 'half' },
+    });
+    expect(steps(dead, off('C1'))).toMatchObject({ nextAction: 'fit C1', missing: ['C1'] });
+    expect(steps(dead, off('C1'), on('C1'))).toMatchObject({ nextAction: 'prove the repair', pads: { repair: 'filled', prove: 'hollow' } });
+    expect(steps(dead, off('C1'), on('C1'), ohms('VM', 12))).toMatchObject({ nextAction: 'trace on: a proof step failed', pads: { prove: 'half' } });
+  });
+  it('asks for a sheet where there is none', () => {
+    expect(caseProgress(undefined, playJournal([entry({ kind: 'symptom', text: 'dead' })], undefined)).nextAction).toBe('choose or import its board sheet');
+  });
+});
+
+describe('entries', () => {
+  it('are refused where they are not whole', () => {
+    const good = entry(volts('VM', 1));
+    expect(EntrySchema.safeParse(good).success).toBe(true);
+    for (const bad of [
+      { ...good, id: '7' },
+      { ...good, madeAt: 'yesterday' },
+      { ...good, body: { kind: 'reading' } },
+      { ...good, body: { ...good.body, value: Infinity } },
+      { ...good, body: { ...good.body, typed: 'x'.repeat(300) } },
+    ]) {
+      expect(EntrySchema.safeParse(bad).success).toBe(false);
+    }
+  });
+});
+
+describe('wording', () => {
+  it('says points, values and weights as people do', () => {
+    expect([pointsText(index, 'VM', ''), pointsText(index, 'F1.1', 'F1.2'), pointsText(index, 'D1.K', 'D1.A'), pointsText(index, 'P9F', 'VM')]).toEqual([
+      'VM to ground',
+      'across F1',
+      'across D1, reversed',
+      'P9F to VM',
+    ]);
+    expect([valueText('voltage', 0.01), valueText('resistance', 4700), valueText('resistance', 'OL'), valueText('logic', '1')]).toEqual([
+      '10 mV',
+      '4.7 kΩ',
+      'OL',
+      'level 1',
+    ]);
+    expect([percent(0.5), percent(0.004), percent(0.0001), percent(0.999)]).toEqual(['50 %', '0.4 %', '<0.1 %', '>99 %']);
+    expect([decibanText(16.3), decibanText(-2.25), minutesText(0.5), minutesText(2.4), minutesText(125)]).toEqual([
+      '+16 dB',
+      '−2.3 dB',
+      '30 s',
+      '2.4 min',
+      '2 h 5 min',
+    ]);
+  });
+  it('gives the shorthand into which a bare value goes', () => {
+    expect(shorthandAround('voltage', 'unloaded', 'VM', '')).toEqual(['VM gnd', 'volts unloaded']);
+    expect(shorthandAround('continuity', 'off', 'F1.1', 'F1.2')).toEqual(['F1.1 F1.2', '']);
+    expect(shorthandAround('current', 'on', 'R1', '')).toEqual(['R1', '']);
+  });
+});

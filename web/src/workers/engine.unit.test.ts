@@ -1,0 +1,65 @@
+import { demoBoard } from '@hanzai/data/demo';
+import { describe, expect, it } from 'vitest';
+import { Engine } from './engine';
+import type { EngineEvent, EngineReading } from './engine-messages';
+
+const engine = new Engine(demoBoard('cr40'));
+const volts = (id: string, at: string, value: number): EngineReading => ({ id, setup: 'on', kind: 'voltage', at, to: '', value, absent: [] });
+const SYMPTOM = [volts('a', 'P5', 5.01), volts('b', 'VM', 0.01)];
+
+async function assess(ticket: number, readings: EngineReading[], pause = async (): Promise<void> => undefined): Promise<EngineEvent[]> {
+  const events: EngineEvent[] = [];
+  await engine.assess({ ticket, readings, absent: [] }, (event) => events.push(event), pause);
+  return events;
+}
+
+describe('the engine in the worker', () => {
+  it('sends the line-up first, then what to measure', async () => {
+    const events = await assess(1, SYMPTOM);
+    expect(events[0]!.type).toBe('line-up');
+    expect(events.at(-1)!.type).toBe('next');
+    const [lineUp, next] = [events[0] as Extract<EngineEvent, { type: 'line-up' }>, events.at(-1) as Extract<EngineEvent, { type: 'next' }>];
+    expect(lineUp.lineUp.entries[0]).toMatchObject({ ref: 'F1', cleared: false, loudest: { id: 'b' } });
+    expect(lineUp.lineUp.expected.a).toMatchObject({ within: true, display: '5.00 V' });
+    expect(lineUp.lineUp.expected.b).toMatchObject({ within: false });
+    expect(next.next.state).toBe('measure');
+    expect(next.next.proposals[0]!.prospects.length).toBeGreaterThan(1);
+  });
+
+  it('moves what is cleared aside with the reading that cleared it', async () => {
+    const [first] = await assess(2, [...SYMPTOM, volts('c', 'P9IN', 8.98)]);
+    const cleared = (first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'J1')!;
+    expect(cleared.cleared).toBe(true);
+    expect(cleared.loudest!.id).toBe('c');
+    expect(cleared.loudest!.decibans).toBeLessThan(-10);
+  });
+
+  it('stops an older request when a newer one has come', async () => {
+    let interrupted = false;
+    const older = assess(10, [], async () => {
+      if (interrupted) return;
+      interrupted = true;
+      await assess(11, SYMPTOM);
+    });
+    const types = (await older).map(({ type }) => type);
+    if (interrupted) expect(types).not.toContain('next');
+    expect(types[0]).toBe('line-up');
+  });
+
+  it('leaves out readings that the board does not have, and refuses what is no request', async () => {
+    const [first] = await assess(20, [volts('x', 'NOWHERE', 1)]);
+    expect(Object.keys((first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.expected)).toEqual([]);
+    await expect(
+      engine.assess(
+        { ticket: 'no' } as never,
+        () => undefined,
+        async () => undefined,
+      ),
+    ).rejects.toThrow();
+  });
+
+  it('says what a sound board shows at a point', () => {
+    expect(engine.expect('on', 'voltage', 'VM', '')).toMatchObject({ display: '8.67 V' });
+    expect(engine.expect('on', 'voltage', 'NOWHERE', '')).toBeUndefined();
+  });
+});
