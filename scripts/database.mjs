@@ -143,7 +143,9 @@ async function launch(bin, owner, folder, data, port) {
   const lock = join(data, 'postmaster.pid');
   for (let waited = 0; waited < 60_000; waited += 50) {
     if (gone) throw new Remedy(`PostgreSQL did not start:\n${log}`);
-    if (existsSync(lock) && readFileSync(lock, 'utf8').split('\n')[7]?.trim() === 'ready') break;
+    // The file of an earlier run may still lie there and say "ready": only our own process counts.
+    const lines = existsSync(lock) ? readFileSync(lock, 'utf8').split('\n') : [];
+    if (Number(lines[0]) === child.pid && lines[7]?.trim() === 'ready') break;
     await new Promise((resolve) => setTimeout(resolve, 50));
   }
   return async () => {

@@ -20,7 +20,7 @@ const KIND_OF_UNIT: Partial<Record<Unit, ReadingKind>> = { ohm: 'resistance', V:
 
 /** The line with a unit that stands apart from its number put to it: `vcc 4.98 v` becomes `vcc 4.98v`, `7.08 k` becomes `7.08k`. */
 export function tidyShorthand(text: string): string {
-  return text.trim().replace(/(\d)\s+((?:[kKMmuµ]|meg)?(?:ohms?|Ω|V|v|A|a|R|r)?)$/, '$1$2');
+  return text.trim().replace(/(^|\s)([\d.,]+)\s+((?:[kKMmuµ]|meg)?(?:ohms?|Ω|V|v|A|a|R|r)?)$/, '$1$2$3');
 }
 
 /** Reads one line of the trade's shorthand against a board: `r12 4k7`, `vcc 4.98`, `f2 beep`, `c6 1.03 esr`, `q3.b q3.e .62 diode`, `l1.2 c3.1 ol`.
