@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CaseState } from '../../case/use-case';
 import { BoardOptions, type BoardChoice } from '../../case/BoardOptions';
@@ -23,7 +23,16 @@ interface CardFields {
 export function CaseCard({ state, boards }: { state: CaseState; boards: readonly BoardChoice[] }) {
   const { view } = state;
   const { register, handleSubmit, formState, reset } = useForm<CardFields>({ defaultValues: fieldsOf(view) });
+  // The version these fields were filled from. What somebody else stores meanwhile is taken over only while nothing has been typed here.
+  const [base, setBase] = useState(view.version);
   const [answer, setAnswer] = useState<{ text: string; good: boolean }>();
+
+  const { errors, isDirty, isSubmitting } = formState;
+  useEffect(() => {
+    if (isDirty || view.version === base) return;
+    reset(fieldsOf(view));
+    setBase(view.version);
+  }, [isDirty, view, base, reset]);
 
   async function save(fields: CardFields): Promise<void> {
     const body = {
@@ -35,17 +44,17 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
     };
     try {
       const response = await fetch(`/api/cases/${view.id}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-      const result = (await response.json()) as { detail?: string };
+      const result = (await response.json()) as { detail?: string; version?: number };
       if (!response.ok) return setAnswer({ text: result.detail ?? 'not stored', good: false });
       await state.reload();
       reset(fields);
+      setBase(result.version ?? base);
       setAnswer({ text: 'Stored.', good: true });
     } catch {
       setAnswer({ text: 'The workshop server does not answer; what you typed is still here. Try again in a moment.', good: false });
     }
   }
 
-  const { errors, isDirty, isSubmitting } = formState;
   return (
     <form className={style.card} onSubmit={(event) => void handleSubmit(save)(event)} aria-label="Card of the case">
       <h2>Card</h2>

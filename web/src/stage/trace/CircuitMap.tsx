@@ -6,7 +6,7 @@ import { valueText } from '../../case/wording';
 import { hatchGap } from '../../ui/HatchBar';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
 import style from './CircuitMap.module.css';
-import { layoutMap, MAP, type MapLayout, type PlacedNet, type PlacedPart } from './map-layout';
+import { layoutMap, MAP, nameWidth, type MapLayout, type PlacedNet, type PlacedPart } from './map-layout';
 
 interface Props {
   readonly index: BoardIndex;
@@ -21,6 +21,8 @@ const IN_QUESTION = 0.04;
 const MOST_FOCUSED = 9;
 /** The drawing is never shown smaller than this, or its letters could not be read: it scrolls instead. */
 const LEAST_SCALE = 0.78;
+/** A few parts are not blown up beyond this: the eye loses the net that it followed. */
+const MOST_SCALE = 1.3;
 /** More elements than this are too many to read at arm's length. */
 const MOST_DRAWN = 26;
 
@@ -31,16 +33,17 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
   const [layout, setLayout] = useState<MapLayout>();
   const box = useRef<HTMLDivElement>(null);
   const refs = useMemo(() => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)), [whole, index, lineUp, proposal, journal]);
-  const key = refs ? [...refs].sort().join() : '*';
+  const flags = useMemo(() => flagsOf(journal, lineUp), [journal, lineUp]);
+  const key = `${refs ? [...refs].sort().join() : '*'} ${[...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join()}`;
   useEffect(() => {
     let stale = false;
-    void layoutMap(index, refs).then((result) => {
+    void layoutMap(index, refs, (net) => flagWidth(flags.get(net))).then((result) => {
       if (!stale) setLayout(result);
     });
     return () => {
       stale = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for refs by value
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for refs and flags by value
   }, [index, key]);
   const belief = useMemo(() => new Map(lineUp?.entries.map((entry) => [entry.ref, entry.probability])), [lineUp]);
 
@@ -65,6 +68,7 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
             className={style.svg}
             style={{
               width: `max(${100 * zoom}%, ${Math.round(layout.width * LEAST_SCALE * zoom)}px)`,
+              maxWidth: `${Math.round(layout.width * MOST_SCALE * zoom)}px`,
               height: `max(${100 * zoom}%, ${Math.round(layout.height * LEAST_SCALE * zoom)}px)`,
             }}
             viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`}
@@ -91,7 +95,7 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
               <NetBar key={net.net} place={net} next={proposalTouches(proposal, net.net, index)} onPick={onPick} />
             ))}
             {layout.nets.map((net) => (
-              <Flag key={net.net} place={net} journal={journal} lineUp={lineUp} />
+              <Flag key={net.net} place={net} words={flags.get(net.net)} />
             ))}
           </svg>
         )}
@@ -173,24 +177,39 @@ function NetBar({ place, next, onPick }: { place: PlacedNet; next: boolean; onPi
   );
 }
 
-/** A pinned flag: what was read, and beside it what a sound board shows. */
-function Flag({ place, journal, lineUp }: { place: PlacedNet; journal: Journal; lineUp: LineUp | undefined }) {
-  const reading = journal.readings.findLast(
-    ({ current, measurement: m }) => current && m.kind === 'voltage' && m.to.net === '0' && m.at.net === place.net && m.setup !== 'off',
-  );
-  if (!reading) return null;
-  const expected = lineUp?.expected[reading.entry.id];
-  const read = valueText('voltage', reading.value);
-  const [x, y] = [place.x + place.net.length * 11 + 14, place.y - 8];
+/** What a flag says: what was read, and where that is wrong what a sound board shows. */
+interface FlagWords {
+  readonly read: string;
+  readonly should: string;
+}
+
+/** The newest voltage of each net against ground, in words. */
+function flagsOf(journal: Journal, lineUp: LineUp | undefined): ReadonlyMap<string, FlagWords> {
+  const flags = new Map<string, FlagWords>();
+  for (const { current, measurement: m, value, entry } of journal.readings) {
+    if (!current || m.kind !== 'voltage' || m.to.net !== '0') continue;
+    const expected = lineUp?.expected[entry.id];
+    flags.set(m.at.net, { read: valueText('voltage', value), should: expected && !expected.within ? `not ${expected.display}` : '' });
+  }
+  return flags;
+}
+
+const poleWidth = ({ read }: FlagWords): number => read.length * 9.5 + 16;
+const flagWidth = (words: FlagWords | undefined): number => (words ? poleWidth(words) + words.should.length * 9.5 + 8 : 0);
+
+function Flag({ place, words }: { place: PlacedNet; words: FlagWords | undefined }) {
+  if (!words) return null;
+  const [x, y] = [place.x + nameWidth(place.net), place.y - 8];
+  const width = poleWidth(words);
   return (
-    <g className={expected && !expected.within ? style.flagWrong : style.flag}>
-      <path d={`M${x} ${y + 8} v-26 h${Math.max(58, read.length * 9.5 + 14)} l-6 9 l6 9 h-${Math.max(58, read.length * 9.5 + 14)}`} />
+    <g className={words.should ? style.flagWrong : style.flag}>
+      <path d={`M${x} ${y + 8} v-26 h${width} l-6 9 l6 9 h-${width}`} />
       <text x={x + 5} y={y - 4}>
-        {read}
+        {words.read}
       </text>
-      {expected && !expected.within && (
-        <text className={style.should} x={x + Math.max(58, read.length * 9.5 + 14) + 3} y={y - 4}>
-          not {expected.display}
+      {words.should && (
+        <text className={style.should} x={x + width + 3} y={y - 4}>
+          {words.should}
         </text>
       )}
     </g>

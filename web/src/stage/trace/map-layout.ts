@@ -39,11 +39,16 @@ export interface MapLayout {
   readonly wires: readonly { readonly points: readonly { readonly x: number; readonly y: number }[] }[];
 }
 
+/** Width of a net's name on the drawing, with room for the dots that say there is more, px. */
+export function nameWidth(net: string): number {
+  return net.length * 10.5 + 24;
+}
+
 let elk: InstanceType<typeof ELK> | undefined;
 
 /** Lays the parts out: nets as bars, parts to ground hanging from them, the rest between them, from the supplies on the left to the right. Runs in a worker.
- *  refs: the replaceable parts to draw; undefined draws all. */
-export async function layoutMap(index: BoardIndex, refs?: ReadonlySet<string>): Promise<MapLayout> {
+ *  refs: the replaceable parts to draw; undefined draws all. flagWidth: room that the flag pinned on a net needs, px. */
+export async function layoutMap(index: BoardIndex, refs?: ReadonlySet<string>, flagWidth: (net: string) => number = () => 0): Promise<MapLayout> {
   const all = collectParts(index);
   const shown = all.filter(({ ref }) => !refs || refs.has(ref));
   const depth = depthOfNets(index);
@@ -55,7 +60,7 @@ export async function layoutMap(index: BoardIndex, refs?: ReadonlySet<string>): 
     if (part.nets.length === 1) legs.set(part.nets[0]!, [...(legs.get(part.nets[0]!) ?? []), part]);
     else if (part.nets.length > 1) bridges.push(part);
   }
-  const barWidth = (net: string): number => Math.max(net.length * 11 + 30, (legs.get(net)?.length ?? 0) * MAP.legWidth + 6, 56);
+  const barWidth = (net: string): number => Math.max(nameWidth(net) + flagWidth(net) + 12, (legs.get(net)?.length ?? 0) * MAP.legWidth + 6, 56);
   const barHeight = (net: string): number => MAP.barLabel + MAP.barThickness + (legs.has(net) ? MAP.legHeight : 0);
   const children: ElkNode[] = [
     ...[...nets].map((net) => ({
