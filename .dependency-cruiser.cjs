@@ -47,7 +47,12 @@ module.exports = {
       from: { path: '^web/src/(stage|case|docket|boards|workers)/' },
       to: { path: '^web/src/server/', dependencyTypesNot: ['type-only'] },
     },
-    { name: 'only-seed-reads-demo', severity: 'error', from: { path: '^web/src/', pathNot: '(^web/src/server/db/seed\\.ts|\\.test\\.ts)$' }, to: { path: '^data/demo/' } },
+    {
+      name: 'only-seed-reads-demo',
+      severity: 'error',
+      from: { path: '^web/src/', pathNot: '(^web/src/server/db/seed\\.ts|\\.test\\.ts)$' },
+      to: { path: '^data/demo/' },
+    },
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
   ],
   options: {

@@ -57,10 +57,10 @@ test('two tabs correct one card: the second is told, and keeps what it typed', a
   await one.goto(path);
   await two.goto(path);
   await expect(two.getByText('all stored')).toBeVisible();
+  await two.getByLabel('Waits for').fill("the owner's word");
   await one.getByLabel('Waits for').fill('static RAM, ordered');
   await one.getByRole('button', { name: 'Store the card' }).click();
   await expect(one.getByText('Stored.')).toBeVisible();
-  await two.getByLabel('Waits for').fill("the owner's word");
   // Coming back to the tab brings the newer card in; what is typed here must not silently win over it.
   await two.evaluate(() => window.dispatchEvent(new Event('focus')));
   await two.waitForTimeout(500);

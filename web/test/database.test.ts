@@ -4,14 +4,17 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pg from 'pg';
 import { afterAll, describe, expect, it } from 'vitest';
-// @ts-expect-error -- the start scripts are plain JavaScript so that they run before anything is installed
-import { startDatabase } from '../../scripts/database.mjs';
 
 const root = mkdtempSync(join(tmpdir(), 'hanzai-database-'));
 const isRoot = process.getuid?.() === 0;
 const base = isRoot ? join('/var/lib', `hanzai-${createHash('sha256').update(root).digest('hex').slice(0, 10)}`) : join(root, '.pg');
 const data = join(base, 'try', 'data');
-const start = (): Promise<{ url: (database: string) => string; stop: () => Promise<void> }> => startDatabase(root, 'try');
+type Started = { url: (database: string) => string; stop: () => Promise<void> };
+/** The start scripts are plain JavaScript, so that they run before anything is installed. */
+const { startDatabase } = (await import(new URL('../../scripts/database.mjs', import.meta.url).href)) as {
+  startDatabase: (root: string, name: string) => Promise<Started>;
+};
+const start = (): Promise<Started> => startDatabase(root, 'try');
 
 async function query(url: string, text: string): Promise<unknown[]> {
   const client = new pg.Client({ connectionString: url });
