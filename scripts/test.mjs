@@ -84,7 +84,10 @@ async function endToEnd(database) {
   const report = join(root, '.test-e2e.json');
   rmSync(report, { force: true });
   process.stdout.write('\nend-to-end tests\n');
-  await shown('npx', ['playwright', 'test', '--config', 'web/playwright.config.ts'], { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report });
+  await shown('npx', ['playwright', 'test', '--config', 'web/playwright.config.ts', ...(process.env.E2E_ONLY ? ['-g', process.env.E2E_ONLY] : [])], {
+    ...env,
+    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+  });
   count(report, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }));
 }
 

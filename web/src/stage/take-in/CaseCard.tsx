@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CaseState } from '../../case/use-case';
 import { BoardOptions, type BoardChoice } from '../../case/BoardOptions';
@@ -23,16 +23,11 @@ interface CardFields {
 export function CaseCard({ state, boards }: { state: CaseState; boards: readonly BoardChoice[] }) {
   const { view } = state;
   const { register, handleSubmit, formState, reset } = useForm<CardFields>({ defaultValues: fieldsOf(view) });
-  // The version these fields were filled from. What somebody else stores meanwhile is taken over only while nothing has been typed here.
+  // The version these fields were filled from. A card that somebody else has stored since is never overwritten by these fields: the server says so.
   const [base, setBase] = useState(view.version);
   const [answer, setAnswer] = useState<{ text: string; good: boolean }>();
 
   const { errors, isDirty, isSubmitting } = formState;
-  useEffect(() => {
-    if (isDirty || view.version === base) return;
-    reset(fieldsOf(view));
-    setBase(view.version);
-  }, [isDirty, view, base, reset]);
 
   async function save(fields: CardFields): Promise<void> {
     const body = {
@@ -40,7 +35,7 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
       spendingLimit: fields.spendingLimit || null,
       promisedOn: fields.promisedOn || null,
       boardId: fields.boardId || null,
-      version: view.version,
+      version: base,
     };
     try {
       const response = await fetch(`/api/cases/${view.id}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
