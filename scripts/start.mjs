@@ -29,7 +29,7 @@ async function main() {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
   try {
     const url = elsewhere ?? database.url(empty ? 'hanzai_own' : 'hanzai');
-    await prepareDatabase(root, url, !empty && !elsewhere);
+    await prepareDatabase(root, url, !empty);
     await build(root);
     const port = await portToUse();
     server = spawn(process.execPath, ['server.mjs'], {

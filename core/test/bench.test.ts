@@ -18,7 +18,7 @@ import { judgeReplacement, orientation, parseOffered } from '../src/part';
 import { boardFile, measurement } from './boards';
 
 const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
-const line = (ref: string, action: LedgerLine['action'], note = ''): LedgerLine => ({ ref, action, value: '', polarityChecked: true, note });
+const line = (ref: string, action: LedgerLine['action'], note = ''): LedgerLine => ({ ref, action, value: 'as before', polarityChecked: true, note });
 const reading = (kind: string, at: string, value: Reading['value']): Reading => ({ measurement: measurement(index, kind, at), value });
 const part = (ref: string) => index.partByKey.get(ref.toLowerCase())!;
 
@@ -80,7 +80,7 @@ describe('replacements', () => {
     expect(levels('R13', '220R')).toEqual(['ok']);
     expect(levels('R13', '2k2')).toEqual(['stop']);
   });
-  it('says which way round', () => expect(orientation(part('C1'))).toBe('plus to VM, stripe (minus) to 0'));
+  it('says which way round', () => expect(orientation(part('C1'))).toBe('plus to VM, stripe (minus) to ground'));
 });
 
 it('bench time leaves out the breaks', () => {

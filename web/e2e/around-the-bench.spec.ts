@@ -80,3 +80,20 @@ test('an empty search and a page that is not there say so', async ({ page }) => 
   expect(answer!.status()).toBe(404);
   await expect(page.getByRole('heading', { name: 'Not here' })).toBeVisible();
 });
+
+test('the service answers wrong doors and other sites as it answers wrong input', async ({ request }) => {
+  const [nothing, elsewhere, wrong] = [
+    await request.get('/api/nothing'),
+    await request.post('/api/cases', { headers: { origin: 'http://elsewhere.example' }, data: {} }),
+    await request.delete('/api/boards'),
+  ];
+  for (const [answer, status] of [
+    [nothing, 404],
+    [elsewhere, 403],
+    [wrong, 404],
+  ] as const) {
+    // prettier-ignore
+    expect([answer.status(), answer.headers()['content-type']]).toEqual([status, 'application/problem+json']);
+    expect(await answer.json()).toMatchObject({ status, title: expect.any(String), detail: expect.any(String) });
+  }
+});

@@ -71,7 +71,10 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
     await expect(page.locator('tr', { hasText: words }).filter({ hasText: 'pass' }).first()).toBeVisible();
   }
   await expect(gone.first()).toBeEnabled();
-  for (const button of await gone.all()) await button.click();
+  for (let left = await gone.count(); left > 0; left -= 1) {
+    await gone.first().click();
+    await expect(gone).toHaveCount(left - 1);
+  }
   await expect(page.getByText('Proven.')).toBeVisible();
   await page.getByRole('link', { name: 'On to Hand back' }).click();
 
@@ -96,7 +99,7 @@ test('an own deck is imported with the keyboard and traced in bench mode', async
   await expect(page.getByLabel('Or as text')).toHaveValue(/Lamp board/);
   await page.getByRole('button', { name: 'Import the text' }).focus();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('“Lamp board” is in: 5 parts.')).toBeVisible();
+  await expect(page.getByText('“Lamp board” is in: 4 parts.')).toBeVisible();
   await page.getByRole('link', { name: 'Open a case on it' }).focus();
   await page.keyboard.press('Enter');
   await page.getByLabel('Title').fill('Lamp stays dark');

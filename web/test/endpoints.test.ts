@@ -6,6 +6,8 @@ import { GET as exportBoard } from '../src/pages/api/boards/[id]/file.[ending]';
 import { GET as readCase, PATCH as correctCase } from '../src/pages/api/cases/[id]/index';
 import { POST as addEntry } from '../src/pages/api/cases/[id]/entries';
 import { POST as openCase } from '../src/pages/api/cases/index';
+import { boardChoices } from '../src/server/board/service';
+import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 
 beforeAll(() => prepareDatabase(process.env.DATABASE_URL!, true));
@@ -15,8 +17,13 @@ async function call(
   route: APIRoute,
   body: unknown,
   params: Record<string, string> = {},
+  type = 'application/json',
 ): Promise<{ status: number; type: string; json: Record<string, unknown> }> {
-  const request = new Request('http://localhost/', { method: 'POST', body: typeof body === 'string' ? body : JSON.stringify(body) });
+  const request = new Request('http://localhost/', {
+    method: 'POST',
+    headers: { 'content-type': type },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  });
   const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
   return { status: response.status, type: response.headers.get('content-type') ?? '', json: (await response.json()) as Record<string, unknown> };
 }
@@ -43,6 +50,17 @@ describe('bad input is answered with what was expected', () => {
     expect(answer.status).toBe(status);
     expect(answer.type).toBe('application/problem+json');
     expect(answer.json).toMatchObject({ type: 'about:blank', status, title: expect.any(String), detail: expect.any(String) });
+  });
+
+  it('a form instead of JSON, or a text with U+0000 in it', async () => {
+    expect(await call(openCase, 'title=x', {}, 'application/x-www-form-urlencoded')).toMatchObject({ status: 415, type: 'application/problem+json' });
+    expect(await call(openCase, '{"title":"a\\u0000b","unitModel":"x"}')).toMatchObject({ status: 422, type: 'application/problem+json' });
+  });
+
+  it('a deck that a reader lets through but the schema does not, and every list of boards still works', async () => {
+    const answer = await call(importBoard, { fileName: 'x.cir', text: 't\nD1 A 0 DM 1e-320\n.model DM D(IS=1e-14)\n.end' });
+    expect(answer).toMatchObject({ status: 422, type: 'application/problem+json' });
+    expect((await boardChoices(openDatabase(process.env.DATABASE_URL!).db)).length).toBeGreaterThan(1);
   });
 
   it('a deck with mistakes comes back with their lines', async () => {

@@ -1,4 +1,5 @@
 import { indexBoard } from '@hanzai/core/board';
+import { DEMO_CASES } from '@hanzai/data/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { EntryBody } from '../src/case/entry';
@@ -38,7 +39,8 @@ const ohms = (value: number, at = 'VM'): EntryBody => ({
 describe('the demo workshop', () => {
   it('is seeded once, and every case has a state and a next action', async () => {
     await prepareDatabase(url, true);
-    const lines = (await docket(db)).filter(({ title }) => title !== 'own case');
+    const lines = (await docket(db)).filter(({ title }) => DEMO_CASES.some((demo) => demo.title === title));
+    expect(lines).toHaveLength(DEMO_CASES.length);
     expect(lines.map(({ state }) => state).sort()).toEqual(['closed', 'open', 'open', 'waiting']);
     expect(lines.every(({ progress }) => progress.nextAction !== '')).toBe(true);
   });

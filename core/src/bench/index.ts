@@ -1,4 +1,4 @@
-export { absentParts, ledgerObjection, reconcile, type LedgerLine, type LedgerState } from './ledger';
+export { absentParts, ledgerObjection, missingParts, reconcile, type LedgerLine, type LedgerState } from './ledger';
 export { fuseGate, fuseLoadSide } from './fuse-gate';
 export { supplyRails } from './rails';
 export { isProven, powerAllowed, proofSteps, type ProofAnswer, type ProofStage, type ProofStep } from './proving';

@@ -1,4 +1,5 @@
 import { nameKey, type BoardIndex } from '../board';
+import { isPolarised } from '../part';
 
 /** One line of the ledger of what came off a board and what went on. Lines are only ever added. */
 export interface LedgerLine {
@@ -39,6 +40,11 @@ export function absentParts(lines: readonly LedgerLine[]): readonly string[] {
   return reconcile(lines).filter((state) => state.removed > state.fitted).map((state) => state.ref); // prettier-ignore
 }
 
+/** Designators that are off the board and neither replaced nor left out on purpose. */
+export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
+  return reconcile(lines).filter((state) => state.missing).map((state) => state.ref); // prettier-ignore
+}
+
 /** Why a line may not be written, or undefined where it may. */
 export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[], next: LedgerLine): string | undefined {
   const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(next.ref));
@@ -49,5 +55,8 @@ export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[],
   if (next.action === 'fitted' && !off) return `${known} has not been taken off: enter what came off first`;
   if (next.action === 'leftOut' && !off) return `${known} is on the board: take it off first`;
   if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
+  if (next.action !== 'fitted') return undefined;
+  if (next.value.trim() === '') return `say what went on for ${known}`;
+  if (index.replaceable.get(known)!.some(isPolarised) && !next.polarityChecked) return `check which way round ${known} sits, and say so`;
   return undefined;
 }

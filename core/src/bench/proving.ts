@@ -27,7 +27,8 @@ export interface ProofAnswer {
 }
 
 /** The list that proves a repair: ohms rail to ground, rails without load, rails with load, what read wrong before, and the symptoms themselves.
- *  before: readings up to the repair. after: readings since. symptoms: as taken in, each with its key. */
+ *  before: readings up to the repair. after: readings since. symptoms: as taken in, each with its key. leftOut: parts that stay off the board on
+ *  purpose; the board is then proven as it is, and only readings taken with just these parts off count. */
 export function proofSteps(
   index: BoardIndex,
   predictor: Predictor,
@@ -35,15 +36,17 @@ export function proofSteps(
   after: readonly Reading[],
   symptoms: readonly { readonly key: string; readonly text: string }[],
   answers: readonly ProofAnswer[],
+  leftOut: readonly string[] = [],
 ): readonly ProofStep[] {
   const steps = new Map<string, ProofStep>();
+  const asItIs = after.filter(({ absent = [] }) => absent.join() === leftOut.join());
   const latest = (readings: readonly Reading[], key: string): ReadingValue | undefined =>
     readings.findLast((r) => measurementKey(r.measurement) === key)?.value;
   const add = (stage: ProofStage, measurement: Measurement): void => {
     const key = measurementKey(measurement);
     if (steps.has(key)) return;
-    const expected = readout(measurement.kind, predictor.healthy(measurement));
-    const now = latest(after, key);
+    const expected = readout(measurement.kind, predictor.healthy(measurement, leftOut));
+    const now = latest(asItIs, key);
     const was = latest(before, key);
     const state = now === undefined ? 'open' : withinBand(now, expected) ? 'pass' : 'fail';
     steps.set(key, {

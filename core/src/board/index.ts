@@ -1,5 +1,18 @@
 export { Board, Dielectric, DiodeModel, Part, TransistorModel, type PartKind } from './schema';
-export { findPin, findPoint, GROUND, indexBoard, isInsidePackage, nameKey, pinName, replaceableRef, type BoardIndex, type PinPlace, type Point } from './nets';
+export {
+  countParts,
+  findPin,
+  findPoint,
+  GROUND,
+  indexBoard,
+  isInsidePackage,
+  nameKey,
+  pinName,
+  replaceableRef,
+  type BoardIndex,
+  type PinPlace,
+  type Point,
+} from './nets';
 export { describeIssue, MAX_ISSUES, type FileIssue, type ReadResult } from './issue';
 export { BOARD_FORMATS, formatOf, MAX_FILE_BYTES, readBoardFile } from './formats/index';
 export { checkBoard, readBoardJson, writeBoardJson } from './formats/board-json';

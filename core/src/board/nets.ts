@@ -15,6 +15,12 @@ export function replaceableRef(ref: string): string {
   return dot < 0 ? ref : ref.slice(0, dot);
 }
 
+/** How many parts a board has as people count them: what is replaced on its own, supplies left out. */
+export function countParts(board: Board): number {
+  const refs = board.parts.filter(({ kind }) => kind !== 'voltageSource' && kind !== 'currentSource').map(({ ref }) => replaceableRef(ref)); // prettier-ignore
+  return new Set(refs).size;
+}
+
 /** True for an element inside a package (`U3.R1`, from a flattened subcircuit): no probe reaches its own ends. Array elements (`RN2.3`) have pins of their own. */
 export function isInsidePackage(ref: string): boolean {
   return /\.[^\d]/.test(ref);

@@ -1,4 +1,4 @@
-import { nameKey, type BoardIndex, type Part, type PinPlace, type Setup } from '../board';
+import { nameKey, replaceableRef, type BoardIndex, type Part, type PinPlace, type Setup } from '../board';
 import { conductance, elementsOf, isSource, rewire, SEVERITY, typicalSeverity, type Element, type NodeName } from '../device';
 import { severityOf, type Fault } from './fault';
 
@@ -12,7 +12,7 @@ export interface FaultState {
 export interface BoardState {
   readonly setup: Setup;
   readonly faults: readonly FaultState[];
-  /** Designators of parts that are off the board at the moment. */
+  /** Parts that are off the board at the moment, by the designator under which they are replaced: `U2` takes all of U2 with it. */
   readonly absent: readonly string[];
 }
 
@@ -37,7 +37,7 @@ export function stateElements(
   const absent = new Set(state.absent.map(nameKey));
   const elements: Element[] = [];
   for (const part of index.board.parts) {
-    if (!isPlugged(part, state.setup) || absent.has(nameKey(part.ref))) continue;
+    if (!isPlugged(part, state.setup) || absent.has(nameKey(replaceableRef(part.ref)))) continue;
     const own = state.faults.filter(({ fault }) => (fault.type === 'mode' && fault.part === part) || (fault.type === 'dry' && fault.pin.part === part));
     const changed = own.reduce<readonly Element[]>(applyOne, elementsOf(part));
     elements.push(...(alter ? alter(part, changed) : changed));

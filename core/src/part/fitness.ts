@@ -1,4 +1,4 @@
-import type { Part } from '../board';
+import { GROUND, nameKey, type Part } from '../board';
 import { formatCompact, parseQuantity } from '../quantity';
 
 /** What is offered as a replacement, as far as it was written down. SI units. */
@@ -79,9 +79,9 @@ export function isPolarised(part: Part): boolean {
 /** How a polarised part goes in, by its own marking and the nets of the board; undefined where it does not matter. */
 export function orientation(part: Part): string | undefined {
   if (!isPolarised(part)) return undefined;
-  const [first, second] = part.pins;
+  const [first, second, third] = part.pins.map((net) => (nameKey(net) === GROUND ? 'ground' : net));
   if (part.kind === 'diode') return `band (cathode) to ${second}`;
-  if (part.kind === 'transistor') return `collector ${first}, base ${second}, emitter ${part.pins[2]}`;
+  if (part.kind === 'transistor') return `collector ${first}, base ${second}, emitter ${third}`;
   const stripe = part.kind === 'capacitor' && part.dielectric === 'tantalum' ? `marked end (plus) to ${first}` : `stripe (minus) to ${second}`;
   return `plus to ${first}, ${stripe}`;
 }

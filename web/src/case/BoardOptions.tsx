@@ -1,9 +1,4 @@
-/** A stored board sheet as it is offered for choice. */
-export interface BoardChoice {
-  readonly id: string;
-  readonly title: string;
-  readonly parts: number;
-}
+import type { BoardChoice } from '../server/board/service';
 
 /** The options of a select that chooses a board sheet. */
 export function BoardOptions({ boards }: { boards: readonly BoardChoice[] }) {

@@ -1,11 +1,10 @@
 import type { ReactNode } from 'react';
-import { useMemo } from 'react';
 import { Button } from '../ui/Button';
 import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import style from './CaseFrame.module.css';
-import { caseProgress, STAGE_NAMES, STAGES, type Stage } from './progress';
+import { STAGE_NAMES, STAGES, type Stage } from './progress';
 import type { CaseState } from './use-case';
 
 /** The frame of every stage of a case: the band, the track down the left edge, the stage itself, and a foot for the strip. */
@@ -22,8 +21,7 @@ export function CaseFrame({
   children: ReactNode;
   bare?: boolean;
 }) {
-  const { view, index, journal } = state;
-  const progress = useMemo(() => caseProgress(index, journal), [index, journal]);
+  const { view, progress } = state;
   return (
     <div className={style.frame}>
       <Masthead here="case">

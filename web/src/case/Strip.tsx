@@ -2,7 +2,7 @@ import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, useState, 
 import type { BoardIndex, Setup } from '@hanzai/core/board';
 import { parseReadingValue, parseShorthand, pointText, tidyShorthand, type Measurement, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
 import { KIND_WORDS, pointsText, SETUP_WORDS, shorthandAround, valueText } from './wording';
-import type { ExpectedReading } from '../workers/engine-messages';
+import type { Expect, Expectation } from './expectation';
 import style from './Strip.module.css';
 
 /** Where a bare value belongs. */
@@ -24,10 +24,11 @@ interface Props {
   readonly recent: readonly string[];
   /** The reading that a bare value is taken for. */
   readonly proposal: ProposedPoints | undefined;
-  readonly expect: (setup: string, kind: string, at: string, to: string) => Promise<ExpectedReading | undefined>;
+  readonly expect: Expect;
   /** Files a reading; returns why not where it may not be filed. */
   readonly onFile: (measurement: Measurement, value: ReadingValue, typed: string) => string | undefined;
-  readonly onRetract: () => void;
+  /** Takes the last reading back; returns what it was, or undefined where there is none to take back. */
+  readonly onRetract: () => string | undefined;
   readonly disabled?: boolean;
 }
 
@@ -36,7 +37,6 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
   const [text, setText] = useState('');
   const [back, setBack] = useState(0);
   const [note, setNote] = useState<{ text: string; bad: boolean }>();
-  const [band, setBand] = useState<ExpectedReading>();
   const input = useRef<HTMLInputElement>(null);
   const full = useMemo(() => completed(text, proposal), [text, proposal]);
   const parsed = useMemo(() => parseShorthand(index, full), [index, full]);
@@ -53,19 +53,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
   useEffect(() => setText((kept) => kept || (input.current?.value ?? '')), []);
 
   const where = parsed.ok ? parsed.reading.measurement : undefined;
-  const spot = where ? `${where.setup}|${where.kind}|${pointText(where.at)}|${pointText(where.to)}` : '';
-  useEffect(() => {
-    let stale = false;
-    setBand(undefined);
-    if (spot === '') return undefined;
-    const [setup, kind, at, to] = spot.split('|') as [string, string, string, string];
-    void expect(setup, kind, at, to).then((expected) => {
-      if (!stale) setBand(expected);
-    });
-    return () => {
-      stale = true;
-    };
-  }, [spot, expect]);
+  const sound = useMemo(() => where && expect(where.setup, where.kind, pointText(where.at), pointText(where.to)), [where, expect]);
 
   function enter(): void {
     if (text.trim() === '') return;
@@ -94,8 +82,8 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
       event.preventDefault();
     } else if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '') {
       event.preventDefault();
-      onRetract();
-      setNote({ text: 'The last reading is taken back; belief is as it was before it.', bad: false });
+      const taken = onRetract();
+      setNote({ text: taken === undefined ? 'There is no reading to take back.' : `Taken back: ${taken}.`, bad: false });
     }
   }
 
@@ -131,7 +119,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
         ) : text.trim() === '' ? (
           'Type what the meter shows and press Enter.'
         ) : parsed.ok ? (
-          <Understood index={index} measurement={parsed.reading.measurement} value={parsed.reading.value} band={band} />
+          <Understood index={index} measurement={parsed.reading.measurement} value={parsed.reading.value} sound={sound} />
         ) : (
           `${parsed.understood ? `${parsed.understood} … ` : ''}expected: ${parsed.expected}`
         )}
@@ -148,21 +136,21 @@ function Understood({
   index,
   measurement: m,
   value,
-  band,
+  sound,
 }: {
   index: BoardIndex;
   measurement: Measurement;
   value: ReadingValue;
-  band: ExpectedReading | undefined;
+  sound: Expectation | undefined;
 }) {
   return (
     <>
       <strong>{valueText(m.kind, value)}</strong> {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
-      {band && (
+      {sound && (
         <>
           {' '}
-          · sound: {band.display}
-          {band.band && ` (${band.band})`}
+          · sound: {sound.display}
+          {sound.band && ` (${sound.band})`}
         </>
       )}{' '}
       · <kbd>Enter</kbd> files

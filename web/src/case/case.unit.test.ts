@@ -1,9 +1,12 @@
 import { demoBoard } from '@hanzai/data/demo';
 import { indexBoard } from '@hanzai/core/board';
+import { Predictor } from '@hanzai/core/diagnosis';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from './entry';
 import { Entry as EntrySchema } from './entry';
+import { expectations } from './expectation';
+import { readingEntry } from './file-reading';
 import { playJournal } from './journal';
 import { caseProgress } from './progress';
 import { entryObjection } from './rules';
@@ -22,7 +25,8 @@ const ohms = (at: string, value: number): EntryBody => ({
   typed: `${at} ${value} ohm`,
 });
 const off = (ref: string): EntryBody => ({ kind: 'removed', ref, value: '', note: '' });
-const on = (ref: string): EntryBody => ({ kind: 'fitted', ref, value: '', polarityChecked: true, note: '' });
+const on = (ref: string, value = 'as before', polarityChecked = true): EntryBody => ({ kind: 'fitted', ref, value, polarityChecked, note: '' });
+const stays = (ref: string): EntryBody => ({ kind: 'leftOut', ref, note: 'the owner wants it so' });
 const journal = (...bodies: EntryBody[]) => playJournal(bodies.map(entry), index);
 const objection = (before: readonly EntryBody[], next: EntryBody): string | undefined => entryObjection(next, before.map(entry), index);
 
@@ -59,11 +63,55 @@ describe('a journal played', () => {
   });
 });
 
+describe('a part left out on purpose', () => {
+  const dead: EntryBody = { kind: 'symptom', text: 'dead' };
+  const entries = [dead, volts('VM', 0), off('C3'), stays('C3')].map(entry);
+  const gone = entry({ kind: 'answer', step: entries[0]!.id, passed: true });
+  const proofOf = (...more: Entry[]) => caseProgress(index, playJournal([...entries, ...more], index), undefined, true);
+
+  it('makes another board: it is proven as it is, by readings taken with the part off', () => {
+    expect(proofOf().proof.every((step) => step.state === 'open')).toBe(true);
+    const readings = proofOf().proof.flatMap((step) =>
+      step.type === 'measure' ? [entry(readingEntry(step.measurement, step.expected.value, step.expected.display))] : [],
+    );
+    expect(readings.length).toBeGreaterThan(6);
+    expect(proofOf(...readings, gone)).toMatchObject({ proven: true, obstacles: [], nextStage: 'hand-back' });
+  });
+
+  it('still leaves a case unproven where another part is missing', () => {
+    const readings = proofOf().proof.flatMap((step) =>
+      step.type === 'measure' ? [entry(readingEntry(step.measurement, step.expected.value, step.expected.display))] : [],
+    );
+    expect(proofOf(...readings, gone, entry(off('C1')))).toMatchObject({ proven: false, nextAction: 'fit C1' });
+  });
+});
+
 describe('the rules', () => {
   it('keep a fuse out until the ohms behind it are read', () => {
     expect(objection([off('F1')], on('F1'))).toContain('read the ohms from P9F to ground');
     expect(objection([off('F1'), ohms('P9F', 4700)], on('F1'))).toBeUndefined();
     expect(objection([off('C1')], on('C1'))).toBeUndefined();
+  });
+  it('count only ohms of the board as it is now for the fuse', () => {
+    expect(objection([off('F1'), ohms('P9F', 4700), off('C1'), on('C1')], on('F1'))).toContain('read the ohms from P9F to ground');
+  });
+  it('ask for the value and the polarity of what goes on', () => {
+    expect(objection([off('C1')], on('C1', ''))).toBe('say what went on for C1');
+    expect(objection([off('C1')], on('C1', '470u 16V', false))).toContain('which way round C1 sits');
+    expect(objection([off('R1')], on('R1', '0R47', false))).toBeUndefined();
+  });
+  it('let nothing be answered as proven while a part is missing', () => {
+    const answer: EntryBody = { kind: 'answer', step: 's', passed: true };
+    expect(objection([off('C1')], answer)).toContain('C1 came off and nothing went on');
+    expect(objection([off('C1'), on('C1')], answer)).toBeUndefined();
+  });
+  it('take back only the newest line of a part, and no verdict or answer', () => {
+    const lines = [off('C1'), on('C1'), { kind: 'condemn', ref: 'F1', probability: 1, reason: '' } as const].map(entry);
+    const takeBack = (i: number): string | undefined => entryObjection({ kind: 'retract', entry: lines[i]!.id }, lines, index);
+    expect(takeBack(0)).toContain('newer line of C1 first');
+    expect(takeBack(1)).toBeUndefined();
+    expect(takeBack(2)).toBe('a condemn cannot be taken back');
+    expect(entryObjection({ kind: 'retract', entry: v7() }, lines, index)).toContain('not in this case');
   });
   it('let nothing but a reopening into a closed case', () => {
     const closed: EntryBody[] = [{ kind: 'close', note: '' }];
@@ -96,7 +144,7 @@ describe('progress', () => {
       nextAction: 'replace F1',
       pads: { trace: 'filled', repair: 'half' },
     });
-    expect(steps(dead, off('C1'))).toMatchObject({ nextAction: 'fit C1', missing: ['C1'] });
+    expect(steps(dead, off('C1'))).toMatchObject({ nextAction: 'fit C1' });
     expect(steps(dead, off('C1'), on('C1'))).toMatchObject({ nextAction: 'prove the repair', pads: { repair: 'filled', prove: 'hollow' } });
     expect(steps(dead, off('C1'), on('C1'), ohms('VM', 12))).toMatchObject({ nextAction: 'trace on: a proof step failed', pads: { prove: 'half' } });
   });
@@ -148,5 +196,18 @@ describe('wording', () => {
     expect(shorthandAround('voltage', 'unloaded', 'VM', '')).toEqual(['VM gnd', 'volts unloaded']);
     expect(shorthandAround('continuity', 'off', 'F1.1', 'F1.2')).toEqual(['F1.1 F1.2', '']);
     expect(shorthandAround('current', 'on', 'R1', '')).toEqual(['R1', '']);
+  });
+});
+
+describe('expectations', () => {
+  it('say what a sound board shows, and what it shows with a part off', () => {
+    const with0 = expectations(index, new Predictor(index), []);
+    expect(with0('on', 'voltage', 'VM', '')).toEqual({ display: '8.67 V', band: '8.6 V to 8.75 V' });
+    expect(with0('on', 'voltage', 'NOWHERE', '')).toBeUndefined();
+    expect(expectations(index, new Predictor(index), ['F1'])('on', 'voltage', 'VM', '')).toMatchObject({
+      display: expect.stringMatching(/^\d\.\d mV$/) as string,
+    });
+    expect(expectations(index, new Predictor(index), ['U2', 'U3'])('on', 'voltage', 'VM', '')!.display).not.toBe('8.67 V');
+    expect(expectations(undefined, undefined, [])('on', 'voltage', 'VM', '')).toBeUndefined();
   });
 });

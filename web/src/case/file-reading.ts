@@ -1,16 +1,20 @@
 import { pointText, type Measurement, type ReadingValue } from '@hanzai/core/instrument';
 import type { EntryBody } from './entry';
+import type { CaseState } from './use-case';
 
 /** The journal entry for a reading. */
 export function readingEntry(m: Measurement, value: ReadingValue, typed: string): EntryBody {
-  const current = m.kind === 'current';
-  return {
-    kind: 'reading',
-    setup: m.setup,
-    quantity: m.kind,
-    at: current ? m.at.pin!.part.ref : pointText(m.at),
-    to: current ? '' : pointText(m.to),
-    value,
-    typed,
-  };
+  return { kind: 'reading', setup: m.setup, quantity: m.kind, ...writtenPoints(m), value, typed };
+}
+
+/** The points of a measurement as they are written in entries and messages; a current is named by its part alone. */
+export function writtenPoints(m: Measurement): { readonly at: string; readonly to: string } {
+  return m.kind === 'current' ? { at: m.at.pin!.part.ref, to: '' } : { at: pointText(m.at), to: pointText(m.to) };
+}
+
+/** Takes the newest reading of a case back. Returns what had been typed, or undefined where there is none or the case is closed. */
+export function takeBackLast({ journal, file }: CaseState): string | undefined {
+  const last = journal.readings.at(-1);
+  if (!last || file({ kind: 'retract', entry: last.entry.id }) !== undefined) return undefined;
+  return last.entry.body.typed;
 }

@@ -1,5 +1,5 @@
 import type { LedgerLine, ProofAnswer } from '@hanzai/core/bench';
-import { absentParts } from '@hanzai/core/bench';
+import { absentParts, missingParts } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
@@ -9,7 +9,7 @@ type Of<K extends EntryBody['kind']> = Entry & { body: Extract<EntryBody, { kind
 /** A reading with the entry it came from. */
 export interface TakenReading extends Reading {
   readonly entry: Of<'reading'>;
-  /** True where it was taken after the last part was fitted: it speaks of the board as it is now. */
+  /** True where it was taken after the last repair: it speaks of the board as it is now. */
   readonly current: boolean;
 }
 
@@ -23,6 +23,8 @@ export interface Journal {
   readonly answers: readonly ProofAnswer[];
   /** Parts off the board now. */
   readonly absent: readonly string[];
+  /** Those of them that are not left out on purpose. */
+  readonly missing: readonly string[];
   readonly closed: boolean;
   readonly moments: readonly number[];
 }
@@ -34,12 +36,17 @@ function ledgerLine(body: EntryBody): LedgerLine | undefined {
   return undefined;
 }
 
+/** True for what changes the board for good. */
+function isRepair(body: EntryBody): boolean {
+  return body.kind === 'fitted' || body.kind === 'leftOut';
+}
+
 /** Plays a journal from the start. Readings whose points the board does not have (another board was chosen since) are left out.
- *  A fitted part begins a new board: what was read and answered before speaks of the old one. */
+ *  A part fitted, or left out on purpose, makes another board: what was read and answered before speaks of the old one. */
 export function playJournal(entries: readonly Entry[], index: BoardIndex | undefined): Journal {
   const retracted = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
   const standing = entries.filter(({ id }) => !retracted.has(id));
-  const lastFitted = standing.findLastIndex(({ body }) => body.kind === 'fitted');
+  const lastRepair = standing.findLastIndex(({ body }) => isRepair(body));
   const ledger: (LedgerLine & { entry: Entry })[] = [];
   const readings: TakenReading[] = [];
   const condemned = new Map<string, Of<'condemn'>>();
@@ -49,7 +56,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     const { body } = entry;
     const line = ledgerLine(body);
     if (line) ledger.push({ ...line, entry });
-    if (body.kind === 'fitted') answers.length = 0;
+    if (isRepair(body)) answers.length = 0;
     if (body.kind === 'condemn') condemned.set(body.ref, entry as Of<'condemn'>);
     if (body.kind === 'acquit') condemned.delete(body.ref);
     if (body.kind === 'answer') answers.push({ key: body.step, passed: body.passed });
@@ -63,7 +70,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
           value: body.value,
           absent: absentParts(ledger),
           entry: entry as Of<'reading'>,
-          current: i > lastFitted,
+          current: i > lastRepair,
         });
     }
   });
@@ -75,6 +82,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     ledger,
     answers,
     absent: absentParts(ledger),
+    missing: missingParts(ledger),
     closed,
     moments: entries.map(({ madeAt }) => Date.parse(madeAt)),
   };

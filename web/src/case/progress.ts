@@ -1,4 +1,4 @@
-import { isProven, proofSteps, reconcile, type ProofStep } from '@hanzai/core/bench';
+import { isProven, proofSteps, type LedgerLine, type ProofStep } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Predictor } from '@hanzai/core/diagnosis';
 import type { Journal } from './journal';
@@ -20,8 +20,9 @@ export type PadState = 'hollow' | 'half' | 'filled' | 'crossed';
 
 export interface Progress {
   readonly pads: Readonly<Record<Stage, PadState>>;
+  /** The proof's steps; empty while the case has nothing to prove yet, unless it was asked for. */
   readonly proof: readonly ProofStep[];
-  readonly missing: readonly string[];
+  readonly proven: boolean;
   /** What to do next, in words. */
   readonly nextAction: string;
   /** The stage that next action is in. */
@@ -30,64 +31,72 @@ export interface Progress {
   readonly obstacles: readonly string[];
 }
 
-/** The proof of a case as it stands: what was read before the last part was fitted against what has been read since. */
-export function caseProof(index: BoardIndex, journal: Journal, predictor: Predictor): readonly ProofStep[] {
+/** A repair is a part fitted, or one left out on purpose. */
+const isRepair = ({ action }: LedgerLine): boolean => action !== 'removed';
+
+/** The proof of a case as it stands: what was read before the repair against what has been read since. */
+function caseProof(index: BoardIndex, journal: Journal, predictor: Predictor): readonly ProofStep[] {
   const symptoms = journal.symptoms.map(({ id, body }) => ({ key: id, text: body.text }));
-  const repaired = journal.ledger.some(({ action }) => action === 'fitted');
+  const repaired = journal.ledger.some(isRepair);
   const before = repaired ? journal.readings.filter((r) => !r.current) : [];
-  return proofSteps(index, predictor, before, journal.readings.filter((r) => r.current && (r.absent ?? []).length === 0), symptoms, journal.answers); // prettier-ignore
+  const after = journal.readings.filter((r) => r.current);
+  return proofSteps(index, predictor, before, after, symptoms, journal.answers, journal.absent);
 }
 
-/** Where a case stands. predictor: kept by the caller where it has one. */
-export function caseProgress(index: BoardIndex | undefined, journal: Journal, predictor?: Predictor): Progress {
-  // The proof needs the circuit solved; a case that nobody has repaired or answered for has none to show yet.
-  const worthProving = journal.answers.length > 0 || journal.ledger.some(({ action }) => action === 'fitted');
-  const proof = index && worthProving ? caseProof(index, journal, predictor ?? new Predictor(index)) : [];
-  const missing = reconcile(journal.ledger).filter((state) => state.missing).map((state) => state.ref); // prettier-ignore
-  const repaired = journal.ledger.some(({ action }) => action === 'fitted');
-  const untouched = journal.condemned
-    .filter(({ body }) => !journal.ledger.some((line) => line.ref === body.ref && line.action === 'fitted'))
-    .map(({ body }) => body.ref);
-  const proven = isProven(proof);
-  const begunProof = proof.some((step) => step.state !== 'open') && repaired;
-  const obstacles = [
-    ...(index ? [] : ['no board sheet: nothing can be proven']),
-    ...(missing.length > 0 ? [`${missing.join(', ')} came off and nothing went on`] : []),
-    ...(untouched.length > 0 ? [`${untouched.join(', ')} condemned and not replaced`] : []),
-    ...(index && !proven ? [worthProving ? `${proof.filter((step) => step.state !== 'pass').length} proof steps not passed` : 'nothing is proven'] : []),
-  ];
-  const pads: Record<Stage, PadState> = {
-    'take-in': journal.symptoms.length > 0 ? 'filled' : 'hollow',
-    trace: journal.condemned.length > 0 || proven ? 'filled' : journal.readings.length > 0 ? 'half' : 'hollow',
-    repair:
-      journal.ledger.length === 0
-        ? proven
-          ? 'crossed'
-          : journal.condemned.length > 0
-            ? 'half'
-            : 'hollow'
-        : missing.length === 0 && untouched.length === 0
-          ? 'filled'
-          : 'half',
-    prove: proven ? 'filled' : begunProof ? 'half' : 'hollow',
-    'hand-back': journal.closed ? 'filled' : 'hollow',
-  };
-  return { pads, proof, missing, obstacles, ...nextStep(index, journal, { missing, untouched, proven, proof, repaired }) };
-}
-
+/** What is worked out of a journal before pads and words are. */
 interface Situation {
-  readonly missing: readonly string[];
+  readonly proof: readonly ProofStep[];
+  /** Condemned, and nothing done about it. */
   readonly untouched: readonly string[];
   readonly proven: boolean;
-  readonly proof: readonly ProofStep[];
   readonly repaired: boolean;
+}
+
+/** Where a case stands. predictor: kept by the caller where it has one. showProof: work the proof out even where nothing is repaired yet;
+ *  without it a docket of many cases need not solve the circuit of each. */
+export function caseProgress(index: BoardIndex | undefined, journal: Journal, predictor?: Predictor, showProof = false): Progress {
+  const repaired = journal.ledger.some(isRepair);
+  const begun = repaired || journal.answers.length > 0;
+  const proof = index && (begun || showProof) ? caseProof(index, journal, predictor ?? new Predictor(index)) : [];
+  const { missing } = journal;
+  const untouched = journal.condemned.map(({ body }) => body.ref).filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line))); // prettier-ignore
+  const proven = begun && missing.length === 0 && isProven(proof);
+  const situation = { proof, untouched, proven, repaired };
+  return { pads: padsOf(journal, situation), proof, proven, obstacles: obstaclesOf(index, journal, situation, begun), ...nextStep(index, journal, situation) };
+}
+
+function padsOf(journal: Journal, { proof, untouched, proven, repaired }: Situation): Progress['pads'] {
+  const anyTouched = journal.ledger.length > 0;
+  const repair = (): PadState => {
+    if (anyTouched) return journal.missing.length === 0 && untouched.length === 0 ? 'filled' : 'half';
+    if (proven) return 'crossed';
+    return journal.condemned.length > 0 ? 'half' : 'hollow';
+  };
+  return {
+    'take-in': journal.symptoms.length > 0 ? 'filled' : 'hollow',
+    trace: journal.condemned.length > 0 || proven ? 'filled' : journal.readings.length > 0 ? 'half' : 'hollow',
+    repair: repair(),
+    prove: proven ? 'filled' : repaired && proof.some((step) => step.state !== 'open') ? 'half' : 'hollow',
+    'hand-back': journal.closed ? 'filled' : 'hollow',
+  };
+}
+
+function obstaclesOf(index: BoardIndex | undefined, { missing }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
+  const obstacles: string[] = [];
+  if (missing.length > 0) obstacles.push(`${missing.join(', ')} came off and nothing went on`);
+  if (untouched.length > 0) obstacles.push(`${untouched.join(', ')} condemned and not replaced`);
+  if (!index) obstacles.push('no board sheet: nothing can be proven');
+  else if (!begun) obstacles.push('nothing is proven');
+  const open = proof.filter((step) => step.state !== 'pass').length;
+  if (begun && !proven && open > 0) obstacles.push(`${open} proof steps not passed`);
+  return obstacles;
 }
 
 function nextStep(index: BoardIndex | undefined, journal: Journal, s: Situation): { nextAction: string; nextStage: Stage } {
   if (journal.closed) return { nextAction: 'handed back', nextStage: 'hand-back' };
   if (journal.symptoms.length === 0) return { nextAction: 'write down what the unit does', nextStage: 'take-in' };
   if (!index) return { nextAction: 'choose or import its board sheet', nextStage: 'take-in' };
-  if (s.missing.length > 0) return { nextAction: `fit ${s.missing.join(', ')}`, nextStage: 'repair' };
+  if (journal.missing.length > 0) return { nextAction: `fit ${journal.missing.join(', ')}`, nextStage: 'repair' };
   if (s.untouched.length > 0) return { nextAction: `replace ${s.untouched.join(', ')}`, nextStage: 'repair' };
   if (s.proven) return { nextAction: 'report and hand back', nextStage: 'hand-back' };
   if (s.repaired) {

@@ -16,7 +16,7 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
       return resolved.ok ? undefined : `${resolved.what}; expected ${resolved.expected}`;
     }
     case 'retract':
-      return entries.some(({ id }) => id === body.entry) ? undefined : 'the entry to retract is not in this case';
+      return retractObjection(journal, entries, body.entry);
     case 'condemn':
     case 'acquit':
       return index && !hasPart(index, body.ref) ? `the board has no part ${body.ref}` : undefined;
@@ -29,11 +29,25 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
       const { obstacles } = caseProgress(index, journal);
       return obstacles.length > 0 ? `it cannot be closed yet: ${obstacles.join('; ')}` : undefined;
     }
+    case 'answer':
+      return journal.missing.length > 0 ? `${journal.missing.join(', ')} came off and nothing went on: nothing can be proven like this` : undefined;
     case 'reopen':
       return journal.closed ? undefined : 'the case is open';
     default:
       return undefined;
   }
+}
+
+/** Readings and lines can be taken back; of a part's ledger only the newest line, or the ledger would say that something went on that never came off. */
+function retractObjection(journal: Journal, entries: readonly Entry[], id: string): string | undefined {
+  const entry = entries.find((candidate) => candidate.id === id);
+  if (!entry) return 'the entry to take back is not in this case';
+  const { kind } = entry.body;
+  if (kind === 'symptom' || kind === 'finding' || kind === 'reading') return undefined;
+  const line = journal.ledger.find((candidate) => candidate.entry.id === id);
+  if (!line) return `a ${kind} cannot be taken back`;
+  const newest = journal.ledger.findLast((candidate) => nameKey(candidate.ref) === nameKey(line.ref));
+  return newest === line ? undefined : `take back the newer line of ${line.ref} first`;
 }
 
 function hasPart(index: BoardIndex, ref: string): boolean {
@@ -50,9 +64,15 @@ function asLine(body: Extract<EntryBody, { kind: 'removed' | 'fitted' | 'leftOut
   };
 }
 
-/** A fuse goes in only after the ohms behind it are known. */
-export function fuseObjection(index: BoardIndex, journal: Journal, ref: string): string | undefined {
+/** The net whose ohms to ground must be read before this fuse goes in; undefined where they are, or where it is no fuse. Only readings of the board
+ *  as it is now count: another part fitted since is another reason to look. */
+export function fuseMustMeasure(index: BoardIndex, journal: Journal, ref: string): string | undefined {
   const fuse = index.partByKey.get(nameKey(ref));
-  const gate = fuse && fuseGate(index, fuse, journal.readings);
-  return gate && `before ${fuse.ref} goes in, read the ohms from ${gate.measure} to ground, power off: a fuse blows for a reason`;
+  return fuse && fuseGate(index, fuse, journal.readings.filter(({ current }) => current))?.measure; // prettier-ignore
+}
+
+/** Why a fuse may not go in yet, in words. */
+export function fuseObjection(index: BoardIndex, journal: Journal, ref: string): string | undefined {
+  const net = fuseMustMeasure(index, journal, ref);
+  return net && `before ${ref} goes in, read the ohms from ${net} to ground, power off: a fuse blows for a reason`;
 }

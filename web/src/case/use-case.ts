@@ -1,10 +1,13 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
+import { Predictor } from '@hanzai/core/diagnosis';
 import { v7 } from 'uuid';
 import type { CaseView } from '../server/case/service';
 import type { Entry, EntryBody } from './entry';
+import { expectations, type Expect } from './expectation';
 import { playJournal, type Journal } from './journal';
 import { Outbox, sendEntry } from './outbox';
+import { caseProgress, type Progress } from './progress';
 import { entryObjection } from './rules';
 
 const RETRY_MILLISECONDS = 3000;
@@ -19,6 +22,10 @@ export interface CaseState {
   readonly index: BoardIndex | undefined;
   readonly entries: readonly Entry[];
   readonly journal: Journal;
+  /** What stands to be proven, what is next, what stands against closing. */
+  readonly progress: Progress;
+  /** What a sound board shows at a point, the parts that are off now being off; undefined where there is no such point. */
+  readonly expect: Expect;
   /** Entries kept in this browser only, so far. */
   readonly waiting: number;
   /** False while the server cannot be reached. */
@@ -47,6 +54,10 @@ export function useCase(initial: CaseView): CaseState {
     return [...view.entries, ...pending.filter(({ id }) => !stored.has(id))];
   }, [view.entries, pending]);
   const journal = useMemo(() => playJournal(entries, index), [entries, index]);
+  const predictor = useMemo(() => index && new Predictor(index), [index]);
+  const progress = useMemo(() => caseProgress(index, journal, predictor, true), [index, journal, predictor]);
+  const absent = journal.absent.join();
+  const expect = useMemo(() => expectations(index, predictor, absent === '' ? [] : absent.split(',')), [index, predictor, absent]);
 
   const flush = useCallback(async () => {
     if (sending.current) return;
@@ -117,5 +128,5 @@ export function useCase(initial: CaseView): CaseState {
     setRefusals((list) => list.filter(({ entry }) => entry.id !== id));
     void outbox.current?.remove(id);
   }, []);
-  return { view, index, entries, journal, waiting: pending.length, reachable, refusals, file, dismiss, reload };
+  return { view, index, entries, journal, progress, expect, waiting: pending.length, reachable, refusals, file, dismiss, reload };
 }

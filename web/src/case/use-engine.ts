@@ -1,9 +1,9 @@
 import { proxy, wrap, type Remote } from 'comlink';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Board } from '@hanzai/core/board';
-import { pointText } from '@hanzai/core/instrument';
 import type { EngineApi } from '../workers/engine.worker';
-import type { EngineEvent, ExpectedReading, LineUp, NextStep } from '../workers/engine-messages';
+import type { EngineEvent, LineUp, NextStep } from '../workers/engine-messages';
+import { writtenPoints } from './file-reading';
 import type { Journal } from './journal';
 
 export interface EngineState {
@@ -14,7 +14,6 @@ export interface EngineState {
   readonly failure: string | undefined;
   /** Milliseconds from the reading to the new line-up on the last change. */
   readonly latency: number | undefined;
-  readonly expect: (setup: string, kind: string, at: string, to: string) => Promise<ExpectedReading | undefined>;
 }
 
 /** Keeps a worker with the core at work on the board and feeds it the readings that speak of the board as it is now. */
@@ -22,7 +21,7 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
   const remote = useRef<Remote<EngineApi> | undefined>(undefined);
   const ticket = useRef(0);
   const [ready, setReady] = useState(false);
-  const [state, setState] = useState<Omit<EngineState, 'expect'>>({
+  const [state, setState] = useState<EngineState>({
     lineUp: undefined,
     next: undefined,
     busy: undefined,
@@ -51,13 +50,12 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
   }, [board]);
 
   const readings = journal.readings
-    .filter((reading) => reading.current)
+    .filter(({ current }) => current)
     .map(({ entry, measurement: m, value, absent }) => ({
       id: entry.id,
       setup: m.setup,
       kind: m.kind,
-      at: m.kind === 'current' ? m.at.pin!.part.ref : pointText(m.at),
-      to: m.kind === 'current' ? '' : pointText(m.to),
+      ...writtenPoints(m),
       value,
       absent: [...(absent ?? [])],
     }));
@@ -80,6 +78,5 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for readings and absent parts by value
   }, [ready, key]);
 
-  const expect = useCallback(async (setup: string, kind: string, at: string, to: string) => remote.current?.expect(setup, kind, at, to), []);
-  return { ...state, expect };
+  return state;
 }

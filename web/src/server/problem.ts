@@ -20,12 +20,17 @@ const MAX_BODY = 45_000_000;
 export async function readBody<T extends z.ZodType>(request: Request, schema: T): Promise<{ ok: true; value: z.infer<T> } | { ok: false; response: Response }> {
   const length = Number(request.headers.get('content-length') ?? 0);
   if (length > MAX_BODY) return { ok: false, response: problem(413, 'Too large', 'expected at most 20 MB') };
+  const type = request.headers.get('content-type') ?? '';
+  if (!/^application\/(json|[\w.]+\+json)\b/.test(type))
+    return { ok: false, response: problem(415, 'Not JSON', `the body is ${type || 'of no stated type'}; expected application/json`) };
+  const text = await request.text();
   let raw: unknown;
   try {
-    raw = JSON.parse(await request.text());
+    raw = JSON.parse(text);
   } catch {
     return { ok: false, response: problem(400, 'Not JSON', 'the body could not be read; expected a JSON object') };
   }
+  if (text.includes('\\u0000')) return { ok: false, response: problem(422, 'Not text', 'a text holds the character U+0000; expected printable text') };
   const parsed = schema.safeParse(raw);
   if (parsed.success) return { ok: true, value: parsed.data };
   const issues = parsed.error.issues.slice(0, 20).map((issue) => ({ what: issue.path.join('.') || 'the body', expected: issue.message }));

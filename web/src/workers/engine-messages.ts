@@ -1,6 +1,7 @@
 import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
 import { z } from 'zod';
+import type { Expectation, JudgedExpectation } from '../case/expectation';
 
 /** A reading as it goes to the engine. `id` names it in the answer. */
 export const EngineReading = z.object({
@@ -36,18 +37,12 @@ export interface LineUpEntry {
   readonly cleared: boolean;
 }
 
-export interface ExpectedReading {
-  readonly display: string;
-  readonly band: string;
-  readonly within: boolean;
-}
-
 export interface LineUp {
   readonly entries: readonly LineUpEntry[];
   readonly healthy: number;
   readonly unmodelled: number;
   /** By reading id. */
-  readonly expected: Readonly<Record<string, ExpectedReading>>;
+  readonly expected: Readonly<Record<string, JudgedExpectation>>;
   readonly milliseconds: number;
 }
 
@@ -59,8 +54,7 @@ export interface Proposal {
   readonly to: string;
   readonly gainBits: number;
   readonly minutes: number;
-  readonly expected: string;
-  readonly band: string;
+  readonly expected: Expectation;
   readonly prospects: readonly {
     readonly probability: number;
     readonly display: string;

@@ -1,19 +1,11 @@
 import { indexBoard, replaceableRef, type Board } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
-import { readout, resolveMeasurement, withinBand, type Reading } from '@hanzai/core/instrument';
+import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
-import {
-  AssessRequest,
-  type EngineEvent,
-  type EngineReading,
-  type ExpectedReading,
-  type LineUp,
-  type LineUpEntry,
-  type NextStep,
-  type Proposal,
-} from './engine-messages';
-import { bandText, partTitle } from './wording';
+import { AssessRequest, type EngineEvent, type EngineReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
+import { inWords, judged, type JudgedExpectation } from '../case/expectation';
+import { partTitle } from '../case/wording';
 
 /** A part counts as cleared below this probability, where it has also lost this share of its prior. */
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
@@ -50,14 +42,6 @@ export class Engine {
     }
   }
 
-  /** What a sound board shows at a point; undefined where there is no such point. */
-  expect(setup: string, kind: string, at: string, to: string): ExpectedReading | undefined {
-    const resolved = resolveMeasurement(this.diagnoser.index, setup, kind, at, to);
-    if (!resolved.ok) return undefined;
-    const shown = readout(resolved.measurement.kind, this.diagnoser.predictor.healthy(resolved.measurement));
-    return { display: shown.display, band: bandText(shown), within: true };
-  }
-
   private resolve(r: EngineReading): { id: string; reading: Reading }[] {
     const resolved = resolveMeasurement(this.diagnoser.index, r.setup, r.kind, r.at, r.to);
     return resolved.ok ? [{ id: r.id, reading: { measurement: resolved.measurement, value: r.value, absent: r.absent } }] : [];
@@ -72,12 +56,7 @@ export class Engine {
       const modes = belief.suspects.filter((s) => s.hypothesis.ref === ref && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
       return { ref, title: partTitle(this.partsOf(ref)), probability, prior, modes, weights: weighed, loudest, cleared };
     });
-    const expected = Object.fromEntries(
-      readings.map((reading, i): [string, ExpectedReading] => {
-        const shown = belief.expected[i]!;
-        return [ids[i]!, { display: shown.display, band: bandText(shown), within: withinBand(reading.value, shown) }];
-      }),
-    );
+    const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
     return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };
   }
 
@@ -92,5 +71,5 @@ function nextStep(plan: Plan): NextStep {
 
 function proposal(m: ProposedMeasurement): Proposal {
   const { setup, kind, at, to, gainBits, minutes, prospects } = m;
-  return { key: `${setup} ${kind} ${at} ${to}`, setup, kind, at, to, gainBits, minutes, prospects, expected: m.expected.display, band: bandText(m.expected) };
+  return { key: `${setup} ${kind} ${at} ${to}`, setup, kind, at, to, gainBits, minutes, prospects, expected: inWords(m.expected) };
 }

@@ -57,9 +57,4 @@ describe('the engine in the worker', () => {
       ),
     ).rejects.toThrow();
   });
-
-  it('says what a sound board shows at a point', () => {
-    expect(engine.expect('on', 'voltage', 'VM', '')).toMatchObject({ display: '8.67 V' });
-    expect(engine.expect('on', 'voltage', 'NOWHERE', '')).toBeUndefined();
-  });
 });

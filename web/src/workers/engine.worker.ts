@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { Engine } from './engine';
-import { OpenRequest, type AssessRequest, type EngineEvent, type ExpectedReading } from './engine-messages';
+import { OpenRequest, type AssessRequest, type EngineEvent } from './engine-messages';
 
 let engine: Engine | undefined;
 
@@ -11,9 +11,6 @@ const api = {
   },
   async assess(request: AssessRequest, send: (event: EngineEvent) => void): Promise<void> {
     await engine?.assess(request, send, () => new Promise((resolve) => setTimeout(resolve, 0)));
-  },
-  expect(setup: string, kind: string, at: string, to: string): ExpectedReading | undefined {
-    return engine?.expect(setup, kind, at, to);
   },
 };
 

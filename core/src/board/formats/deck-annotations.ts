@@ -40,7 +40,8 @@ function apply(part: Mutable<Part>, key: string, text: string): string | undefin
   }
   if (key === 'fit') return set('fitYear', /^(19|2[01])\d\d$/.test(text) ? Number(text) : undefined, 'a year such as 1988');
   if (key === 'role' && text !== '') return set('role', text.slice(0, 120), 'a word');
-  if (key === 'package' || key === 'rating' || key === 'note') return set(key, text.slice(0, 80) || undefined, 'a word');
+  if (key === 'package' || key === 'rating') return set(key, text.slice(0, 80) || undefined, 'a word');
+  if (key === 'note') return set(key, text.slice(0, 400) || undefined, 'a word');
   if (key === 'kind' && capacitor) return set('dielectric', Dielectric.safeParse(text.toLowerCase()).data, Dielectric.options.join(', '));
   if (key === 'volt' && capacitor) return set('ratedVolt', positive(text.replace(/v$/i, '')), 'volts above zero');
   if (key === 'esr' && capacitor) return set('esrOhm', positive(text), 'ohms above zero');
@@ -89,6 +90,6 @@ export function printAnnotation(part: Part): string | undefined {
   if (part.fitYear !== undefined) pairs.push(`fit=${part.fitYear}`);
   add('rating', part.rating);
   add('package', part.package);
-  add('note', part.note?.slice(0, 80));
+  add('note', part.note);
   return pairs.length === 0 ? undefined : `*@ ${part.ref} ${pairs.join(' ')}`;
 }

@@ -95,9 +95,9 @@ function parseTransistor(words: readonly string[], models: ReadonlyMap<string, D
   return { ok: true, part: { kind: 'transistor', ref, pins: words.slice(1, 4), model } };
 }
 
-/** Shortens what is quoted from a file, so that rubbish stays readable in a message. */
-export function clip(text: string): string {
+/** Shortens what is taken or quoted from a file, so that rubbish stays readable. most: characters, 40 in a message. */
+export function clip(text: string, most = 40): string {
   // eslint-disable-next-line no-control-regex -- control characters are exactly what must not reach a terminal
   const safe = text.replace(/[\u0000-\u001f\u007f-\u009f]/g, '?');
-  return safe.length > 40 ? `${safe.slice(0, 40)}…` : safe;
+  return safe.length > most ? `${safe.slice(0, most - 1)}…` : safe;
 }

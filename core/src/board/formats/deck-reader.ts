@@ -53,7 +53,7 @@ export function readDeck(source: string): ReadResult<Board> {
   if (reading.parts.length === 0) {
     return { ok: false, issues: [{ what: 'no parts in the file', expected: 'a circuit deck: a title line, then lines such as R1 VCC OUT 4.7k' }] };
   }
-  const title = clip(text.title) || 'untitled board';
+  const title = clip(text.title, 200) || 'untitled board';
   return { ok: true, value: { format: 'hanzai-board', version: 1, title, parts: reading.parts }, notes: reading.notes };
 }
 

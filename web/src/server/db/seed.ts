@@ -1,12 +1,13 @@
 import { DEMO_BOARD_FILES, DEMO_CASES, demoBoard, type DemoCase, type DemoEntry } from '@hanzai/data/demo';
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
-import { parseShorthand, pointText } from '@hanzai/core/instrument';
+import { parseShorthand } from '@hanzai/core/instrument';
 import { Predictor } from '@hanzai/core/diagnosis';
 import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Entry, EntryBody } from '../../case/entry';
 import { playJournal } from '../../case/journal';
-import { caseProof } from '../../case/progress';
+import { readingEntry } from '../../case/file-reading';
+import { caseProgress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
 import { insertBoard } from '../board/repository';
 import { insertCase, insertEntry } from '../case/repository';
@@ -74,15 +75,15 @@ function typedReading(index: BoardIndex, typed: string): EntryBody {
   const read = parseShorthand(index, typed);
   if (!read.ok) throw new Error(`demo reading "${typed}": ${read.understood}; expected ${read.expected}`);
   const { measurement: m, value } = read.reading;
-  return { kind: 'reading', setup: m.setup, quantity: m.kind, at: pointText(m.at), to: pointText(m.to), value, typed };
+  return readingEntry(m, value, typed);
 }
 
 /** The readings and answers that prove a repair on a sound board, as its meter would show them. */
 function proofBodies(entries: readonly Entry[], index: BoardIndex): EntryBody[] {
-  return caseProof(index, playJournal(entries, index), new Predictor(index)).map((step): EntryBody => {
+  return caseProgress(index, playJournal(entries, index), new Predictor(index), true).proof.map((step): EntryBody => {
     if (step.type === 'ask') return { kind: 'answer', step: step.key, passed: true };
     const { measurement: m, expected } = step;
     const value = typeof expected.value === 'number' ? Number(expected.value.toPrecision(4)) : expected.value;
-    return { kind: 'reading', setup: m.setup, quantity: m.kind, at: pointText(m.at), to: pointText(m.to), value, typed: expected.display };
+    return readingEntry(m, value, expected.display);
   });
 }

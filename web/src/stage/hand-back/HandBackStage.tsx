@@ -1,9 +1,7 @@
 import Printer from 'lucide-react/icons/printer';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import { CaseFrame } from '../../case/CaseFrame';
-import { caseProgress, caseProof } from '../../case/progress';
 import { useCase } from '../../case/use-case';
-import { Predictor } from '@hanzai/core/diagnosis';
 import type { ReportFigures } from '../../server/case/report';
 import type { CaseView } from '../../server/case/service';
 import { Button } from '../../ui/Button';
@@ -16,10 +14,8 @@ import style from './HandBackStage.module.css';
 /** Hand back: close the case when nothing stands against it, and the report for the owner. */
 export function HandBackStage({ view, figures }: { view: CaseView; figures: ReportFigures }) {
   const state = useCase(view);
-  const { index, journal } = state;
-  const predictor = useMemo(() => index && new Predictor(index), [index]);
-  const { obstacles } = useMemo(() => caseProgress(index, journal, predictor), [index, journal, predictor]);
-  const proof = useMemo(() => (index && predictor ? caseProof(index, journal, predictor) : []), [index, journal, predictor]);
+  const { journal } = state;
+  const { obstacles } = state.progress;
   const [note, setNote] = useState('');
   const [refusal, setRefusal] = useState<string>();
   const closing = state.entries.findLast(({ body }) => body.kind === 'close');
@@ -62,7 +58,7 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
           )}
         </div>
       </div>
-      <Report state={state} figures={figures} proof={proof} advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''} />
+      <Report state={state} figures={figures} advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''} />
       <Keys
         keys={[
           ['Ctrl+P', 'print the report'],

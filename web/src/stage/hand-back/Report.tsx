@@ -1,17 +1,17 @@
 import { format } from 'date-fns/format';
 import type { ProofStep } from '@hanzai/core/bench';
-import { pointText } from '@hanzai/core/instrument';
+import { proofWords } from '../../case/proof-words';
 import type { CaseState } from '../../case/use-case';
 import { decibanText, KIND_WORDS, minutesText, pointsText, SETUP_WORDS, valueText } from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
-import { bandText } from '../../workers/wording';
 import style from './Report.module.css';
 
 const day = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
 
 /** The report as it is printed: complaint, findings, readings with their weight, parts, proof, time. */
-export function Report({ state, figures, proof, advice }: { state: CaseState; figures: ReportFigures; proof: readonly ProofStep[]; advice: string }) {
+export function Report({ state, figures, advice }: { state: CaseState; figures: ReportFigures; advice: string }) {
   const { view, journal, index } = state;
+  const { proof } = state.progress;
   const weighed = journal.readings.filter(({ entry }) => figures.readings[entry.id]);
   return (
     <article className={style.report}>
@@ -139,31 +139,20 @@ function Section({ title, children }: { title: string; children: React.ReactNode
   );
 }
 
+const STATE_WORDS = { open: 'not done', pass: 'pass', fail: 'FAIL' } as const;
+
 function ProofRow({ step, index }: { step: ProofStep; index: CaseState['index'] }) {
-  const word = { open: 'not done', pass: 'pass', fail: 'FAIL' }[step.state];
-  if (step.type === 'ask') {
-    return (
-      <tr>
-        <th scope="row">{step.question}</th>
-        <td>gone</td>
-        <td>present</td>
-        <td>{step.state === 'open' ? '' : step.state === 'pass' ? 'gone' : 'still there'}</td>
-        <td>{word}</td>
-      </tr>
-    );
-  }
-  const { measurement: m, expected, before, after } = step;
+  const { what, how, must, before, after } = proofWords(step, index);
   return (
     <tr>
-      <th scope="row">
-        {pointsText(index, pointText(m.at), pointText(m.to))}, {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
-      </th>
+      <th scope="row">{how === '' ? what : `${what}, ${how}`}</th>
       <td className="mono">
-        {expected.display} ({bandText(expected)})
+        {must.display}
+        {must.band && ` (${must.band})`}
       </td>
-      <td className="mono">{before === undefined ? '' : valueText(m.kind, before)}</td>
-      <td className="mono">{after === undefined ? '' : valueText(m.kind, after)}</td>
-      <td>{word}</td>
+      <td className="mono">{before}</td>
+      <td className="mono">{after}</td>
+      <td>{STATE_WORDS[step.state]}</td>
     </tr>
   );
 }

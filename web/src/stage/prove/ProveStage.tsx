@@ -1,20 +1,15 @@
-import { useMemo } from 'react';
-import { isProven, powerAllowed, type ProofStage, type ProofStep } from '@hanzai/core/bench';
-import { Predictor } from '@hanzai/core/diagnosis';
-import { pointText } from '@hanzai/core/instrument';
+import { powerAllowed, type ProofStage, type ProofStep } from '@hanzai/core/bench';
+import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
-import { readingEntry } from '../../case/file-reading';
-import { caseProgress, caseProof } from '../../case/progress';
+import { readingEntry, takeBackLast, writtenPoints } from '../../case/file-reading';
+import { proofWords } from '../../case/proof-words';
 import { Strip } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
-import { useExpect } from '../../case/use-expect';
-import { KIND_WORDS, pointsText, SETUP_WORDS, valueText } from '../../case/wording';
 import type { CaseView } from '../../server/case/service';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
-import { bandText } from '../../workers/wording';
 import style from './ProveStage.module.css';
 
 const TITLES: Readonly<Record<ProofStage, string>> = {
@@ -29,11 +24,9 @@ const ORDER: readonly ProofStage[] = ['shorts', 'unloaded', 'loaded', 'before', 
 /** Prove: a list made by the program, each step with its band, before beside after. Power stays locked until the ohms are good. */
 export function ProveStage({ view }: { view: CaseView }) {
   const state = useCase(view);
-  const { index, journal } = state;
-  const expect = useExpect(index);
-  const predictor = useMemo(() => index && new Predictor(index), [index]);
-  const steps = useMemo(() => (index && predictor ? caseProof(index, journal, predictor) : []), [index, journal, predictor]);
-  const { missing } = useMemo(() => caseProgress(index, journal, predictor), [index, journal, predictor]);
+  const { index, journal, progress } = state;
+  const { proof: steps } = progress;
+  const { missing } = journal;
   const power = powerAllowed(steps);
   const open = steps.filter((step) => step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'));
   const current = open.find((step) => step.state === 'open') ?? open[0];
@@ -46,9 +39,7 @@ export function ProveStage({ view }: { view: CaseView }) {
     );
   }
   const proposal =
-    current?.type === 'measure'
-      ? { setup: current.measurement.setup, kind: current.measurement.kind, at: pointText(current.measurement.at), to: pointText(current.measurement.to) }
-      : undefined;
+    current?.type === 'measure' ? { setup: current.measurement.setup, kind: current.measurement.kind, ...writtenPoints(current.measurement) } : undefined;
   const locked = journal.closed || missing.length > 0;
   return (
     <CaseFrame
@@ -59,9 +50,9 @@ export function ProveStage({ view }: { view: CaseView }) {
           index={index}
           recent={[]}
           proposal={proposal}
-          expect={expect}
+          expect={state.expect}
           onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
-          onRetract={() => retractLast(state)}
+          onRetract={() => takeBackLast(state)}
           disabled={locked}
         />
       }
@@ -71,7 +62,7 @@ export function ProveStage({ view }: { view: CaseView }) {
           {missing.join(', ')} came off and nothing went on. <a href={`/case/${view.number}/repair`}>Back to Repair</a>
         </Notice>
       )}
-      {isProven(steps) ? (
+      {progress.proven ? (
         <Notice look="good" title="Proven." live>
           Every step passed. <ButtonLink href={`/case/${view.number}/hand-back`}>On to Hand back</ButtonLink>
         </Notice>
@@ -124,11 +115,6 @@ export function ProveStage({ view }: { view: CaseView }) {
   );
 }
 
-function retractLast(state: ReturnType<typeof useCase>): void {
-  const last = state.journal.readings.findLast(({ current }) => current);
-  if (last) state.file({ kind: 'retract', entry: last.entry.id });
-}
-
 const STATE_WORDS = { open: 'to do', pass: 'pass', fail: 'FAIL' } as const;
 
 function Row({
@@ -139,46 +125,41 @@ function Row({
   onAnswer,
 }: {
   step: ProofStep;
-  index: Parameters<typeof pointsText>[0];
+  index: BoardIndex;
   current: boolean;
   locked: boolean;
   onAnswer: (passed: boolean) => void;
 }) {
-  const state = <td className={{ open: style.open, pass: style.pass, fail: style.fail }[step.state]}>{STATE_WORDS[step.state]}</td>;
-  if (step.type === 'ask') {
-    return (
-      <tr>
-        <th scope="row" colSpan={2}>
-          {step.question}
-        </th>
-        <td>did</td>
-        <td>
-          <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`Gone: ${step.question}`}>
-            Gone
-          </Button>{' '}
-          <Button disabled={locked} onClick={() => onAnswer(false)} aria-label={`Still there: ${step.question}`}>
-            Still there
-          </Button>
-        </td>
-        {state}
-      </tr>
-    );
-  }
-  const { measurement: m, expected, before, after } = step;
+  const { what, how, must, before, after } = proofWords(step, index);
   return (
     <tr className={current ? style.current : undefined} aria-current={current ? 'step' : undefined}>
       <th scope="row">
-        <b>{pointsText(index, pointText(m.at), pointText(m.to))}</b>{' '}
-        <small>
-          {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
-        </small>
+        {how === '' ? what : <b>{what}</b>} <small>{how}</small>
       </th>
       <td className="mono">
-        {expected.display} <small>{bandText(expected)}</small>
+        {must.display} <small>{must.band}</small>
       </td>
-      <td className="mono">{before === undefined ? '' : valueText(m.kind, before)}</td>
-      <td className="mono">{after === undefined ? '' : valueText(m.kind, after)}</td>
-      {state}
+      <td className="mono">{before}</td>
+      <td className="mono">
+        {step.type === 'ask' && step.state === 'open' ? (
+          <span className={style.answers}>
+            <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`Gone: ${what}`}>
+              Gone
+            </Button>
+            <Button disabled={locked} onClick={() => onAnswer(false)} aria-label={`Still there: ${what}`}>
+              Still there
+            </Button>
+          </span>
+        ) : (
+          after
+        )}
+        {step.type === 'ask' && step.state !== 'open' && !locked && (
+          <Button look="quiet" onClick={() => onAnswer(step.state !== 'pass')} aria-label={`Change the answer: ${what}`}>
+            Change
+          </Button>
+        )}
+      </td>
+      <td className={{ open: style.open, pass: style.pass, fail: style.fail }[step.state]}>{STATE_WORDS[step.state]}</td>
     </tr>
   );
 }

@@ -1,14 +1,13 @@
 import { useState } from 'react';
 import { reconcile } from '@hanzai/core/bench';
-import { findPoint, GROUND, nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
-import { isPolarised, judgeReplacement, orientation, parseOffered } from '@hanzai/core/part';
+import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
+import { judgeReplacement, orientation, parseOffered } from '@hanzai/core/part';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
-import { readingEntry } from '../../case/file-reading';
-import { fuseObjection } from '../../case/rules';
+import { readingEntry, takeBackLast } from '../../case/file-reading';
+import { fuseMustMeasure, fuseObjection } from '../../case/rules';
 import { Strip } from '../../case/Strip';
 import { useCase, type CaseState } from '../../case/use-case';
-import { useExpect } from '../../case/use-expect';
 import type { CaseView } from '../../server/case/service';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -21,7 +20,6 @@ import style from './RepairStage.module.css';
 export function RepairStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal } = state;
-  const expect = useExpect(index);
   if (!index) {
     return (
       <CaseFrame state={state} stage="repair">
@@ -31,20 +29,19 @@ export function RepairStage({ view }: { view: CaseView }) {
     );
   }
   const states = reconcile(journal.ledger);
-  const gatedFuse = journal.condemned.map(({ body }) => body.ref).find((ref) => fuseObjection(index, journal, ref));
-  const gateNet = gatedFuse && /from (\S+) to ground/.exec(fuseObjection(index, journal, gatedFuse) ?? '')?.[1];
+  const refs = [...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)])];
+  const toMeasure = refs.map((ref) => fuseMustMeasure(index, journal, ref)).find((net) => net !== undefined);
   const strip = (
     <Strip
       index={index}
       recent={[]}
-      proposal={gateNet && findPoint(index, gateNet) ? { setup: 'off', kind: 'resistance', at: gateNet, to: '' } : undefined}
-      expect={expect}
+      proposal={toMeasure === undefined ? undefined : { setup: 'off', kind: 'resistance', at: toMeasure, to: '' }}
+      expect={state.expect}
       onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
-      onRetract={() => undefined}
+      onRetract={() => takeBackLast(state)}
       disabled={journal.closed}
     />
   );
-  const refs = [...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)])];
   return (
     <CaseFrame state={state} stage="repair" foot={strip}>
       <div className={style.intro}>
@@ -63,13 +60,9 @@ export function RepairStage({ view }: { view: CaseView }) {
       </div>
       <OtherPart state={state} index={index} />
       <LedgerTable state={state} />
-      {states.some((s) => s.missing) ? (
+      {journal.missing.length > 0 ? (
         <Notice look="attention" title="Still missing:">
-          {states
-            .filter((s) => s.missing)
-            .map((s) => s.ref)
-            .join(', ')}{' '}
-          came off and nothing went on. The case cannot be proven or closed like this.
+          {journal.missing.join(', ')} came off and nothing went on. The case cannot be proven or closed like this.
         </Notice>
       ) : (
         states.length > 0 && (
@@ -91,13 +84,21 @@ export function RepairStage({ view }: { view: CaseView }) {
   );
 }
 
+/** What the board says that a part is, as one writes it: `470u 16V`, `T1A`, a model's name. */
+function boardValue(index: BoardIndex, ref: string): string {
+  const [part] = index.replaceable.get(ref) ?? [];
+  if (!part) return '';
+  const rating = part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : '');
+  return [partValue(part), rating].filter(Boolean).join(' ');
+}
+
 function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; index: BoardIndex }) {
   const part = index.partByKey.get(nameKey(refdes)) ?? index.replaceable.get(refdes)?.[0];
   const { journal } = state;
   const off = journal.absent.some((ref) => nameKey(ref) === nameKey(refdes));
   const condemned = journal.condemned.find(({ body }) => body.ref === refdes);
   const fitted = journal.ledger.findLast((line) => line.ref === refdes && line.action === 'fitted');
-  const [value, setValue] = useState(part ? `${partValue(part)}${part.kind === 'capacitor' && part.ratedVolt ? ` ${part.ratedVolt}V` : ''}` : '');
+  const [value, setValue] = useState(boardValue(index, refdes));
   const [note, setNote] = useState('');
   const [turned, setTurned] = useState(false);
   const [refusal, setRefusal] = useState<string>();
@@ -106,7 +107,6 @@ function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; 
   const gate = fuseObjection(index, journal, refdes);
 
   function enter(kind: 'removed' | 'fitted' | 'leftOut'): void {
-    if (kind === 'fitted' && part && isPolarised(part) && !turned) return setRefusal('check the polarity and tick it');
     const body =
       kind === 'leftOut'
         ? ({ kind, ref: refdes, note } as const)
@@ -163,8 +163,7 @@ function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; 
           ))}
           {off && way && (
             <label className={style.check}>
-              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> This way round:{' '}
-              {way.replace(/\b0\b/, GROUND === '0' ? 'ground' : '')}
+              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> This way round: {way}
             </label>
           )}
           {refusal && (
@@ -199,7 +198,7 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
         event.preventDefault();
         const known = [...index.replaceable.keys()].find((name) => nameKey(name) === nameKey(ref.trim()));
         const objection = known
-          ? state.file({ kind: 'removed', ref: known, value: '', note: '' })
+          ? state.file({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
           : `no part ${ref.trim() || 'without a name'} on this sheet; expected a designator such as C3`;
         setRefusal(objection);
         if (!objection) setRef('');

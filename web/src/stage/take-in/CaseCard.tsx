@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CaseState } from '../../case/use-case';
-import { BoardOptions, type BoardChoice } from '../../case/BoardOptions';
+import { BoardOptions } from '../../case/BoardOptions';
+import type { BoardChoice } from '../../server/board/service';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import type { BoardChoice } from '../../case/BoardOptions';
+import type { BoardChoice } from '../../server/board/service';
 import { CaseFrame } from '../../case/CaseFrame';
 import { useCase } from '../../case/use-case';
 import type { CaseView } from '../../server/case/service';

@@ -48,7 +48,7 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
           <p className={style.setup}>{SETUP_WORDS[proposal.setup]}</p>
           <p className={style.points}>{pointsText(index, proposal.at, proposal.to)}</p>
           <p className={style.kind}>
-            {KIND_WORDS[proposal.kind]}: sound is <b>{proposal.expected}</b>
+            {KIND_WORDS[proposal.kind]}: sound is <b>{proposal.expected.display}</b>
           </p>
           <form
             onSubmit={(event) => {

@@ -1,7 +1,7 @@
 import { Command } from 'cmdk';
 import { GROUND, isInsidePackage, partValue, type BoardIndex } from '@hanzai/core/board';
 import { Dialog } from '../../ui/Dialog';
-import { partTitle } from '../../workers/wording';
+import { partTitle } from '../../case/wording';
 import style from './GoTo.module.css';
 
 /** Finds a part or a net by a few letters and puts it into the reading line. */

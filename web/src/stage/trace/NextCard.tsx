@@ -79,7 +79,7 @@ function Working({ share }: { share: number }) {
 }
 
 function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; proposal: Proposal; onBench: () => void; settled: boolean }) {
-  const { at, to, kind, setup, expected, band, gainBits, minutes, prospects } = proposal;
+  const { at, to, kind, setup, expected, gainBits, minutes, prospects } = proposal;
   return (
     <div className={style.chosen}>
       <p className={style.lead}>{settled ? 'Or measure on' : 'Measure next'}</p>
@@ -88,8 +88,8 @@ function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; prop
         <strong>{KIND_WORDS[kind]}</strong>, {SETUP_WORDS[setup]} · {minutesText(minutes)} · tells {gainBits.toFixed(2)} bit
       </p>
       <p className={style.expect}>
-        A sound board shows <span className="mono">{expected}</span>
-        {band && <small> ({band})</small>}
+        A sound board shows <span className="mono">{expected.display}</span>
+        {expected.band && <small> ({expected.band})</small>}
       </p>
       <ul className={style.prospects} aria-label="How it may come out">
         {prospects.map((p) => (

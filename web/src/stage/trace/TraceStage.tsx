@@ -2,7 +2,7 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { parseReadingValue, parseShorthand, type Measurement, type ReadingValue } from '@hanzai/core/instrument';
 import { CaseFrame } from '../../case/CaseFrame';
-import { readingEntry } from '../../case/file-reading';
+import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
 import { useEngine } from '../../case/use-engine';
@@ -50,7 +50,7 @@ export function TraceStage({ view }: { view: CaseView }) {
   useHotkeys('i', () => strip.current?.focus(), { preventDefault: true });
   useHotkeys('/', () => setGoTo(true), { preventDefault: true, useKey: true });
   useHotkeys('n', () => setChosenKey(proposals[(proposals.findIndex(({ key }) => key === chosen?.key) + 1) % Math.max(1, proposals.length)]?.key));
-  useHotkeys('mod+z', () => retractLast(), { preventDefault: true });
+  useHotkeys('mod+z', () => takeBackLast(state), { preventDefault: true });
 
   const fileReading = useCallback(
     (m: Measurement, value: ReadingValue, typed: string) => {
@@ -60,11 +60,6 @@ export function TraceStage({ view }: { view: CaseView }) {
     },
     [file],
   );
-
-  function retractLast(): void {
-    const last = journal.readings.at(-1);
-    if (last) file({ kind: 'retract', entry: last.entry.id });
-  }
 
   function fileValue(text: string): string | undefined {
     if (!chosen || !index) return 'there is nothing to measure now';
@@ -106,9 +101,9 @@ export function TraceStage({ view }: { view: CaseView }) {
           index={index}
           recent={recent}
           proposal={chosen}
-          expect={engine.expect}
+          expect={state.expect}
           onFile={fileReading}
-          onRetract={retractLast}
+          onRetract={() => takeBackLast(state)}
           disabled={journal.closed}
         />
       }

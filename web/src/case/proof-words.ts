@@ -1,0 +1,30 @@
+import type { ProofStep } from '@hanzai/core/bench';
+import type { BoardIndex } from '@hanzai/core/board';
+import { inWords, type Expectation } from './expectation';
+import { writtenPoints } from './file-reading';
+import { KIND_WORDS, pointsText, SETUP_WORDS, valueText } from './wording';
+
+/** A step of a proof as it stands in a table, on screen and on paper. */
+export interface ProofWords {
+  readonly what: string;
+  /** How it is measured; empty for a question. */
+  readonly how: string;
+  readonly must: Expectation;
+  readonly before: string;
+  readonly after: string;
+}
+
+const ANSWERS = { open: '', pass: 'gone', fail: 'still there' } as const;
+
+export function proofWords(step: ProofStep, index: BoardIndex | undefined): ProofWords {
+  if (step.type === 'ask') return { what: step.question, how: '', must: { display: 'gone', band: '' }, before: 'there', after: ANSWERS[step.state] };
+  const { measurement: m, expected, before, after } = step;
+  const { at, to } = writtenPoints(m);
+  return {
+    what: pointsText(index, at, to),
+    how: `${KIND_WORDS[m.kind]}, ${SETUP_WORDS[m.setup]}`,
+    must: inWords(expected),
+    before: before === undefined ? '' : valueText(m.kind, before),
+    after: after === undefined ? '' : valueText(m.kind, after),
+  };
+}
