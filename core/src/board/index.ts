@@ -8,6 +8,7 @@ export {
   isInsidePackage,
   nameKey,
   pinName,
+  pinPoint,
   replaceableRef,
   type BoardIndex,
   type PinPlace,
@@ -21,4 +22,4 @@ export { writeDeck } from './formats/deck-writer';
 export { partValue, readPartsList, writePartsList } from './formats/parts-list';
 export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';
 export { parseDeckNumber, printDeckNumber } from './formats/deck-number';
-export { describeSetup, SETUPS, Setup, type PowerState } from './setup';
+export { Setup, type PowerState } from './setup';

@@ -96,6 +96,12 @@ export function findPin(index: BoardIndex, text: string): PinPlace | undefined {
   return { part, index: pin, net: index.netByKey.get(nameKey(written))! };
 }
 
+/** The probe point on a pin of a part of this board. pin: counted from 0. */
+export function pinPoint(index: BoardIndex, part: Part, pin: number): Point {
+  const net = index.netByKey.get(nameKey(part.pins[pin]!))!;
+  return { net, pin: { part, index: pin, net } };
+}
+
 /** Finds a probe point: a net by name, else a pin; the empty text is ground. Returns undefined when the board has neither. */
 export function findPoint(index: BoardIndex, text: string): Point | undefined {
   const trimmed = text.trim();

@@ -1,4 +1,5 @@
-export { buildNetwork, nodeOf, patchNetwork, type Network } from './network';
+export { buildNetwork, nodeOf, type Network } from './network';
+export { patchNetwork } from './patch';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';

@@ -11,6 +11,8 @@ const MODEL_ERROR = { share: 0.004, volt: 0.004, ohm: 0.05, ampere: 1e-5 } as co
 
 /** Where ohm scales pass from linear to logarithmic, ohm. */
 const KNEE_OHM = { ohms: 0.5, esr: 0.02 } as const;
+/** The largest number an ohmmeter shows; an ESR meter has no limit, beyond this nobody reads one. Unit: ohm. */
+const MOST_OHM = { ohms: METER.ohmRanges.at(-1)![0], esr: 1e4 } as const;
 /** Chance that a reading of which nothing is known is OL. */
 const BLANK_OVERLOAD = 0.2;
 
@@ -22,23 +24,27 @@ export interface Scaled {
 }
 
 const isOhms = (kind: Kind): boolean => kind === 'resistance' || kind === 'esr';
+const kneeOf = (kind: Kind): number => (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM.ohms);
 
 /** Puts a response on the natural scale of its kind, with meter accuracy and model error in sigma. */
 export function scaled(kind: Kind, response: Response): Scaled {
   if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true };
   const floor = isOhms(kind) || kind === 'continuity' ? MODEL_ERROR.ohm : kind === 'current' ? MODEL_ERROR.ampere : MODEL_ERROR.volt;
   const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor * (kind === 'esr' ? 0.2 : 1));
-  if (!isOhms(kind)) return { y: response.value, sigma, overload: false };
-  const knee = kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM.ohms;
-  const value = Math.max(0, response.value);
-  return { y: Math.log(value + knee), sigma: sigma / (value + knee), overload: false };
+  const y = scaledValue(kind, response.value);
+  return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false };
 }
 
 /** A reading's value on the same scale; infinite for OL. Only for kinds that read a number. */
 export function scaledValue(kind: Kind, value: number | 'OL'): number {
   if (value === 'OL') return Infinity;
   if (!isOhms(kind)) return value;
-  return Math.log(Math.max(0, value) + (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM.ohms));
+  return Math.log(Math.max(0, value) + kneeOf(kind));
+}
+
+/** The reading that lies at `y` of the natural scale, in the reading's unit; infinite for OL. */
+export function unscaledValue(kind: Kind, y: number): number {
+  return isOhms(kind) ? Math.max(0, Math.exp(y) - kneeOf(kind)) : y;
 }
 
 /** Density (or chance) of a reading of which nothing is known: what "none of these" predicts, and what a blunder looks like.
@@ -50,8 +56,7 @@ export function blank(kind: Kind, value: ReadingValue, voltSpan: number): number
   if (kind === 'current') return 0.5;
   if (value === 'OL') return BLANK_OVERLOAD;
   if (kind === 'diode') return (1 - BLANK_OVERLOAD) / METER.diodeOverloadVolt;
-  const [knee, top] = kind === 'esr' ? [KNEE_OHM.esr, 1e4] : [KNEE_OHM.ohms, 40e6];
-  return (1 - BLANK_OVERLOAD) / Math.log(top / knee);
+  return (1 - BLANK_OVERLOAD) / Math.log(MOST_OHM[kind === 'esr' ? 'esr' : 'ohms'] / kneeOf(kind));
 }
 
 /** Chance of continuity's beep for a path of this resistance. */
@@ -61,7 +66,7 @@ function beepChance(s: Scaled): number {
 
 /** The largest number a kind can show before it says OL, on the natural scale. */
 function overloadAt(kind: Kind): number {
-  if (kind === 'resistance') return Math.log(40e6 + KNEE_OHM.ohms);
+  if (kind === 'resistance') return scaledValue(kind, MOST_OHM.ohms);
   return kind === 'diode' ? METER.diodeOverloadVolt : Infinity;
 }
 

@@ -1,4 +1,4 @@
-import { findPin, isInsidePackage, nameKey, type BoardIndex, type Part, type PinPlace } from '../board';
+import { findPin, isInsidePackage, nameKey, replaceableRef, type BoardIndex, type Part, type PinPlace } from '../board';
 import { isSource, modesOf, SEVERITY, type FaultMode, type SeverityRange } from '../device';
 
 /** One fault on the board. */
@@ -72,7 +72,7 @@ export function singleFaults(index: BoardIndex): readonly Fault[] {
 }
 
 /** The part that is replaced or resoldered for this fault; for a bridge, its name. */
-export function faultRef(fault: Fault, replaceableRef: (ref: string) => string): string {
+export function faultRef(fault: Fault): string {
   if (fault.type === 'bridge') return fault.name.replace(/:bridge$/, '');
   return replaceableRef(fault.type === 'mode' ? fault.part.ref : fault.pin.part.ref);
 }

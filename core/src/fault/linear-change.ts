@@ -1,6 +1,5 @@
-import { elementsOf, type Element, type NodeName } from '../device';
+import { conductance, elementsOf, typicalSeverity, type Element, type NodeName } from '../device';
 import { severityOf, type Fault } from './fault';
-import { typicalSeverity } from '../device';
 
 /** A fault that is nothing but another admittance between two nodes, as seen at DC and at one frequency.
  *  siemens: change of the DC conductance. before, after: the elements between the two nodes, for small-signal work. */
@@ -18,7 +17,7 @@ export function linearChange(fault: Fault, severity?: number): LinearChange | un
   const amount = severity ?? typicalSeverity(severityOf(fault));
   if (fault.type === 'bridge') {
     const [a, b] = fault.nets;
-    return { a, b, siemens: 1 / amount, before: [], after: [{ type: 'conductance', a, b, siemens: 1 / amount, spread: 0 }] };
+    return { a, b, siemens: 1 / amount, before: [], after: [conductance(a, b, amount)] };
   }
   const part = fault.type === 'dry' ? fault.pin.part : fault.part;
   const before = elementsOf(part);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { replaceableRef, type BoardIndex, type Part } from '../board';
+import type { BoardIndex, Part } from '../board';
 import { faultRef, severityOf, singleFaults, type Fault } from './fault';
 import { SEVERITY, severityGrid } from '../device';
 
@@ -59,13 +59,13 @@ function rateOf(table: RateTable, fault: Fault): number {
 /** Lists the single faults of a board with their priors. factor: what multiplies a part's rate (looks, age), default 1 for all. */
 export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (ref: string) => number = () => 1): HypothesisSpace {
   const faults = singleFaults(index);
-  const rates = faults.map((fault) => rateOf(table, fault) * factor(faultRef(fault, replaceableRef)));
+  const rates = faults.map((fault) => rateOf(table, fault) * factor(faultRef(fault)));
   const total = rates.reduce((sum, rate) => sum + rate, 0);
   const faulty = 1 - table.healthy - table.unmodelled;
   const hypotheses = faults.map((fault, i) => ({
     name: fault.name,
     fault,
-    ref: faultRef(fault, replaceableRef),
+    ref: faultRef(fault),
     prior: (faulty * rates[i]!) / total,
     ...severitiesOf(fault),
   }));

@@ -1,5 +1,4 @@
-import { findPin, findPoint, GROUND, nameKey, pinName, type BoardIndex, type Point, type Setup } from '../board';
-import { Setup as SetupSchema } from '../board';
+import { findPoint, GROUND, nameKey, pinName, pinPoint, Setup, type BoardIndex, type Point } from '../board';
 import { defaultSetup, ReadingKind } from './meter';
 
 /** One thing to measure: which instrument, where the probes go, in which state of the board. */
@@ -15,8 +14,7 @@ export type MeasurementResult =
 
 /** The text of a probe point: the pin where one was named, else the net; empty for ground. */
 export function pointText(point: Point): string {
-  if (point.pin)
-    return `${point.pin.part.ref}.${point.pin.part.kind === 'transistor' || point.pin.part.kind === 'diode' ? pinName(point.pin.part, point.pin.index) : point.pin.index + 1}`;
+  if (point.pin) return `${point.pin.part.ref}.${pinName(point.pin.part, point.pin.index)}`;
   return point.net === GROUND ? '' : point.net;
 }
 
@@ -30,8 +28,8 @@ export function measurementKey(m: Measurement): string {
 export function resolveMeasurement(index: BoardIndex, setup: string, kind: string, at: string, to: string): MeasurementResult {
   const parsedKind = ReadingKind.safeParse(kind.trim().toLowerCase());
   if (!parsedKind.success) return { ok: false, what: `unknown kind of reading "${kind}"`, expected: ReadingKind.options.join(', ') };
-  const parsedSetup = SetupSchema.safeParse(setup.trim().toLowerCase() || defaultSetup(parsedKind.data));
-  if (!parsedSetup.success) return { ok: false, what: `unknown setup "${setup}"`, expected: SetupSchema.options.join(', ') };
+  const parsedSetup = Setup.safeParse(setup.trim().toLowerCase() || defaultSetup(parsedKind.data));
+  if (!parsedSetup.success) return { ok: false, what: `unknown setup "${setup}"`, expected: Setup.options.join(', ') };
   const power = parsedSetup.data === 'off' ? 'off' : 'on';
   if (power !== defaultSetup(parsedKind.data)) {
     return { ok: false, what: `${parsedKind.data} cannot be read with the board ${power}`, expected: `setup ${defaultSetup(parsedKind.data)}` };
@@ -48,11 +46,6 @@ function currentMeasurement(index: BoardIndex, setup: Setup, at: string): Measur
   if (!part || part.pins.length !== 2) return { ok: false, what: `"${at}" is not a two-pin part of this board`, expected: 'the designator of a two-pin part' };
   return {
     ok: true,
-    measurement: { setup, kind: 'current', at: findPin(index, `${part.ref}.1`)! && pinPoint(index, `${part.ref}.1`), to: pinPoint(index, `${part.ref}.2`) },
+    measurement: { setup, kind: 'current', at: pinPoint(index, part, 0), to: pinPoint(index, part, 1) },
   };
-}
-
-function pinPoint(index: BoardIndex, text: string): Point {
-  const pin = findPin(index, text)!;
-  return { net: pin.net, pin };
 }

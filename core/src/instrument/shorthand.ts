@@ -1,7 +1,6 @@
-import { findPoint, nameKey, type BoardIndex, type Part, type Point, type Setup } from '../board';
-import { Setup as SetupSchema } from '../board';
+import { findPoint, nameKey, pinPoint, Setup, type BoardIndex, type Part, type Point } from '../board';
 import { parseQuantity, type Unit } from '../quantity';
-import { resolveMeasurement } from './measurement';
+import { pointText, resolveMeasurement } from './measurement';
 import { defaultSetup, type ReadingKind } from './meter';
 import { parseReadingValue, type Reading } from './readings-file';
 
@@ -34,7 +33,7 @@ export function parseShorthand(index: BoardIndex, text: string): ShorthandResult
   const rest = words.filter((word, i) => {
     const lower = word.toLowerCase();
     if (i > 0 && KIND_WORDS[lower]) kind = KIND_WORDS[lower];
-    else if (i > 0 && SetupSchema.safeParse(lower).success) setup = lower as Setup;
+    else if (i > 0 && Setup.safeParse(lower).success) setup = lower as Setup;
     else return true;
     return false;
   });
@@ -53,8 +52,8 @@ export function parseShorthand(index: BoardIndex, text: string): ShorthandResult
   const guessed = kind ?? fixed?.[0] ?? guessKind(written, spots as Spot[]);
   const value = parseReadingValue(guessed, fixed && guessed === fixed[0] ? fixed[1] : written);
   if (!value.ok) return fail(`${where}: ${value.what}`, value.expected);
-  const atText = guessed === 'current' ? ((spots[0] as Spot).part?.ref ?? '') : pointName(at);
-  const resolved = resolveMeasurement(index, setup ?? defaultSetup(guessed), guessed, atText, guessed === 'current' ? '' : to ? pointName(to) : '');
+  const atText = guessed === 'current' ? ((spots[0] as Spot).part?.ref ?? '') : pointText(at);
+  const resolved = resolveMeasurement(index, setup ?? defaultSetup(guessed), guessed, atText, guessed === 'current' ? '' : to ? pointText(to) : '');
   if (!resolved.ok) return fail(`${where}: ${resolved.what}`, resolved.expected);
   return { ok: true, reading: { measurement: resolved.measurement, value: value.value } };
 }
@@ -68,7 +67,7 @@ interface Spot {
 function findSpot(index: BoardIndex, word: string): Spot | undefined {
   const part = index.partByKey.get(nameKey(word));
   if (part) {
-    const points = part.pins.map((_, pin) => findPoint(index, `${part.ref}.${pin + 1}`)!);
+    const points = part.pins.map((_, pin) => pinPoint(index, part, pin));
     return { part, points };
   }
   const point = findPoint(index, word);
@@ -80,10 +79,6 @@ function probes(spots: readonly Spot[]): readonly [Point | undefined, Point | un
   if (second) return first.points.length === 1 && second.points.length === 1 ? [first.points[0], second.points[0]] : [undefined, undefined];
   if (first.points.length > 2) return [undefined, undefined];
   return [first.points[0], first.points[1]];
-}
-
-function pointName({ net, pin }: Point): string {
-  return pin ? `${pin.part.ref}.${pin.index + 1}` : net;
 }
 
 function guessKind(written: string, spots: readonly Spot[]): ReadingKind {

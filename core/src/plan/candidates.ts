@@ -1,4 +1,4 @@
-import { GROUND, isInsidePackage, type BoardIndex, type Part, type Point } from '../board';
+import { GROUND, isInsidePackage, pinPoint, type BoardIndex, type Part, type Point } from '../board';
 import type { Measurement, ReadingKind } from '../instrument';
 
 /** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, every two-pin part's own reading,
@@ -55,10 +55,4 @@ function ownReadings(part: Part): readonly ReadingKind[] {
     default:
       return [];
   }
-}
-
-function pinPoint(index: BoardIndex, part: Part, pin: number): Point {
-  const written = part.pins[pin]!;
-  const net = index.netByKey.get(written.toLowerCase() === 'gnd' ? GROUND : written.toLowerCase())!;
-  return { net, pin: { part, index: pin, net } };
 }

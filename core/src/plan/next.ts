@@ -1,7 +1,18 @@
 import type { BoardIndex, Setup } from '../board';
-import { Diagnoser, replaceableParts, scaled, type Belief } from '../diagnosis';
+import { Diagnoser, replaceableParts, scaled, unscaledValue, type Belief } from '../diagnosis';
 import type { Hypothesis, RateTable } from '../fault';
-import { measurementKey, pointText, readout, STANDARD_METER as METER, type Measurement, type Reading, type ReadingKind, type Readout } from '../instrument';
+import {
+  measurementKey,
+  ohmRange,
+  pointText,
+  readout,
+  STANDARD_METER as METER,
+  voltRange,
+  type Measurement,
+  type Reading,
+  type ReadingKind,
+  type Readout,
+} from '../instrument';
 import { candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import { expectedInformation, type Information, type Outlook } from './information';
@@ -52,6 +63,8 @@ const NEGLIGIBLE = 2e-4;
 const MANY = 120;
 /** A reading that tells less is not worth proposing, bits. */
 const LEAST_GAIN = 0.01;
+/** A reading that tells this much is taken whatever it does to the leading suspect's chances: early on, no single reading moves those, bits. */
+const TELLING = 0.3;
 /** Above this a suspect is acted on without further readings. */
 const CERTAIN = 0.97;
 const HEALTHY_ENOUGH = 0.6;
@@ -101,7 +114,7 @@ function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurem
   const stake = costs.replace + costs.wrongReplacement;
   const best = proposals.some(
     ({ proposal, information }) =>
-      (information.expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > proposal.minutes || proposal.gainBits > 0.3,
+      (information.expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > proposal.minutes || proposal.gainBits > TELLING,
   );
   if (best) return 'measure';
   return belief.healthy > top ? 'verify' : 'replace';
@@ -126,12 +139,17 @@ function outlookBase(diagnoser: Diagnoser, belief: Belief): OutlookBase {
   const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
   const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
   const entries = kept.map(({ hypothesis, probability }) => {
-    const count = hypothesis.severities.length;
-    const middle = (count - 1) >> 1;
-    const severities = count < 3 ? (kept.length > MANY ? [0] : hypothesis.severities.map((_, i) => i)) : kept.length > MANY ? [middle] : [0, middle, count - 1];
+    const severities = standIns(hypothesis, kept.length > MANY);
     return { hypothesis, severities, group: position.get(hypothesis.ref)!, probability: probability / total };
   });
   return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };
+}
+
+/** Which severities of a hypothesis stand for it in a plan: alternatives all count, a range by its ends and its middle; one is enough in a wide field. */
+function standIns({ severities, discrete }: Hypothesis, wideField: boolean): readonly number[] {
+  const middle = (severities.length - 1) >> 1;
+  if (wideField) return [middle];
+  return discrete ? severities.map((_, i) => i) : [...new Set([0, middle, severities.length - 1])];
 }
 
 function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Information {
@@ -182,13 +200,9 @@ function propose(
   };
 }
 
-/** An outcome on the natural scale in words: `about 12.1 V`, `OL`, `beep`. */
+/** An outcome on the natural scale in words: `12.10 V`, `OL`, `beep`. */
 function describeOutcome(kind: ReadingKind, centre: number): string {
-  const knee = kind === 'esr' ? 0.02 : 0.5;
-  const value = kind === 'resistance' || kind === 'esr' ? Math.max(0, Math.exp(centre) - knee) : centre;
-  const fullScale =
-    kind === 'resistance'
-      ? (METER.ohmRanges.find(([range]) => value <= range)?.[0] ?? Infinity)
-      : (METER.voltRanges.find((range) => Math.abs(value) <= range) ?? 400);
+  const value = unscaledValue(kind, centre);
+  const fullScale = kind === 'resistance' ? ohmRange(value) : voltRange(value);
   return readout(kind, { value: fullScale === Infinity ? Infinity : value, spread: 0, fullScale }).display;
 }

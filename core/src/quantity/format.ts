@@ -5,13 +5,8 @@ const STEPS: readonly (readonly [number, string])[] = [
   [1e12, 'T'], [1e9, 'G'], [1e6, 'M'], [1e3, 'k'], [1, ''], [1e-3, 'm'], [1e-6, 'µ'], [1e-9, 'n'], [1e-12, 'p'],
 ]; // prettier-ignore
 
-/** The symbol printed for a unit: `Ω` for ohm. */
-export function unitSymbol(unit: Unit): string {
-  return SYMBOL[unit];
-}
-
 /** The prefix step (1e3, 1, 1e-3 …) and its letter under which a value reads as 1 to 999. */
-export function prefixFor(value: number): readonly [number, string] {
+function prefixFor(value: number): readonly [number, string] {
   const size = Math.abs(value);
   if (size === 0) return [1, ''];
   return STEPS.find(([step]) => size >= step * 0.9999999) ?? STEPS[STEPS.length - 1]!;

@@ -5,7 +5,7 @@ export function HatchBar({ share, height = 14, label }: { share: number; height?
   const id = useId();
   const gap = hatchGap(share);
   return (
-    <svg width="100%" height={height} role="img" aria-label={label} preserveAspectRatio="none">
+    <svg width="100%" height={height} role="img" aria-label={label}>
       <defs>
         <pattern id={id} width={gap} height={gap} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
           <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2.4" />

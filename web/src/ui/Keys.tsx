@@ -6,7 +6,6 @@ import style from './Keys.module.css';
 /** The keys of this screen, shown by `?`. */
 export function Keys({ keys }: { keys: readonly (readonly [string, string])[] }) {
   const [open, setOpen] = useState(false);
-  useHotkeys('shift+slash,shift+?', () => setOpen(true), { useKey: false });
   useHotkeys('?', () => setOpen(true), { useKey: true });
   return (
     <Dialog title="Keys of this screen" open={open} onClose={() => setOpen(false)}>

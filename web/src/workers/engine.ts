@@ -1,4 +1,4 @@
-import { indexBoard, replaceableRef, type Board } from '@hanzai/core/board';
+import { indexBoard, type Board } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
 import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
@@ -54,14 +54,10 @@ export class Engine {
       const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
       const loudest = [...weighed].filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1)).sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
       const modes = belief.suspects.filter((s) => s.hypothesis.ref === ref && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
-      return { ref, title: partTitle(this.partsOf(ref)), probability, prior, modes, weights: weighed, loudest, cleared };
+      return { ref, title: partTitle(this.diagnoser.index.replaceable.get(ref)!), probability, prior, modes, weights: weighed, loudest, cleared };
     });
     const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
     return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };
-  }
-
-  private partsOf(ref: string) {
-    return this.diagnoser.index.replaceable.get(ref) ?? this.diagnoser.index.board.parts.filter((part) => replaceableRef(part.ref) === ref);
   }
 }
 

@@ -1,3 +1,4 @@
+import { formatTolerance, parseTolerance } from '../../quantity';
 import { Dielectric, type Part } from '../schema';
 import { parseDeckNumber, printDeckNumber } from './deck-number';
 import type { FileIssue } from '../issue';
@@ -10,13 +11,6 @@ function splitAnnotation(text: string): { ref: string; pairs: [string, string][]
   const [ref = '', ...rest] = text.split(/\s+/);
   const pairs = [...rest.join(' ').matchAll(/([a-z]+)=("[^"]*"|\S+)/gi)].map((m): [string, string] => [m[1]!.toLowerCase(), m[2]!.replace(/^"|"$/g, '')]);
   return { ref, pairs };
-}
-
-function fraction(text: string): number | undefined {
-  const value = parseDeckNumber(text.replace(/%$/, ''));
-  if (value === undefined || value <= 0) return undefined;
-  const share = text.endsWith('%') ? Number((value / 100).toPrecision(12)) : value;
-  return share <= 2 ? share : undefined;
 }
 
 function positive(text: string, allowZero = false): number | undefined {
@@ -33,7 +27,7 @@ function apply(part: Mutable<Part>, key: string, text: string): string | undefin
   };
   const capacitor = part.kind === 'capacitor';
   const coil = part.kind === 'inductor' || part.kind === 'winding';
-  if (key === 'tol') return set('tolerance', fraction(text), 'a tolerance such as 5%');
+  if (key === 'tol') return set('tolerance', parseTolerance(text), 'a tolerance such as 5%');
   if (key === 'pos') {
     const [x, y] = text.split(',').map(Number);
     return set('positionMm', Number.isFinite(x) && Number.isFinite(y) ? [x, y] : undefined, 'a position such as pos=12.5,40');
@@ -77,7 +71,7 @@ export function printAnnotation(part: Part): string | undefined {
   const add = (key: string, value: string | number | undefined): void => {
     if (value !== undefined) pairs.push(`${key}=${typeof value === 'number' ? printDeckNumber(value) : quote(value)}`);
   };
-  if (part.tolerance !== undefined) pairs.push(`tol=${Number((part.tolerance * 100).toPrecision(12))}%`);
+  if (part.tolerance !== undefined) pairs.push(`tol=${formatTolerance(part.tolerance)}`);
   if (part.kind === 'capacitor') {
     add('kind', part.dielectric);
     add('volt', part.ratedVolt);

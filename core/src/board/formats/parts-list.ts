@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { formatCompact, parseQuantity } from '../../quantity';
+import { formatCompact, formatTolerance, parseQuantity, parseTolerance } from '../../quantity';
 import type { FileIssue, ReadResult } from '../issue';
 import { MAX_ISSUES } from '../issue';
 import type { Board, Part } from '../schema';
@@ -38,7 +38,7 @@ export function writePartsList(board: Board): string {
     ref: part.ref,
     device: part.kind === 'capacitor' && part.dielectric ? `capacitor ${part.dielectric}` : part.kind,
     value: partValue(part),
-    tolerance: part.tolerance === undefined ? '' : `${Number((part.tolerance * 100).toPrecision(6))}%`,
+    tolerance: part.tolerance === undefined ? '' : formatTolerance(part.tolerance),
     rating: part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : ''),
     package: part.package ?? '',
     note: part.note ?? '',
@@ -78,12 +78,12 @@ function partOfRow(row: Row): Part | string {
   const [device = '', dielectric] = row.device.trim().split(/\s+/);
   const quantity = parseQuantity(row.value ?? '');
   const value = quantity.ok && quantity.value !== 'OL' ? quantity.value : undefined;
-  const tolerance = row.tolerance ? Number(row.tolerance.replace('%', '')) / 100 : undefined;
+  const tolerance = parseTolerance(row.tolerance ?? '');
   const pins = (count: number): string[] => Array.from({ length: count }, (_, i) => `nc_${row.ref}_${i + 1}`);
   const base = {
     ref: row.ref,
     pins: pins(2),
-    ...(tolerance !== undefined && tolerance > 0 && tolerance <= 2 ? { tolerance } : {}),
+    ...(tolerance === undefined ? {} : { tolerance }),
     ...(row.rating ? { rating: row.rating } : {}),
     ...(row.package ? { package: row.package } : {}),
     ...(row.note ? { note: row.note } : {}),
