@@ -1,6 +1,6 @@
 import ELK, { type ElkNode } from 'elkjs/lib/elk-api.js';
 import elkWorkerUrl from 'elkjs/lib/elk-worker.min.js?url';
-import { GROUND, nameKey, replaceableRef, type BoardIndex, type Part } from '@hanzai/core/board';
+import { GROUND, isInsidePackage, nameKey, replaceableRef, type BoardIndex, type Part } from '@hanzai/core/board';
 
 /** Sizes of the drawing, px. */
 export const MAP = { barThickness: 8, legWidth: 74, legHeight: 84, barLabel: 30, partWidth: 84, partHeight: 58 } as const;
@@ -37,6 +37,11 @@ export interface MapLayout {
   readonly nets: readonly PlacedNet[];
   readonly parts: readonly PlacedPart[];
   readonly wires: readonly { readonly points: readonly { readonly x: number; readonly y: number }[] }[];
+}
+
+/** Under which name an element is drawn: elements of an array and pins of a connector stand on their own, the inside of a package is one box. */
+export function drawnRef(ref: string): string {
+  return isInsidePackage(ref) ? replaceableRef(ref) : ref;
 }
 
 /** Width of a net's name on the drawing, with room for the dots that say there is more, px. */
@@ -116,9 +121,7 @@ function port(id: string, x: number, y: number, side: string) {
 function collectParts(index: BoardIndex): readonly MapPart[] {
   const seen = new Map<string, Part[]>();
   for (const part of index.board.parts) {
-    const ref = replaceableRef(part.ref);
-    // Elements of an array or pins of a connector stand on their own; the inside of a package is one box.
-    const key = /\.\d+$/.test(part.ref) ? part.ref : ref;
+    const key = drawnRef(part.ref);
     seen.set(key, [...(seen.get(key) ?? []), part]);
   }
   return [...seen].map(([ref, parts]) => {
