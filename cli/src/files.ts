@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describeIssue, indexBoard, readBoardFile, type BoardIndex, type FileIssue } from '@hanzai/core/board';
+import { LIBRARY } from '@hanzai/data';
 import { InputError } from './arguments';
 
 /** Reads a text file or says why not. */
@@ -18,7 +19,7 @@ export function issueLines(file: string, issues: readonly FileIssue[]): string {
 
 /** Reads and indexes a board file; remarks on what was skipped go to standard error. */
 export function loadBoard(file: string): BoardIndex {
-  const result = readBoardFile(file, readText(file));
+  const result = readBoardFile(file, readText(file), LIBRARY);
   if (!result.ok) throw new InputError(issueLines(file, result.issues));
   for (const note of result.notes.slice(0, 20)) process.stderr.write(`${file}: note: ${note}\n`);
   return indexBoard(result.value);

@@ -5,7 +5,7 @@ const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { 
 
 const USAGE = `hanzai: from the symptom to the proven repair, on the command line
 
-  hanzai solve BOARD [--setup on|off] [--fault REF:mode]…
+  hanzai solve BOARD [--setup on|off] [--fault REF:mode]… [--steps FILE]
   hanzai read BOARD KIND AT [TO] [--fault REF:mode]…
   hanzai diagnose BOARD --readings FILE
   hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N]

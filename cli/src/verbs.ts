@@ -1,11 +1,11 @@
 import { writeFileSync } from 'node:fs';
-import { formatOf, readBoardFile, Setup, type BoardIndex } from '@hanzai/core/board';
+import { formatOf, readBoardFile, setupNames, type BoardIndex, type Setup } from '@hanzai/core/board';
 import { parseFault, type FaultState } from '@hanzai/core/fault';
-import { BenchState, ReadingKind, readout, readReadingsFile, resolveMeasurement, type Reading } from '@hanzai/core/instrument';
+import { BenchState, ReadingKind, readout, readReadingsFile, readStepsFile, resolveMeasurement, stepThrough, type Reading } from '@hanzai/core/instrument';
 import { diagnose } from '@hanzai/core/diagnosis';
 import { nextMeasurements } from '@hanzai/core/plan';
 import { formatQuantity } from '@hanzai/core/quantity';
-import { RATES } from '@hanzai/data';
+import { LIBRARY, RATES } from '@hanzai/data';
 import { InputError, readArguments, UsageError, type Arguments } from './arguments';
 import { issueLines, loadBoard, readText } from './files';
 
@@ -28,24 +28,44 @@ function faultsOf(index: BoardIndex, names: readonly string[]): FaultState[] {
   });
 }
 
-function setupOf(text: string | undefined): Setup {
-  const parsed = Setup.safeParse(text ?? 'on');
-  if (!parsed.success) throw new InputError(`unknown setup "${text}"; expected ${Setup.options.join(', ')}`);
-  return parsed.data;
+function setupOf(index: BoardIndex, text = 'on'): Setup {
+  const names = setupNames(index.board);
+  if (!names.includes(text)) throw new InputError(`unknown setup "${text}"; expected ${names.join(', ')}`);
+  return text;
 }
 
-/** solve BOARD [--setup on|off] [--fault REF:mode]… */
+/** solve BOARD [--setup on|off] [--fault REF:mode]… [--steps FILE] */
 export function solve(words: readonly string[]): Output {
-  const args = readArguments(words, ['setup', 'fault']);
+  const args = readArguments(words, ['setup', 'fault', 'steps']);
   const [file] = expectPositionals(args, 'solve BOARD', 1, 1) as [string];
   const index = loadBoard(file);
-  const setup = setupOf(args.text('setup'));
-  const state = new BenchState(index, { setup, faults: faultsOf(index, args.list('fault')), absent: [] });
+  const setup = setupOf(index, args.text('setup'));
+  const faults = faultsOf(index, args.list('fault'));
+  const stepsFile = args.text('steps');
+  if (stepsFile !== undefined) return solveSteps(file, index, faults, stepsFile);
+  const state = new BenchState(index, { setup, faults, absent: [] });
   const nets = state.netVolts();
   if ('ok' in nets && nets.ok === false) throw new InputError(`${file}: no solution: ${String(nets.why)} at ${String(nets.at)}`);
   const volts = nets as Record<string, number | null>;
-  const lines = Object.entries(volts).map(([net, volt]) => `${net.padEnd(16)} ${volt === null ? 'floating' : formatQuantity(volt, 'V')}`);
-  return { json: { setup, nets: volts }, text: lines.join('\n') };
+  const { contentions, oscillating } = state.troubles();
+  const remarks = [
+    ...contentions.map(({ net, low, high }) => `${net}: ${low.join(', ')} pull low against ${high.join(', ')}`),
+    ...(oscillating.length > 0 ? [`never at rest: ${oscillating.join(', ')}`] : []),
+  ];
+  const json = { setup, nets: volts, ...(contentions.length > 0 ? { contentions } : {}), ...(oscillating.length > 0 ? { oscillating } : {}) };
+  return { json, text: [...voltLines(volts), ...remarks].join('\n') };
+}
+
+function solveSteps(file: string, index: BoardIndex, faults: readonly FaultState[], stepsFile: string): Output {
+  const read = readStepsFile(index, readText(stepsFile));
+  if (!read.ok) throw new InputError(issueLines(stepsFile, read.issues));
+  const result = stepThrough(index, read.value, faults);
+  if (!result.ok) throw new InputError(`${file}: no solution in step ${result.step}: ${result.why} at ${result.at}`);
+  return { json: { steps: result.steps }, text: result.steps.flatMap(({ step, nets }) => [`step ${step}`, ...voltLines(nets)]).join('\n') };
+}
+
+function voltLines(nets: Readonly<Record<string, number | null>>): string[] {
+  return Object.entries(nets).map(([net, volt]) => `${net.padEnd(16)} ${volt === null ? 'no level' : formatQuantity(volt, 'V')}`);
 }
 
 /** read BOARD KIND AT [TO] [--fault REF:mode]… */
@@ -120,7 +140,7 @@ export function convert(words: readonly string[]): Output {
   const [from, to] = expectPositionals(args, 'convert IN OUT', 2, 2) as [string, string];
   const target = formatOf(to);
   if (!target) throw new InputError(`${to}: unknown kind of file; expected a name ending in .json, .cir, .ipc or .csv`);
-  const result = readBoardFile(from, readText(from));
+  const result = readBoardFile(from, readText(from), LIBRARY);
   if (!result.ok) throw new InputError(issueLines(from, result.issues));
   for (const note of result.notes.slice(0, 20)) process.stderr.write(`${from}: note: ${note}\n`);
   try {

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { readDeck, type Board } from '@hanzai/core/board';
+import { LIBRARY } from '../library/devices';
 
 /** A case of the invented workshop, as data. Times are minutes before the moment of seeding. */
 export interface DemoCase {
@@ -35,7 +36,7 @@ export const DEMO_BOARD_FILES = {
 /** Reads a demo board. Throws where the shipped file is broken: that would be our own mistake. */
 export function demoBoard(name: keyof typeof DEMO_BOARD_FILES): Board {
   const { file, width, height } = DEMO_BOARD_FILES[name];
-  const result = readDeck(readFileSync(new URL(`./boards/${file}`, import.meta.url), 'utf8'));
+  const result = readDeck(readFileSync(new URL(`./boards/${file}`, import.meta.url), 'utf8'), LIBRARY);
   if (!result.ok) throw new Error(`${file}: ${JSON.stringify(result.issues)}`);
   return { ...result.value, outlineMm: { width, height } };
 }

@@ -63,7 +63,7 @@ export function proofSteps(
   const rails = supplyRails(index);
   const ground = { net: GROUND };
   for (const net of rails) add('shorts', { setup: 'off', kind: 'resistance', at: { net }, to: ground });
-  if (index.board.parts.some((part) => !isPlugged(part, 'unloaded'))) {
+  if (index.board.parts.some((part) => !isPlugged(index.board, part, 'unloaded'))) {
     for (const net of rails) add('unloaded', { setup: 'unloaded', kind: 'voltage', at: { net }, to: ground });
   }
   for (const net of rails) add('loaded', { setup: 'on', kind: 'voltage', at: { net }, to: ground });

@@ -1,4 +1,6 @@
-export { Board, Dielectric, DiodeModel, Part, TransistorModel, type PartKind } from './schema';
+export { AmplifierModel, Board, Dielectric, DiodeModel, Edge, NamedSetup, Observable, Part, RegulatorModel, TransistorModel, type PartKind } from './schema';
+export { ChipModel, ChipPin, FamilyModel } from './chip-model';
+export { NO_LIBRARY, type DeviceLibrary } from './library';
 export {
   countParts,
   findPin,
@@ -22,4 +24,4 @@ export { writeDeck } from './formats/deck-writer';
 export { partValue, readPartsList, writePartsList } from './formats/parts-list';
 export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';
 export { parseDeckNumber, printDeckNumber } from './formats/deck-number';
-export { Setup, type PowerState } from './setup';
+export { COMMON_SETUPS, namedSetup, powerOf, Setup, setupNames, type PowerState } from './setup';

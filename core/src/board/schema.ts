@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ChipModel } from './chip-model';
 
 const finite = z.number().refine(Number.isFinite, 'a finite number');
 const positive = finite.refine((n) => n > 0, 'a number above zero');
@@ -48,6 +49,33 @@ export type TransistorModel = z.infer<typeof TransistorModel>;
 export const Dielectric = z.enum(['electrolytic', 'polymer', 'tantalum', 'ceramic', 'film', 'bipolar']);
 export type Dielectric = z.infer<typeof Dielectric>;
 
+/** A fixed or adjustable series regulator. roles: what each pin is; volt: out against ground (adjustable: out against adjust, 1.25). */
+export const RegulatorModel = z.object({
+  name,
+  roles: z.array(z.enum(['in', 'out', 'ground'])).length(3),
+  volt: positive,
+  polarity: z.enum(['positive', 'negative']),
+  dropoutVolt: positive,
+  limitAmpere: positive,
+  quiescentAmpere: positive,
+});
+export type RegulatorModel = z.infer<typeof RegulatorModel>;
+
+/** One or several operational amplifiers in a package; pins count from 1. */
+export const AmplifierModel = z.object({
+  name,
+  units: z.array(z.object({ plus: z.number().int().positive(), minus: z.number().int().positive(), out: z.number().int().positive() })).min(1).max(4), // prettier-ignore
+  positiveSupply: z.number().int().positive(),
+  negativeSupply: z.number().int().positive(),
+  gain: positive,
+  /** How near the output comes to its supplies, and what it can give. */
+  headroomHighVolt: notNegative,
+  headroomLowVolt: notNegative,
+  limitAmpere: positive,
+  supplyAmpere: positive,
+});
+export type AmplifierModel = z.infer<typeof AmplifierModel>;
+
 export const Part = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('resistor'), ...twoPins, resistanceOhm: positive }),
   z.object({
@@ -68,10 +96,54 @@ export const Part = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('switch'), ...twoPins, rest: z.enum(['closed', 'open']) }),
   z.object({ kind: z.literal('connectorPin'), ...twoPins }),
   z.object({ kind: z.literal('link'), ...twoPins }),
+  z.object({ kind: z.literal('chip'), ...base, pins: z.array(name).min(2).max(64), model: ChipModel }),
+  z.object({ kind: z.literal('regulator'), ...base, pins: z.array(name).length(3), model: RegulatorModel }),
+  z.object({ kind: z.literal('amplifier'), ...base, pins: z.array(name).min(5).max(16), model: AmplifierModel }),
+  /** Light source and detector across a gap or a closed path. Pins: 1 anode, 2 cathode, 3 collector, 4 emitter. */
+  z.object({ kind: z.literal('opto'), ...base, pins: z.array(name).length(4), transferRatio: positive.max(20) }),
+  /** Pins: 1 and 2 coil, 3 common, 4 rest contact, 5 work contact. */
+  z.object({ kind: z.literal('relay'), ...base, pins: z.array(name).length(5), coilOhm: positive, pullInVolt: positive }),
+  /** Pins: 1 and 2 primary, 3 and 4 secondary. peakVolt: what the secondary gives at its peak without load, taken as direct voltage. */
+  z.object({
+    kind: z.literal('transformer'), ...base, pins: z.array(name).length(4),
+    primaryOhm: positive, secondaryOhm: positive, peakVolt: positive,
+  }), // prettier-ignore
   z.object({ kind: z.literal('unspecified'), ...base }),
 ]);
 export type Part = z.infer<typeof Part>;
 export type PartKind = Part['kind'];
+
+/** A state of the board beside on, off and unloaded, always powered: what is different then. */
+export const NamedSetup = z.object({
+  name: z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'a name of small letters, digits and hyphens'),
+  /** Opto parts whose light is blocked, switches that are thrown out of their rest position, parts that are unplugged. */
+  blocked: z.array(name).max(100).optional(),
+  thrown: z.array(name).max(100).optional(),
+  unplugged: z.array(name).max(100).optional(),
+  /** Back-EMF of windings that turn, volts from pin 1 to pin 2. */
+  turning: z.record(name, finite).optional(),
+});
+export type NamedSetup = z.infer<typeof NamedSetup>;
+
+const limits = { least: finite.optional(), most: finite.optional() };
+
+/** What a person sees or hears of a unit, as a statement on the solved circuit: true while the quantity lies within its limits. */
+export const Observable = z.object({
+  name: z.string().regex(/^[a-z][a-z0-9-]{0,59}$/, 'a name of small letters, digits and hyphens'),
+  title: z.string().min(1).max(120),
+  setup: z.string().max(40).optional(),
+  /** All of them must hold. volts: between two nets; ampere: through a two-pin part; level: of a net as a TTL probe reads it. */
+  when: z.array(z.discriminatedUnion('type', [
+    z.object({ type: z.literal('volts'), at: name, to: name.optional(), magnitude: z.boolean().optional(), ...limits }),
+    z.object({ type: z.literal('ampere'), ref: name, ...limits }),
+    z.object({ type: z.literal('level'), at: name, is: z.array(z.enum(['0', '1', 'P', 'Z'])).min(1) }),
+  ])).min(1).max(12), // prettier-ignore
+});
+export type Observable = z.infer<typeof Observable>;
+
+/** A net where circuit hangs on that this sheet does not show. */
+export const Edge = z.object({ net: name, note: z.string().max(200).optional() });
+export type Edge = z.infer<typeof Edge>;
 
 /** A board as it is stored and sent. Docs and the generated JSON Schema: docs/formats/. */
 export const Board = z.object({
@@ -80,5 +152,10 @@ export const Board = z.object({
   title: z.string().min(1).max(200),
   outlineMm: z.object({ width: positive, height: positive }).optional(),
   parts: z.array(Part).max(100_000),
+  setups: z.array(NamedSetup).max(40).optional(),
+  observables: z.array(Observable).max(200).optional(),
+  edges: z.array(Edge).max(200).optional(),
+  testPoints: z.array(z.object({ net: name, label: z.string().min(1).max(40), positionMm: positionMm.optional() })).max(500).optional(), // prettier-ignore
+  hazards: z.array(z.object({ ref: name.optional(), kind: z.enum(['mains', 'stored-charge', 'laser', 'hot', 'spring', 'chemical', 'static']), note: z.string().min(1).max(300) })).max(100).optional(), // prettier-ignore
 });
 export type Board = z.infer<typeof Board>;

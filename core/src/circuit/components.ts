@@ -11,7 +11,7 @@ export function dcComponents(elements: readonly Element[], nodeCount: number, nu
     return r;
   };
   for (const element of elements) {
-    if (element.type === 'capacitance' || element.type === 'current') continue;
+    if (element.type === 'capacitance' || element.type === 'current' || element.type === 'logic') continue;
     const [first, ...others] = nodesOf(element).map(number);
     for (const other of others) parent[root(other! + 1)] = root(first! + 1);
   }

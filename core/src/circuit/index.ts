@@ -1,6 +1,9 @@
 export { buildNetwork, nodeOf, type Network } from './network';
 export { patchNetwork } from './patch';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
+export { isUnknown, settle, OFF, type Settled } from './settle';
+export { contentions, type Contention } from './contention';
+export { heldNodes } from './held';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
 export { impedance, impedanceAfter, smallSignal, type Impedance, type SmallSignalNetwork } from './small-signal';

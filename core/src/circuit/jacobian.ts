@@ -1,11 +1,13 @@
+import { stampLaws } from './law-stamp';
 import { diodeCurrent, JUNCTION_SIEMENS, junctionCurrent } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';
 import type { Singular } from './sparse';
 
 /** Factors the network's Jacobian at x, so that `network.lu` answers for small changes about that point.
- *  x: node volts and branch amperes; all zero for a board that is off. Returns undefined, or where it is singular. */
-export function factorJacobian(network: Network, x: Float64Array): Singular | undefined {
+ *  x: node volts and branch amperes; all zero for a board that is off. drives: states of the chips' drivers, default all off.
+ *  Returns undefined, or where it is singular. */
+export function factorJacobian(network: Network, x: Float64Array, drives: Uint8Array = new Uint8Array(network.drivers.length)): Singular | undefined {
   const values = Float64Array.from(network.constant);
   const out = new Float64Array(2);
   for (const { a, b, aa, bb, ab, ba, element } of network.junctions) {
@@ -33,5 +35,6 @@ export function factorJacobian(network: Network, x: Float64Array): Singular | un
     const jacobian = [gR + reverse, gF - gR - reverse, -gF, -reverse, forward + reverse, -forward, -gR, -gF + gR - forward, gF + forward];
     for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += jacobian[i]!;
   }
+  stampLaws(network, drives, x, values);
   return network.lu.factor(values);
 }

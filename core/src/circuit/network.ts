@@ -1,5 +1,5 @@
 import { GROUND, nameKey } from '../board';
-import { nodesOf, type Element, type NodeName } from '../device';
+import { nodesOf, type ChipLogic, type Element, type NodeName } from '../device';
 import { dcComponents } from './components';
 import { PatternBuilder, SparseLu, samePattern, type Pattern } from './sparse';
 
@@ -31,6 +31,33 @@ export interface TransistorStamp {
   readonly slots: Int32Array;
 }
 
+/** A law between nodes a and b. `controls` are the nodes it looks at (-1 ground); slots run row a then row b, a column a control. */
+export interface LawStamp {
+  readonly element: Extract<Element, { type: 'law' }>;
+  readonly a: number;
+  readonly b: number;
+  readonly controls: Int32Array;
+  readonly slots: Int32Array;
+  /** Slots aa, bb, ab, ba of what it leaks while its gate is closed. */
+  readonly leak: PairStamp;
+  /** Which driver has to be in which state for it to conduct; -1 where it always does. */
+  readonly driver: number;
+  readonly when: DriveState;
+}
+
+/** What a chip's output stage does. */
+export type DriveState = 0 | 1 | 2;
+export const DRIVE = { off: 0, low: 1, high: 2 } as const;
+
+/** A chip's function with its nodes numbered. */
+export interface LogicStamp {
+  readonly logic: ChipLogic;
+  readonly supply: number;
+  readonly ground: number;
+  readonly inputs: readonly { readonly node: number; readonly against: number | undefined }[];
+  readonly outputs: readonly { readonly node: number; readonly driver: number }[];
+}
+
 export interface BranchStamp {
   readonly element: Element;
   readonly row: number;
@@ -56,6 +83,10 @@ export interface Network {
   readonly branches: readonly BranchStamp[];
   readonly junctions: readonly JunctionStamp[];
   readonly transistors: readonly TransistorStamp[];
+  readonly laws: readonly LawStamp[];
+  readonly chips: readonly LogicStamp[];
+  /** Names of the drivers in the order of their numbers: `U7.11`. */
+  readonly drivers: readonly string[];
   /** Conductances (coils included) in element order: what tolerance acts on. */
   readonly conductances: readonly { readonly element: Element; readonly a: number; readonly b: number; readonly siemens: number; readonly spread: number }[];
   /** DC component of each node; 0 is the one with ground, others float. */
@@ -84,7 +115,9 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     return nodeNames.length - 1;
   };
   extraNets.forEach(number);
-  for (const element of elements) nodesOf(element).forEach(number);
+  for (const element of elements) for (const node of everyNode(element)) number(node);
+  const drivers = elements.flatMap((element) => (element.type === 'logic' ? element.logic.outputs.map(({ driver }) => driver) : []));
+  const driverNumber = new Map(drivers.map((driver, i) => [driver, i]));
   const nodeCount = nodeNames.length;
   const branchElements = elements.filter(isBranch);
   const size = nodeCount + branchElements.length;
@@ -103,7 +136,21 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
   const junctions: JunctionStamp[] = [];
   const transistors: TransistorStamp[] = [];
   const conductances: { element: Element; a: number; b: number; siemens: number; spread: number }[] = [];
+  const laws: LawStamp[] = [];
+  const chips: LogicStamp[] = [];
   for (const element of elements) {
+    if (element.type === 'logic') {
+      chips.push(logicStamp(element.logic, number, driverNumber));
+      continue;
+    }
+    if (element.type === 'law') {
+      const [a, b] = [number(element.a), number(element.b)];
+      const controls = Int32Array.from(element.controls, number);
+      const slots = Int32Array.from([a, b].flatMap((row) => [...controls].map((column) => builder.add(row, column))));
+      const { gate } = element;
+      laws.push({ element, a, b, controls, slots, leak: pair(a, b), driver: gate ? (driverNumber.get(gate.driver) ?? -1) : -1, when: gate ? DRIVE[gate.when] : DRIVE.off }); // prettier-ignore
+      continue;
+    }
     if (element.type === 'transistor') {
       const nodes = [number(element.collector), number(element.base), number(element.emitter)] as const;
       const slots = Int32Array.from(nodes.flatMap((row) => nodes.map((column) => builder.add(row, column))));
@@ -160,9 +207,30 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     branches,
     junctions: junctions.map(placed),
     transistors: transistors.map((t) => ({ ...t, slots: t.slots.map((slot) => at(place, slot)) })),
+    laws: laws.map((l) => ({ ...l, slots: l.slots.map((slot) => at(place, slot)), leak: placed(l.leak) })),
+    chips,
+    drivers,
     conductances,
     component,
   };
+}
+
+function logicStamp(logic: ChipLogic, number: (name: NodeName) => number, driverNumber: ReadonlyMap<string, number>): LogicStamp {
+  return {
+    logic,
+    supply: number(logic.supply),
+    ground: number(logic.ground),
+    inputs: logic.inputs.map(({ node, against }) => ({ node: number(node), against: against === undefined ? undefined : number(against) })),
+    outputs: logic.outputs.map(({ node, driver }) => ({ node: number(node), driver: driverNumber.get(driver)! })),
+  };
+}
+
+/** Every node an element speaks of: where it conducts, what it looks at, what a chip reads and drives. */
+function everyNode(element: Element): readonly NodeName[] {
+  if (element.type === 'law') return [element.a, element.b, ...element.controls];
+  if (element.type !== 'logic') return nodesOf(element);
+  const { supply, ground, inputs, outputs } = element.logic;
+  return [supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against])), ...outputs.map(({ node }) => node)];
 }
 
 const at = (place: Int32Array, slot: number): number => (slot < 0 ? -1 : place[slot]!);

@@ -1,4 +1,5 @@
 import { criticalVolt, diodeCurrent, JUNCTION_SIEMENS, junctionCurrent, limitDiode, limitJunction } from './junction';
+import { stampLaws } from './law-stamp';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
 
 /** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
@@ -26,6 +27,8 @@ export interface SolveOptions {
   readonly start?: Float64Array;
   /** Currents injected beside the sources, length size. Default: none. */
   readonly injection?: Float64Array;
+  /** States of the chips' drivers, length network.drivers. Default: all off. */
+  readonly drives?: Uint8Array;
   /** Factor on all sources, 0 to 1. Default 1. */
   readonly sourceScale?: number;
 }
@@ -33,7 +36,7 @@ export interface SolveOptions {
 /** Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then source stepping.
  *  A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel, SPICE2, 1975. */
 export function operatingPoint(network: Network, options: SolveOptions = {}): OperatingPoint | NoOperatingPoint {
-  const solver = new Newton(network, options.injection);
+  const solver = new Newton(network, options.drives ?? new Uint8Array(network.drivers.length), options.injection);
   const scale = options.sourceScale ?? 1;
   const start = options.start ?? new Float64Array(network.size);
   const direct = solver.run(start, scale, 0);
@@ -56,6 +59,7 @@ class Newton {
 
   constructor(
     private readonly network: Network,
+    private readonly drives: Uint8Array,
     private readonly injection?: Float64Array,
   ) {
     this.values = new Float64Array(network.constant.length);
@@ -70,7 +74,7 @@ class Newton {
   run(start: Float64Array, scale: number, shunt: number): OperatingPoint | NoOperatingPoint {
     const { network, next } = this;
     let x = Float64Array.from(start);
-    const linear = network.junctions.length === 0 && network.transistors.length === 0;
+    const linear = network.junctions.length === 0 && network.transistors.length === 0 && network.laws.length === 0;
     this.rememberVolts(x);
     let worst = 0;
     for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration += 1) {
@@ -123,6 +127,7 @@ class Newton {
     this.limited = false;
     network.junctions.forEach((junction, i) => this.stampJunction(junction, i, x, shunt));
     network.transistors.forEach((transistor, i) => this.stampTransistor(transistor, i, x, shunt));
+    stampLaws(network, this.drives, x, values, rhs);
   }
 
   private stampJunction(junction: JunctionStamp, i: number, x: Float64Array, shunt: number): void {

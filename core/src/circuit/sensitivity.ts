@@ -1,4 +1,5 @@
 import { diodeCurrent, junctionCurrent, THERMAL_VOLT } from './junction';
+import { isOpen, lawAt } from './law-stamp';
 import type { Network } from './network';
 import { across } from './operating-point';
 
@@ -7,8 +8,8 @@ export const MODEL_SPREAD = { lnSaturation: 0.2, lnGain: 0.25, breakdown: 0.025 
 
 /** Standard deviation of one linear output that part tolerances cause, all parts independent.
  *  x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c for the output c·x.
- *  zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
-export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, zeroBias = false): number {
+ *  drives: states of the chips' drivers, where laws are to count. zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
+export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, zeroBias = false, drives?: Uint8Array): number {
   let variance = 0;
   for (const { a, b, siemens, spread } of network.conductances) {
     if (spread === 0) continue;
@@ -29,6 +30,7 @@ export function toleranceSpread(network: Network, x: Float64Array, adjoint: Floa
       variance += (weight * (out[1]! - normal) * model.breakdownVolt * MODEL_SPREAD.breakdown) ** 2;
     }
   }
+  if (drives) variance += lawVariance(network, x, adjoint, drives);
   for (const {
     nodes: [c, b, e],
     element,
@@ -47,6 +49,17 @@ export function toleranceSpread(network: Network, x: Float64Array, adjoint: Floa
     variance += ((forward / model.forwardGain) * across(adjoint, b, e) * MODEL_SPREAD.lnGain) ** 2;
   }
   return Math.sqrt(variance);
+}
+
+/** The part of the variance that the spread of chips' stages, regulators and amplifiers causes. */
+function lawVariance(network: Network, x: Float64Array, adjoint: Float64Array, drives: Uint8Array): number {
+  let variance = 0;
+  for (const law of network.laws) {
+    if (!isOpen(law, drives)) continue;
+    const weight = across(adjoint, law.a, law.b);
+    if (weight !== 0) variance += (weight * lawAt(law, x)[1]!) ** 2;
+  }
+  return variance;
 }
 
 /** The part of the variance that junctions at zero bias cause through the spread of their saturation current. */

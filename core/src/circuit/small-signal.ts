@@ -1,5 +1,5 @@
 import { GROUND, nameKey } from '../board';
-import { nodesOf, type Element, type NodeName } from '../device';
+import { LEAK_SIEMENS, nodesOf, type Element, type NodeName } from '../device';
 import { JUNCTION_SIEMENS, THERMAL_VOLT } from './junction';
 import { PatternBuilder, SparseLu } from './sparse';
 
@@ -100,7 +100,10 @@ function admittancesOf(element: Element, number: (name: NodeName) => number, ome
         { a: b, b: a, re: reverse, im: 0, slopes: [] },
       ];
     }
+    case 'law':
+      return [{ a, b, re: LEAK_SIEMENS, im: 0, slopes: [] }];
     case 'current':
+    case 'logic':
       return [];
   }
 }

@@ -1,4 +1,6 @@
-import type { DiodeModel, TransistorModel } from '../board';
+import type { DiodeModel, FamilyModel, TransistorModel } from '../board';
+import type { Level, Program } from '../logic';
+import type { Law } from './law';
 
 /** A node of the circuit: a net (its name), or a node inside a part (`D1#a`). */
 export type NodeName = string;
@@ -24,29 +26,67 @@ export type Element =
       readonly ohmSpread: number;
     }
   /** At DC a plain conductance or branch; at frequency resistance in series with inductance. Kept apart so that small-signal work can tell. */
-  | { readonly type: 'coil'; readonly a: NodeName; readonly b: NodeName; readonly ohm: number; readonly henry: number; readonly spread: number };
+  | { readonly type: 'coil'; readonly a: NodeName; readonly b: NodeName; readonly ohm: number; readonly henry: number; readonly spread: number }
+  /** A current from a to b by a law of a few nodes. gate: it conducts only while that driver is in that state. holds: whether it gives a net its level
+   *  (an input's pull does, a clamp does not). pin: package pin it belongs to, from 0. */
+  | {
+      readonly type: 'law';
+      readonly a: NodeName;
+      readonly b: NodeName;
+      readonly controls: readonly NodeName[];
+      readonly law: Law;
+      readonly holds: boolean;
+      readonly gate?: { readonly driver: string; readonly when: 'low' | 'high' } | undefined;
+      readonly pin?: number | undefined;
+    }
+  /** The function of a chip: reads levels at nodes, sets drivers. Stamps nothing itself. */
+  | { readonly type: 'logic'; readonly logic: ChipLogic };
 
-/** The two nodes of a two-terminal element, or the three of a transistor. */
+/** A chip's function on a board: where it reads and which drivers it sets. */
+export interface ChipLogic {
+  readonly ref: string;
+  readonly program: Program;
+  readonly family: FamilyModel;
+  readonly supply: NodeName;
+  readonly ground: NodeName;
+  readonly inputs: readonly LogicInput[];
+  readonly outputs: readonly LogicOutput[];
+  /** True where the chip drives nothing any more. */
+  readonly dead: boolean;
+}
+
+export interface LogicInput {
+  /** Package pin, from 0. */
+  readonly pin: number;
+  readonly node: NodeName;
+  /** Of a comparator: the node it is compared with. */
+  readonly against?: NodeName | undefined;
+  readonly schmitt: boolean;
+  readonly stuck?: Level | undefined;
+}
+
+export interface LogicOutput {
+  readonly pin: number;
+  readonly node: NodeName;
+  readonly driver: string;
+  /** Which of its states the output stage has. */
+  readonly pulls: 'both' | 'low' | 'high';
+  /** Position among the program's outputs. */
+  readonly output: number;
+  readonly stuck?: Level | undefined;
+}
+
+/** The nodes between which an element conducts: two, or the three of a transistor, none for a chip's function. */
 export function nodesOf(element: Element): readonly NodeName[] {
   switch (element.type) {
     case 'junction':
       return [element.anode, element.cathode];
     case 'transistor':
       return [element.collector, element.base, element.emitter];
+    case 'logic':
+      return [];
     default:
       return [element.a, element.b];
-  }
-}
-
-/** The same element with its nodes renamed. */
-export function rewire(element: Element, rename: (node: NodeName) => NodeName): Element {
-  switch (element.type) {
-    case 'junction':
-      return { ...element, anode: rename(element.anode), cathode: rename(element.cathode) };
-    case 'transistor':
-      return { ...element, collector: rename(element.collector), base: rename(element.base), emitter: rename(element.emitter) };
-    default:
-      return { ...element, a: rename(element.a), b: rename(element.b) };
   }
 }
 

@@ -1,4 +1,8 @@
-export { conductance, nodesOf, rewire, type Element, type NodeName } from './element';
+export { conductance, nodesOf, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
+export { LEAK_SIEMENS, type Law } from './law';
+export { programOf } from './chip';
+export { chipFromRow, type ChipRow, type ChipUnits } from './chip-row';
+export { dim } from './coupled';
 export type { DeviceKind, FaultMode } from './kind';
 export { CONTACT_OHM } from './contacts';
 export { DEFAULT_TOLERANCE, ESR_SPREAD, TYPICAL_ESR_OHM } from './passives';

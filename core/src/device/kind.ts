@@ -5,6 +5,8 @@ import type { SeverityRange } from './severity';
 /** One way in which a part of a kind fails. */
 export interface FaultMode {
   readonly name: string;
+  /** Where the mode is one of a pin: the pin, from 0. */
+  readonly pin?: number;
   readonly severity: SeverityRange;
   /** The elements of the faulty part. severity: a value of the range above. healthy: the part's elements without the fault. */
   readonly change: (healthy: readonly Element[], severity: number) => readonly Element[];

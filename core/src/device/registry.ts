@@ -1,14 +1,18 @@
 import type { Part, PartKind } from '../board';
+import { amplifier } from './amplifier';
+import { chip } from './chip';
 import { connectorPin, fuse, link, switchKind } from './contacts';
+import { opto, relay, transformer } from './coupled';
 import type { Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
 import { capacitor, inductor, resistor, winding } from './passives';
+import { regulator } from './regulator';
 import { diode, transistor } from './semiconductors';
 import { currentSource, unspecified, voltageSource } from './sources';
 
 const REGISTRY: { readonly [K in PartKind]: DeviceKind<K> } = {
   resistor, capacitor, inductor, winding, voltageSource, currentSource, diode, transistor,
-  fuse, switch: switchKind, connectorPin, link, unspecified,
+  fuse, switch: switchKind, connectorPin, link, chip, regulator, amplifier, opto, relay, transformer, unspecified,
 }; // prettier-ignore
 
 /** The healthy part as circuit elements between its nets, named as the part writes them. */

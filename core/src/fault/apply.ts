@@ -1,5 +1,5 @@
-import { nameKey, replaceableRef, type BoardIndex, type Part, type PinPlace, type Setup } from '../board';
-import { conductance, elementsOf, isSource, rewire, SEVERITY, typicalSeverity, type Element, type NodeName } from '../device';
+import { namedSetup, nameKey, replaceableRef, type Board, type BoardIndex, type NamedSetup, type Part, type PinPlace, type Setup } from '../board';
+import { conductance, dim, elementsOf, isSource, modesOf, SEVERITY, typicalSeverity, type Element, type NodeName } from '../device';
 import { severityOf, type Fault } from './fault';
 
 /** A fault with how bad it is; without `severity` the typical one stands for the mode. */
@@ -17,9 +17,11 @@ export interface BoardState {
 }
 
 /** True where the part takes part in the circuit in this setup. */
-export function isPlugged(part: Part, setup: Setup): boolean {
+export function isPlugged(board: Board, part: Part, setup: Setup): boolean {
   if (setup === 'off') return !isSource(part);
-  return setup === 'on' || !part.role?.toLowerCase().startsWith('load');
+  if (setup === 'unloaded') return !part.role?.toLowerCase().startsWith('load');
+  const named = namedSetup(board, setup);
+  return !named?.unplugged?.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)) || nameKey(ref) === nameKey(part.ref));
 }
 
 /** The node inside the part behind a dry joint: what a probe on that pin touches. */
@@ -28,19 +30,18 @@ export function innerNode(pin: PinPlace): NodeName {
 }
 
 /** The circuit of a board state, part by part. Faults act on the elements of their part only; the board itself is never copied.
- *  alter: a last change to the elements of a part, for an instrument that is put into the circuit. */
-export function stateElements(
-  index: BoardIndex,
-  state: BoardState,
-  alter?: (part: Part, elements: readonly Element[]) => readonly Element[],
-): readonly Element[] {
+ *  seen: a last change to where a part's pins go, for an instrument that is put into the circuit. */
+export function stateElements(index: BoardIndex, state: BoardState, seen?: (part: Part) => Part): readonly Element[] {
+  const { board } = index;
   const absent = new Set(state.absent.map(nameKey));
+  const named = namedSetup(board, state.setup);
   const elements: Element[] = [];
-  for (const part of index.board.parts) {
-    if (!isPlugged(part, state.setup) || absent.has(nameKey(replaceableRef(part.ref)))) continue;
+  for (const part of board.parts) {
+    if (!isPlugged(board, part, state.setup) || (absent.size > 0 && absent.has(nameKey(replaceableRef(part.ref))))) continue;
     const own = state.faults.filter(({ fault }) => (fault.type === 'mode' && fault.part === part) || (fault.type === 'dry' && fault.pin.part === part));
-    const changed = own.reduce<readonly Element[]>(applyOne, elementsOf(part));
-    elements.push(...(alter ? alter(part, changed) : changed));
+    const placed = seen ? seen(part) : part;
+    const whole = own.length === 0 ? elementsOf(placed) : faulty(placed, own);
+    elements.push(...inSetup(part, whole, state.setup, named));
   }
   for (const { fault, severity } of state.faults) {
     if (fault.type === 'bridge') elements.push(conductance(fault.nets[0], fault.nets[1], severity ?? typicalSeverity(SEVERITY.short)));
@@ -48,13 +49,36 @@ export function stateElements(
   return elements;
 }
 
-function applyOne(elements: readonly Element[], { fault, severity }: FaultState): readonly Element[] {
-  const amount = severity ?? typicalSeverity(severityOf(fault));
-  if (fault.type === 'mode') return fault.mode.change(elements, amount);
-  if (fault.type === 'bridge') return elements;
-  // Everything of the part that goes to this pin goes to a node behind the joint instead. Two pins on one net share it by name, so a part
-  // with both ends on the same net is lifted as a whole: its elements then carry no current either way.
-  const outer = fault.pin.part.pins[fault.pin.index]!;
-  const inner = innerNode(fault.pin);
-  return [...elements.map((element) => rewire(element, (node) => (nameKey(node) === nameKey(outer) ? inner : node))), conductance(outer, inner, amount)];
+/** The elements of a part with its faults. Behind a dry joint everything of the part that goes to this pin goes to a node of its own. */
+function faulty(part: Part, faults: readonly FaultState[]): readonly Element[] {
+  const pins = [...part.pins];
+  const joints: Element[] = [];
+  for (const { fault, severity } of faults) {
+    if (fault.type !== 'dry') continue;
+    const inner = innerNode(fault.pin);
+    joints.push(conductance(part.pins[fault.pin.index]!, inner, severity ?? typicalSeverity(severityOf(fault))));
+    pins[fault.pin.index] = inner;
+  }
+  const lifted = joints.length === 0 ? part : ({ ...part, pins } as Part);
+  let elements = elementsOf(lifted);
+  for (const { fault, severity } of faults) {
+    if (fault.type !== 'mode') continue;
+    // The same mode, but of the part with its lifted pins.
+    const mode =
+      joints.length === 0 && lifted === fault.part ? fault.mode : modesOf(lifted).find(({ name, pin }) => name === fault.mode.name && pin === fault.mode.pin)!;
+    elements = mode.change(elements, severity ?? typicalSeverity(mode.severity));
+  }
+  return [...elements, ...joints];
+}
+
+/** What a setup does to a part: a voltage that comes from outside through it is gone when the board is off, light is blocked, a switch is thrown, a motor turns. */
+function inSetup(part: Part, elements: readonly Element[], setup: Setup, named: NamedSetup | undefined): readonly Element[] {
+  if (setup === 'off') return isSource(part) ? elements : elements.map((e) => (e.type === 'branch' && e.volt !== 0 ? { ...e, volt: 0 } : e));
+  if (!named) return elements;
+  const listed = (refs: readonly string[] | undefined): boolean => refs?.some((ref) => nameKey(ref) === nameKey(part.ref)) === true;
+  if (part.kind === 'opto' && listed(named.blocked)) return elements.map(dim);
+  if (part.kind === 'switch' && listed(named.thrown)) return elementsOf({ ...part, rest: part.rest === 'open' ? 'closed' : 'open' });
+  const emf = Object.entries(named.turning ?? {}).find(([ref]) => nameKey(ref) === nameKey(part.ref))?.[1];
+  if (emf === undefined) return elements;
+  return elements.map((e) => (e.type === 'coil' ? { type: 'branch', a: e.a, b: e.b, volt: emf, ohm: e.ohm } : e));
 }

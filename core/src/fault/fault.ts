@@ -38,13 +38,23 @@ export function parseFault(index: BoardIndex, text: string): FaultResult {
     return { ok: true, fault: dryPin(pin) };
   }
   const part = index.partByKey.get(nameKey(place));
+  const pin = part ? undefined : findPin(index, place);
+  if (pin) return findMode(pin.part, pin.index, mode, text);
   if (!part) return { ok: false, what: `${text}: the board has no part ${place}`, expected: 'a designator of this board' };
-  const found = modesOf(part).find((candidate) => candidate.name === mode);
-  if (!found) {
-    const names = modesOf(part).map((candidate) => candidate.name);
-    return { ok: false, what: `${text}: ${part.ref} has no mode ${mode}`, expected: names.length > 0 ? `one of ${names.join(', ')}` : 'a part that can fail' };
-  }
-  return { ok: true, fault: { type: 'mode', name: `${part.ref}:${found.name}`, part, mode: found } };
+  return findMode(part, undefined, mode, text);
+}
+
+function findMode(part: Part, pin: number | undefined, mode: string, text: string): FaultResult {
+  const own = modesOf(part).filter((candidate) => candidate.pin === pin);
+  const found = own.find((candidate) => candidate.name === mode);
+  if (found) return { ok: true, fault: modeFault(part, found) };
+  const where = pin === undefined ? part.ref : `${part.ref}.${pin + 1}`;
+  const names = [...own.map((candidate) => candidate.name), ...(pin === undefined ? [] : ['dry'])];
+  return { ok: false, what: `${text}: ${where} has no mode ${mode}`, expected: names.length > 0 ? `one of ${names.join(', ')}` : 'a part that can fail' };
+}
+
+function modeFault(part: Part, mode: FaultMode): Fault {
+  return { type: 'mode', name: `${part.ref}${mode.pin === undefined ? '' : `.${mode.pin + 1}`}:${mode.name}`, part, mode };
 }
 
 function parseBridge(index: BoardIndex, text: string, place: string): FaultResult {
@@ -64,7 +74,7 @@ function dryPin(pin: PinPlace): Fault {
 export function singleFaults(index: BoardIndex): readonly Fault[] {
   return index.board.parts.flatMap((part): Fault[] => {
     if (isSource(part) || part.kind === 'unspecified') return [];
-    const modes = modesOf(part).map((mode): Fault => ({ type: 'mode', name: `${part.ref}:${mode.name}`, part, mode }));
+    const modes = modesOf(part).map((mode) => modeFault(part, mode));
     if (isInsidePackage(part.ref)) return modes;
     const joints = part.pins.map((net, i): Fault => dryPin({ part, index: i, net }));
     return [...modes, ...joints];

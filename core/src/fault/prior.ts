@@ -51,8 +51,10 @@ function rateClass(part: Part): string {
 }
 
 function rateOf(table: RateTable, fault: Fault): number {
-  if (fault.type !== 'mode') return table.dryJoint;
-  const row = table.rates[rateClass(fault.part)] ?? table.rates[fault.part.kind];
+  if (fault.type === 'bridge') return table.rates.bridge?.bridge ?? table.dryJoint;
+  const part = fault.type === 'mode' ? fault.part : fault.pin.part;
+  const row = table.rates[rateClass(part)] ?? table.rates[part.kind];
+  if (fault.type === 'dry') return row?.dry ?? table.dryJoint;
   return row?.[fault.mode.name] ?? table.dryJoint;
 }
 

@@ -1,8 +1,8 @@
-import { GROUND, type BoardIndex, type Point } from '../board';
+import { GROUND, powerOf, type BoardIndex, type Point } from '../board';
 import {
-  across, buildNetwork, factorJacobian, impedance, impedanceAfter, nodeOf, operatingPoint,
-  patchNetwork, RankOne, smallSignal, toleranceSpread,
-  type Impedance, type Network, type NoOperatingPoint, type SmallSignalNetwork,
+  across, buildNetwork, contentions, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
+  patchNetwork, RankOne, settle, smallSignal, toleranceSpread,
+  type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
 import { innerNode, stateElements, type BoardState, type LinearChange } from '../fault';
@@ -20,9 +20,8 @@ const UNMOVED = 1e-8;
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
   readonly network: Network;
-  private readonly startAt: Float64Array | undefined;
-  private x?: Float64Array;
-  private failure?: NoOperatingPoint;
+  private readonly startFrom: Settled | undefined;
+  private settled?: Settled | NoOperatingPoint;
   private ac?: SmallSignalNetwork;
   private rankOne?: RankOne;
   /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
@@ -32,15 +31,16 @@ export class BenchState {
 
   private ownElements: readonly Element[] | undefined;
 
-  /** like: a state to begin from; change: all that is different from it, where that is known and small. */
+  /** like: a state to begin from; change: all that is different from it, where that is known and small; keepMemory: the chips remember what they did in it. */
   constructor(
     private readonly index: BoardIndex,
     private readonly state: BoardState,
     like?: BenchState,
     change?: LinearChange,
+    private readonly keepMemory = false,
   ) {
     this.network = (like && change && patched(like.network, change)) ?? buildNetwork(this.elements, index.nets, like?.network);
-    this.startAt = like && like.network.size === this.network.size && like.x ? like.x : undefined;
+    this.startFrom = like?.settled?.ok === true && sameChips(like.network, this.network) ? like.settled : undefined;
   }
 
   /** The circuit of this state, part by part. */
@@ -48,28 +48,35 @@ export class BenchState {
     return (this.ownElements ??= stateElements(this.index, this.state));
   }
 
-  /** Node volts and branch amperes of the board as it stands, or why there are none. */
-  solve(): Float64Array | NoOperatingPoint {
-    if (this.failure) return this.failure;
-    if (this.x) return this.x;
-    if (this.state.setup === 'off') return (this.x = new Float64Array(this.network.size));
-    const result = operatingPoint(this.network, this.startAt ? { start: this.startAt } : {});
+  /** The board at rest, circuit and logic together, or why it has no solution. Off, everything is at zero. */
+  solve(): Settled | NoOperatingPoint {
+    if (this.settled) return this.settled;
+    if (powerOf(this.state.setup) === 'off') return (this.settled = atZero(this.network));
+    const result = settle(this.network, { from: this.startFrom, keepMemory: this.keepMemory });
     this.network.lu.owner = undefined;
-    if (!result.ok) return (this.failure = result);
-    return (this.x = result.x);
+    return (this.settled = result);
   }
 
-  /** Volts of every net to net 0; null where nothing connects a net to ground. */
+  /** Volts of every net to net 0; null where nothing gives a net its level, or where nobody knows which level a chip gives it. */
   netVolts(): Record<string, number | null> | NoOperatingPoint {
-    const x = this.solve();
-    if (!(x instanceof Float64Array)) return x;
+    const settled = this.solve();
+    if (!settled.ok) return settled;
+    const held = this.network.chips.length > 0 ? heldNodes(this.network, settled.drives[0]!) : undefined;
     return Object.fromEntries(
-      this.index.nets.map((net) => {
+      this.index.nets.map((net): [string, number | null] => {
         const node = nodeOf(this.network, net)!;
         if (node < 0) return [net, 0];
-        return [net, this.network.component[node] === 0 ? x[node]! : null];
+        if (this.network.component[node] !== 0 || held?.[node] === 0 || isUnknown(this.network, settled, node)) return [net, null];
+        return [net, mean(settled, node, -1)];
       }),
     );
+  }
+
+  /** What is odd about the logic of the board at rest: outputs against each other, and outputs that never come to rest. */
+  troubles(): { readonly contentions: readonly Contention[]; readonly oscillating: readonly string[] } {
+    const settled = this.solve();
+    if (!settled.ok) return { contentions: [], oscillating: [] };
+    return { contentions: contentions(this.network, settled), oscillating: [...settled.oscillating].map((driver) => this.network.drivers[driver]!) };
   }
 
   /** What the standard meter answers. A board that cannot be solved gives its reason instead. */
@@ -78,7 +85,8 @@ export class BenchState {
     if (m.kind === 'current') return ammeter(this.index, this.state, m);
     const a = this.nodeAt(m.at);
     const b = this.nodeAt(m.to);
-    if (m.kind === 'voltage' || m.kind === 'logic') return this.voltage(a, b);
+    if (m.kind === 'logic') return this.probe(a, b);
+    if (m.kind === 'voltage') return this.voltage(a, b);
     if (m.kind === 'diode') return this.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
     if (m.kind === 'continuity') return asOhms(this.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
     return this.resistance(a, b);
@@ -101,43 +109,70 @@ export class BenchState {
   }
 
   /** Makes sure the shared factorisation is this state's Jacobian at its operating point. */
-  private holdJacobian(x: Float64Array): void {
+  private holdJacobian(x: Float64Array, drives?: Uint8Array): void {
     if (this.network.lu.owner === this) return;
-    factorJacobian(this.network, x);
+    factorJacobian(this.network, x, drives);
     this.network.lu.owner = this;
   }
 
   private voltage(a: number, b: number): Response | NoOperatingPoint {
-    const x = this.solve();
-    if (!(x instanceof Float64Array)) return x;
+    const settled = this.solve();
+    if (!settled.ok) return settled;
     if (a === b || !this.joined(a, b)) return { value: 0, spread: 0, fullScale: voltRange(0) };
-    this.holdJacobian(x);
-    const probe = this.unit(a, b);
-    const toProbe = new Float64Array(this.network.size);
-    this.network.lu.solve(probe, toProbe);
-    const source = Math.max(0, across(toProbe, a, b));
+    const [x, drives] = [settled.phases[0]!, settled.drives[0]!];
+    const source = this.sourceOhm(a, b, settled);
     const share = METER.voltInputOhm / (METER.voltInputOhm + source);
-    const open = across(x, a, b);
+    const open = mean(settled, a, b);
     [this.lastX, this.lastShare] = [x, share];
-    const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0;
-    if (nonlinear && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b, x);
-    this.network.lu.solveTransposed(probe, toProbe);
+    const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0 || this.network.laws.length > 0;
+    if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b, settled);
+    const adjoint = new Float64Array(this.network.size);
+    this.network.lu.solveTransposed(this.unit(a, b), adjoint);
     const value = open * share;
-    return { value, spread: toleranceSpread(this.network, x, toProbe) * share, fullScale: voltRange(value) };
+    const unknown = isUnknown(this.network, settled, a) || isUnknown(this.network, settled, b);
+    return { value, spread: toleranceSpread(this.network, x, adjoint, false, drives) * share, fullScale: voltRange(value), ...(unknown ? { unknown } : {}) };
+  }
+
+  /** Ohms that a meter between two nodes looks into. Leaves the Jacobian factored. */
+  private sourceOhm(a: number, b: number, { phases, drives }: Settled): number {
+    this.holdJacobian(phases[0]!, drives[0]);
+    const response = new Float64Array(this.network.size);
+    this.network.lu.solve(this.unit(a, b), response);
+    return Math.max(0, across(response, a, b));
+  }
+
+  /** A logic probe looks at the volts through its own weak bias, which leaves a net that nothing drives between the levels, and sees pulses. */
+  private probe(a: number, b: number): Response | NoOperatingPoint {
+    const settled = this.solve();
+    if (!settled.ok) return settled;
+    const fullScale = voltRange(0);
+    if (a === b) return { value: 0, spread: 0, fullScale };
+    const floating: Response = { value: METER.logicBiasVolt, spread: 0, fullScale };
+    if (!this.joined(a, b)) return floating;
+    const ohm = this.sourceOhm(a, b, settled);
+    const share = METER.logicInputOhm / (METER.logicInputOhm + ohm);
+    const adjoint = new Float64Array(this.network.size);
+    this.network.lu.solveTransposed(this.unit(a, b), adjoint);
+    const spread = toleranceSpread(this.network, settled.phases[0]!, adjoint, false, settled.drives[0]) * share;
+    const seen = settled.phases.map((x) => across(x, a, b) * share + METER.logicBiasVolt * (1 - share));
+    const [low, high = low] = seen as [number, number?];
+    if (isUnknown(this.network, settled, a)) return { ...floating, unknown: true };
+    const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+    return { value: (low + high) / 2, spread, fullScale, ...(pulsing ? { pulsing } : {}) };
   }
 
   /** The voltage with the meter's input as a part of the circuit: for points that the meter loads where the circuit is nonlinear. */
-  private loadedVoltage(a: number, b: number, start: Float64Array): Response | NoOperatingPoint {
-    const names = this.network.nodeNames;
+  private loadedVoltage(a: number, b: number, { phases, drives: [drives] }: Settled): Response | NoOperatingPoint {
+    const [start, names] = [phases[0]!, this.network.nodeNames];
     const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
     const network = patchNetwork(this.network, a, b, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);
-    const result = operatingPoint(network, network.size === start.length ? { start } : {});
+    const result = operatingPoint(network, { drives: drives!, ...(network.size === start.length ? { start } : {}) });
     this.network.lu.owner = undefined;
     if (!result.ok) return result;
     const adjoint = new Float64Array(network.size);
     network.lu.solveTransposed(this.unit(a, b), adjoint);
     const value = across(result.x, a, b);
-    return { value, spread: toleranceSpread(network, result.x, adjoint), fullScale: voltRange(value) };
+    return { value, spread: toleranceSpread(network, result.x, adjoint, false, drives), fullScale: voltRange(value) };
   }
 
   /** What a meter answers after one admittance of this state has changed; undefined where a short way does not apply and a state of its own has
@@ -185,7 +220,9 @@ export class BenchState {
     }
     if (!known.x) return undefined;
     const driven = Math.abs(across(known.x, this.nodeAt(m.at), this.nodeAt(m.to)));
-    return Math.abs(across(known.x, p, q)) <= UNMOVED * (driven + 1e-3) ? known.response : undefined;
+    const still = (x: Float64Array): boolean => Math.abs(across(x, p, q)) <= UNMOVED * (driven + 1e-3);
+    const phases = m.setup !== 'off' && this.settled?.ok ? this.settled.phases : [known.x];
+    return phases.every(still) ? known.response : undefined;
   }
 
   private resistance(a: number, b: number): Response | NoOperatingPoint {
@@ -230,7 +267,7 @@ export class BenchState {
     if (value >= overload) return { value: Infinity, spread: 0, fullScale };
     const adjoint = this.unit(a, b);
     this.network.lu.solveTransposed(adjoint, adjoint);
-    return { value, spread: toleranceSpread(this.network, result.x, adjoint), fullScale };
+    return { value, spread: toleranceSpread(this.network, result.x, adjoint, false, new Uint8Array(this.network.drivers.length)), fullScale };
   }
 
   private esr(m: Measurement): Response {
@@ -246,6 +283,21 @@ export class BenchState {
     if (b >= 0) probe[b]! -= 1;
     return probe;
   }
+}
+
+/** Volts between two nodes as a slow meter sees them: the mean of the phases. */
+function mean({ phases }: Settled, a: number, b: number): number {
+  return phases.reduce((sum, x) => sum + across(x, a, b), 0) / phases.length;
+}
+
+/** A board that is off: nothing has a voltage and no chip drives. */
+function atZero(network: Network): Settled {
+  const drives = new Uint8Array(network.drivers.length);
+  return { ok: true, phases: [new Float64Array(network.size)], drives: [drives], driven: drives, seen: [], memories: [], oscillating: new Set() };
+}
+
+function sameChips(a: Network, b: Network): boolean {
+  return a.drivers.length === b.drivers.length && a.chips.length === b.chips.length && (a.chips.length > 0 || a.size === b.size);
 }
 
 function patched(network: Network, change: LinearChange): Network | undefined {

@@ -5,3 +5,4 @@ export type { Response } from './response';
 export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
 export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';
 export { parseReadingValue, readReadingsFile, writeReadingsFile, type Reading } from './readings-file';
+export { readStepsFile, stepThrough, type LevelChange, type SteppingResult, type StepVolts } from './stepping';

@@ -1,4 +1,4 @@
-import { findPoint, GROUND, nameKey, pinName, pinPoint, Setup, type BoardIndex, type Point } from '../board';
+import { findPoint, GROUND, nameKey, pinName, pinPoint, powerOf, setupNames, type BoardIndex, type Point, type Setup } from '../board';
 import { defaultSetup, ReadingKind } from './meter';
 
 /** One thing to measure: which instrument, where the probes go, in which state of the board. */
@@ -28,17 +28,17 @@ export function measurementKey(m: Measurement): string {
 export function resolveMeasurement(index: BoardIndex, setup: string, kind: string, at: string, to: string): MeasurementResult {
   const parsedKind = ReadingKind.safeParse(kind.trim().toLowerCase());
   if (!parsedKind.success) return { ok: false, what: `unknown kind of reading "${kind}"`, expected: ReadingKind.options.join(', ') };
-  const parsedSetup = Setup.safeParse(setup.trim().toLowerCase() || defaultSetup(parsedKind.data));
-  if (!parsedSetup.success) return { ok: false, what: `unknown setup "${setup}"`, expected: Setup.options.join(', ') };
-  const power = parsedSetup.data === 'off' ? 'off' : 'on';
+  const wanted = setup.trim().toLowerCase() || defaultSetup(parsedKind.data);
+  if (!setupNames(index.board).includes(wanted)) return { ok: false, what: `unknown setup "${setup}"`, expected: setupNames(index.board).join(', ') };
+  const power = powerOf(wanted);
   if (power !== defaultSetup(parsedKind.data)) {
     return { ok: false, what: `${parsedKind.data} cannot be read with the board ${power}`, expected: `setup ${defaultSetup(parsedKind.data)}` };
   }
-  if (parsedKind.data === 'current') return currentMeasurement(index, parsedSetup.data, at);
+  if (parsedKind.data === 'current') return currentMeasurement(index, wanted, at);
   const [from, back] = [findPoint(index, at), findPoint(index, to)];
   if (at.trim() === '' || !from) return { ok: false, what: `the board has no net or pin "${at}"`, expected: 'a net name, or a pin such as C3.1' };
   if (!back) return { ok: false, what: `the board has no net or pin "${to}"`, expected: 'a net name, a pin such as C3.1, or nothing for ground' };
-  return { ok: true, measurement: { setup: parsedSetup.data, kind: parsedKind.data, at: from, to: back } };
+  return { ok: true, measurement: { setup: wanted, kind: parsedKind.data, at: from, to: back } };
 }
 
 function currentMeasurement(index: BoardIndex, setup: Setup, at: string): MeasurementResult {

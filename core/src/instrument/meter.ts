@@ -24,6 +24,9 @@ export const STANDARD_METER = {
   esrCountOhm: 0.01,
   logicLowVolt: 0.8,
   logicHighVolt: 2,
+  /** The probe's own weak bias, which holds an undriven net between the levels. */
+  logicBiasVolt: 1.4,
+  logicInputOhm: 10e6,
 } as const;
 
 /** The setup a kind of reading is taken in where none is named. */

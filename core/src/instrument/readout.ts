@@ -34,7 +34,7 @@ export function readout(kind: ReadingKind, response: Response): Readout {
     return { value, unit, low: null, high: null, display: value };
   }
   if (kind === 'logic') {
-    const value = logicLevel(response.value);
+    const value = response.pulsing ? 'P' : logicLevel(response.value);
     return { value, unit, low: null, high: null, display: value };
   }
   if (!Number.isFinite(response.value)) return { value: 'OL', unit, low: 'OL', high: 'OL', display: 'OL' };

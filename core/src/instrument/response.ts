@@ -5,5 +5,9 @@ export interface Response {
   readonly spread: number;
   /** Full scale of the range in use, same unit. */
   readonly fullScale: number;
+  /** True where a logic probe sees both levels. */
+  readonly pulsing?: boolean;
+  /** True where the level depends on what nobody knows, such as a register that was never set. */
+  readonly unknown?: boolean;
   readonly z?: { readonly re: number; readonly im: number };
 }

@@ -1,4 +1,4 @@
-import { findPoint, nameKey, pinPoint, Setup, type BoardIndex, type Part, type Point } from '../board';
+import { findPoint, nameKey, pinPoint, setupNames, type Setup, type BoardIndex, type Part, type Point } from '../board';
 import { parseQuantity, type Unit } from '../quantity';
 import { pointText, resolveMeasurement } from './measurement';
 import { defaultSetup, type ReadingKind } from './meter';
@@ -30,10 +30,11 @@ export function parseShorthand(index: BoardIndex, text: string): ShorthandResult
   if (words.length === 0) return fail('', 'a point and a value, for example r12 4k7');
   let kind: ReadingKind | undefined;
   let setup: Setup | undefined;
+  const setups = setupNames(index.board);
   const rest = words.filter((word, i) => {
     const lower = word.toLowerCase();
     if (i > 0 && KIND_WORDS[lower]) kind = KIND_WORDS[lower];
-    else if (i > 0 && Setup.safeParse(lower).success) setup = lower as Setup;
+    else if (i > 0 && setups.includes(lower)) setup = lower;
     else return true;
     return false;
   });

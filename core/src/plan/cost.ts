@@ -1,4 +1,4 @@
-import type { PowerState, Setup } from '../board';
+import { powerOf, type Setup } from '../board';
 import type { ReadingKind } from '../instrument';
 
 /** What work costs, minutes. From memory of bench practice; a workshop may set its own. */
@@ -24,10 +24,10 @@ export const DEFAULT_COSTS: CostTable = {
   wrongReplacement: 30,
 };
 
-const power = (setup: Setup): PowerState => (setup === 'off' ? 'off' : 'on');
-
 /** Minutes from one setup to another. */
 export function setupMinutes(from: Setup, to: Setup, costs: CostTable): number {
-  const switching = power(from) === power(to) ? 0 : power(to) === 'on' ? costs.powerUp : costs.powerDown;
-  return switching + ((from === 'unloaded') !== (to === 'unloaded') ? costs.loads : 0);
+  const [before, after] = [powerOf(from), powerOf(to)];
+  const switching = before === after ? 0 : after === 'on' ? costs.powerUp : costs.powerDown;
+  const special = [from, to].some((setup) => setup !== 'on' && setup !== 'off');
+  return switching + (special && from !== to ? costs.loads : 0);
 }

@@ -40,6 +40,11 @@ function apply(part: Mutable<Part>, key: string, text: string): string | undefin
   if (key === 'volt' && capacitor) return set('ratedVolt', positive(text.replace(/v$/i, '')), 'volts above zero');
   if (key === 'esr' && capacitor) return set('esrOhm', positive(text), 'ohms above zero');
   if (key === 'dcr' && coil) return set('dcResistanceOhm', positive(text, part.kind === 'inductor'), 'ohms');
+  if (part.kind === 'opto' && key === 'ratio') return set('transferRatio', positive(text), 'a ratio above zero');
+  if (part.kind === 'relay' && key === 'coil') return set('coilOhm', positive(text), 'ohms above zero');
+  if (part.kind === 'relay' && key === 'pullin') return set('pullInVolt', positive(text), 'volts above zero');
+  if (part.kind === 'transformer' && (key === 'primary' || key === 'secondary')) return set(`${key}Ohm`, positive(text), 'ohms above zero');
+  if (part.kind === 'transformer' && key === 'peak') return set('peakVolt', positive(text), 'volts above zero');
   if (key === 'henry' && coil) return set('inductanceHenry', positive(text, true), 'henry');
   return undefined;
 }
@@ -79,6 +84,16 @@ export function printAnnotation(part: Part): string | undefined {
   }
   if (part.kind === 'inductor' || part.kind === 'winding') add('dcr', part.dcResistanceOhm);
   if (part.kind === 'winding') add('henry', part.inductanceHenry);
+  if (part.kind === 'opto') add('ratio', part.transferRatio);
+  if (part.kind === 'relay') {
+    add('coil', part.coilOhm);
+    add('pullin', part.pullInVolt);
+  }
+  if (part.kind === 'transformer') {
+    add('primary', part.primaryOhm);
+    add('secondary', part.secondaryOhm);
+    add('peak', part.peakVolt);
+  }
   if (part.positionMm) pairs.push(`pos=${part.positionMm.join(',')}`);
   add('role', part.role);
   if (part.fitYear !== undefined) pairs.push(`fit=${part.fitYear}`);

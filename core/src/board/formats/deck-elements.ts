@@ -2,7 +2,7 @@ import type { Part } from '../schema';
 import type { DeckModel } from './deck-models';
 import { parseDeckNumber } from './deck-number';
 
-/** Packages that an X line may name: pins and how the part comes to be. More arrive with the device library. */
+/** Packages that an X line may name without a library: pins and how the part comes to be. Values other than these come by annotation. */
 export const DECK_PACKAGES: Readonly<Record<string, { readonly pins: number; readonly make: (ref: string, pins: string[]) => Part }>> = {
   FUSE: { pins: 2, make: (ref, pins) => ({ kind: 'fuse', ref, pins }) },
   SWITCH: { pins: 2, make: (ref, pins) => ({ kind: 'switch', ref, pins, rest: 'closed' }) },
@@ -10,6 +10,10 @@ export const DECK_PACKAGES: Readonly<Record<string, { readonly pins: number; rea
   PIN: { pins: 2, make: (ref, pins) => ({ kind: 'connectorPin', ref, pins }) },
   LINK: { pins: 2, make: (ref, pins) => ({ kind: 'link', ref, pins }) },
   WINDING: { pins: 2, make: (ref, pins) => ({ kind: 'winding', ref, pins, inductanceHenry: 1e-3, dcResistanceOhm: 10 }) },
+  OPTO: { pins: 4, make: (ref, pins) => ({ kind: 'opto', ref, pins, transferRatio: 0.5 }) },
+  INTERRUPTER: { pins: 4, make: (ref, pins) => ({ kind: 'opto', ref, pins, transferRatio: 0.1 }) },
+  RELAY: { pins: 5, make: (ref, pins) => ({ kind: 'relay', ref, pins, coilOhm: 400, pullInVolt: 7.5 }) },
+  TRANSFORMER: { pins: 4, make: (ref, pins) => ({ kind: 'transformer', ref, pins, primaryOhm: 400, secondaryOhm: 1.2, peakVolt: 17 }) },
 };
 
 export type ElementResult = { readonly ok: true; readonly part: Part } | { readonly ok: false; readonly what: string; readonly expected: string };

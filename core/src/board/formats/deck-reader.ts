@@ -1,4 +1,5 @@
 import { MAX_ISSUES, type FileIssue, type ReadResult } from '../issue';
+import { NO_LIBRARY, type DeviceLibrary } from '../library';
 import { nameKey } from '../nets';
 import type { Board, Part } from '../schema';
 import { applyAnnotations } from './deck-annotations';
@@ -15,6 +16,7 @@ interface Subcircuit {
 
 /** What is being collected while a deck is read. */
 interface Reading {
+  readonly library: DeviceLibrary;
   readonly parts: Part[];
   readonly byRef: Map<string, Part>;
   readonly models: Map<string, DeckModel>;
@@ -34,11 +36,11 @@ const TOP: Scope = { path: '', ports: new Map(), depth: 0 };
 const MAX_DEPTH = 20;
 const MAX_PARTS = 100_000;
 
-/** Reads a circuit deck into a board. source: the file's text. Every issue has its line; reading stops after MAX_ISSUES of them.
+/** Reads a circuit deck into a board. source: the file's text. library: the packages that X lines may name beside the plain ones. Every issue has its line; reading stops after MAX_ISSUES of them.
  *  Cost: linear in the text. The format is described in docs/formats/deck.md. */
-export function readDeck(source: string): ReadResult<Board> {
+export function readDeck(source: string, library: DeviceLibrary = NO_LIBRARY): ReadResult<Board> {
   const text = splitDeck(source);
-  const reading: Reading = { parts: [], byRef: new Map(), models: new Map(), subcircuits: new Map(), issues: [], notes: [...text.notes] };
+  const reading: Reading = { library, parts: [], byRef: new Map(), models: new Map(), subcircuits: new Map(), issues: [], notes: [...text.notes] };
   const top = collectDefinitions(text.statements, reading);
   for (const statement of top) {
     if (reading.issues.length >= MAX_ISSUES) break;
@@ -123,11 +125,11 @@ function readInstance(statement: DeckLine, words: readonly string[], scope: Scop
     }
     return;
   }
-  const known = DECK_PACKAGES[name.toUpperCase()];
+  const known = DECK_PACKAGES[name.toUpperCase()] ?? reading.library.find(name);
   if (!known)
     return push(
       `${clip(ref)}: ${clip(name)} is not in the device library and has no .subckt`,
-      `one of ${Object.keys(DECK_PACKAGES).join(', ')}, or a .subckt ${clip(name)}`,
+      `one of ${[...Object.keys(DECK_PACKAGES), ...reading.library.examples].join(', ')} and the like, or a .subckt ${clip(name)}`,
     );
   if (nets.length !== known.pins) return push(`${clip(ref)} has ${nets.length} nets`, `${known.pins}, one for each pin of ${name.toUpperCase()}`);
   addPart(known.make(ref, [...nets]), statement.line, scope, reading);

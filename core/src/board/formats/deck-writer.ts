@@ -3,7 +3,15 @@ import { printAnnotation } from './deck-annotations';
 import { DIODE_DEFAULT } from './deck-models';
 import { printDeckNumber } from './deck-number';
 
-const PACKAGE_OF: Partial<Record<Part['kind'], string>> = { fuse: 'FUSE', connectorPin: 'PIN', link: 'LINK', winding: 'WINDING' };
+const PACKAGE_OF: Partial<Record<Part['kind'], string>> = {
+  fuse: 'FUSE',
+  connectorPin: 'PIN',
+  link: 'LINK',
+  winding: 'WINDING',
+  opto: 'OPTO',
+  relay: 'RELAY',
+  transformer: 'TRANSFORMER',
+};
 
 const LETTER_OF: Partial<Record<Part['kind'], string>> = {
   resistor: 'R', capacitor: 'C', inductor: 'L', voltageSource: 'V', currentSource: 'I', diode: 'D', transistor: 'Q',
@@ -45,6 +53,10 @@ function element(part: Part): string {
     case 'diode':
     case 'transistor':
       return `${name} ${nets} ${part.model.name}`;
+    case 'chip':
+    case 'regulator':
+    case 'amplifier':
+      return `X${part.ref} ${nets} ${part.model.name}`;
     case 'switch':
       return `X${part.ref} ${nets} ${part.rest === 'open' ? 'SWITCH_OPEN' : 'SWITCH'}`;
     case 'unspecified':

@@ -136,7 +136,7 @@ describe('board files', () => {
     ['R1 A B 1k\nR1 A B 2k', 'line 3: R1 is there twice; expected each designator once'],
     [
       'XU1 A B 74XYZ',
-      'line 2: U1: 74XYZ is not in the device library and has no .subckt; expected one of FUSE, SWITCH, SWITCH_OPEN, PIN, LINK, WINDING, or a .subckt 74XYZ',
+      'line 2: U1: 74XYZ is not in the device library and has no .subckt; expected one of FUSE, SWITCH, SWITCH_OPEN, PIN, LINK, WINDING, OPTO, INTERRUPTER, RELAY, TRANSFORMER and the like, or a .subckt 74XYZ',
     ],
     ['XF1 A B C FUSE', 'line 2: F1 has 3 nets; expected 2, one for each pin of FUSE'],
     ['D1 A B NOPE', 'line 2: D1: no diode model NOPE; expected a card .model NOPE D (…)'],

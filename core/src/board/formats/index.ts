@@ -4,10 +4,11 @@ import { readBoardJson, writeBoardJson } from './board-json';
 import { readPartsList, writePartsList } from './parts-list';
 import { readTestNetlist, writeTestNetlist } from './test-netlist';
 import type { ReadResult } from '../issue';
+import { NO_LIBRARY, type DeviceLibrary } from '../library';
 import type { Board } from '../schema';
 
 interface BoardFormat {
-  readonly read: (source: string) => ReadResult<Board>;
+  readonly read: (source: string, library: DeviceLibrary) => ReadResult<Board>;
   readonly write: (board: Board) => string;
 }
 
@@ -28,11 +29,11 @@ export function formatOf(fileName: string): BoardFormat | undefined {
   return ending === undefined ? undefined : BOARD_FORMATS[ending];
 }
 
-/** Reads a board file by its ending. */
-export function readBoardFile(fileName: string, source: string): ReadResult<Board> {
+/** Reads a board file by its ending. library: the packages that a deck may name. */
+export function readBoardFile(fileName: string, source: string, library: DeviceLibrary = NO_LIBRARY): ReadResult<Board> {
   const format = formatOf(fileName);
   if (!format)
     return { ok: false, issues: [{ what: `${fileName}: unknown kind of file`, expected: `a file ending in ${Object.keys(BOARD_FORMATS).join(', ')}` }] };
   if (source.length > MAX_FILE_BYTES) return { ok: false, issues: [{ what: 'the file is too large', expected: 'at most 20 MB' }] };
-  return format.read(source);
+  return format.read(source, library);
 }

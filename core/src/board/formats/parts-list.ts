@@ -24,6 +24,9 @@ export function partValue(part: Part): string {
       return formatCompact(part.ampere, 'A');
     case 'diode':
     case 'transistor':
+    case 'chip':
+    case 'regulator':
+    case 'amplifier':
       return part.model.name;
     case 'switch':
       return part.rest;

@@ -1,4 +1,5 @@
 import { BOARD_FORMATS, checkBoard, countParts, readBoardFile, type FileIssue } from '@hanzai/core/board';
+import { LIBRARY } from '@hanzai/data';
 import { v7 } from 'uuid';
 import type { Database } from '../db/client';
 import { findBoard, insertBoard, listBoards } from './repository';
@@ -20,7 +21,7 @@ export type ImportResult =
 
 /** Reads a board file and keeps the board. Nothing is stored where anything in the file is wrong. */
 export async function importBoard(db: Database, fileName: string, text: string): Promise<ImportResult> {
-  const result = readBoardFile(fileName, text);
+  const result = readBoardFile(fileName, text, LIBRARY);
   if (!result.ok) return result;
   // What a reader lets through must also fit the schema: a board that could not be read back would block every list of boards.
   const checked = checkBoard(result.value);

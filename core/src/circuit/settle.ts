@@ -1,0 +1,266 @@
+import type { ChipLogic } from '../device';
+import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
+import { heldNodes } from './held';
+import { DRIVE, type LogicStamp, type Network } from './network';
+import { across, operatingPoint, type NoOperatingPoint } from './operating-point';
+
+/** What a driver does: a level, or OFF. */
+export const OFF = 4;
+type Driven = Level | typeof OFF;
+
+/** A board with chips at rest. `phases`: the operating point; two where something pulses or is not known, with those drivers low in the first and high in
+ *  the second. */
+export interface Settled {
+  readonly ok: true;
+  readonly phases: readonly Float64Array[];
+  /** States of the drivers in each phase. */
+  readonly drives: readonly Uint8Array[];
+  /** Level of each driver, in network order. */
+  readonly driven: Uint8Array;
+  /** Levels that the chips see at their inputs, chip by chip. */
+  readonly seen: readonly Uint8Array[];
+  readonly memories: readonly Memory[];
+  /** Drivers that never came to rest. */
+  readonly oscillating: ReadonlySet<number>;
+}
+
+export interface SettleOptions {
+  /** A settled network of the same chips to begin from; its registers are kept only where keepMemory is set (the board has not been switched off between). */
+  readonly from?: Settled | undefined;
+  readonly keepMemory?: boolean;
+}
+
+/** Rounds of circuit and logic after which what still changes is called oscillating, and twice as many after which the search gives up. */
+const PATIENT_ROUNDS = 24;
+/** A node that moves less than this between the phases has its level all the same, volt. */
+const UNCERTAIN_VOLT = 0.1;
+/** Unit delays that one change may run through the chips. */
+const MOST_DELAYS = 200;
+
+/** Solves circuit and logic together to a fixed point: an output is a stage of its family, an input loads its net as that family does and sees the level
+ *  that the net really has. Without chips this is the operating point. */
+export function settle(network: Network, options: SettleOptions = {}): Settled | NoOperatingPoint {
+  return new Settling(network, options).run();
+}
+
+/** The search's working memory: lives as long as one search. */
+class Settling {
+  private readonly driven: Uint8Array;
+  private readonly seen: Uint8Array[];
+  private readonly memories: Memory[];
+  private readonly powered: boolean[];
+  /** Nodes whose real level is not what their only driver says. */
+  private readonly overruled = new Set<number>();
+  private readonly locked = new Set<number>();
+  private readonly driversOf = new Map<number, number[]>();
+  private readonly readersOf = new Map<number, [chip: number, input: number][]>();
+  private phases: Float64Array[] = [];
+  private drives: Uint8Array[] = [];
+
+  constructor(
+    private readonly network: Network,
+    private readonly options: SettleOptions,
+  ) {
+    const { chips, drivers } = network;
+    const { from, keepMemory } = options;
+    this.driven = new Uint8Array(drivers.length).fill(OFF);
+    this.seen = chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
+    this.memories = chips.map(({ logic }, i) => (from && keepMemory ? copyMemory(from.memories[i]!) : emptyMemory(logic.program)));
+    this.powered = chips.map(() => true);
+    chips.forEach(({ inputs, outputs }, chip) => {
+      inputs.forEach(({ node }, input) => push(this.readersOf, node, [chip, input]));
+      outputs.forEach(({ node, driver }) => push(this.driversOf, node, driver));
+    });
+    if (from && from.driven.length === this.driven.length) {
+      this.driven.set(from.driven);
+      from.seen.forEach((levels, chip) => this.seen[chip]!.set(levels));
+      this.phases = from.phases[0]!.length === network.size ? [...from.phases] : [];
+    }
+    chips.forEach(({ logic }, chip) => logic.inputs.forEach(({ stuck }, input) => stuck !== undefined && (this.seen[chip]![input] = stuck)));
+  }
+
+  run(): Settled | NoOperatingPoint {
+    const { chips } = this.network;
+    if (chips.length === 0) {
+      const point = operatingPoint(this.network, this.phases[0] ? { start: this.phases[0] } : {});
+      return point.ok ? this.finish([point.x]) : point;
+    }
+    if (!this.options.from) {
+      const dark = this.solve();
+      if (dark) return dark;
+      this.look(true);
+    }
+    let active = this.propagate(new Set(chips.keys()));
+    for (let round = 0; round < 2 * PATIENT_ROUNDS; round += 1) {
+      const trouble = this.solve();
+      if (trouble) return trouble;
+      const changed = this.look(false);
+      if (changed.size === 0) return this.finish(this.phases);
+      active = this.propagate(changed);
+      if (round >= PATIENT_ROUNDS) for (const chip of active) this.lock(chip);
+    }
+    return { ok: false, why: 'not converged', at: this.network.chips[[...active][0] ?? 0]!.logic.ref };
+  }
+
+  private finish(phases: readonly Float64Array[]): Settled {
+    const { driven, seen, memories, drives, locked } = this;
+    const states = drives.length > 0 ? drives : [new Uint8Array(this.network.drivers.length)];
+    return { ok: true, phases, drives: states, driven, seen, memories, oscillating: locked };
+  }
+
+  /** Solves the circuit for the drivers as they are, once or in both phases. */
+  private solve(): NoOperatingPoint | undefined {
+    const moving = this.driven.some((level) => level === PULSE || level === UNKNOWN);
+    const solved: Float64Array[] = [];
+    this.drives = (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
+    for (const [i, drives] of this.drives.entries()) {
+      const start = this.phases[i] ?? this.phases[0] ?? solved[0];
+      let point = operatingPoint(this.network, start ? { drives, start } : { drives });
+      if (!point.ok && start) point = operatingPoint(this.network, { drives });
+      if (!point.ok) return point;
+      solved.push(point.x);
+    }
+    this.phases = solved;
+    return undefined;
+  }
+
+  /** Compares what every chip sees with what was assumed, and takes over what is different. first: nodes with a driver are left unknown.
+   *  Returns the chips that see something new. */
+  private look(first: boolean): Set<number> {
+    const { network } = this;
+    const changed = new Set<number>();
+    let held: Uint8Array | undefined;
+    const isHeld = (node: number): boolean => node < 0 || (held ??= heldNodes(network, this.drives[0]!))[node] === 1;
+    network.chips.forEach((chip, c) => {
+      const volts = Math.min(...this.phases.map((x) => across(x, chip.supply, chip.ground)));
+      const powered = !chip.logic.dead && volts >= chip.logic.family.supplyLeastVolt;
+      if (powered !== this.powered[c]) changed.add(c);
+      this.powered[c] = powered;
+      chip.inputs.forEach(({ node }, i) => {
+        if (first && this.driversOf.has(node)) return;
+        const level = this.levelAt(chip, i, this.seen[c]![i] as Level, isHeld);
+        if (level === this.seen[c]![i]) return;
+        this.seen[c]![i] = level;
+        if (this.driversOf.has(node)) this.overruled.add(node);
+        changed.add(c);
+      });
+    });
+    return changed;
+  }
+
+  /** What a chip sees at its i-th input. was: what it saw before. */
+  private levelAt(chip: LogicStamp, i: number, was: Level, isHeld: (node: number) => boolean): Level {
+    const input = chip.logic.inputs[i]!;
+    if (input.stuck !== undefined) return input.stuck;
+    const { node, against } = chip.inputs[i]!;
+    const mos = chip.logic.family.input.type === 'mos';
+    const levels = this.phases.map((x, phase): Level => {
+      if (against !== undefined) return across(x, node, against) > 0 ? HIGH : LOW;
+      if (mos && !isHeld(node)) return UNKNOWN;
+      return levelOf(chip.logic, input.schmitt, across(x, node, chip.ground), across(x, chip.supply, chip.ground), this.phases.length > 1 ? (phase as Level) : was); // prettier-ignore
+    });
+    const [low, high] = levels as [Level, Level?];
+    if (high === undefined || low === high) return low;
+    const own = (this.driversOf.get(node) ?? []).map((driver) => this.driven[driver]!).filter((level) => level === PULSE || level === UNKNOWN);
+    const all = own.length > 0 ? own : [...this.driven];
+    return all.includes(UNKNOWN) ? UNKNOWN : PULSE;
+  }
+
+  /** Runs changes through the chips, one delay at a time, until nothing moves. Returns the chips that still moved when patience ended. */
+  private propagate(start: Set<number>): Set<number> {
+    let dirty = start;
+    for (let delay = 0; delay < MOST_DELAYS && dirty.size > 0; delay += 1) {
+      const moved = new Set<number>();
+      for (const chip of dirty) this.evaluate(chip, moved);
+      const next = new Set<number>();
+      for (const node of moved) this.spread(node, next);
+      if (delay >= MOST_DELAYS / 2) for (const chip of next) this.lock(chip);
+      dirty = next;
+    }
+    return start;
+  }
+
+  private evaluate(c: number, moved: Set<number>): void {
+    const { logic, outputs } = this.network.chips[c]!;
+    const results = runProgram(logic.program, this.seen[c]!, this.memories[c]!);
+    logic.outputs.forEach((output, i) => {
+      const { node, driver } = outputs[i]!;
+      if (this.locked.has(driver)) return;
+      const { level, enable } = results[output.output]!;
+      const wanted = this.powered[c]! && !logic.dead ? drivenLevel(output, level, enable) : OFF;
+      if (wanted === this.driven[driver]) return;
+      this.driven[driver] = wanted;
+      moved.add(node);
+    });
+  }
+
+  /** Tells a node's readers its new level where its drivers alone decide it; elsewhere the circuit will. */
+  private spread(node: number, dirty: Set<number>): void {
+    if (this.overruled.has(node)) return;
+    const active = this.driversOf.get(node)!.map((driver) => this.driven[driver] as Driven).filter((level) => level !== OFF); // prettier-ignore
+    if (active.length !== 1) return;
+    for (const [chip, input] of this.readersOf.get(node) ?? []) {
+      const { stuck } = this.network.chips[chip]!.logic.inputs[input]!;
+      if (stuck !== undefined || this.network.chips[chip]!.inputs[input]!.against !== undefined) continue;
+      if (this.seen[chip]![input] === active[0]) continue;
+      this.seen[chip]![input] = active[0]!;
+      dirty.add(chip);
+    }
+  }
+
+  /** A chip whose outputs keep changing pulses. */
+  private lock(chip: number): void {
+    for (const { driver } of this.network.chips[chip]!.outputs) {
+      if (this.driven[driver] === OFF) continue;
+      this.locked.add(driver);
+      this.driven[driver] = PULSE;
+    }
+  }
+}
+
+/** Whether nobody can say which level a node has: a chip drives it with a level that is not known, or the level comes from such a chip through other parts. */
+export function isUnknown(network: Network, { phases, driven }: Settled, node: number): boolean {
+  const [low, high] = phases;
+  if (node < 0 || !low || !high || Math.abs(low[node]! - high[node]!) < UNCERTAIN_VOLT || !driven.includes(UNKNOWN)) return false;
+  const own = network.chips.flatMap(({ outputs }) => outputs.filter((output) => output.node === node).map(({ driver }) => driven[driver]!));
+  return !own.includes(PULSE) || own.includes(UNKNOWN);
+}
+
+function push<T>(map: Map<number, T[]>, key: number, value: T): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}
+
+/** What an output stage makes of a level and its enable. */
+function drivenLevel({ pulls, stuck }: { pulls: 'both' | 'low' | 'high'; stuck?: Level | undefined }, level: Level, enable: Level): Driven {
+  const wanted: Driven = stuck ?? (enable === LOW ? OFF : enable === HIGH ? level : enable);
+  if ((pulls === 'low' && wanted === HIGH) || (pulls === 'high' && wanted === LOW)) return OFF;
+  return wanted;
+}
+
+/** States of all drivers in a phase: what pulses or is not known is low in the first and high in the second. */
+function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1): Uint8Array {
+  const drives = new Uint8Array(network.drivers.length);
+  for (const chip of network.chips) {
+    chip.outputs.forEach(({ driver }, i) => {
+      const level = driven[driver]!;
+      if (level === OFF) return;
+      const high = level === HIGH || (level !== LOW && phase === HIGH);
+      const { pulls } = chip.logic.outputs[i]!;
+      drives[driver] = high ? (pulls === 'low' ? DRIVE.off : DRIVE.high) : pulls === 'high' ? DRIVE.off : DRIVE.low;
+    });
+  }
+  return drives;
+}
+
+/** The level an input of this family sees. was: what it saw before, which a Schmitt input keeps between its thresholds. */
+function levelOf({ family }: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
+  const scale = family.thresholdVolt === undefined ? supply : 1;
+  const threshold = family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply;
+  if (!schmitt) return volt > threshold ? HIGH : LOW;
+  const [rise, fall] = [family.schmittRise * scale, family.schmittFall * scale];
+  if (volt > rise) return HIGH;
+  if (volt < fall) return LOW;
+  return was === HIGH || was === LOW ? was : volt > threshold ? HIGH : LOW;
+}

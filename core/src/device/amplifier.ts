@@ -1,0 +1,92 @@
+import type { Part } from '../board';
+import type { Element } from './element';
+import type { DeviceKind, FaultMode } from './kind';
+import { supplyLaw, type Law } from './law';
+
+type Amplifier = Extract<Part, { kind: 'amplifier' }>;
+
+/** Ohms of an amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
+const OUTPUT_OHM = 50;
+const OFFSET_SPREAD_VOLT = 2e-3;
+const LIMIT_SLOPE = 1e-4;
+
+/** Current from the output stage into the output node. The stage aims at gain times the input difference about mid-supply, and bends towards its rails.
+ *  Controls: plus, minus, out, positive supply, negative supply. fixed: aims there whatever the inputs say (a dead output stage). */
+function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number): Law {
+  return (v, out) => {
+    const high = v[3]! - headroomHigh;
+    const low = Math.min(v[4]! + headroomLow, high);
+    const half = Math.max((high - low) / 2, 1e-3);
+    const middle = (high + low) / 2;
+    const drive = (gain * (v[0]! - v[1]!)) / half;
+    const bent = Math.tanh(drive);
+    const aim = middle + half * bent;
+    const slopeIn = gain * (1 - bent * bent);
+    let ampere = (aim - v[2]!) / OUTPUT_OHM;
+    let siemens = 1 / OUTPUT_OHM;
+    if (Math.abs(ampere) > limit) {
+      ampere = Math.sign(ampere) * (limit + (Math.abs(ampere) - limit) * LIMIT_SLOPE * OUTPUT_OHM);
+      siemens = LIMIT_SLOPE;
+    }
+    out[0] = ampere;
+    out[1] = Math.min(OFFSET_SPREAD_VOLT * slopeIn, half) * siemens;
+    out[2] = slopeIn * siemens;
+    out[3] = -slopeIn * siemens;
+    out[4] = -siemens;
+    out[5] = siemens * 0.5 * (1 + bent);
+    out[6] = siemens * 0.5 * (1 - bent);
+  };
+}
+
+export const amplifier: DeviceKind<'amplifier'> = {
+  kind: 'amplifier',
+  elements: (part) => {
+    const { model } = part;
+    const at = (pin: number): string => part.pins[pin - 1]!;
+    const [positive, negative] = [at(model.positiveSupply), at(model.negativeSupply)];
+    const load: Element = { type: 'law', a: positive, b: negative, controls: [positive, negative], law: supplyLaw(model.supplyAmpere, 12), holds: false };
+    return [load, ...model.units.map((_, unit) => unitElement(part, unit))];
+  },
+  modes: (part) => part.model.units.flatMap((unit, i): FaultMode[] => [rail(part, i, 'stuck-1'), rail(part, i, 'stuck-0'), deadUnit(part, i)].map((mode) => ({ ...mode, pin: unit.out - 1 }))), // prettier-ignore
+};
+
+function unitElement(part: Amplifier, unit: number): Element {
+  const { model } = part;
+  const { plus, minus, out } = model.units[unit]!;
+  const at = (pin: number): string => part.pins[pin - 1]!;
+  return {
+    type: 'law', a: at(model.negativeSupply), b: at(out), holds: true, pin: out - 1,
+    controls: [at(plus), at(minus), at(out), at(model.positiveSupply), at(model.negativeSupply)],
+    law: amplifierLaw(model.gain, model.headroomHighVolt, model.headroomLowVolt, model.limitAmpere),
+  }; // prettier-ignore
+}
+
+/** The output stage has failed towards a supply. */
+function rail(part: Amplifier, unit: number, name: 'stuck-0' | 'stuck-1'): FaultMode {
+  const pin = part.model.units[unit]!.out - 1;
+  const pull = name === 'stuck-1' ? 1 : -1;
+  const stuck = (law: Law): Law => {
+    const held = new Float64Array(5);
+    return (v, out) => {
+      held.set(v);
+      held[0] = pull;
+      held[1] = 0;
+      law(held, out);
+      out[2] = out[3] = 0;
+    };
+  };
+  return {
+    name, severity: { low: 1, high: 1 }, changesDc: true,
+    change: (all) => all.map((element) => (element.type === 'law' && element.pin === pin ? { ...element, law: stuck(element.law) } : element)),
+  }; // prettier-ignore
+}
+
+function deadUnit(part: Amplifier, unit: number): FaultMode {
+  const pin = part.model.units[unit]!.out - 1;
+  return {
+    name: 'open',
+    severity: { low: 1, high: 1 },
+    changesDc: true,
+    change: (all) => all.filter((element) => element.type !== 'law' || element.pin !== pin),
+  };
+}

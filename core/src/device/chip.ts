@@ -1,0 +1,155 @@
+import type { ChipModel, ChipPin, FamilyModel, Part } from '../board';
+import { compileProgram, HIGH, LOW, type Level, type Program } from '../logic';
+import { conductance, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
+import type { DeviceKind, FaultMode } from './kind';
+import { dropLaw, supplyLaw, ttlInputLaw } from './law';
+import { SEVERITY } from './severity';
+
+type Chip = Extract<Part, { kind: 'chip' }>;
+
+/** Protection diode of a pin. From memory of common data sheets. */
+const CLAMP = { dropVolt: 0.65, ohm: 15, dropSpread: 0.03 } as const;
+/** Spread of an output's level between parts, volt. From memory of common data sheets. */
+const STAGE_SPREAD = { high: 0.15, low: 0.04 } as const;
+
+const isInput = ({ role }: ChipPin): boolean => role === 'input' || role === 'both';
+const isOutput = ({ role }: ChipPin): boolean => role === 'output' || role === 'both';
+const isCompared = ({ role }: ChipPin): boolean => role === 'plus';
+
+const PROGRAMS = new WeakMap<ChipModel, Program>();
+
+/** The function of a chip, compiled once a model. */
+export function programOf(model: ChipModel): Program {
+  let known = PROGRAMS.get(model);
+  if (!known) PROGRAMS.set(model, (known = compileProgram(model.function, model.pins.filter((pin) => isInput(pin) || isCompared(pin)).map(({ name }) => name)))); // prettier-ignore
+  return known;
+}
+
+function elements(part: Chip): readonly Element[] {
+  const { model } = part;
+  const places = powerPins(model);
+  if (!places) return [];
+  const [supply, ground] = [part.pins[places.supply]!, part.pins[places.ground]!];
+  const stages = model.pins.flatMap((pin, i) => pinElements(part, i, part.pins[i]!, pin));
+  const load: Element = {
+    type: 'law', a: supply, b: ground, controls: [supply, ground], law: supplyLaw(model.supplyAmpere, Math.min(5, model.family.supplyMostVolt)), holds: false,
+  }; // prettier-ignore
+  return [{ type: 'logic', logic: logicOf(part, supply, ground) }, load, ...stages];
+}
+
+/** Positions of the pins a chip lives from; undefined where the model has none. */
+function powerPins(model: ChipModel): { supply: number; ground: number } | undefined {
+  const supply = model.pins.findIndex(({ role }) => role === 'supply');
+  const ground = model.pins.findIndex(({ role }) => role === 'ground');
+  return supply < 0 || ground < 0 ? undefined : { supply, ground };
+}
+
+function logicOf(part: Chip, supply: NodeName, ground: NodeName): ChipLogic {
+  const { model, ref } = part;
+  const program = programOf(model);
+  const position = new Map(model.pins.map((pin, i) => [pin.name, i]));
+  const inputs = program.inputs.map((name): LogicInput => {
+    const pin = position.get(name)!;
+    const { partner, schmitt } = model.pins[pin]!;
+    return { pin, node: part.pins[pin]!, schmitt: schmitt === true, against: partner === undefined ? undefined : part.pins[position.get(partner)!]! };
+  });
+  const outputs = program.rules.flatMap(({ name }, output): LogicOutput[] => {
+    const pin = position.get(name);
+    if (pin === undefined) return [];
+    const { stage } = model.pins[pin]!;
+    return [{ pin, node: part.pins[pin]!, driver: driverName(ref, pin), output, pulls: stage === 'openCollector' ? 'low' : stage === 'openEmitter' ? 'high' : 'both' }]; // prettier-ignore
+  });
+  return { ref, program, family: model.family, supply, ground, inputs, outputs, dead: false };
+}
+
+const driverName = (ref: string, pin: number): string => `${ref}.${pin + 1}`;
+
+/** What one signal pin puts between its node and the chip's supplies. */
+function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): readonly Element[] {
+  const { model, pins, ref } = part;
+  const places = powerPins(model)!;
+  const [supply, ground] = [pins[places.supply]!, pins[places.ground]!];
+  const named = (name: string | undefined, otherwise: NodeName): NodeName => (name === undefined ? otherwise : (pins[model.pins.findIndex((p) => p.name === name)] ?? otherwise)); // prettier-ignore
+  const found: Element[] = [];
+  const compared = pin.role === 'plus' || pin.role === 'minus';
+  if (!isInput(pin) && !isOutput(pin) && !compared) return [];
+  found.push({ type: 'law', a: ground, b: node, controls: [ground, node], law: dropLaw(CLAMP), holds: false, pin: i });
+  if (isInput(pin)) found.push(...inputElements(model.family, node, supply, ground, i));
+  if (isOutput(pin)) {
+    const { high, low } = model.family;
+    const driver = driverName(ref, i);
+    const [rail, sink] = [named(pin.rail, supply), named(pin.sink, ground)];
+    if (pin.stage !== 'openCollector') {
+      const law = dropLaw({ dropVolt: high.dropVolt, ohm: high.ohm, twoWay: !high.oneWay, limitAmpere: high.limitAmpere, dropSpread: STAGE_SPREAD.high * Math.min(1, high.dropVolt) }); // prettier-ignore
+      found.push({ type: 'law', a: rail, b: node, controls: [rail, node], law, holds: true, gate: { driver, when: 'high' }, pin: i });
+    }
+    if (pin.stage !== 'openEmitter') {
+      const law = dropLaw({ dropVolt: low.volt, ohm: low.ohm, twoWay: true, limitAmpere: low.limitAmpere, dropSpread: STAGE_SPREAD.low });
+      found.push({ type: 'law', a: node, b: sink, controls: [node, sink], law, holds: true, gate: { driver, when: 'low' }, pin: i });
+    }
+  }
+  return found;
+}
+
+function inputElements({ input }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number): readonly Element[] {
+  if (input.type === 'ttl') return [{ type: 'law', a: supply, b: node, controls: [supply, node, ground], law: ttlInputLaw(input), holds: true, pin }];
+  if (input.type === 'mos') return [{ type: 'law', a: node, b: supply, controls: [node, supply], law: dropLaw(CLAMP), holds: false, pin }];
+  const law = dropLaw({ dropVolt: input.dropVolt, ohm: input.ohm, dropSpread: 0.1 });
+  return [conductance(node, ground, 1e6), { type: 'law', a: node, b: ground, controls: [node, ground], law, holds: true, pin }];
+}
+
+function modes(part: Chip): readonly FaultMode[] {
+  const { model } = part;
+  const places = powerPins(model);
+  if (!places) return [];
+  const found: FaultMode[] = [chipMode('no-supply', (all) => withoutSupply(all)), chipMode('dead', (all) => changeLogic(all, (logic) => ({ ...logic, dead: true })))]; // prettier-ignore
+  model.pins.forEach((pin, i) => {
+    if (isOutput(pin)) for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickOutput(all, i, level)), pin: i });
+    if (pin.role === 'input')
+      for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickInput(all, i, level)), pin: i });
+    if (isInput(pin)) {
+      for (const [name, rail] of [['short-0', places.ground], ['short-1', places.supply]] as const) {
+        const short = (all: readonly Element[], ohm: number): readonly Element[] => [...all, conductance(part.pins[i]!, part.pins[rail]!, ohm)];
+        found.push({ name, pin: i, severity: SEVERITY.short, changesDc: true, change: short });
+      } // prettier-ignore
+    }
+    if (isInput(pin) || isOutput(pin)) found.push({ ...chipMode('open', (all) => openPin(part, all, i)), pin: i });
+  });
+  return found;
+}
+
+function chipMode(name: string, change: (healthy: readonly Element[]) => readonly Element[]): FaultMode {
+  return { name, severity: { low: 1, high: 1 }, changesDc: true, change };
+}
+
+function changeLogic(all: readonly Element[], change: (logic: ChipLogic) => ChipLogic): readonly Element[] {
+  return all.map((element) => (element.type === 'logic' ? { ...element, logic: change(element.logic) } : element));
+}
+
+/** Nothing reaches the chip's supply inside the package: it drives nothing and its inputs ask for nothing. */
+function withoutSupply(all: readonly Element[]): readonly Element[] {
+  const quiet = all.filter((element) => element.type !== 'law' || element.gate !== undefined || !element.holds);
+  return changeLogic(quiet, (logic) => ({ ...logic, dead: true }));
+}
+
+function stickOutput(all: readonly Element[], pin: number, level: Level): readonly Element[] {
+  return changeLogic(all, (logic) => ({ ...logic, outputs: logic.outputs.map((output) => (output.pin === pin ? { ...output, stuck: level } : output)) }));
+}
+
+function stickInput(all: readonly Element[], pin: number, level: Level): readonly Element[] {
+  return changeLogic(all, (logic) => ({ ...logic, inputs: logic.inputs.map((input) => (input.pin === pin ? { ...input, stuck: level } : input)) }));
+}
+
+/** The bond wire of a pin is broken: the chip's side hangs free, a probe on the pin sees the net. */
+function openPin(part: Chip, all: readonly Element[], pin: number): readonly Element[] {
+  const inner = `${part.ref}.${pin + 1}#bond`;
+  const others = all.filter((element) => element.type !== 'law' || element.pin !== pin);
+  const moved = changeLogic(others, (logic) => ({
+    ...logic,
+    inputs: logic.inputs.map((input) => (input.pin === pin ? { ...input, node: inner } : input)),
+    outputs: logic.outputs.map((output) => (output.pin === pin ? { ...output, node: inner } : output)),
+  }));
+  return [...moved, ...pinElements(part, pin, inner, part.model.pins[pin]!)];
+}
+
+export const chip: DeviceKind<'chip'> = { kind: 'chip', elements, modes };

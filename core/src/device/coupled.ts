@@ -1,0 +1,163 @@
+import { conductance, type Element } from './element';
+import type { DeviceKind, FaultMode } from './kind';
+import { LEAK_SIEMENS, type Law } from './law';
+import { DEFAULT_TOLERANCE } from './passives';
+import { SEVERITY } from './severity';
+import { CONTACT_OHM } from './contacts';
+
+/** Parts in which one side acts on another: light, magnetism, a moving contact. */
+
+/** The light source of an opto part: an infrared diode, 1.1 to 1.2 V at 10 mA. From memory of common data sheets. */
+const EMITTER = {
+  name: 'opto-emitter',
+  saturationCurrentAmpere: 1e-17,
+  emissionCoefficient: 1.3,
+  seriesResistanceOhm: 0,
+  breakdownCurrentAmpere: 1e-3,
+} as const;
+/** Below this volt the detector saturates. */
+const SATURATION_VOLT = 0.15;
+const DARK_SIEMENS = 1e-9;
+
+/** Detector current: transfer ratio times the light source's current, less as the detector saturates. Controls: collector, emitter, source's two nodes across
+ *  the sense resistance. */
+function detectorLaw(ratio: number, senseOhm: number): Law {
+  return (v, out) => {
+    const volt = v[0]! - v[1]!;
+    const light = Math.max(0, v[2]! - v[3]!) / senseOhm;
+    const open = volt <= 0 ? 0 : Math.min(1, volt / SATURATION_VOLT);
+    const full = ratio * light;
+    out[0] = full * open + DARK_SIEMENS * volt;
+    out[1] = 0.25 * full * open;
+    const slope = (volt > 0 && volt < SATURATION_VOLT ? full / SATURATION_VOLT : full * 1e-3) + DARK_SIEMENS;
+    out[2] = slope;
+    out[3] = -slope;
+    const gain = light > 0 ? (ratio / senseOhm) * open : 0;
+    out[4] = gain;
+    out[5] = -gain;
+  };
+}
+
+/** Ohms in series with the light source at which its current is sensed; counts as its bulk. */
+const SENSE_OHM = 2;
+
+export const opto: DeviceKind<'opto'> = {
+  kind: 'opto',
+  elements: (part) => {
+    const [anode, cathode, collector, emitter] = part.pins as [string, string, string, string];
+    const inner = `${part.ref}#light`;
+    return [
+      conductance(anode, inner, SENSE_OHM),
+      { type: 'junction', anode: inner, cathode, model: EMITTER },
+      { type: 'law', a: collector, b: emitter, controls: [collector, emitter, anode, inner], law: detectorLaw(part.transferRatio, SENSE_OHM), holds: false },
+    ];
+  },
+  modes: (part) => {
+    const [anode, cathode, collector, emitter] = part.pins as [string, string, string, string];
+    const inner = `${part.ref}#light`;
+    const isDetector = (element: Element): boolean => element.type === 'law';
+    const isFeed = (element: Element): boolean => element.type === 'conductance' && element.b === inner;
+    return [
+      {
+        name: 'emitter-open',
+        severity: SEVERITY.open,
+        changesDc: true,
+        change: (all, ohm) => all.map((e) => (isFeed(e) ? conductance(anode, inner, ohm) : e)),
+      },
+      { name: 'emitter-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(anode, cathode, ohm)] },
+      { name: 'detector-open', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.filter((e) => !isDetector(e)) },
+      { name: 'detector-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(collector, emitter, ohm)] },
+      { name: 'blocked', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.map((e) => (isDetector(e) ? dim(e) : e)) },
+    ];
+  },
+};
+
+/** The detector without light. */
+export function dim(element: Element): Element {
+  if (element.type !== 'law') return element;
+  return { ...element, law: detectorLaw(0, SENSE_OHM) };
+}
+
+/** A relay's contacts follow its coil: worked out of the volts across the coil. Controls: contact ends, coil ends. */
+function contactLaw(pullIn: number, work: boolean): Law {
+  const closed = 1 / CONTACT_OHM.switch;
+  return (v, out) => {
+    const pulled = Math.abs(v[2]! - v[3]!) >= pullIn;
+    const siemens = pulled === work ? closed : LEAK_SIEMENS;
+    out[0] = siemens * (v[0]! - v[1]!);
+    out[1] = 0;
+    out[2] = siemens;
+    out[3] = -siemens;
+    out[4] = out[5] = 0;
+  };
+}
+
+export const relay: DeviceKind<'relay'> = {
+  kind: 'relay',
+  elements: (part) => {
+    const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
+    const contact = (to: string, closes: boolean): Element => ({
+      type: 'law', a: common, b: to, controls: [common, to, coilA, coilB], law: contactLaw(part.pullInVolt, closes), holds: true,
+    }); // prettier-ignore
+    return [
+      { type: 'coil', a: coilA, b: coilB, ohm: part.coilOhm, henry: 0.1, spread: DEFAULT_TOLERANCE.dcResistance / 2 },
+      contact(rest, false),
+      contact(work, true),
+    ];
+  },
+  modes: (part) => {
+    const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
+    const isContact = (to: string) => (element: Element): boolean => element.type === 'law' && element.b === to; // prettier-ignore
+    const contact = (name: string, to: string): FaultMode[] => [
+      {
+        name: `${name}-open`,
+        severity: SEVERITY.open,
+        changesDc: true,
+        change: (all, ohm) => [...all.filter((e) => !isContact(to)(e)), conductance(common, to, ohm)],
+      },
+      { name: `${name}-welded`, severity: SEVERITY.short, changesDc: true, change: (all) => [...all, conductance(common, to, CONTACT_OHM.switch)] },
+    ];
+    return [
+      {
+        name: 'coil-open',
+        severity: SEVERITY.open,
+        changesDc: true,
+        change: (all, ohm) => all.map((e) => (e.type === 'coil' ? { ...e, ohm: e.ohm + ohm, spread: 0 } : e)),
+      },
+      { name: 'coil-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(coilA, coilB, ohm)] },
+      ...contact('rest', rest),
+      ...contact('work', work),
+    ];
+  },
+};
+
+export const transformer: DeviceKind<'transformer'> = {
+  kind: 'transformer',
+  elements: (part) => {
+    const [p1, p2, s1, s2] = part.pins as [string, string, string, string];
+    return [
+      { type: 'coil', a: p1, b: p2, ohm: part.primaryOhm, henry: 1, spread: DEFAULT_TOLERANCE.dcResistance / 2 },
+      { type: 'branch', a: s1, b: s2, volt: part.peakVolt, ohm: part.secondaryOhm },
+    ];
+  },
+  modes: (part) => {
+    const [p1, p2, s1, s2] = part.pins as [string, string, string, string];
+    const dead = (all: readonly Element[]): readonly Element[] => all.map((e) => (e.type === 'branch' ? { ...e, volt: 0 } : e));
+    return [
+      {
+        name: 'primary-open',
+        severity: SEVERITY.open,
+        changesDc: true,
+        change: (all, ohm) => dead(all).map((e) => (e.type === 'coil' ? { ...e, ohm: e.ohm + ohm, spread: 0 } : e)),
+      },
+      {
+        name: 'secondary-open',
+        severity: SEVERITY.open,
+        changesDc: true,
+        change: (all, ohm) => all.map((e) => (e.type === 'branch' ? { ...e, ohm: e.ohm + ohm } : e)),
+      },
+      { name: 'primary-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...dead(all), conductance(p1, p2, ohm)] },
+      { name: 'secondary-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(s1, s2, ohm)] },
+    ];
+  },
+};

@@ -1,0 +1,80 @@
+import type { Part } from '../board';
+import { conductance, type Element } from './element';
+import type { DeviceKind } from './kind';
+import { LEAK_SIEMENS, type Law } from './law';
+import { SEVERITY } from './severity';
+
+type Regulator = Extract<Part, { kind: 'regulator' }>;
+
+/** Ohms of a regulator's output while it regulates. From memory of common data sheets. */
+const OUTPUT_OHM = 0.03;
+/** Spread of the regulated voltage between parts (2 %), and of the drop-out, volt. From memory of common data sheets. */
+const SPREAD = { share: 0.02, dropoutVolt: 0.2 } as const;
+const LIMIT_SLOPE = 1e-3;
+/** The substrate diode from output to input. */
+const REVERSE = { volt: 0.7, siemens: 1 } as const;
+
+/** Current from input to output: what holds the output at its voltage, as far as the drop-out and the current limit allow. A regulator gives current and
+ *  takes none. Controls: in, out, ground. sign: -1 for a negative one. */
+function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1): Law {
+  const siemens = 1 / OUTPUT_OHM;
+  return (v, out) => {
+    const [input, output, ground] = [sign * v[0]!, sign * v[1]!, sign * v[2]!];
+    const wanted = (ground + volt - output) * siemens;
+    const left = (input - dropout - output) * siemens;
+    const byLeft = left < wanted;
+    let ampere = Math.min(wanted, left);
+    let slopes: readonly [number, number, number] = byLeft ? [siemens, -siemens, 0] : [0, -siemens, siemens];
+    let spread = siemens * (byLeft ? SPREAD.dropoutVolt : SPREAD.share * volt);
+    if (ampere > limit) {
+      slopes = slopes.map((slope) => (slope / siemens) * LIMIT_SLOPE) as unknown as typeof slopes;
+      ampere = limit + (ampere - limit) * (LIMIT_SLOPE / siemens);
+      spread = 0.1 * limit;
+    } else if (ampere < 0) {
+      const back = output - input - REVERSE.volt;
+      const slope = back > 0 ? REVERSE.siemens : LEAK_SIEMENS;
+      ampere = -slope * (back > 0 ? back : output - input);
+      slopes = [slope, -slope, 0];
+      spread = 0;
+    }
+    out[0] = sign * ampere;
+    out[1] = spread;
+    out[2] = slopes[0];
+    out[3] = slopes[1];
+    out[4] = slopes[2];
+  };
+}
+
+export const regulator: DeviceKind<'regulator'> = {
+  kind: 'regulator',
+  elements: (part) => {
+    const { input, output, ground } = nodes(part);
+    const { volt, dropoutVolt, limitAmpere, quiescentAmpere, polarity } = part.model;
+    const law = regulatorLaw(volt, dropoutVolt, limitAmpere, polarity === 'positive' ? 1 : -1);
+    return [
+      { type: 'law', a: input, b: output, controls: [input, output, ground], law, holds: true },
+      conductance(input, ground, (volt + dropoutVolt + 2) / quiescentAmpere, 0.3),
+    ];
+  },
+  modes: (part) => {
+    const { input, output, ground } = nodes(part);
+    const without = (all: readonly Element[]): readonly Element[] => all.filter((element) => element.type !== 'law');
+    return [
+      { name: 'open', severity: { low: 1, high: 1 }, changesDc: true, change: without },
+      { name: 'short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...without(all), conductance(input, output, ohm)] },
+      { name: 'short-out', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(output, ground, ohm)] },
+      { name: 'low-output', severity: { low: 0.4, high: 0.85 }, changesDc: true, change: (all, share) => weaken(part, all, share) },
+    ];
+  },
+};
+
+function nodes(part: Regulator): { input: string; output: string; ground: string } {
+  const at = (role: 'in' | 'out' | 'ground'): string => part.pins[part.model.roles.indexOf(role)]!;
+  return { input: at('in'), output: at('out'), ground: at('ground') };
+}
+
+function weaken(part: Regulator, all: readonly Element[], share: number): readonly Element[] {
+  const { volt, dropoutVolt, limitAmpere, polarity } = part.model;
+  const law = regulatorLaw(volt * share, dropoutVolt, limitAmpere, polarity === 'positive' ? 1 : -1);
+  return all.map((element) => (element.type === 'law' ? { ...element, law } : element));
+}

@@ -1,0 +1,146 @@
+import { describe, expect, it } from 'vitest';
+import { indexBoard, readDeck, type BoardIndex } from '@hanzai/core/board';
+import { parseFault } from '@hanzai/core/fault';
+import { BenchState, readout, readStepsFile, resolveMeasurement, stepThrough } from '@hanzai/core/instrument';
+import { FAMILIES, LIBRARY } from '@hanzai/data';
+
+function deck(lines: string): BoardIndex {
+  const result = readDeck(`mixed\nVCC VCC 0 5\n${lines}\n.end`, LIBRARY);
+  if (!result.ok) throw new Error(JSON.stringify(result.issues));
+  return indexBoard(result.value);
+}
+
+function state(index: BoardIndex, ...faults: string[]): BenchState {
+  const states = faults.map((name) => {
+    const result = parseFault(index, name);
+    if (!result.ok) throw new Error(result.what);
+    return { fault: result.fault };
+  });
+  return new BenchState(index, { setup: 'on', faults: states, absent: [] });
+}
+
+function nets(index: BoardIndex, ...faults: string[]): Record<string, number | null> {
+  const volts = state(index, ...faults).netVolts();
+  if ('ok' in volts && volts.ok === false) throw new Error(String(volts.why));
+  return volts as Record<string, number | null>;
+}
+
+function read(index: BoardIndex, kind: string, at: string, ...faults: string[]): unknown {
+  const m = resolveMeasurement(index, '', kind, at, '');
+  if (!m.ok) throw new Error(m.what);
+  const response = state(index, ...faults).respond(m.measurement);
+  if ('ok' in response) throw new Error(response.why);
+  return readout(m.measurement.kind, response).value;
+}
+
+const inverters = (first: string, name: string, ref = 'U1'): string =>
+  `X${ref} ${first} ${ref}c ${ref}d ${ref}e ${ref}f 0 ${ref}g ${ref}h ${ref}i ${ref}j ${ref}k ${ref}l VCC ${name}`;
+
+// Source: published input and output level tables of the TTL and HCMOS families (JEDEC JESD8 for the latter), guaranteed values from memory.
+describe('families at their pins, 5 V', () => {
+  const guaranteed = { '': [2.4, 0.4], LS: [2.7, 0.5], S: [2.7, 0.5], ALS: [2.7, 0.5], F: [2.7, 0.5], HC: [4.3, 0.33], HCT: [4.3, 0.33] } as const;
+  const load = {
+    '': [400e-6, 16e-3],
+    LS: [400e-6, 8e-3],
+    S: [1e-3, 20e-3],
+    ALS: [400e-6, 8e-3],
+    F: [1e-3, 20e-3],
+    HC: [4e-3, 4e-3],
+    HCT: [4e-3, 4e-3],
+  } as const;
+  it.each(Object.keys(guaranteed) as (keyof typeof guaranteed)[])('"%s" keeps its guaranteed levels at its guaranteed load', (family) => {
+    const [high, low] = guaranteed[family];
+    const [source, sink] = load[family];
+    const index = deck(`VA A 0 0\nVB B 0 5\nXU1 A HI B LO 0 o1 0 o2 0 o3 0 o4 0 VCC 74${family}04\nI1 HI 0 ${source}\nI2 VCC LO ${sink}`);
+    const volts = nets(index);
+    expect(volts.HI).toBeGreaterThan(high);
+    expect(volts.LO).toBeLessThan(low);
+  });
+  it('lets a TTL input float above its threshold, and an HC input nowhere', () => {
+    for (const [name, model] of Object.entries(FAMILIES))
+      if (model.input.type === 'ttl') expect(model.input.floatVolt, name).toBeGreaterThan(model.thresholdVolt!);
+    const ttl = deck(inverters('IN Y', '74LS04'));
+    expect(nets(ttl).IN).toBeCloseTo(1.4, 1);
+    expect([read(ttl, 'logic', 'IN'), read(ttl, 'logic', 'Y')]).toEqual(['Z', '0']);
+    const mos = deck(inverters('IN Y', '74HC04'));
+    expect([nets(mos).IN, nets(mos).Y]).toEqual([null, null]);
+    expect(read(mos, 'logic', 'IN')).toBe('Z');
+  });
+});
+
+describe('nets that several pins share', () => {
+  const bus = (pullUp: string): BoardIndex => deck(`VA A 0 0\nVB B 0 0\nXU1 A BUS B BUS 0 x1 0 x2 0 x3 0 x4 0 VCC 7406\n${pullUp}`);
+  it('an open-collector net needs its pull-up to be high', () => {
+    expect(nets(bus('R1 VCC BUS 4.7k')).BUS).toBeCloseTo(5, 2);
+    expect(nets(bus('')).BUS).toBeNull();
+    expect(nets(bus('R1 VCC BUS 4.7k'), 'R1:open').BUS).toBeNull();
+    expect(read(bus('R1 VCC BUS 4.7k'), 'logic', 'BUS', 'R1:open')).toBe('Z');
+    expect(nets(bus('R1 VCC BUS 4.7k'), 'U1.2:stuck-0').BUS).toBeLessThan(0.4);
+    expect(nets(bus('R1 VCC BUS 4.7k'), 'U1.2:stuck-1').BUS).toBeCloseTo(5, 2);
+  });
+  it('names outputs that are against each other; with TTL the low one prevails', () => {
+    const index = deck('VA A 0 0\nVB B 0 5\nXU1 A N B N 0 x1 0 x2 0 x3 0 x4 0 VCC 74LS04');
+    expect(state(index).troubles().contentions).toEqual([{ net: 'N', low: ['U1.4'], high: ['U1.2'] }]);
+    expect(nets(index).N).toBeLessThan(0.8);
+  });
+  it('a three-state output that is off drives nothing, stuck it drives whatever its enable', () => {
+    const index = deck('VG G 0 5\nVA A 0 5\nXU1 G A Y 0 0 y2 0 y3 0 0 y4 0 0 VCC 74LS125\nR1 Y 0 10k');
+    expect(nets(index).Y).toBeCloseTo(0, 3);
+    expect(nets(index, 'U1.3:stuck-1').Y).toBeGreaterThan(2.7);
+  });
+});
+
+describe('faults of a chip', () => {
+  const index = deck('VA A 0 5\nVB B 0 0\nXU1 A B Y 0 0 y2 0 y3 0 0 y4 0 0 VCC 74LS86\nXU2 Y Z 0 z2 0 z3 0 z4 0 z5 0 z6 0 VCC 74LS04');
+  const levels = (...faults: string[]): (number | null)[] => [nets(index, ...faults).Y!, nets(index, ...faults).Z!];
+  const high = (volt: number | null): boolean => volt !== null && volt > 2;
+  it.each([
+    ['healthy', [], true, false],
+    ['a stuck input is seen by its chip alone', ['U1.1:stuck-0'], false, true],
+    ['an input open inside floats high', ['U1.2:open'], false, true],
+    ['a dry input floats high', ['U1.2:dry'], false, true],
+    ['a shorted input pulls its net', ['U2.1:short-0'], false, true],
+    ['a stuck output', ['U1.3:stuck-0'], false, true],
+    ['an output open inside leaves its net to float', ['U1.3:open'], false, false],
+    ['a chip without supply drives nothing', ['U1:no-supply'], false, false],
+    ['a dry ground pin lifts the outputs through their clamps', ['U1.7:dry'], true, false],
+  ] as [string, string[], boolean, boolean][])('%s', (_, faults, y, z) => expect(levels(...faults).map(high)).toEqual([y, z]));
+});
+
+describe('levels that move or are not known', () => {
+  it('a divider of a pulsing clock pulses, and a dead clock stops it', () => {
+    const index = deck(
+      'XY1 nc1 0 CK VCC CLOCK4\nXU1 CLR QN CK VCC Q QN 0 x1 x2 VCC 0 0 VCC VCC 74LS74\nR1 CLR VCC 1k\nXU2 Q NQ 0 a 0 b 0 c 0 d 0 e 0 VCC 74LS04',
+    );
+    expect(['CK', 'Q', 'NQ'].map((net) => read(index, 'logic', net))).toEqual(['P', 'P', 'P']);
+    expect(nets(index).Q).toBeGreaterThan(1.2);
+    expect(read(index, 'logic', 'CK', 'Y1.3:stuck-0')).toBe('0');
+    expect(nets(index, 'Y1.3:stuck-0').Q).toBeNull();
+    expect(read(index, 'logic', 'Q', 'R1:open')).toBe('P');
+    expect(read(index, 'logic', 'Q', 'CLR~0:bridge')).toBe('0');
+  });
+  it('a ring of one inverter never rests and is said so', () => {
+    const index = deck('VE EN 0 5\nXU1 EN Y Y 0 0 a 0 b 0 0 c 0 0 VCC 74LS00');
+    const run = stepThrough(index, [{ step: 1, net: 'EN', volt: 0 }, { step: 2, net: 'EN', volt: 5 }]); // prettier-ignore
+    expect(run.ok && run.steps[0]!.nets.Y).toBeGreaterThan(2);
+    expect(run.ok && run.steps[1]!.nets.Y).toBeGreaterThan(0.8);
+    expect(run.ok && run.steps[1]!.nets.Y).toBeLessThan(3);
+  });
+});
+
+describe('steps', () => {
+  it('chips keep their state from step to step', () => {
+    const index = deck('VD D 0 0\nVC CK 0 0\nVR CLR 0 0\nXU1 CLR D CK VCC Q QN 0 x1 x2 VCC 0 0 VCC VCC 74LS74');
+    const file = readStepsFile(index, 'step,net,volts\n1,CLR,0\n2,CLR,5\n3,D,5\n4,CK,5\n5,D,0\n6,CK,0\n7,CK,5\n');
+    if (!file.ok) throw new Error(JSON.stringify(file.issues));
+    const run = stepThrough(index, file.value);
+    if (!run.ok) throw new Error(run.why);
+    expect(run.steps.map(({ nets: n }) => (n.Q! > 2 ? 1 : 0))).toEqual([0, 0, 0, 1, 1, 1, 0]);
+  });
+  it('says what is wrong with a steps file, line by line', () => {
+    const index = deck('VD D 0 0');
+    const file = readStepsFile(index, 'step,net,volts\n1,NOWHERE,5\n1,D,many\n0,D,5');
+    expect(file.ok).toBe(false);
+    if (!file.ok) expect(file.issues.map(({ line }) => line)).toEqual([2, 3]);
+  });
+});
