@@ -1,7 +1,7 @@
 import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent } from 'react';
 import type { BoardIndex, Setup } from '@hanzai/core/board';
 import { parseReadingValue, parseShorthand, pointText, tidyShorthand, type Measurement, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
-import { KIND_WORDS, pointsText, SETUP_WORDS, shorthandAround, valueText } from './wording';
+import { KIND_WORDS, pointsText, setupWords, shorthandAround, valueText } from './wording';
 import type { Expect, Expectation } from './expectation';
 import style from './Strip.module.css';
 
@@ -145,7 +145,7 @@ function Understood({
 }) {
   return (
     <>
-      <strong>{valueText(m.kind, value)}</strong> {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]}, {SETUP_WORDS[m.setup]}
+      <strong>{valueText(m.kind, value)}</strong> {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]}, {setupWords(m.setup)}
       {sound && (
         <>
           {' '}

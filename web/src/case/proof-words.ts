@@ -2,7 +2,7 @@ import type { ProofStep } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { inWords, type Expectation } from './expectation';
 import { writtenPoints } from './file-reading';
-import { KIND_WORDS, pointsText, SETUP_WORDS, valueText } from './wording';
+import { KIND_WORDS, pointsText, setupWords, valueText } from './wording';
 
 /** A step of a proof as it stands in a table, on screen and on paper. */
 export interface ProofWords {
@@ -22,7 +22,7 @@ export function proofWords(step: ProofStep, index: BoardIndex | undefined): Proo
   const { at, to } = writtenPoints(m);
   return {
     what: pointsText(index, at, to),
-    how: `${KIND_WORDS[m.kind]}, ${SETUP_WORDS[m.setup]}`,
+    how: `${KIND_WORDS[m.kind]}, ${setupWords(m.setup)}`,
     must: inWords(expected),
     before: before === undefined ? '' : valueText(m.kind, before),
     after: after === undefined ? '' : valueText(m.kind, after),

@@ -11,7 +11,12 @@ export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = {
   logic: 'logic probe',
   current: 'current',
 };
-export const SETUP_WORDS: Readonly<Record<Setup, string>> = { on: 'power on', off: 'power off', unloaded: 'power on, loads unplugged' };
+const COMMON_SETUP_WORDS: Readonly<Record<string, string>> = { on: 'power on', off: 'power off', unloaded: 'power on, loads unplugged' };
+
+/** A setup as people say it; one that the board names itself by its name. */
+export function setupWords(setup: Setup): string {
+  return COMMON_SETUP_WORDS[setup] ?? `power on, ${setup.replace(/-/g, ' ')}`;
+}
 
 /** A reading as people say it: `8.67 V`, `OL`, `beep`. */
 export function valueText(kind: ReadingKind, value: ReadingValue): string {
@@ -30,7 +35,7 @@ export function pointsText(index: BoardIndex | undefined, at: string, to: string
 export function shorthandAround(kind: ReadingKind, setup: Setup, at: string, to: string): readonly [string, string] {
   const word: Partial<Record<ReadingKind, string>> = { voltage: 'volts', resistance: 'ohm', diode: 'diode', esr: 'esr', logic: 'logic' };
   const points = kind === 'current' ? at : `${at} ${to === '' ? 'gnd' : to}`;
-  return [points, [word[kind], setup === 'unloaded' ? 'unloaded' : undefined].filter(Boolean).join(' ')];
+  return [points, [word[kind], setup === 'on' || setup === 'off' ? undefined : setup].filter(Boolean).join(' ')];
 }
 
 export function percent(share: number): string {
@@ -50,13 +55,15 @@ export function minutesText(minutes: number): string {
 
 const NOUN: Readonly<Record<Part['kind'], string>> = {
   resistor: 'resistor', capacitor: 'capacitor', inductor: 'choke', winding: 'winding', voltageSource: 'supply', currentSource: 'current source',
-  diode: 'diode', transistor: 'transistor', fuse: 'fuse', switch: 'switch', connectorPin: 'connector', link: 'link', unspecified: 'part',
+  diode: 'diode', transistor: 'transistor', fuse: 'fuse', switch: 'switch', connectorPin: 'connector', link: 'link', chip: 'chip', regulator: 'regulator',
+  amplifier: 'amplifier', opto: 'opto-coupler', relay: 'relay', transformer: 'transformer', unspecified: 'part',
 }; // prettier-ignore
 
 /** A part in a few words: its role where it has one, else kind and value. elements: of one replaceable part. */
 export function partTitle(elements: readonly Part[]): string {
   const [first] = elements;
   if (!first) return '';
+  if (first.kind === 'chip') return first.role ?? `${first.model.name}, ${first.model.title}`;
   if (first.role) return first.role.replace(/^load /, '');
   const value = partValue(first);
   return elements.length > 1

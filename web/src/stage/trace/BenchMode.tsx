@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
-import { KIND_WORDS, percent, pointsText, SETUP_WORDS } from '../../case/wording';
+import { KIND_WORDS, percent, pointsText, setupWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import type { LineUp, NextStep, Proposal } from '../../workers/engine-messages';
 import style from './BenchMode.module.css';
@@ -23,7 +23,7 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
   const [aloud, setAloud] = useState(false);
   const dialog = useRef<HTMLDialogElement>(null);
   const top = lineUp?.entries[0];
-  const words = proposal ? `${pointsText(index, proposal.at, proposal.to)}, ${KIND_WORDS[proposal.kind]}, ${SETUP_WORDS[proposal.setup]}` : '';
+  const words = proposal ? `${pointsText(index, proposal.at, proposal.to)}, ${KIND_WORDS[proposal.kind]}, ${setupWords(proposal.setup)}` : '';
   useEffect(() => {
     dialog.current?.showModal();
     document.getElementById('bench-value')?.focus();
@@ -45,7 +45,7 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
       {next?.state === 'replace' && next.replace[0] && <p className={style.settled}>Enough measured: replace {next.replace[0].ref}</p>}
       {proposal ? (
         <>
-          <p className={style.setup}>{SETUP_WORDS[proposal.setup]}</p>
+          <p className={style.setup}>{setupWords(proposal.setup)}</p>
           <p className={style.points}>{pointsText(index, proposal.at, proposal.to)}</p>
           <p className={style.kind}>
             {KIND_WORDS[proposal.kind]}: sound is <b>{proposal.expected.display}</b>

@@ -1,6 +1,6 @@
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
-import { KIND_WORDS, minutesText, percent, pointsText, SETUP_WORDS } from '../../case/wording';
+import { KIND_WORDS, minutesText, percent, pointsText, setupWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { NextStep, Proposal } from '../../workers/engine-messages';
@@ -58,7 +58,7 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
                   <button type="button" onClick={() => onChoose(p.key)}>
                     <span className="mono">{pointsText(index, p.at, p.to)}</span>
                     <small>
-                      {KIND_WORDS[p.kind]}, {SETUP_WORDS[p.setup]} · {p.gainBits.toFixed(2)} bit, {minutesText(p.minutes)}
+                      {KIND_WORDS[p.kind]}, {setupWords(p.setup)} · {p.gainBits.toFixed(2)} bit, {minutesText(p.minutes)}
                     </small>
                   </button>
                 </li>
@@ -85,7 +85,7 @@ function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; prop
       <p className={style.lead}>{settled ? 'Or measure on' : 'Measure next'}</p>
       <p className={style.points}>{pointsText(index, at, to)}</p>
       <p className={style.how}>
-        <strong>{KIND_WORDS[kind]}</strong>, {SETUP_WORDS[setup]} · {minutesText(minutes)} · tells {gainBits.toFixed(2)} bit
+        <strong>{KIND_WORDS[kind]}</strong>, {setupWords(setup)} · {minutesText(minutes)} · tells {gainBits.toFixed(2)} bit
       </p>
       <p className={style.expect}>
         A sound board shows <span className="mono">{expected.display}</span>
