@@ -2,7 +2,7 @@ import { format } from 'date-fns/format';
 import type { ProofStep } from '@hanzai/core/bench';
 import { proofWords } from '../../case/proof-words';
 import type { CaseState } from '../../case/use-case';
-import { decibanText, KIND_WORDS, minutesText, pointsText, SETUP_WORDS, valueText } from '../../case/wording';
+import { decibanText, KIND_WORDS, minutesText, pointsText, setupWords, valueText } from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
 import style from './Report.module.css';
 
@@ -57,7 +57,7 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
                   <tr key={entry.id}>
                     <th scope="row">{pointsText(index, body.at, body.to)}</th>
                     <td>
-                      {KIND_WORDS[body.quantity]}, {SETUP_WORDS[body.setup]}
+                      {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
                     </td>
                     <td className="mono">{valueText(body.quantity, body.value)}</td>
                     <td className="mono">

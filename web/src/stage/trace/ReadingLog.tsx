@@ -1,6 +1,6 @@
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal, TakenReading } from '../../case/journal';
-import { decibanText, KIND_WORDS, pointsText, SETUP_WORDS, valueText } from '../../case/wording';
+import { decibanText, KIND_WORDS, pointsText, setupWords, valueText } from '../../case/wording';
 import type { LineUp } from '../../workers/engine-messages';
 import style from './ReadingLog.module.css';
 
@@ -76,7 +76,7 @@ function Row({
         {expected?.display ?? ''} <small>{mark}</small>
       </td>
       <td>
-        {KIND_WORDS[body.quantity]}, {SETUP_WORDS[body.setup]}
+        {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
       </td>
       <td>{weight === undefined ? '' : decibanText(weight)}</td>
       <td>
