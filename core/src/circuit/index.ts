@@ -1,7 +1,8 @@
 export { buildNetwork, nodeOf, type Network } from './network';
-export { patchNetwork } from './patch';
+export { Chord } from './chord';
+export { deriveNetwork } from './derive';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
-export { isUnknown, settle, OFF, type Settled } from './settle';
+export { isUnknown, seesTheSame, settle, OFF, type Settled } from './settle';
 export { contentions, type Contention } from './contention';
 export { heldNodes } from './held';
 export { factorJacobian } from './jacobian';

@@ -7,7 +7,12 @@ import type { Singular } from './sparse';
 /** Factors the network's Jacobian at x, so that `network.lu` answers for small changes about that point.
  *  x: node volts and branch amperes; all zero for a board that is off. drives: states of the chips' drivers, default all off.
  *  Returns undefined, or where it is singular. */
-export function factorJacobian(network: Network, x: Float64Array, drives: Uint8Array = new Uint8Array(network.drivers.length)): Singular | undefined {
+export function factorJacobian(network: Network, x: Float64Array, drives?: Uint8Array): Singular | undefined {
+  return network.lu.factor(jacobianValues(network, x, drives));
+}
+
+/** The Jacobian's values at x, in pattern order. drives: as in factorJacobian. */
+export function jacobianValues(network: Network, x: Float64Array, drives: Uint8Array = new Uint8Array(network.drivers.length)): Float64Array {
   const values = Float64Array.from(network.constant);
   const out = new Float64Array(2);
   for (const { a, b, aa, bb, ab, ba, element } of network.junctions) {
@@ -36,5 +41,5 @@ export function factorJacobian(network: Network, x: Float64Array, drives: Uint8A
     for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += jacobian[i]!;
   }
   stampLaws(network, drives, x, values);
-  return network.lu.factor(values);
+  return values;
 }

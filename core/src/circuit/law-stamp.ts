@@ -1,5 +1,5 @@
-import { LEAK_SIEMENS } from '../device';
-import type { LawStamp, Network } from './network';
+import { evaluateLaw, type DropLaw } from '../device';
+import { ALWAYS, type LawStamp, type Network } from './network';
 
 /** Most nodes that one law looks at. */
 const MOST_CONTROLS = 6;
@@ -8,41 +8,110 @@ const answer = new Float64Array(MOST_CONTROLS + 2);
 
 /** Whether a law conducts while the drivers are in these states. */
 export function isOpen(law: LawStamp, drives: Uint8Array): boolean {
-  return law.driver < 0 || drives[law.driver] === law.when;
+  return law.driver === ALWAYS || (law.driver >= 0 && drives[law.driver] === law.when);
 }
 
 /** Works out a law at x. Returns [ampere, spread, slopes …], valid until the next call. */
 export function lawAt({ controls, element }: LawStamp, x: Float64Array): Float64Array {
   for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-  element.law(volts, answer);
+  evaluateLaw(element.law, volts, answer);
   return answer;
 }
 
-/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side. */
-export function stampLaws({ laws }: Network, drives: Uint8Array, x: Float64Array, values: Float64Array, rhs?: Float64Array): void {
-  for (const stamp of laws) {
-    if (!isOpen(stamp, drives)) {
-      const { aa, bb, ab, ba } = stamp.leak;
-      if (aa >= 0) values[aa]! += LEAK_SIEMENS;
-      if (bb >= 0) values[bb]! += LEAK_SIEMENS;
-      if (ab >= 0) {
-        values[ab]! -= LEAK_SIEMENS;
-        values[ba]! -= LEAK_SIEMENS;
-      }
-      continue;
-    }
-    const { a, b, controls, slots } = stamp;
-    const out = lawAt(stamp, x);
-    const count = controls.length;
-    let rest = out[0]!;
-    for (let i = 0; i < count; i += 1) {
-      const slope = out[2 + i]!;
-      if (slots[i]! >= 0) values[slots[i]!]! += slope;
-      if (slots[count + i]! >= 0) values[slots[count + i]!]! -= slope;
-      if (controls[i]! >= 0) rest -= slope * x[controls[i]!]!;
-    }
-    if (!rhs) continue;
+/** Holds a step of an amplifier's input difference back where it would jump over the linear region, in which feedback decides. Returns the difference to use. */
+function limitDifference(proposed: number, previous: number, width: number): number {
+  const crossed = proposed > 0 !== previous > 0;
+  const within = Math.abs(previous) <= width;
+  if (crossed && !within) return Math.max(-width, Math.min(width, proposed));
+  if (within) return Math.max(-2 * width, Math.min(2 * width, proposed));
+  return proposed;
+}
+
+/** Width of the steep part of a TTL input's law below its float voltage, volt. */
+const STEEP_VOLT = 0.06;
+
+/** Holds a step of a TTL input's voltage that would jump over the steep part of its law, to and fro without end, on that part. Returns the voltage to use. */
+function limitFloat(proposed: number, previous: number, floatVolt: number): number {
+  const low = floatVolt - STEEP_VOLT;
+  const jumps = (previous <= low && proposed >= floatVolt) || (previous >= floatVolt && proposed <= low);
+  return jumps ? floatVolt - STEEP_VOLT / 2 : proposed;
+}
+
+/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side.
+ *  last: by law, what the step before looked at (an amplifier's input difference, a TTL input's volts); changed. Returns whether a step was held back. */
+export function stampLaws({ laws }: Network, drives: Uint8Array, x: Float64Array, values: Float64Array, rhs?: Float64Array, last?: Float64Array): boolean {
+  let limited = false;
+  for (let l = 0; l < laws.length; l += 1) {
+    const stamp = laws[l]!;
+    if (!isOpen(stamp, drives)) continue;
+    const { law } = stamp.element;
+    if (law.kind === 'drop') stampDrop(stamp, law, x, values, rhs);
+    else if (stampOther(stamp, l, x, values, rhs, last)) limited = true;
+  }
+  return limited;
+}
+
+/** Sets what the laws look at to where a search begins. seen: by law. */
+export function rememberLaws({ laws }: Network, x: Float64Array, seen: Float64Array): void {
+  const at = (node: number | undefined): number => (node === undefined || node < 0 ? 0 : x[node]!);
+  for (let l = 0; l < laws.length; l += 1) {
+    const { controls, element } = laws[l]!;
+    if (element.law.kind === 'ttl') seen[l] = at(controls[1]) - at(controls[2]);
+    else if (element.linearVolt !== undefined) seen[l] = at(controls[0]) - at(controls[1]);
+  }
+}
+
+/** The common law, by itself because there are many: most of them are clamps that do not conduct. */
+function stampDrop({ a, b, slots }: LawStamp, law: DropLaw, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined): void {
+  const volt = (a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!);
+  const over = volt - law.dropVolt;
+  if (over < 0 && !law.twoWay) return;
+  let slope = law.siemens;
+  let rest = -slope * law.dropVolt;
+  if (Math.abs(over * slope) > law.limitAmpere) {
+    slope = law.limitAmpere / Math.abs(over);
+    rest = Math.sign(over) * law.limitAmpere - slope * volt;
+  }
+  if (slots[0]! >= 0) values[slots[0]!]! += slope;
+  if (slots[3]! >= 0) values[slots[3]!]! += slope;
+  if (slots[1]! >= 0) {
+    values[slots[1]!]! -= slope;
+    values[slots[2]!]! -= slope;
+  }
+  if (!rhs) return;
+  if (a >= 0) rhs[a]! -= rest;
+  if (b >= 0) rhs[b]! += rest;
+}
+
+function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64Array, rhs?: Float64Array, last?: Float64Array): boolean {
+  const { a, b, controls, slots, element } = stamp;
+  const count = controls.length;
+  let limited = false;
+  for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
+  if (last && element.linearVolt !== undefined) {
+    const proposed = volts[0]! - volts[1]!;
+    last[l] = limitDifference(proposed, last[l]!, element.linearVolt);
+    volts[0] = volts[1]! + last[l]!;
+    limited = Math.abs(proposed - last[l]!) > 1e-9;
+  }
+  if (last && element.law.kind === 'ttl') {
+    const proposed = volts[1]! - volts[2]!;
+    last[l] = limitFloat(proposed, last[l]!, element.law.floatVolt);
+    volts[1] = volts[2]! + last[l]!;
+    limited = Math.abs(proposed - last[l]!) > 1e-9;
+  }
+  evaluateLaw(element.law, volts, answer);
+  let rest = answer[0]!;
+  for (let i = 0; i < count; i += 1) {
+    const slope = answer[2 + i]!;
+    if (slope === 0) continue;
+    if (slots[i]! >= 0) values[slots[i]!]! += slope;
+    if (slots[count + i]! >= 0) values[slots[count + i]!]! -= slope;
+    rest -= slope * volts[i]!;
+  }
+  if (rhs) {
     if (a >= 0) rhs[a]! -= rest;
     if (b >= 0) rhs[b]! += rest;
   }
+  return limited;
 }

@@ -1,5 +1,5 @@
 import { GROUND, nameKey } from '../board';
-import { nodesOf, type ChipLogic, type Element, type NodeName } from '../device';
+import { LEAK_SIEMENS, nodesOf, type ChipLogic, type Element, type NodeName } from '../device';
 import { dcComponents } from './components';
 import { PatternBuilder, SparseLu, samePattern, type Pattern } from './sparse';
 
@@ -38,12 +38,14 @@ export interface LawStamp {
   readonly b: number;
   readonly controls: Int32Array;
   readonly slots: Int32Array;
-  /** Slots aa, bb, ab, ba of what it leaks while its gate is closed. */
-  readonly leak: PairStamp;
-  /** Which driver has to be in which state for it to conduct; -1 where it always does. */
+  /** Which driver has to be in which state for it to conduct; ALWAYS or NEVER. */
   readonly driver: number;
   readonly when: DriveState;
 }
+
+/** In place of a driver: a law that always conducts, and one that was taken out of a network and only leaks. */
+export const ALWAYS = -1;
+export const NEVER = -2;
 
 /** What a chip's output stage does. */
 export type DriveState = 0 | 1 | 2;
@@ -148,7 +150,8 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
       const controls = Int32Array.from(element.controls, number);
       const slots = Int32Array.from([a, b].flatMap((row) => [...controls].map((column) => builder.add(row, column))));
       const { gate } = element;
-      laws.push({ element, a, b, controls, slots, leak: pair(a, b), driver: gate ? (driverNumber.get(gate.driver) ?? -1) : -1, when: gate ? DRIVE[gate.when] : DRIVE.off }); // prettier-ignore
+      for (const [row, column, sign] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) stamp(row, column, sign * LEAK_SIEMENS); // prettier-ignore
+      laws.push({ element, a, b, controls, slots, driver: gate ? (driverNumber.get(gate.driver) ?? NEVER) : ALWAYS, when: gate ? DRIVE[gate.when] : DRIVE.off }); // prettier-ignore
       continue;
     }
     if (element.type === 'transistor') {
@@ -207,7 +210,7 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     branches,
     junctions: junctions.map(placed),
     transistors: transistors.map((t) => ({ ...t, slots: t.slots.map((slot) => at(place, slot)) })),
-    laws: laws.map((l) => ({ ...l, slots: l.slots.map((slot) => at(place, slot)), leak: placed(l.leak) })),
+    laws: laws.map((l) => ({ ...l, slots: l.slots.map((slot) => at(place, slot)) })),
     chips,
     drivers,
     conductances,
@@ -215,7 +218,8 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
   };
 }
 
-function logicStamp(logic: ChipLogic, number: (name: NodeName) => number, driverNumber: ReadonlyMap<string, number>): LogicStamp {
+/** Numbers the nodes of a chip's function. */
+export function logicStamp(logic: ChipLogic, number: (name: NodeName) => number, driverNumber: ReadonlyMap<string, number>): LogicStamp {
   return {
     logic,
     supply: number(logic.supply),

@@ -1,5 +1,5 @@
 import { criticalVolt, diodeCurrent, JUNCTION_SIEMENS, junctionCurrent, limitDiode, limitJunction } from './junction';
-import { stampLaws } from './law-stamp';
+import { rememberLaws, stampLaws } from './law-stamp';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
 
 /** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
@@ -8,6 +8,8 @@ const MAX_ITERATIONS = 120;
 /** After this many iterations a thousand times the tolerance will do: a node held by picosiemens alone jitters with the rounding of its neighbours. */
 const PATIENCE = 60;
 const SLACK = 1e3;
+/** Iterations after which steps are damped. */
+const UNDAMPED = 14;
 const SHUNT_START_SIEMENS = 1e-2;
 
 /** A solved circuit. `x`: node volts then branch amperes; the network's LU holds the Jacobian at this point. */
@@ -55,6 +57,7 @@ class Newton {
   private readonly critical: Float64Array;
   private readonly transistorVolt: Float64Array;
   private readonly out = new Float64Array(2);
+  private readonly lastSeen: Float64Array;
   private limited = false;
 
   constructor(
@@ -68,6 +71,7 @@ class Newton {
     this.junctionVolt = new Float64Array(network.junctions.length);
     this.critical = Float64Array.from(network.junctions, ({ element: { model } }) => criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient));
     this.transistorVolt = new Float64Array(network.transistors.length * 2);
+    this.lastSeen = new Float64Array(network.laws.length);
   }
 
   /** One Newton search from `start` with the sources scaled and `shunt` siemens added across every junction. */
@@ -76,6 +80,7 @@ class Newton {
     let x = Float64Array.from(start);
     const linear = network.junctions.length === 0 && network.transistors.length === 0 && network.laws.length === 0;
     this.rememberVolts(x);
+    rememberLaws(network, x, this.lastSeen);
     let worst = 0;
     for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration += 1) {
       this.assemble(x, scale, shunt);
@@ -83,7 +88,10 @@ class Newton {
       if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
       network.lu.solve(this.rhs, next);
       worst = this.worstChange(x, next, iteration > PATIENCE ? SLACK : 1);
-      x.set(next);
+      // Laws with corners can send the search to and fro between two of them: from here on every other step is only half taken.
+      if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
+        for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;
+      else x.set(next);
       if (linear || (worst < 0 && !this.limited)) return { ok: true, x, iterations: iteration };
       if (!Number.isFinite(next[0] ?? 0)) x = Float64Array.from(start);
     }
@@ -125,9 +133,9 @@ class Newton {
     values.set(network.constant);
     for (let i = 0; i < rhs.length; i += 1) rhs[i] = network.drive[i]! * scale + (this.injection?.[i] ?? 0);
     this.limited = false;
-    network.junctions.forEach((junction, i) => this.stampJunction(junction, i, x, shunt));
-    network.transistors.forEach((transistor, i) => this.stampTransistor(transistor, i, x, shunt));
-    stampLaws(network, this.drives, x, values, rhs);
+    for (let i = 0; i < network.junctions.length; i += 1) this.stampJunction(network.junctions[i]!, i, x, shunt);
+    for (let i = 0; i < network.transistors.length; i += 1) this.stampTransistor(network.transistors[i]!, i, x, shunt);
+    if (stampLaws(network, this.drives, x, values, rhs, this.lastSeen)) this.limited = true;
   }
 
   private stampJunction(junction: JunctionStamp, i: number, x: Float64Array, shunt: number): void {

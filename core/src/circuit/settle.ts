@@ -1,7 +1,7 @@
 import type { ChipLogic } from '../device';
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
 import { heldNodes } from './held';
-import { DRIVE, type LogicStamp, type Network } from './network';
+import { DRIVE, nodeOf, type LogicStamp, type Network } from './network';
 import { across, operatingPoint, type NoOperatingPoint } from './operating-point';
 
 /** What a driver does: a level, or OFF. */
@@ -27,6 +27,8 @@ export interface Settled {
 export interface SettleOptions {
   /** A settled network of the same chips to begin from; its registers are kept only where keepMemory is set (the board has not been switched off between). */
   readonly from?: Settled | undefined;
+  /** The network that `from` belongs to, where its nodes are numbered differently. */
+  readonly fromNetwork?: Network | undefined;
   readonly keepMemory?: boolean;
 }
 
@@ -52,7 +54,7 @@ class Settling {
   /** Nodes whose real level is not what their only driver says. */
   private readonly overruled = new Set<number>();
   private readonly locked = new Set<number>();
-  private readonly driversOf = new Map<number, number[]>();
+  private readonly driversOf: ReadonlyMap<number, readonly number[]>;
   private readonly readersOf = new Map<number, [chip: number, input: number][]>();
   private phases: Float64Array[] = [];
   private drives: Uint8Array[] = [];
@@ -67,14 +69,15 @@ class Settling {
     this.seen = chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
     this.memories = chips.map(({ logic }, i) => (from && keepMemory ? copyMemory(from.memories[i]!) : emptyMemory(logic.program)));
     this.powered = chips.map(() => true);
-    chips.forEach(({ inputs, outputs }, chip) => {
+    chips.forEach(({ inputs }, chip) => {
       inputs.forEach(({ node }, input) => push(this.readersOf, node, [chip, input]));
-      outputs.forEach(({ node, driver }) => push(this.driversOf, node, driver));
     });
+    this.driversOf = driversByNode(network);
     if (from && from.driven.length === this.driven.length) {
-      this.driven.set(from.driven);
+      for (const { outputs } of chips) for (const { driver } of outputs) this.driven[driver] = from.driven[driver]!;
       from.seen.forEach((levels, chip) => this.seen[chip]!.set(levels));
-      this.phases = from.phases[0]!.length === network.size ? [...from.phases] : [];
+      const other = options.fromNetwork;
+      this.phases = from.phases.map((x) => (other && other.nodeIndex !== network.nodeIndex ? carryOver(other, x, network) : x));
     }
     chips.forEach(({ logic }, chip) => logic.inputs.forEach(({ stuck }, input) => stuck !== undefined && (this.seen[chip]![input] = stuck)));
   }
@@ -82,8 +85,8 @@ class Settling {
   run(): Settled | NoOperatingPoint {
     const { chips } = this.network;
     if (chips.length === 0) {
-      const point = operatingPoint(this.network, this.phases[0] ? { start: this.phases[0] } : {});
-      return point.ok ? this.finish([point.x]) : point;
+      const trouble = this.solve();
+      return trouble ?? this.finish(this.phases);
     }
     if (!this.options.from) {
       const dark = this.solve();
@@ -129,16 +132,14 @@ class Settling {
   private look(first: boolean): Set<number> {
     const { network } = this;
     const changed = new Set<number>();
-    let held: Uint8Array | undefined;
-    const isHeld = (node: number): boolean => node < 0 || (held ??= heldNodes(network, this.drives[0]!))[node] === 1;
+    const isHeld = holdTest(network, this.drives[0]!);
     network.chips.forEach((chip, c) => {
-      const volts = Math.min(...this.phases.map((x) => across(x, chip.supply, chip.ground)));
-      const powered = !chip.logic.dead && volts >= chip.logic.family.supplyLeastVolt;
+      const powered = isPowered(chip, this.phases);
       if (powered !== this.powered[c]) changed.add(c);
       this.powered[c] = powered;
       chip.inputs.forEach(({ node }, i) => {
         if (first && this.driversOf.has(node)) return;
-        const level = this.levelAt(chip, i, this.seen[c]![i] as Level, isHeld);
+        const level = levelAt(this.driven, this.driversOf, this.phases, chip, i, this.seen[c]![i] as Level, isHeld);
         if (level === this.seen[c]![i]) return;
         this.seen[c]![i] = level;
         if (this.driversOf.has(node)) this.overruled.add(node);
@@ -146,24 +147,6 @@ class Settling {
       });
     });
     return changed;
-  }
-
-  /** What a chip sees at its i-th input. was: what it saw before. */
-  private levelAt(chip: LogicStamp, i: number, was: Level, isHeld: (node: number) => boolean): Level {
-    const input = chip.logic.inputs[i]!;
-    if (input.stuck !== undefined) return input.stuck;
-    const { node, against } = chip.inputs[i]!;
-    const mos = chip.logic.family.input.type === 'mos';
-    const levels = this.phases.map((x, phase): Level => {
-      if (against !== undefined) return across(x, node, against) > 0 ? HIGH : LOW;
-      if (mos && !isHeld(node)) return UNKNOWN;
-      return levelOf(chip.logic, input.schmitt, across(x, node, chip.ground), across(x, chip.supply, chip.ground), this.phases.length > 1 ? (phase as Level) : was); // prettier-ignore
-    });
-    const [low, high] = levels as [Level, Level?];
-    if (high === undefined || low === high) return low;
-    const own = (this.driversOf.get(node) ?? []).map((driver) => this.driven[driver]!).filter((level) => level === PULSE || level === UNKNOWN);
-    const all = own.length > 0 ? own : [...this.driven];
-    return all.includes(UNKNOWN) ? UNKNOWN : PULSE;
   }
 
   /** Runs changes through the chips, one delay at a time, until nothing moves. Returns the chips that still moved when patience ended. */
@@ -224,6 +207,86 @@ export function isUnknown(network: Network, { phases, driven }: Settled, node: n
   if (node < 0 || !low || !high || Math.abs(low[node]! - high[node]!) < UNCERTAIN_VOLT || !driven.includes(UNKNOWN)) return false;
   const own = network.chips.flatMap(({ outputs }) => outputs.filter((output) => output.node === node).map(({ driver }) => driven[driver]!));
   return !own.includes(PULSE) || own.includes(UNKNOWN);
+}
+
+/** Whether every chip of a settled network would still see the same levels and have its supply, were the circuit at these phases. */
+export function seesTheSame(network: Network, { driven, seen, drives }: Settled, phases: readonly Float64Array[]): boolean {
+  const isHeld = holdTest(network, drives[0]!);
+  const driversOf = driversByNode(network);
+  return network.chips.every((chip, c) => {
+    if (!isPowered(chip, phases)) return chip.outputs.every(({ driver }) => driven[driver] === OFF);
+    return chip.inputs.every((_, i) => levelAt(driven, driversOf, phases, chip, i, seen[c]![i] as Level, isHeld) === seen[c]![i]);
+  });
+}
+
+const DRIVERS_BY_NODE = new WeakMap<readonly LogicStamp[], ReadonlyMap<number, readonly number[]>>();
+
+/** The drivers that hang on each node, kept with the chips they come from. */
+function driversByNode({ chips }: Network): ReadonlyMap<number, readonly number[]> {
+  let known = DRIVERS_BY_NODE.get(chips);
+  if (!known) {
+    const map = new Map<number, number[]>();
+    for (const { outputs } of chips) for (const { node, driver } of outputs) push(map, node, driver);
+    DRIVERS_BY_NODE.set(chips, (known = map));
+  }
+  return known;
+}
+
+/** A solution of one network as a start for another: nodes by name, a new node at the level of what a conductance joins it to. */
+function carryOver(from: Network, x: Float64Array, to: Network): Float64Array {
+  const start = new Float64Array(to.size);
+  const added = new Set<number>();
+  to.nodeNames.forEach((name, node) => {
+    const there = nodeOf(from, name);
+    if (there === undefined) added.add(node);
+    else if (there >= 0) start[node] = x[there]!;
+  });
+  if (added.size === 0) return start;
+  for (const { a, b } of to.conductances) {
+    if (added.has(a) && b >= 0 && !added.has(b)) start[a] = start[b]!;
+    if (added.has(b) && a >= 0 && !added.has(a)) start[b] = start[a]!;
+  }
+  return start;
+}
+
+/** A test whether a node has its level from somewhere, worked out when first asked. */
+function holdTest(network: Network, drives: Uint8Array): (node: number) => boolean {
+  let held: Uint8Array | undefined;
+  return (node) => node < 0 || (held ??= heldNodes(network, drives))[node] === 1;
+}
+
+function isPowered({ logic, supply, ground }: LogicStamp, phases: readonly Float64Array[]): boolean {
+  return !logic.dead && phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt);
+}
+
+/** What a chip sees at its i-th input. was: what it saw before, which a Schmitt input may keep. */
+function levelAt(
+  driven: Uint8Array,
+  driversOf: ReadonlyMap<number, readonly number[]>,
+  phases: readonly Float64Array[],
+  chip: LogicStamp,
+  i: number,
+  was: Level,
+  isHeld: (node: number) => boolean,
+): Level {
+  const input = chip.logic.inputs[i]!;
+  if (input.stuck !== undefined) return input.stuck;
+  const { node, against } = chip.inputs[i]!;
+  if (against === undefined && chip.logic.family.input.type === 'mos' && !isHeld(node)) return UNKNOWN;
+  const level = (phase: number): Level => {
+    const x = phases[phase]!;
+    if (against !== undefined) return across(x, node, against) > 0 ? HIGH : LOW;
+    return levelOf(chip.logic, input.schmitt, across(x, node, chip.ground), across(x, chip.supply, chip.ground), phases.length > 1 ? (phase as Level) : was);
+  };
+  const low = level(0);
+  if (phases.length === 1 || level(1) === low) return low;
+  let unknown = false;
+  let moving = false;
+  for (const driver of driversOf.get(node) ?? []) {
+    unknown ||= driven[driver] === UNKNOWN;
+    moving ||= driven[driver] === PULSE;
+  }
+  return unknown || (!moving && driven.includes(UNKNOWN)) ? UNKNOWN : PULSE;
 }
 
 function push<T>(map: Map<number, T[]>, key: number, value: T): void {

@@ -1,32 +1,37 @@
 import type { Part } from '../board';
 import type { Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { supplyLaw, type Law } from './law';
+import { supplyLaw, type FreeLaw } from './law';
 
 type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 
 /** Ohms of an amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
 const OUTPUT_OHM = 50;
 const OFFSET_SPREAD_VOLT = 2e-3;
-const LIMIT_SLOPE = 1e-4;
+/** Output swing over which an amplifier is taken as linear in the search for an operating point, volt. */
+const LINEAR_SWING_VOLT = 0.5;
+/** Share of the gain that is left at the rails. */
+const RAIL_SLOPE = 1e-6;
 
-/** Current from the output stage into the output node. The stage aims at gain times the input difference about mid-supply, and bends towards its rails.
- *  Controls: plus, minus, out, positive supply, negative supply. fixed: aims there whatever the inputs say (a dead output stage). */
-function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number): Law {
-  return (v, out) => {
+/** Current from the output stage into the output node. The stage aims at gain times the input difference about mid-supply, within its rails.
+ *  Controls: plus, minus, out, positive supply, negative supply. */
+function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number): FreeLaw {
+  const at: FreeLaw['at'] = (v, out) => {
     const high = v[3]! - headroomHigh;
     const low = Math.min(v[4]! + headroomLow, high);
     const half = Math.max((high - low) / 2, 1e-3);
     const middle = (high + low) / 2;
     const drive = (gain * (v[0]! - v[1]!)) / half;
-    const bent = Math.tanh(drive);
-    const aim = middle + half * bent;
-    const slopeIn = gain * (1 - bent * bent);
+    // Straight between the rails and nearly flat at them: inside, one Newton step is exact.
+    const bent = Math.max(-1, Math.min(1, drive));
+    const slopeIn = Math.abs(drive) < 1 ? gain : gain * RAIL_SLOPE;
+    const aim = middle + half * (bent + RAIL_SLOPE * (drive - bent));
     let ampere = (aim - v[2]!) / OUTPUT_OHM;
     let siemens = 1 / OUTPUT_OHM;
     if (Math.abs(ampere) > limit) {
-      ampere = Math.sign(ampere) * (limit + (Math.abs(ampere) - limit) * LIMIT_SLOPE * OUTPUT_OHM);
-      siemens = LIMIT_SLOPE;
+      // The slope of the chord to zero current: the true one is flat, and a step along it would throw an unloaded output far beyond its supplies.
+      ampere = Math.sign(ampere) * limit;
+      siemens = limit / Math.abs(aim - v[2]!);
     }
     out[0] = ampere;
     out[1] = Math.min(OFFSET_SPREAD_VOLT * slopeIn, half) * siemens;
@@ -36,10 +41,12 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     out[5] = siemens * 0.5 * (1 + bent);
     out[6] = siemens * 0.5 * (1 - bent);
   };
+  return { kind: 'free', at };
 }
 
 export const amplifier: DeviceKind<'amplifier'> = {
   kind: 'amplifier',
+  openPin: () => 'open',
   elements: (part) => {
     const { model } = part;
     const at = (pin: number): string => part.pins[pin - 1]!;
@@ -57,6 +64,7 @@ function unitElement(part: Amplifier, unit: number): Element {
   return {
     type: 'law', a: at(model.negativeSupply), b: at(out), holds: true, pin: out - 1,
     controls: [at(plus), at(minus), at(out), at(model.positiveSupply), at(model.negativeSupply)],
+    linearVolt: LINEAR_SWING_VOLT / model.gain,
     law: amplifierLaw(model.gain, model.headroomHighVolt, model.headroomLowVolt, model.limitAmpere),
   }; // prettier-ignore
 }
@@ -65,20 +73,25 @@ function unitElement(part: Amplifier, unit: number): Element {
 function rail(part: Amplifier, unit: number, name: 'stuck-0' | 'stuck-1'): FaultMode {
   const pin = part.model.units[unit]!.out - 1;
   const pull = name === 'stuck-1' ? 1 : -1;
-  const stuck = (law: Law): Law => {
+  const stuck = ({ at }: FreeLaw): FreeLaw => {
     const held = new Float64Array(5);
-    return (v, out) => {
-      held.set(v);
-      held[0] = pull;
-      held[1] = 0;
-      law(held, out);
-      out[2] = out[3] = 0;
+    return {
+      kind: 'free',
+      at: (v, out) => {
+        held.set(v.subarray(0, held.length));
+        held[0] = pull;
+        held[1] = 0;
+        at(held, out);
+        out[2] = out[3] = 0;
+      },
     };
   };
-  return {
-    name, severity: { low: 1, high: 1 }, changesDc: true,
-    change: (all) => all.map((element) => (element.type === 'law' && element.pin === pin ? { ...element, law: stuck(element.law) } : element)),
-  }; // prettier-ignore
+  const change = (element: Element): Element => {
+    if (element.type !== 'law' || element.pin !== pin || element.law.kind !== 'free') return element;
+    const { linearVolt: _, ...rest } = element;
+    return { ...rest, law: stuck(element.law) };
+  };
+  return { name, severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.map(change) };
 }
 
 function deadUnit(part: Amplifier, unit: number): FaultMode {

@@ -1,8 +1,8 @@
 import type { ChipModel, ChipPin, FamilyModel, Part } from '../board';
-import { compileProgram, HIGH, LOW, type Level, type Program } from '../logic';
+import { compileProgram, HIGH, LOW, UNKNOWN, type Level, type Program } from '../logic';
 import { conductance, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { dropLaw, supplyLaw, ttlInputLaw } from './law';
+import { dropLaw, supplyLaw } from './law';
 import { SEVERITY } from './severity';
 
 type Chip = Extract<Part, { kind: 'chip' }>;
@@ -92,7 +92,18 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
 }
 
 function inputElements({ input }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number): readonly Element[] {
-  if (input.type === 'ttl') return [{ type: 'law', a: supply, b: node, controls: [supply, node, ground], law: ttlInputLaw(input), holds: true, pin }];
+  if (input.type === 'ttl')
+    return [
+      {
+        type: 'law',
+        a: supply,
+        b: node,
+        controls: [supply, node, ground],
+        law: { kind: 'ttl', baseOhm: input.baseOhm, dropVolt: input.dropVolt, floatVolt: input.floatVolt },
+        holds: true,
+        pin,
+      },
+    ];
   if (input.type === 'mos') return [{ type: 'law', a: node, b: supply, controls: [node, supply], law: dropLaw(CLAMP), holds: false, pin }];
   const law = dropLaw({ dropVolt: input.dropVolt, ohm: input.ohm, dropSpread: 0.1 });
   return [conductance(node, ground, 1e6), { type: 'law', a: node, b: ground, controls: [node, ground], law, holds: true, pin }];
@@ -140,16 +151,12 @@ function stickInput(all: readonly Element[], pin: number, level: Level): readonl
   return changeLogic(all, (logic) => ({ ...logic, inputs: logic.inputs.map((input) => (input.pin === pin ? { ...input, stuck: level } : input)) }));
 }
 
-/** The bond wire of a pin is broken: the chip's side hangs free, a probe on the pin sees the net. */
+/** The bond wire of a pin is broken: the chip's side hangs free and sees what its family sees then, a probe on the pin sees the net. */
 function openPin(part: Chip, all: readonly Element[], pin: number): readonly Element[] {
-  const inner = `${part.ref}.${pin + 1}#bond`;
+  const { type } = part.model.family.input;
+  const seen: Level = type === 'ttl' ? HIGH : type === 'mos' ? UNKNOWN : LOW;
   const others = all.filter((element) => element.type !== 'law' || element.pin !== pin);
-  const moved = changeLogic(others, (logic) => ({
-    ...logic,
-    inputs: logic.inputs.map((input) => (input.pin === pin ? { ...input, node: inner } : input)),
-    outputs: logic.outputs.map((output) => (output.pin === pin ? { ...output, node: inner } : output)),
-  }));
-  return [...moved, ...pinElements(part, pin, inner, part.model.pins[pin]!)];
+  return changeLogic(stickInput(others, pin, seen), (logic) => ({ ...logic, outputs: logic.outputs.filter((output) => output.pin !== pin) }));
 }
 
-export const chip: DeviceKind<'chip'> = { kind: 'chip', elements, modes };
+export const chip: DeviceKind<'chip'> = { kind: 'chip', elements, modes, openPin: () => 'open' };

@@ -1,6 +1,6 @@
 import { conductance, type Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { LEAK_SIEMENS, type Law } from './law';
+import type { FreeLaw } from './law';
 import { DEFAULT_TOLERANCE } from './passives';
 import { SEVERITY } from './severity';
 import { CONTACT_OHM } from './contacts';
@@ -18,24 +18,29 @@ const EMITTER = {
 /** Below this volt the detector saturates. */
 const SATURATION_VOLT = 0.15;
 const DARK_SIEMENS = 1e-9;
+/** How much detector current rises for a volt more. */
+const EARLY_SHARE = 0.02;
 
 /** Detector current: transfer ratio times the light source's current, less as the detector saturates. Controls: collector, emitter, source's two nodes across
  *  the sense resistance. */
-function detectorLaw(ratio: number, senseOhm: number): Law {
-  return (v, out) => {
+function detectorLaw(ratio: number, senseOhm: number): FreeLaw {
+  const at: FreeLaw['at'] = (v, out) => {
     const volt = v[0]! - v[1]!;
     const light = Math.max(0, v[2]! - v[3]!) / senseOhm;
-    const open = volt <= 0 ? 0 : Math.min(1, volt / SATURATION_VOLT);
+    // Below saturation the detector is a resistance; above it gives what the light allows, rising a little with the voltage.
+    const saturated = volt < SATURATION_VOLT;
+    const open = saturated ? volt / SATURATION_VOLT : 1 + EARLY_SHARE * (volt - SATURATION_VOLT);
     const full = ratio * light;
     out[0] = full * open + DARK_SIEMENS * volt;
-    out[1] = 0.25 * full * open;
-    const slope = (volt > 0 && volt < SATURATION_VOLT ? full / SATURATION_VOLT : full * 1e-3) + DARK_SIEMENS;
+    out[1] = 0.25 * Math.abs(full * open);
+    const slope = full * (saturated ? 1 / SATURATION_VOLT : EARLY_SHARE) + DARK_SIEMENS;
     out[2] = slope;
     out[3] = -slope;
     const gain = light > 0 ? (ratio / senseOhm) * open : 0;
     out[4] = gain;
     out[5] = -gain;
   };
+  return { kind: 'free', at };
 }
 
 /** Ohms in series with the light source at which its current is sensed; counts as its bulk. */
@@ -43,6 +48,7 @@ const SENSE_OHM = 2;
 
 export const opto: DeviceKind<'opto'> = {
   kind: 'opto',
+  openPin: (pin) => (pin < 2 ? 'emitter-open' : 'detector-open'),
   elements: (part) => {
     const [anode, cathode, collector, emitter] = part.pins as [string, string, string, string];
     const inner = `${part.ref}#light`;
@@ -79,21 +85,23 @@ export function dim(element: Element): Element {
 }
 
 /** A relay's contacts follow its coil: worked out of the volts across the coil. Controls: contact ends, coil ends. */
-function contactLaw(pullIn: number, work: boolean): Law {
+function contactLaw(pullIn: number, work: boolean): FreeLaw {
   const closed = 1 / CONTACT_OHM.switch;
-  return (v, out) => {
+  const at: FreeLaw['at'] = (v, out) => {
     const pulled = Math.abs(v[2]! - v[3]!) >= pullIn;
-    const siemens = pulled === work ? closed : LEAK_SIEMENS;
+    const siemens = pulled === work ? closed : 0;
     out[0] = siemens * (v[0]! - v[1]!);
     out[1] = 0;
     out[2] = siemens;
     out[3] = -siemens;
     out[4] = out[5] = 0;
   };
+  return { kind: 'free', at };
 }
 
 export const relay: DeviceKind<'relay'> = {
   kind: 'relay',
+  openPin: (pin) => ['coil-open', 'coil-open', undefined, 'rest-open', 'work-open'][pin],
   elements: (part) => {
     const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
     const contact = (to: string, closes: boolean): Element => ({
@@ -133,6 +141,7 @@ export const relay: DeviceKind<'relay'> = {
 
 export const transformer: DeviceKind<'transformer'> = {
   kind: 'transformer',
+  openPin: (pin) => (pin < 2 ? 'primary-open' : 'secondary-open'),
   elements: (part) => {
     const [p1, p2, s1, s2] = part.pins as [string, string, string, string];
     return [

@@ -38,6 +38,8 @@ export type Element =
       readonly holds: boolean;
       readonly gate?: { readonly driver: string; readonly when: 'low' | 'high' } | undefined;
       readonly pin?: number | undefined;
+      /** Of an amplifier: within this many volts between its first two controls it is linear. The search for an operating point does not step over that. */
+      readonly linearVolt?: number;
     }
   /** The function of a chip: reads levels at nodes, sets drivers. Stamps nothing itself. */
   | { readonly type: 'logic'; readonly logic: ChipLogic };

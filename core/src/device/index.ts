@@ -1,10 +1,10 @@
 export { conductance, nodesOf, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
-export { LEAK_SIEMENS, type Law } from './law';
+export { evaluateLaw, LEAK_SIEMENS, type DropLaw, type Law } from './law';
 export { programOf } from './chip';
 export { chipFromRow, type ChipRow, type ChipUnits } from './chip-row';
 export { dim } from './coupled';
 export type { DeviceKind, FaultMode } from './kind';
 export { CONTACT_OHM } from './contacts';
 export { DEFAULT_TOLERANCE, ESR_SPREAD, TYPICAL_ESR_OHM } from './passives';
-export { elementsOf, isSource, modesOf } from './registry';
+export { elementsOf, isSource, modesOf, openPinMode } from './registry';
 export { SEVERITY, severityGrid, typicalSeverity, type SeverityRange } from './severity';

@@ -20,4 +20,7 @@ export interface DeviceKind<K extends PartKind = PartKind> {
   /** The healthy part as circuit elements between its nets. */
   readonly elements: (part: Extract<Part, { kind: K }>) => readonly Element[];
   readonly modes: (part: Extract<Part, { kind: K }>) => readonly FaultMode[];
+  /** Name of the mode that a dry joint at a pin (from 0) comes to, seen from anywhere but the joint itself; undefined where none of the modes is that.
+   *  Not given for parts with two pins, of which either opens the whole part. */
+  readonly openPin?: (pin: number) => string | undefined;
 }

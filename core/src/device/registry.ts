@@ -29,3 +29,10 @@ export function modesOf(part: Part): readonly FaultMode[] {
 export function isSource(part: Part): boolean {
   return part.kind === 'voltageSource' || part.kind === 'currentSource';
 }
+
+/** The mode that a dry joint at a pin (from 0) comes to, seen from anywhere but the joint itself. */
+export function openPinMode(part: Part, pin: number): FaultMode | undefined {
+  const { openPin } = REGISTRY[part.kind] as DeviceKind;
+  const name = openPin ? openPin(pin) : part.pins.length === 2 ? 'open' : undefined;
+  return name === undefined ? undefined : modesOf(part).find((mode) => mode.name === name && (mode.pin === undefined || mode.pin === pin));
+}

@@ -1,7 +1,7 @@
 import type { Part } from '../board';
 import { conductance, type Element } from './element';
 import type { DeviceKind } from './kind';
-import { LEAK_SIEMENS, type Law } from './law';
+import type { FreeLaw } from './law';
 import { SEVERITY } from './severity';
 
 type Regulator = Extract<Part, { kind: 'regulator' }>;
@@ -10,15 +10,14 @@ type Regulator = Extract<Part, { kind: 'regulator' }>;
 const OUTPUT_OHM = 0.03;
 /** Spread of the regulated voltage between parts (2 %), and of the drop-out, volt. From memory of common data sheets. */
 const SPREAD = { share: 0.02, dropoutVolt: 0.2 } as const;
-const LIMIT_SLOPE = 1e-3;
 /** The substrate diode from output to input. */
 const REVERSE = { volt: 0.7, siemens: 1 } as const;
 
 /** Current from input to output: what holds the output at its voltage, as far as the drop-out and the current limit allow. A regulator gives current and
  *  takes none. Controls: in, out, ground. sign: -1 for a negative one. */
-function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1): Law {
+function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1): FreeLaw {
   const siemens = 1 / OUTPUT_OHM;
-  return (v, out) => {
+  const at: FreeLaw['at'] = (v, out) => {
     const [input, output, ground] = [sign * v[0]!, sign * v[1]!, sign * v[2]!];
     const wanted = (ground + volt - output) * siemens;
     const left = (input - dropout - output) * siemens;
@@ -27,13 +26,15 @@ function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1
     let slopes: readonly [number, number, number] = byLeft ? [siemens, -siemens, 0] : [0, -siemens, siemens];
     let spread = siemens * (byLeft ? SPREAD.dropoutVolt : SPREAD.share * volt);
     if (ampere > limit) {
-      slopes = slopes.map((slope) => (slope / siemens) * LIMIT_SLOPE) as unknown as typeof slopes;
-      ampere = limit + (ampere - limit) * (LIMIT_SLOPE / siemens);
+      // The slope of the chord to zero current, for the same reason as in an amplifier's output.
+      const chord = limit / ampere;
+      slopes = [slopes[0] * chord, slopes[1] * chord, slopes[2] * chord];
+      ampere = limit;
       spread = 0.1 * limit;
     } else if (ampere < 0) {
       const back = output - input - REVERSE.volt;
-      const slope = back > 0 ? REVERSE.siemens : LEAK_SIEMENS;
-      ampere = -slope * (back > 0 ? back : output - input);
+      const slope = back > 0 ? REVERSE.siemens : 0;
+      ampere = -slope * back;
       slopes = [slope, -slope, 0];
       spread = 0;
     }
@@ -43,6 +44,7 @@ function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1
     out[3] = slopes[1];
     out[4] = slopes[2];
   };
+  return { kind: 'free', at };
 }
 
 export const regulator: DeviceKind<'regulator'> = {

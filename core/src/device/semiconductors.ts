@@ -17,6 +17,7 @@ export const diode: DeviceKind<'diode'> = {
 
 export const transistor: DeviceKind<'transistor'> = {
   kind: 'transistor',
+  openPin: (pin) => ['open-c', 'open-b', 'open-e'][pin],
   elements: (part) => {
     const [collector, base, emitter] = part.pins as [string, string, string];
     return [{ type: 'transistor', collector, base, emitter, model: part.model }];

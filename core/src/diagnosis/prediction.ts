@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { modesOf } from '../device';
+import { openPinMode } from '../device';
 import { changesDc, linearChange, type Hypothesis } from '../fault';
 import { BenchState, measurementKey, type Measurement, type Response } from '../instrument';
 
@@ -24,15 +24,16 @@ export class Predictor {
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. Exact. */
   under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = []): readonly Response[] {
-    if (m.kind !== 'esr' && !changesDc(hypothesis.fault)) return [this.healthy(m, absent)];
+    if (!canShow(hypothesis, m)) return [this.healthy(m, absent)];
     return hypothesis.severities.map((_, i) => this.at(hypothesis, i, m, absent));
   }
 
   /** What the meter shows under a hypothesis at its i-th severity. */
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
-    if (m.kind !== 'esr' && !changesDc(hypothesis.fault)) return this.healthy(m, absent);
+    if (!canShow(hypothesis, m)) return this.healthy(m, absent);
     const same = this.probesJoint(hypothesis, m) ? hypothesis : asOpen(hypothesis);
-    return this.remember(`${same.name}|${i}|${measurementKey(m)}|${absent.join()}`, () => this.one(same, same.severities[i]!, i, m, absent));
+    const k = Math.min(i, same.severities.length - 1);
+    return this.remember(`${same.name}|${k}|${measurementKey(m)}|${absent.join()}`, () => this.one(same, same.severities[k]!, k, m, absent));
   }
 
   private one(hypothesis: Hypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
@@ -63,9 +64,7 @@ export class Predictor {
     if (!state) {
       const base = this.base(setup, absent);
       base.solve();
-      // A joint's own pin is looked at from inside, which a mere change of conductance does not show.
-      const change = hypothesis.fault.type === 'dry' || absent.length > 0 ? undefined : linearChange(hypothesis.fault, severity);
-      state = new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base, change);
+      state = new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base);
       if (this.states.size >= MAX_STATES) this.states.delete(this.states.keys().next().value!);
       this.states.set(key, state);
     }
@@ -79,13 +78,28 @@ export class Predictor {
   }
 }
 
-/** A dry joint of a two-pin part opens the part: seen from everywhere but that joint's own pin it is the same fault, and is solved once. */
+/** A dry joint opens its pin: seen from everywhere but that joint's own pin it is the fault of the open pin, or of the open part where it has two, and is solved once. */
 function asOpen(hypothesis: Hypothesis): Hypothesis {
   const { fault } = hypothesis;
-  if (fault.type !== 'dry' || fault.pin.part.pins.length !== 2) return hypothesis;
-  const { part } = fault.pin;
-  const mode = modesOf(part).find(({ name }) => name === 'open');
-  return mode ? { ...hypothesis, name: `${part.ref}:open`, fault: { type: 'mode', name: `${part.ref}:open`, part, mode } } : hypothesis;
+  if (fault.type !== 'dry') return hypothesis;
+  const { part, index } = fault.pin;
+  const mode = openPinMode(part, index);
+  if (!mode) return hypothesis;
+  const name = `${part.ref}${mode.pin === undefined ? '' : `.${mode.pin + 1}`}:${mode.name}`;
+  const severities = mode.severity.low === mode.severity.high && mode.severity.low < 1e6 ? [mode.severity.low] : hypothesis.severities;
+  return { ...hypothesis, name, severities, fault: { type: 'mode', name, part, mode } };
+}
+
+/** Whether a fault can show in a kind of reading at all: a lost farad not at DC, a stuck output not with the power off. */
+function canShow({ fault }: Hypothesis, { kind, setup }: Measurement): boolean {
+  if (kind !== 'esr' && !changesDc(fault)) return false;
+  if (setup !== 'off' || fault.type === 'bridge') return true;
+  const { part } = fault.type === 'mode' ? fault : fault.pin;
+  if (part.kind !== 'chip') return true;
+  // With the power off a chip is its clamp diodes: only what shorts a pin, or a diode test, tells of it.
+  return kind === 'diode'
+    ? fault.type === 'dry' || fault.mode.name === 'open' || fault.mode.name.startsWith('short')
+    : fault.type === 'mode' && fault.mode.name.startsWith('short');
 }
 
 function orUnknown(result: ReturnType<BenchState['respond']>): Response {

@@ -3,7 +3,7 @@ import type { Reading, Response } from '../instrument';
 import { logLikelihood, scaled, type Scaled } from './likelihood';
 
 /** Steps into which the way from one solved severity to the next is divided. */
-const STEPS = 6;
+const STEPS = 8;
 
 /** Number of points at which belief looks at a hypothesis: its severities, and the steps between them where they are points of a range. */
 export function gridSize({ severities, discrete }: Pick<Hypothesis, 'severities' | 'discrete'>): number {

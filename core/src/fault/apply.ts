@@ -29,46 +29,77 @@ export function innerNode(pin: PinPlace): NodeName {
   return `${pin.part.ref}.${pin.index + 1}#pin`;
 }
 
-/** The circuit of a board state, part by part. Faults act on the elements of their part only; the board itself is never copied.
- *  seen: a last change to where a part's pins go, for an instrument that is put into the circuit. */
-export function stateElements(index: BoardIndex, state: BoardState, seen?: (part: Part) => Part): readonly Element[] {
-  const { board } = index;
-  const absent = new Set(state.absent.map(nameKey));
-  const named = namedSetup(board, state.setup);
-  const elements: Element[] = [];
-  for (const part of board.parts) {
-    if (!isPlugged(board, part, state.setup) || (absent.size > 0 && absent.has(nameKey(replaceableRef(part.ref))))) continue;
-    const own = state.faults.filter(({ fault }) => (fault.type === 'mode' && fault.part === part) || (fault.type === 'dry' && fault.pin.part === part));
-    const placed = seen ? seen(part) : part;
-    const whole = own.length === 0 ? elementsOf(placed) : faulty(placed, own);
-    elements.push(...inSetup(part, whole, state.setup, named));
-  }
-  for (const { fault, severity } of state.faults) {
-    if (fault.type === 'bridge') elements.push(conductance(fault.nets[0], fault.nets[1], severity ?? typicalSeverity(SEVERITY.short)));
-  }
-  return elements;
+/** One part's share of the circuit. */
+export interface PartElements {
+  readonly part: Part;
+  readonly elements: readonly Element[];
 }
 
-/** The elements of a part with its faults. Behind a dry joint everything of the part that goes to this pin goes to a node of its own. */
-function faulty(part: Part, faults: readonly FaultState[]): readonly Element[] {
-  const pins = [...part.pins];
-  const joints: Element[] = [];
-  for (const { fault, severity } of faults) {
-    if (fault.type !== 'dry') continue;
-    const inner = innerNode(fault.pin);
-    joints.push(conductance(part.pins[fault.pin.index]!, inner, severity ?? typicalSeverity(severityOf(fault))));
-    pins[fault.pin.index] = inner;
+/** The circuit of a board state, part by part; last the bridges, which belong to no part. Faults act on the elements of their part only; the board itself is never
+ *  copied. sound: the parts of the same board and setup without faults, whose elements are used where there are none. seen: a last change to where a part's pins go,
+ *  for an instrument that is put into the circuit. */
+export function stateParts(index: BoardIndex, state: BoardState, sound?: readonly PartElements[], seen?: (part: Part) => Part): readonly PartElements[] {
+  const { board } = index;
+  if (sound) return sound.map((own) => withOwnFaults(own, state, namedSetup(board, state.setup)));
+  const absent = new Set(state.absent.map(nameKey));
+  const named = namedSetup(board, state.setup);
+  const found: PartElements[] = [];
+  for (const part of board.parts) {
+    if (!isPlugged(board, part, state.setup) || (absent.size > 0 && absent.has(nameKey(replaceableRef(part.ref))))) continue;
+    const own = faultsOf(part, state.faults);
+    const placed = seen ? seen(part) : part;
+    const lifted = own.some(({ fault }) => fault.type === 'dry') ? lift(placed, own) : placed;
+    const whole = inSetup(part, elementsOf(lifted), state.setup, named);
+    found.push({ part, elements: own.length === 0 ? whole : withFaults(lifted, whole, own) });
   }
-  const lifted = joints.length === 0 ? part : ({ ...part, pins } as Part);
-  let elements = elementsOf(lifted);
+  return found;
+}
+
+function withOwnFaults(sound: PartElements, state: BoardState, named: NamedSetup | undefined): PartElements {
+  const { part } = sound;
+  const own = faultsOf(part, state.faults);
+  if (own.length === 0) return sound;
+  if (!own.some(({ fault }) => fault.type === 'dry')) return { part, elements: withFaults(part, sound.elements, own) };
+  const lifted = lift(part, own);
+  return { part, elements: withFaults(lifted, inSetup(part, elementsOf(lifted), state.setup, named), own) };
+}
+
+/** `stateParts` as one list. */
+export function stateElements(index: BoardIndex, state: BoardState, seen?: (part: Part) => Part): readonly Element[] {
+  return [...stateParts(index, state, undefined, seen).flatMap(({ elements }) => elements), ...bridges(state.faults)];
+}
+
+/** What bridges between nets add to the circuit. */
+export function bridges(faults: readonly FaultState[]): readonly Element[] {
+  return faults.flatMap(({ fault, severity }) =>
+    fault.type === 'bridge' ? [conductance(fault.nets[0], fault.nets[1], severity ?? typicalSeverity(SEVERITY.short))] : [],
+  );
+}
+
+/** The faults that are this part's own. */
+export function faultsOf(part: Part, faults: readonly FaultState[]): readonly FaultState[] {
+  return faults.filter(({ fault }) => (fault.type === 'mode' && fault.part === part) || (fault.type === 'dry' && fault.pin.part === part));
+}
+
+/** The part with the pins of its dry joints on nodes of their own. */
+function lift(part: Part, faults: readonly FaultState[]): Part {
+  const pins = [...part.pins];
+  for (const { fault } of faults) if (fault.type === 'dry') pins[fault.pin.index] = innerNode(fault.pin);
+  return { ...part, pins } as Part;
+}
+
+/** The elements of a part with its faults. part: with dry pins lifted; healthy: its elements. */
+export function withFaults(part: Part, healthy: readonly Element[], faults: readonly FaultState[]): readonly Element[] {
+  let elements = healthy;
   for (const { fault, severity } of faults) {
+    if (fault.type === 'dry')
+      elements = [...elements, conductance(fault.pin.part.pins[fault.pin.index]!, innerNode(fault.pin), severity ?? typicalSeverity(severityOf(fault)))];
     if (fault.type !== 'mode') continue;
     // The same mode, but of the part with its lifted pins.
-    const mode =
-      joints.length === 0 && lifted === fault.part ? fault.mode : modesOf(lifted).find(({ name, pin }) => name === fault.mode.name && pin === fault.mode.pin)!;
+    const mode = part === fault.part ? fault.mode : modesOf(part).find(({ name, pin }) => name === fault.mode.name && pin === fault.mode.pin)!;
     elements = mode.change(elements, severity ?? typicalSeverity(mode.severity));
   }
-  return [...elements, ...joints];
+  return elements;
 }
 
 /** What a setup does to a part: a voltage that comes from outside through it is gone when the board is off, light is blocked, a switch is thrown, a motor turns. */

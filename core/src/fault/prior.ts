@@ -33,7 +33,7 @@ export interface HypothesisSpace {
 }
 
 /** Severities solved exactly for a mode with a range; belief is refined between them. */
-const SEVERITY_POINTS = 7;
+const SEVERITY_POINTS = 5;
 
 /** An open that does not leak at all. The mode stands for 100 MΩ, which a 10 MΩ meter input can see through; a burnt fuse is far above that.
  *  Belief allows for both. Unit: ohm. */

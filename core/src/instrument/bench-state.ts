@@ -1,15 +1,16 @@
 import { GROUND, powerOf, type BoardIndex, type Point } from '../board';
 import {
-  across, buildNetwork, contentions, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
-  patchNetwork, RankOne, settle, smallSignal, toleranceSpread,
+  across, buildNetwork, contentions, deriveNetwork, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
+  RankOne, settle, smallSignal, toleranceSpread,
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
-import { innerNode, stateElements, type BoardState, type LinearChange } from '../fault';
+import { bridges, faultsOf, innerNode, stateParts, withFaults, type BoardState, type LinearChange, type PartElements } from '../fault';
 import { ammeter } from './ammeter';
 import { junctionsMatter } from './junction-influence';
 import { measurementKey, type Measurement } from './measurement';
 import { ohmRange, STANDARD_METER as METER, voltRange } from './meter';
+import { PoweredChange, type PoweredReading } from './powered-change';
 import type { Response } from './response';
 
 /** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
@@ -21,38 +22,59 @@ const UNMOVED = 1e-8;
 export class BenchState {
   readonly network: Network;
   private readonly startFrom: Settled | undefined;
+  private readonly startNetwork: Network | undefined;
   private settled?: Settled | NoOperatingPoint;
   private ac?: SmallSignalNetwork;
   private rankOne?: RankOne;
   /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
-  private readonly own = new Map<string, { response: Response; x: Float64Array | undefined }>();
+  private readonly own = new Map<string, PoweredReading & { x: Float64Array | undefined }>();
+  private powered?: PoweredChange;
   private lastX: Float64Array | undefined;
   private lastShare = 1;
 
-  private ownElements: readonly Element[] | undefined;
+  private ownParts: readonly PartElements[] | undefined;
+  /** The parts of a sound board in the same setup, whose elements serve wherever no fault is. */
+  private readonly likeParts: readonly PartElements[] | undefined;
 
-  /** like: a state to begin from; change: all that is different from it, where that is known and small; keepMemory: the chips remember what they did in it. */
+  /** like: a state to begin from, solved where it can be; keepMemory: the chips remember what they did in it. */
   constructor(
     private readonly index: BoardIndex,
     private readonly state: BoardState,
     like?: BenchState,
-    change?: LinearChange,
     private readonly keepMemory = false,
   ) {
-    this.network = (like && change && patched(like.network, change)) ?? buildNetwork(this.elements, index.nets, like?.network);
+    if (like && like.index === index && like.state.setup === state.setup && like.state.faults.length === 0 && like.state.absent.join() === state.absent.join())
+      this.likeParts = like.parts;
+    this.network = (like && this.derivedFrom(like)) ?? buildNetwork(this.elements, index.nets, like?.network);
     this.startFrom = like?.settled?.ok === true && sameChips(like.network, this.network) ? like.settled : undefined;
+    this.startNetwork = like?.network;
   }
 
   /** The circuit of this state, part by part. */
-  get elements(): readonly Element[] {
-    return (this.ownElements ??= stateElements(this.index, this.state));
+  private get parts(): readonly PartElements[] {
+    return (this.ownParts ??= stateParts(this.index, this.state, this.likeParts));
+  }
+
+  private get elements(): readonly Element[] {
+    return [...this.parts.flatMap(({ elements }) => elements), ...bridges(this.state.faults)];
+  }
+
+  /** The network of a state that is another one with a few faults more; undefined where it needs a structure of its own. */
+  private derivedFrom(like: BenchState): Network | undefined {
+    const { faults } = this.state;
+    if (!this.likeParts || faults.length === 0) return undefined;
+    if (faults.some(({ fault }) => fault.type === 'dry')) return undefined;
+    const touched = like.parts.filter(({ part }) => faults.some(({ fault }) => fault.type === 'mode' && fault.part === part));
+    const before = touched.flatMap(({ elements }) => elements);
+    const after = touched.flatMap(({ part, elements }) => withFaults(part, elements, faultsOf(part, faults)));
+    return deriveNetwork(like.network, before, [...after, ...bridges(faults)]);
   }
 
   /** The board at rest, circuit and logic together, or why it has no solution. Off, everything is at zero. */
   solve(): Settled | NoOperatingPoint {
     if (this.settled) return this.settled;
     if (powerOf(this.state.setup) === 'off') return (this.settled = atZero(this.network));
-    const result = settle(this.network, { from: this.startFrom, keepMemory: this.keepMemory });
+    const result = settle(this.network, { from: this.startFrom, fromNetwork: this.startNetwork, keepMemory: this.keepMemory });
     this.network.lu.owner = undefined;
     return (this.settled = result);
   }
@@ -151,6 +173,7 @@ export class BenchState {
     if (!this.joined(a, b)) return floating;
     const ohm = this.sourceOhm(a, b, settled);
     const share = METER.logicInputOhm / (METER.logicInputOhm + ohm);
+    [this.lastX, this.lastShare] = [settled.phases[0]!, share];
     const adjoint = new Float64Array(this.network.size);
     this.network.lu.solveTransposed(this.unit(a, b), adjoint);
     const spread = toleranceSpread(this.network, settled.phases[0]!, adjoint, false, settled.drives[0]) * share;
@@ -165,7 +188,7 @@ export class BenchState {
   private loadedVoltage(a: number, b: number, { phases, drives: [drives] }: Settled): Response | NoOperatingPoint {
     const [start, names] = [phases[0]!, this.network.nodeNames];
     const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
-    const network = patchNetwork(this.network, a, b, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);
+    const network = deriveNetwork(this.network, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);
     const result = operatingPoint(network, { drives: drives!, ...(network.size === start.length ? { start } : {}) });
     this.network.lu.owner = undefined;
     if (!result.ok) return result;
@@ -190,7 +213,11 @@ export class BenchState {
       const updated = this.linearAfter(m.kind, a, b, p, q, change.siemens);
       if (updated) return updated;
     }
-    return this.unmoved(m, p, q);
+    const still = this.unmoved(m, p, q);
+    if (still || (m.kind !== 'voltage' && m.kind !== 'logic') || !this.settled?.ok) return still;
+    this.powered ??= new PoweredChange(this.network, this.settled);
+    const known = this.own.get(measurementKey(m));
+    return known && this.powered.respond(m.kind, a, b, known, p, q, change.siemens);
   }
 
   /** Ohms after a change, where junctions play no part in them. */
@@ -216,7 +243,7 @@ export class BenchState {
       const response = this.respond(m);
       if ('ok' in response) return undefined;
       const heldDown = m.setup === 'off' || this.lastShare > 0.999;
-      this.own.set(key, (known = { response, x: heldDown ? this.lastX : undefined }));
+      this.own.set(key, (known = { response, share: this.lastShare, x: heldDown ? this.lastX : undefined }));
     }
     if (!known.x) return undefined;
     const driven = Math.abs(across(known.x, this.nodeAt(m.at), this.nodeAt(m.to)));
@@ -297,12 +324,7 @@ function atZero(network: Network): Settled {
 }
 
 function sameChips(a: Network, b: Network): boolean {
-  return a.drivers.length === b.drivers.length && a.chips.length === b.chips.length && (a.chips.length > 0 || a.size === b.size);
-}
-
-function patched(network: Network, change: LinearChange): Network | undefined {
-  const [a, b] = [nodeOf(network, change.a), nodeOf(network, change.b)];
-  return a === undefined || b === undefined ? undefined : patchNetwork(network, a, b, change.before, change.after);
+  return a.drivers.length === b.drivers.length && a.chips.length === b.chips.length;
 }
 
 function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {

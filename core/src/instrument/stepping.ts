@@ -57,7 +57,7 @@ export function stepThrough(index: BoardIndex, changes: readonly LevelChange[], 
     const settled = state.solve();
     if (!settled.ok) return { ...settled, step: change.step };
     held.set(change.net, change.volt);
-    state = new BenchState(withLevels(index, held), { setup: 'on', faults, absent: [] }, state, undefined, true);
+    state = new BenchState(withLevels(index, held), { setup: 'on', faults, absent: [] }, state, true);
     if (changes[i + 1]?.step === change.step) continue;
     const nets = state.netVolts();
     if ('ok' in nets && nets.ok === false) return { ...(nets as NoOperatingPoint), step: change.step };

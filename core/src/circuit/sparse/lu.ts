@@ -44,7 +44,8 @@ class Triangle {
  *  P A Q = L U with Q from minimum degree and P from threshold partial pivoting.
  *  Source: Gilbert & Peierls, SIAM J. Sci. Stat. Comput. 9(5), 1988; Davis, Direct Methods for Sparse Linear Systems, SIAM 2006, ch. 6. */
 export class SparseLu {
-  private readonly order: Int32Array;
+  /** Columns in elimination order. */
+  readonly order: Int32Array;
   private readonly lower: Triangle;
   private readonly upper: Triangle;
   private readonly diagonal: Float64Array;
