@@ -101,7 +101,7 @@ export function diagnoseBoard(words: readonly string[]): Output {
   const index = loadBoard(file);
   const belief = diagnose(index, readingsOf(index, readingsFile), RATES);
   const json = {
-    suspects: belief.suspects.map((suspect) => ({ faults: [suspect.hypothesis.name], probability: suspect.probability })),
+    suspects: belief.suspects.map((suspect) => ({ faults: suspect.hypothesis.faults, probability: suspect.probability })),
     byPart: belief.byPart.map(({ ref, probability }) => ({ ref, probability })),
     healthy: belief.healthy,
     unmodelled: belief.unmodelled,

@@ -3,7 +3,7 @@ import { replaceableRef } from '../src/board';
 import { Diagnoser } from '../src/diagnosis';
 import { BenchState, type Measurement, type Reading, type ReadingValue } from '../src/instrument';
 import { candidateMeasurements, planNext } from '../src/plan';
-import type { Hypothesis } from '../src/fault';
+import type { SingleHypothesis as Hypothesis } from '../src/fault';
 import { boardFile, RATES } from './boards';
 
 const MOST_READINGS = 14;
@@ -38,9 +38,9 @@ describe.each(['lamp-driver', 'diode-network'])('hidden faults on %s, followed b
   function alike(truth: Hypothesis): ReadonlySet<string> {
     const middle = truth.severities.length >> 1;
     const visible = candidates.map((m) => diagnoser.predictor.at(truth, truth.severities.length === 1 ? 0 : middle, m));
-    const refs = new Set([truth.ref]);
+    const refs = new Set([truth.refs[0]!]);
     for (const other of diagnoser.space.hypotheses) {
-      if (refs.has(other.ref)) continue;
+      if (refs.has(other.refs[0]!)) continue;
       const same = other.severities.some((_, i) =>
         candidates.every((m, c) => {
           const [a, b] = [visible[c]!, diagnoser.predictor.at(other, i, m)];
@@ -48,7 +48,7 @@ describe.each(['lamp-driver', 'diode-network'])('hidden faults on %s, followed b
           return Math.abs(a.value - b.value) <= 2 * Math.max(a.spread, b.spread) + 0.02 * Math.abs(a.value) + (m.kind === 'voltage' ? 0.02 : 0.1);
         }),
       );
-      if (same) refs.add(other.ref);
+      if (same) refs.add(other.refs[0]!);
     }
     return refs;
   }

@@ -2,6 +2,8 @@ import { replaceableRef, type BoardIndex } from '../board';
 import { modesOf } from '../device';
 import { hypothesisSpace, type Hypothesis, type HypothesisSpace, type RateTable } from '../fault';
 import { measurementKey, readout, type Readout, type Reading } from '../instrument';
+import { doublesFor } from './doubles';
+import { edgeVariants } from './edges';
 import { blank } from './likelihood';
 import { Predictor } from './prediction';
 import { gridLikelihood, gridSize, logMeanExp } from './severity-grid';
@@ -28,13 +30,20 @@ export interface Belief {
   readonly expected: readonly Readout[];
 }
 
+/** Log-likelihoods of one hypothesis: every severity on the grid with every guess at the edges. */
+export type LikelihoodRow = Float64Array;
+
 /** Keeps belief about one board. Likelihoods already computed are kept, so a new reading costs only itself and retracting one costs nothing. */
 export class Diagnoser {
   readonly space: HypothesisSpace;
+  /** Predicts on the board as drawn, with nothing on its edges. */
   readonly predictor: Predictor;
   readonly voltSpan: number;
-  private readonly refs: readonly string[];
-  private readonly likelihoods = new Map<string, readonly Float64Array[]>();
+  private readonly predictors: readonly Predictor[];
+  /** What belief is summed over: every part that can fail, then the bridges. */
+  readonly refs: readonly string[];
+  private readonly likelihoods = new Map<string, readonly LikelihoodRow[]>();
+  private readonly doubleLikelihoods = new Map<string, LikelihoodRow>();
 
   /** factor: what multiplies a part's prior (looks, age). */
   constructor(
@@ -43,37 +52,53 @@ export class Diagnoser {
     factor?: (ref: string) => number,
   ) {
     this.space = hypothesisSpace(index, rates, factor);
-    this.predictor = new Predictor(index);
+    this.predictors = edgeVariants(index).map((variant) => new Predictor(variant));
+    this.predictor = this.predictors[0]!;
     this.voltSpan = Math.max(10, 2 * index.board.parts.reduce((most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0), 0));
-    this.refs = replaceableParts(index);
+    this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
   }
 
   /** Belief after these readings. The order of the readings does not matter to it. */
   believe(readings: readonly Reading[]): Belief {
-    const { hypotheses, healthyPrior, unmodelledPrior } = this.space;
+    const singles = this.space.hypotheses;
     const rows = readings.map((reading) => this.likelihoodsOf(reading));
-    const healthyRows = readings.map((reading) => gridLikelihood(reading, [this.predictor.healthy(reading.measurement, reading.absent)], 1, this.voltSpan)[0]!);
+    const healthyRows = readings.map((reading) => this.healthyLikelihood(reading));
+    const totals = singles.map((h, i) => addUp(rows, i, this.width(h)));
+    const doubles = doublesFor({ readings, singles, totals, rows, healthyRows, voltSpan: this.voltSpan });
+    const hypotheses: readonly Hypothesis[] = [...singles, ...doubles];
+    const doubleRows = doubles.map((h) => readings.map((reading) => this.doubleLikelihood(h, reading)));
+    const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);
+    const allTotals = [
+      ...totals,
+      ...doubles.map((h, d) =>
+        addUp(
+          readings.map((_, r) => [doubleRows[d]![r]!]),
+          0,
+          this.width(h),
+        ),
+      ),
+    ];
     const blankRows = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
-    const totals = hypotheses.map((h, i) => addUp(rows, i, gridSize(h)));
+    const healthyTotal = addUp(healthyRows.map((row) => [row]), 0, this.predictors.length); // prettier-ignore
     const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
     const logs = [
-      ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(totals[i]!)),
-      Math.log(healthyPrior) + sum(healthyRows),
-      Math.log(unmodelledPrior) + sum(blankRows),
+      ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(allTotals[i]!)),
+      Math.log(this.space.healthyPrior) + logMeanExp(healthyTotal),
+      Math.log(this.space.unmodelledPrior) + sum(blankRows),
     ];
     const probabilities = normalise(logs);
     const suspects = hypotheses.map((hypothesis, i) => ({ hypothesis, probability: probabilities[i]! })).sort((a, b) => b.probability - a.probability);
 
-    const partOf = this.partIndices();
-    const shares = this.sumByPart(probabilities, partOf);
+    const partsOf = this.partPositions(hypotheses);
+    const shares = this.sumByPart(probabilities, partsOf);
     const weights = this.refs.map((): number[] => []);
     readings.forEach((_, r) => {
       const without = [
-        ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(subtract(totals[i]!, rows[r]![i]!))),
-        logs[hypotheses.length]! - healthyRows[r]!,
+        ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(subtract(allTotals[i]!, rowAt(r, i)))),
+        Math.log(this.space.healthyPrior) + logMeanExp(subtract(healthyTotal, healthyRows[r]!)),
         logs[hypotheses.length + 1]! - blankRows[r]!,
       ];
-      const before = this.sumByPart(normalise(without), partOf);
+      const before = this.sumByPart(normalise(without), partsOf);
       shares.forEach((share, part) => weights[part]!.push(decibans(share) - decibans(before[part]!)));
     });
     const byPart = this.refs.map((ref, i) => ({ ref, probability: shares[i]!, weights: weights[i]! }));
@@ -86,28 +111,55 @@ export class Diagnoser {
     };
   }
 
-  private likelihoodsOf(reading: Reading): readonly Float64Array[] {
-    const key = `${measurementKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
+  private width(hypothesis: Hypothesis): number {
+    return gridSize(hypothesis) * this.predictors.length;
+  }
+
+  private likelihoodsOf(reading: Reading): readonly LikelihoodRow[] {
+    const key = readingKey(reading);
     let known = this.likelihoods.get(key);
-    if (!known) {
-      known = this.space.hypotheses.map((h) =>
-        gridLikelihood(reading, this.predictor.under(h, reading.measurement, reading.absent), gridSize(h), this.voltSpan),
-      );
-      this.likelihoods.set(key, known);
-    }
+    if (!known) this.likelihoods.set(key, (known = this.space.hypotheses.map((h) => this.row(h, reading))));
     return known;
   }
 
-  private partIndices(): Int32Array {
-    const position = new Map(this.refs.map((ref, i) => [ref, i]));
-    return Int32Array.from(this.space.hypotheses, (h) => position.get(h.ref)!);
+  private doubleLikelihood(hypothesis: Hypothesis, reading: Reading): LikelihoodRow {
+    const key = `${hypothesis.name}|${hypothesis.type === 'double' ? hypothesis.states.map(({ severity }) => severity).join() : ''}|${readingKey(reading)}`;
+    let known = this.doubleLikelihoods.get(key);
+    if (!known) this.doubleLikelihoods.set(key, (known = this.row(hypothesis, reading)));
+    return known;
   }
 
-  private sumByPart(probabilities: readonly number[], partOf: Int32Array): number[] {
+  private row(hypothesis: Hypothesis, reading: Reading): LikelihoodRow {
+    const size = gridSize(hypothesis);
+    const out = new Float64Array(size * this.predictors.length);
+    this.predictors.forEach((predictor, k) =>
+      out.set(gridLikelihood(reading, predictor.under(hypothesis, reading.measurement, reading.absent), size, this.voltSpan), k * size),
+    );
+    return out;
+  }
+
+  private healthyLikelihood(reading: Reading): LikelihoodRow {
+    return Float64Array.from(
+      this.predictors,
+      (predictor) => gridLikelihood(reading, [predictor.healthy(reading.measurement, reading.absent)], 1, this.voltSpan)[0]!,
+    );
+  }
+
+  /** Positions in refs of the parts that each hypothesis condemns. */
+  private partPositions(hypotheses: readonly Hypothesis[]): readonly (readonly number[])[] {
+    const position = new Map(this.refs.map((ref, i) => [ref, i]));
+    return hypotheses.map(({ refs }) => refs.map((ref) => position.get(ref)!));
+  }
+
+  private sumByPart(probabilities: readonly number[], partsOf: readonly (readonly number[])[]): number[] {
     const shares = this.refs.map(() => 0);
-    partOf.forEach((part, i) => (shares[part]! += probabilities[i]!));
+    partsOf.forEach((parts, i) => parts.forEach((part) => (shares[part]! += probabilities[i]!)));
     return shares;
   }
+}
+
+function readingKey(reading: Reading): string {
+  return `${measurementKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
 }
 
 /** Every part that can fail, in board order, by the designator under which it is replaced. */
@@ -122,7 +174,7 @@ export function diagnose(index: BoardIndex, readings: readonly Reading[], rates:
   return new Diagnoser(index, rates).believe(readings);
 }
 
-function addUp(rows: readonly (readonly Float64Array[])[], hypothesis: number, size: number): Float64Array {
+function addUp(rows: readonly (readonly LikelihoodRow[])[], hypothesis: number, size: number): LikelihoodRow {
   const total = new Float64Array(size);
   for (const row of rows) {
     const values = row[hypothesis]!;
@@ -131,7 +183,7 @@ function addUp(rows: readonly (readonly Float64Array[])[], hypothesis: number, s
   return total;
 }
 
-function subtract(total: Float64Array, part: Float64Array): Float64Array {
+function subtract(total: LikelihoodRow, part: LikelihoodRow): LikelihoodRow {
   return total.map((value, i) => value - part[i]!);
 }
 

@@ -1,3 +1,3 @@
 export { decibans, Diagnoser, diagnose, replaceableParts, type Belief, type PartBelief, type Suspect } from './belief';
 export { Predictor } from './prediction';
-export { BLUNDER, blank, logLikelihood, scaled, scaledValue, unscaledValue, type Scaled } from './likelihood';
+export { BLUNDER, PULSING_AT, blank, logLikelihood, scaled, scaledValue, unscaledValue, type Scaled } from './likelihood';

@@ -6,6 +6,14 @@ type Kind = Reading['measurement']['kind'];
 /** Share of readings that are worthless: a slipped probe, a wrong pin, a wrong digit. From memory of bench practice. */
 export const BLUNDER = 0.004;
 
+/** Share of symptoms that are reported the wrong way round, and of pulses that a probe shows as a level. From memory of bench practice. */
+const WRONGLY_SEEN = 0.03;
+const PULSES_MISSED = 0.02;
+
+/** Where pulsing lies on the scale of a probe, beyond every level, and the width of a yes or no on its own: marks for telling outcomes apart. */
+export const PULSING_AT = 10;
+const SEEN_SIGMA = 0.27;
+
 /** What no model of a real board gets closer than: part of the value, and a floor in the reading's unit. From memory of bench practice. */
 const MODEL_ERROR = { share: 0.004, volt: 0.004, ohm: 0.05, ampere: 1e-5 } as const;
 
@@ -21,6 +29,9 @@ export interface Scaled {
   readonly y: number;
   readonly sigma: number;
   readonly overload: boolean;
+  readonly pulsing?: boolean | undefined;
+  /** True where the level rests on what nobody knows: the reading then says nothing. */
+  readonly unknown?: boolean | undefined;
 }
 
 const isOhms = (kind: Kind): boolean => kind === 'resistance' || kind === 'esr';
@@ -29,10 +40,12 @@ const kneeOf = (kind: Kind): number => (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM
 /** Puts a response on the natural scale of its kind, with meter accuracy and model error in sigma. */
 export function scaled(kind: Kind, response: Response): Scaled {
   if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true };
+  if (kind === 'symptom') return { y: response.value, sigma: SEEN_SIGMA, overload: false };
+  if (kind === 'logic' && response.pulsing) return { y: PULSING_AT, sigma: 0.1, overload: false, pulsing: true };
   const floor = isOhms(kind) || kind === 'continuity' ? MODEL_ERROR.ohm : kind === 'current' ? MODEL_ERROR.ampere : MODEL_ERROR.volt;
   const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor * (kind === 'esr' ? 0.2 : 1));
   const y = scaledValue(kind, response.value);
-  return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false };
+  return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false, pulsing: response.pulsing, unknown: response.unknown };
 }
 
 /** A reading's value on the same scale; infinite for OL. Only for kinds that read a number. */
@@ -50,7 +63,7 @@ export function unscaledValue(kind: Kind, y: number): number {
 /** Density (or chance) of a reading of which nothing is known: what "none of these" predicts, and what a blunder looks like.
  *  voltSpan: width of the range of volts that can occur on this board. */
 export function blank(kind: Kind, value: ReadingValue, voltSpan: number): number {
-  if (kind === 'continuity') return 0.5;
+  if (kind === 'continuity' || kind === 'symptom') return 0.5;
   if (kind === 'logic') return 0.25;
   if (kind === 'voltage') return 1 / voltSpan;
   if (kind === 'current') return 0.5;
@@ -70,10 +83,17 @@ function overloadAt(kind: Kind): number {
   return kind === 'diode' ? METER.diodeOverloadVolt : Infinity;
 }
 
+/** A probe shows pulses where there are some; a single level where it missed them. */
+function logicChance(value: '0' | '1' | 'Z' | 'P', s: Scaled): number {
+  if (s.pulsing) return value === 'P' ? 1 - 3 * PULSES_MISSED : PULSES_MISSED;
+  return value === 'P' ? 0 : logicChances(s.y, s.sigma)[value];
+}
+
 /** Density (or chance) of the reading where a sound instrument on a board that is as predicted was used right. */
 function honest(kind: Kind, value: ReadingValue, s: Scaled): number {
   if (kind === 'continuity') return value === 'beep' ? beepChance(s) : 1 - beepChance(s);
-  if (kind === 'logic') return value === 'P' ? 0 : logicChances(s.y, s.sigma)[value as '0' | '1' | 'Z'];
+  if (kind === 'symptom') return WRONGLY_SEEN + (1 - 2 * WRONGLY_SEEN) * (value === 'yes' ? s.y : 1 - s.y);
+  if (kind === 'logic') return logicChance(value as '0' | '1' | 'Z' | 'P', s);
   if (s.overload) return value === 'OL' ? 1 : 0;
   if (value === 'OL') return overloadAt(kind) === Infinity ? 0 : 1 - normalBelow((overloadAt(kind) - s.y) / s.sigma);
   return normalDensity((scaledValue(kind, value as number) - s.y) / s.sigma) / s.sigma;
@@ -81,5 +101,6 @@ function honest(kind: Kind, value: ReadingValue, s: Scaled): number {
 
 /** Log-likelihood of a reading for a prediction, with the floor that blunders give it. */
 export function logLikelihood(kind: Kind, value: ReadingValue, s: Scaled, voltSpan: number): number {
+  if (s.unknown) return Math.log(blank(kind, value, voltSpan));
   return Math.log((1 - BLUNDER) * honest(kind, value, s) + BLUNDER * blank(kind, value, voltSpan));
 }

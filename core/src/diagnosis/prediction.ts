@@ -1,6 +1,6 @@
 import type { BoardIndex, Setup } from '../board';
 import { openPinMode } from '../device';
-import { changesDc, linearChange, type Hypothesis } from '../fault';
+import { changesDc, linearChange, type DoubleHypothesis, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, type Measurement, type Response } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
@@ -24,19 +24,32 @@ export class Predictor {
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. Exact. */
   under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = []): readonly Response[] {
+    if (hypothesis.type === 'double') return [this.at(hypothesis, 0, m, absent)];
     if (!canShow(hypothesis, m)) return [this.healthy(m, absent)];
     return hypothesis.severities.map((_, i) => this.at(hypothesis, i, m, absent));
   }
 
   /** What the meter shows under a hypothesis at its i-th severity. */
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
+    if (hypothesis.type === 'double') return this.double(hypothesis, m, absent);
     if (!canShow(hypothesis, m)) return this.healthy(m, absent);
     const same = this.probesJoint(hypothesis, m) ? hypothesis : asOpen(hypothesis);
     const k = Math.min(i, same.severities.length - 1);
     return this.remember(`${same.name}|${k}|${measurementKey(m)}|${absent.join()}`, () => this.one(same, same.severities[k]!, k, m, absent));
   }
 
-  private one(hypothesis: Hypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
+  private double(hypothesis: DoubleHypothesis, m: Measurement, absent: readonly string[]): Response {
+    return this.remember(`${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${measurementKey(m)}|${absent.join()}`, () => {
+      const shows = hypothesis.states.filter((state) => state.fault.type !== 'mode' || m.kind === 'esr' || state.fault.mode.changesDc);
+      if (shows.length === 0) return this.healthy(m, absent);
+      const key = `${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${m.setup}|${absent.join()}`;
+      return orUnknown(
+        this.keep(key, () => new BenchState(this.index, { setup: m.setup, faults: hypothesis.states, absent }, this.base(m.setup, absent))).respond(m),
+      );
+    });
+  }
+
+  private one(hypothesis: SingleHypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
     if (!this.probesJoint(hypothesis, m)) {
       const change = absent.length === 0 ? linearChange(hypothesis.fault, severity) : undefined;
       const quick = change && this.base(m.setup, absent).respondAfter(m, change);
@@ -46,7 +59,7 @@ export class Predictor {
   }
 
   /** Whether a probe sits on the very pin whose joint is in question: then it touches the part's side. */
-  private probesJoint({ fault }: Hypothesis, m: Measurement): boolean {
+  private probesJoint({ fault }: SingleHypothesis, m: Measurement): boolean {
     if (fault.type !== 'dry') return false;
     return [m.at, m.to].some(({ pin }) => pin?.part === fault.pin.part && pin.index === fault.pin.index);
   }
@@ -58,13 +71,18 @@ export class Predictor {
     return state;
   }
 
-  private state(hypothesis: Hypothesis, severity: number, i: number, setup: Setup, absent: readonly string[]): BenchState {
-    const key = `${hypothesis.name}|${i}|${setup}|${absent.join()}`;
-    let state = this.states.get(key);
-    if (!state) {
+  private state(hypothesis: SingleHypothesis, severity: number, i: number, setup: Setup, absent: readonly string[]): BenchState {
+    return this.keep(`${hypothesis.name}|${i}|${setup}|${absent.join()}`, () => {
       const base = this.base(setup, absent);
       base.solve();
-      state = new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base);
+      return new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base);
+    });
+  }
+
+  private keep(key: string, make: () => BenchState): BenchState {
+    let state = this.states.get(key);
+    if (!state) {
+      state = make();
       if (this.states.size >= MAX_STATES) this.states.delete(this.states.keys().next().value!);
       this.states.set(key, state);
     }
@@ -79,7 +97,7 @@ export class Predictor {
 }
 
 /** A dry joint opens its pin: seen from everywhere but that joint's own pin it is the fault of the open pin, or of the open part where it has two, and is solved once. */
-function asOpen(hypothesis: Hypothesis): Hypothesis {
+function asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
   const { fault } = hypothesis;
   if (fault.type !== 'dry') return hypothesis;
   const { part, index } = fault.pin;
@@ -91,7 +109,7 @@ function asOpen(hypothesis: Hypothesis): Hypothesis {
 }
 
 /** Whether a fault can show in a kind of reading at all: a lost farad not at DC, a stuck output not with the power off. */
-function canShow({ fault }: Hypothesis, { kind, setup }: Measurement): boolean {
+function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boolean {
   if (kind !== 'esr' && !changesDc(fault)) return false;
   if (setup !== 'off' || fault.type === 'bridge') return true;
   const { part } = fault.type === 'mode' ? fault : fault.pin;

@@ -27,10 +27,10 @@ export function gridLikelihood(reading: Reading, responses: readonly Response[],
 }
 
 function between(a: Scaled, b: Scaled, share: number): Scaled {
-  if (a.overload || b.overload) return share < 0.5 ? a : b;
+  if (a.overload || b.overload || a.pulsing !== b.pulsing || a.unknown || b.unknown) return share < 0.5 ? a : b;
   const step = Math.abs(b.y - a.y) / STEPS;
   const sigma = a.sigma + share * (b.sigma - a.sigma);
-  return { y: a.y + share * (b.y - a.y), sigma: Math.hypot(sigma, step / Math.sqrt(12)), overload: false };
+  return { y: a.y + share * (b.y - a.y), sigma: Math.hypot(sigma, step / Math.sqrt(12)), overload: false, pulsing: a.pulsing };
 }
 
 /** ln of the mean of exp(values): severities on the grid are equally likely. */

@@ -70,8 +70,12 @@ function dryPin(pin: PinPlace): Fault {
   return { type: 'dry', name: `${pin.part.ref}.${pin.index + 1}:dry`, pin };
 }
 
-/** Every single fault of the board's parts and their joints, in board order. Bridges are not listed: which nets lie side by side is not in a netlist. */
+/** Every single fault of the board's parts and their joints, in board order, then bridges between nets that lie side by side. */
 export function singleFaults(index: BoardIndex): readonly Fault[] {
+  return [...partFaults(index), ...neighbourBridges(index)];
+}
+
+function partFaults(index: BoardIndex): readonly Fault[] {
   return index.board.parts.flatMap((part): Fault[] => {
     if (isSource(part) || part.kind === 'unspecified') return [];
     const modes = modesOf(part).map((mode) => modeFault(part, mode));
@@ -79,6 +83,35 @@ export function singleFaults(index: BoardIndex): readonly Fault[] {
     const joints = part.pins.map((net, i): Fault => dryPin({ part, index: i, net }));
     return [...modes, ...joints];
   });
+}
+
+/** Pins nearer than this can be joined by a splash of solder, mm: one step of a dual in-line package. */
+const BRIDGE_REACH_MM = 2.6;
+
+/** Bridges that a splash of solder makes: pins side by side on a chip, and pins whose positions are known to be near each other. */
+function neighbourBridges(index: BoardIndex): readonly Fault[] {
+  const found = new Map<string, Fault>();
+  const add = (a: string, b: string): void => {
+    const [p, q] = [index.netByKey.get(nameKey(a))!, index.netByKey.get(nameKey(b))!];
+    if (p === q) return;
+    const [first, second] = p.toLowerCase() < q.toLowerCase() ? [p, q] : [q, p];
+    const name = `${first}~${second}:bridge`;
+    if (!found.has(name)) found.set(name, { type: 'bridge', name, nets: [first, second] });
+  };
+  const placed: { x: number; y: number; net: string }[] = [];
+  for (const part of index.board.parts) {
+    part.pinPositionsMm?.forEach((at, pin) => at && part.pins[pin] && placed.push({ x: at[0], y: at[1], net: part.pins[pin] }));
+    if (part.kind !== 'chip' || part.pinPositionsMm) continue;
+    const side = part.pins.length / 2;
+    for (let pin = 0; pin + 1 < part.pins.length; pin += 1) if (pin + 1 !== side) add(part.pins[pin]!, part.pins[pin + 1]!);
+  }
+  placed.sort((a, b) => a.x - b.x);
+  placed.forEach((pin, i) => {
+    for (let k = i + 1; k < placed.length && placed[k]!.x - pin.x <= BRIDGE_REACH_MM; k += 1) {
+      if (Math.hypot(placed[k]!.x - pin.x, placed[k]!.y - pin.y) <= BRIDGE_REACH_MM) add(pin.net, placed[k]!.net);
+    }
+  });
+  return [...found.values()];
 }
 
 /** The part that is replaced or resoldered for this fault; for a bridge, its name. */

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import type { BoardIndex, Part } from '../board';
+import type { FaultState } from './apply';
 import { faultRef, severityOf, singleFaults, type Fault } from './fault';
 import { SEVERITY, severityGrid } from '../device';
 
@@ -13,21 +14,36 @@ export const RateTable = z.object({
 });
 export type RateTable = z.infer<typeof RateTable>;
 
-/** One explanation of the readings: a single fault with its prior and the severities that stand for it. */
-export interface Hypothesis {
+/** One explanation of the readings, with its prior. */
+export type Hypothesis = SingleHypothesis | DoubleHypothesis;
+
+interface Common {
   readonly name: string;
-  readonly fault: Fault;
-  /** The part that is condemned if this is it. */
-  readonly ref: string;
+  /** Names of its faults, one or two. */
+  readonly faults: readonly string[];
+  /** The parts that are condemned if this is it. */
+  readonly refs: readonly string[];
   readonly prior: number;
   readonly severities: readonly number[];
   /** True where the severities are alternatives with nothing between them, false where they are points of a range. */
   readonly discrete: boolean;
 }
 
+/** A single fault with the severities that stand for it. */
+export interface SingleHypothesis extends Common {
+  readonly type: 'single';
+  readonly fault: Fault;
+}
+
+/** Two faults at once, each at the severity that the readings ask for. */
+export interface DoubleHypothesis extends Common {
+  readonly type: 'double';
+  readonly states: readonly [FaultState, FaultState];
+}
+
 /** All that may be the matter with a board, with priors that sum to 1. */
 export interface HypothesisSpace {
-  readonly hypotheses: readonly Hypothesis[];
+  readonly hypotheses: readonly SingleHypothesis[];
   readonly healthyPrior: number;
   readonly unmodelledPrior: number;
 }
@@ -64,12 +80,31 @@ export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (re
   const rates = faults.map((fault) => rateOf(table, fault) * factor(faultRef(fault)));
   const total = rates.reduce((sum, rate) => sum + rate, 0);
   const faulty = 1 - table.healthy - table.unmodelled;
-  const hypotheses = faults.map((fault, i) => ({
+  const hypotheses = faults.map((fault, i): SingleHypothesis => ({
+    type: 'single',
     name: fault.name,
+    faults: [fault.name],
+    refs: [faultRef(fault)],
     fault,
-    ref: faultRef(fault),
     prior: (faulty * rates[i]!) / total,
     ...severitiesOf(fault),
   }));
   return { hypotheses, healthyPrior: table.healthy, unmodelledPrior: table.unmodelled };
+}
+
+/** Two hypotheses as one. prior: worked out by the caller. severities: of each, what its faults are taken at. */
+export function doubleHypothesis(a: SingleHypothesis, b: SingleHypothesis, severities: readonly [number, number], prior: number): DoubleHypothesis {
+  return {
+    type: 'double',
+    name: `${a.name} + ${b.name}`,
+    faults: [a.name, b.name],
+    refs: [...new Set([...a.refs, ...b.refs])],
+    prior,
+    severities: [1],
+    discrete: true,
+    states: [
+      { fault: a.fault, severity: severities[0] },
+      { fault: b.fault, severity: severities[1] },
+    ],
+  };
 }

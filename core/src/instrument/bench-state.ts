@@ -9,6 +9,7 @@ import { bridges, faultsOf, innerNode, stateParts, withFaults, type BoardState, 
 import { ammeter } from './ammeter';
 import { junctionsMatter } from './junction-influence';
 import { measurementKey, type Measurement } from './measurement';
+import { chanceSeen } from './observe';
 import { ohmRange, STANDARD_METER as METER, voltRange } from './meter';
 import { PoweredChange, type PoweredReading } from './powered-change';
 import type { Response } from './response';
@@ -105,6 +106,10 @@ export class BenchState {
   respond(m: Measurement): Response | NoOperatingPoint {
     if (m.kind === 'esr') return this.esr(m);
     if (m.kind === 'current') return ammeter(this.index, this.state, m);
+    if (m.kind === 'symptom') {
+      const settled = this.solve();
+      return settled.ok ? this.symptom(m, settled.phases) : settled;
+    }
     const a = this.nodeAt(m.at);
     const b = this.nodeAt(m.to);
     if (m.kind === 'logic') return this.probe(a, b);
@@ -112,6 +117,12 @@ export class BenchState {
     if (m.kind === 'diode') return this.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
     if (m.kind === 'continuity') return asOhms(this.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
     return this.resistance(a, b);
+  }
+
+  /** Whether a symptom is seen: the value is the chance that it is. */
+  private symptom({ observable }: Measurement, phases: readonly Float64Array[]): Response {
+    const ownedBy = (ref: string): ReadonlySet<unknown> => new Set(this.parts.find(({ part }) => part.ref === ref)?.elements);
+    return { value: observable ? chanceSeen(this.index, observable, this.network, phases, ownedBy) : 0, spread: 0, fullScale: 1 };
   }
 
   /** The node a probe touches: on a dry pin the part's side of the joint. */
@@ -207,6 +218,7 @@ export class BenchState {
       return z && { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
     }
     if (m.kind === 'current') return undefined;
+    if (m.kind === 'symptom') return this.symptomAfter(m, change);
     const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
     if (m.setup === 'off' && (m.kind === 'resistance' || m.kind === 'continuity')) {
@@ -218,6 +230,16 @@ export class BenchState {
     this.powered ??= new PoweredChange(this.network, this.settled);
     const known = this.own.get(measurementKey(m));
     return known && this.powered.respond(m.kind, a, b, known, p, q, change.siemens);
+  }
+
+  /** A symptom after a change, where the changed part is not the one whose current is looked at. */
+  private symptomAfter(m: Measurement, change: LinearChange): Response | undefined {
+    const settled = this.solve();
+    const [p, q] = [nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
+    if (!settled.ok || p === undefined || q === undefined || !this.joined(p, q) || m.observable?.when.some(({ type }) => type === 'ampere')) return undefined;
+    this.powered ??= new PoweredChange(this.network, settled);
+    const phases = this.powered.after(p, q, change.siemens);
+    return phases && this.symptom(m, phases);
   }
 
   /** Ohms after a change, where junctions play no part in them. */

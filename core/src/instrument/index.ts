@@ -1,5 +1,5 @@
 export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDARD_METER, unitOf, voltRange } from './meter';
-export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult } from './measurement';
+export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult, observableMeasurements } from './measurement';
 export { BenchState } from './bench-state';
 export type { Response } from './response';
 export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';

@@ -1,4 +1,4 @@
-import { findPoint, GROUND, nameKey, pinName, pinPoint, powerOf, setupNames, type BoardIndex, type Point, type Setup } from '../board';
+import { findPoint, GROUND, nameKey, pinName, pinPoint, powerOf, setupNames, type BoardIndex, type Observable, type Point, type Setup } from '../board';
 import { defaultSetup, ReadingKind } from './meter';
 
 /** One thing to measure: which instrument, where the probes go, in which state of the board. */
@@ -7,6 +7,8 @@ export interface Measurement {
   readonly kind: ReadingKind;
   readonly at: Point;
   readonly to: Point;
+  /** Of a symptom: what is looked at. `at` then only carries its name. */
+  readonly observable?: Observable;
 }
 
 export type MeasurementResult =
@@ -28,6 +30,7 @@ export function measurementKey(m: Measurement): string {
 export function resolveMeasurement(index: BoardIndex, setup: string, kind: string, at: string, to: string): MeasurementResult {
   const parsedKind = ReadingKind.safeParse(kind.trim().toLowerCase());
   if (!parsedKind.success) return { ok: false, what: `unknown kind of reading "${kind}"`, expected: ReadingKind.options.join(', ') };
+  if (parsedKind.data === 'symptom') return symptomMeasurement(index, setup.trim().toLowerCase(), at);
   const wanted = setup.trim().toLowerCase() || defaultSetup(parsedKind.data);
   if (!setupNames(index.board).includes(wanted)) return { ok: false, what: `unknown setup "${setup}"`, expected: setupNames(index.board).join(', ') };
   const power = powerOf(wanted);
@@ -48,4 +51,27 @@ function currentMeasurement(index: BoardIndex, setup: Setup, at: string): Measur
     ok: true,
     measurement: { setup, kind: 'current', at: pinPoint(index, part, 0), to: pinPoint(index, part, 1) },
   };
+}
+
+/** What a person sees or hears, as a thing to look at. setup: as written, empty for the observable's own. */
+function symptomMeasurement(index: BoardIndex, setup: string, at: string): MeasurementResult {
+  const observables = index.board.observables ?? [];
+  const observable = observables.find(({ name }) => nameKey(name) === nameKey(at.trim()));
+  const some = observables.slice(0, 8).map(({ name }) => name).join(', '); // prettier-ignore
+  if (!observable)
+    return { ok: false, what: `the board has no observable "${at}"`, expected: some === '' ? 'a board that names observables' : `one of ${some}` };
+  const wanted = setup === '' ? (observable.setup ?? 'on') : setup;
+  if (!setupNames(index.board).includes(wanted) || powerOf(wanted) === 'off') {
+    return { ok: false, what: `a symptom cannot be seen in setup "${wanted}"`, expected: 'a setup in which the board is powered' };
+  }
+  const place: Point = { net: observable.name };
+  return { ok: true, measurement: { setup: wanted, kind: 'symptom', at: place, to: { net: GROUND }, observable } };
+}
+
+/** Everything that this board names as observable, as things to look at. */
+export function observableMeasurements(index: BoardIndex): readonly Measurement[] {
+  return (index.board.observables ?? []).flatMap(({ name }) => {
+    const result = symptomMeasurement(index, '', name);
+    return result.ok ? [result.measurement] : [];
+  });
 }

@@ -3,7 +3,7 @@ import type { Setup } from '../board';
 import { formatOnRange, type Unit } from '../quantity';
 
 /** What can be measured. The meaning of each is in docs/formats/readings.md. */
-export const ReadingKind = z.enum(['voltage', 'resistance', 'continuity', 'diode', 'esr', 'logic', 'current']);
+export const ReadingKind = z.enum(['voltage', 'resistance', 'continuity', 'diode', 'esr', 'logic', 'current', 'symptom']);
 export type ReadingKind = z.infer<typeof ReadingKind>;
 
 /** The standard meter, used where no other instrument is named. Source: the core's outside interface, section 2. */
@@ -31,7 +31,7 @@ export const STANDARD_METER = {
 
 /** The setup a kind of reading is taken in where none is named. */
 export function defaultSetup(kind: ReadingKind): Setup {
-  return kind === 'voltage' || kind === 'logic' || kind === 'current' ? 'on' : 'off';
+  return kind === 'voltage' || kind === 'logic' || kind === 'current' || kind === 'symptom' ? 'on' : 'off';
 }
 
 /** The unit a kind of reading is in. */

@@ -58,7 +58,8 @@ export class PoweredChange {
     return input / (input + Math.max(0, ohm));
   }
 
-  private after(p: number, q: number, siemens: number): readonly Float64Array[] | undefined {
+  /** The phases after `siemens` more between p and q; undefined where a state of its own has to be solved. */
+  after(p: number, q: number, siemens: number): readonly Float64Array[] | undefined {
     const key = `${p}|${q}|${siemens}`;
     const known = this.solved.get(key);
     if (known !== undefined) return known ?? undefined;

@@ -30,6 +30,10 @@ export function parseReadingValue(kind: ReadingKind, text: string, unit = ''): V
     const level = LOGIC_WORDS[word];
     return level ? { ok: true, value: level } : { ok: false, what: `a logic level cannot be "${text}"`, expected: '0, 1, P or Z' };
   }
+  if (kind === 'symptom') {
+    const answer = ({ yes: 'yes', y: 'yes', true: 'yes', no: 'no', n: 'no', false: 'no' } as const)[word];
+    return answer ? { ok: true, value: answer } : { ok: false, what: `a symptom cannot be "${text}"`, expected: 'yes or no' };
+  }
   const plain = parseQuantity(text);
   const parsed = plain.ok && (plain.value === 'OL' || plain.unit !== '') ? plain : parseQuantity(`${text}${unit}`);
   const wanted = unitOf(kind);

@@ -2,8 +2,8 @@ import { normalBelow, type Unit } from '../quantity';
 import { accuracyLimit, ohmRange, showOnMeter, STANDARD_METER as METER, unitOf, type ReadingKind } from './meter';
 import type { Response } from './response';
 
-/** What a reading can be: a number in SI units, OL, a sound, or a logic level. */
-export type ReadingValue = number | 'OL' | 'beep' | 'open' | '0' | '1' | 'P' | 'Z';
+/** What a reading can be: a number in SI units, OL, a sound, a logic level, or whether something was seen. */
+export type ReadingValue = number | 'OL' | 'beep' | 'open' | '0' | '1' | 'P' | 'Z' | 'yes' | 'no';
 
 /** What the instrument shows, and the band that part tolerance and the instrument's accuracy allow (coverage factor 2). */
 export interface Readout {
@@ -35,6 +35,10 @@ export function readout(kind: ReadingKind, response: Response): Readout {
   }
   if (kind === 'logic') {
     const value = response.pulsing ? 'P' : logicLevel(response.value);
+    return { value, unit, low: null, high: null, display: value };
+  }
+  if (kind === 'symptom') {
+    const value = response.value >= 0.5 ? 'yes' : 'no';
     return { value, unit, low: null, high: null, display: value };
   }
   if (!Number.isFinite(response.value)) return { value: 'OL', unit, low: 'OL', high: 'OL', display: 'OL' };

@@ -16,7 +16,7 @@ export interface CostTable {
 }
 
 export const DEFAULT_COSTS: CostTable = {
-  reading: { voltage: 0.5, resistance: 0.5, continuity: 0.4, diode: 0.6, esr: 0.8, logic: 0.4, current: 4 },
+  reading: { voltage: 0.5, resistance: 0.5, continuity: 0.4, diode: 0.6, esr: 0.8, logic: 0.4, current: 4, symptom: 1 },
   powerDown: 2,
   powerUp: 1,
   loads: 1.5,

@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { Diagnoser, replaceableParts, scaled, unscaledValue, type Belief } from '../diagnosis';
+import { Diagnoser, PULSING_AT, scaled, unscaledValue, type Belief } from '../diagnosis';
 import type { Hypothesis, RateTable } from '../fault';
 import {
   measurementKey,
@@ -134,13 +134,14 @@ interface OutlookBase {
 }
 
 function outlookBase(diagnoser: Diagnoser, belief: Belief): OutlookBase {
-  const refs = replaceableParts(diagnoser.index);
+  const { refs } = diagnoser;
   const position = new Map(refs.map((ref, i) => [ref, i]));
   const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
   const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
   const entries = kept.map(({ hypothesis, probability }) => {
     const severities = standIns(hypothesis, kept.length > MANY);
-    return { hypothesis, severities, group: position.get(hypothesis.ref)!, probability: probability / total };
+    const group = position.get(hypothesis.refs[0]!)!;
+    return { hypothesis, severities, group, probability: probability / total };
   });
   return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };
 }
@@ -161,12 +162,19 @@ function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, 
   ];
   for (const { hypothesis, severities, group, probability } of view.entries) {
     for (const i of severities) {
-      outlooks.push({ group, probability: probability / severities.length, predicted: scaled(m.kind, predictor.at(hypothesis, i, m, absent)) });
+      const predicted = scaled(m.kind, predictor.at(hypothesis, i, m, absent));
+      outlooks.push({ group, probability: probability / severities.length, predicted: predicted.unknown ? undefined : predicted });
     }
   }
-  const cuts = m.kind === 'logic' ? [METER.logicLowVolt, METER.logicHighVolt] : m.kind === 'continuity' ? [METER.continuityOhm] : undefined;
-  return expectedInformation(outlooks, groups, cuts);
+  return expectedInformation(outlooks, groups, CATEGORY_BOUNDS[m.kind]);
 }
+
+/** Where the outcomes of a reading part that is a category and not a number, on its natural scale. */
+const CATEGORY_BOUNDS: Partial<Record<ReadingKind, readonly number[]>> = {
+  logic: [METER.logicLowVolt, METER.logicHighVolt, PULSING_AT / 2],
+  continuity: [METER.continuityOhm],
+  symptom: [0.5],
+};
 
 function propose(
   diagnoser: Diagnoser,
@@ -204,5 +212,6 @@ function propose(
 function describeOutcome(kind: ReadingKind, centre: number): string {
   const value = unscaledValue(kind, centre);
   const fullScale = kind === 'resistance' ? ohmRange(value) : voltRange(value);
-  return readout(kind, { value: fullScale === Infinity ? Infinity : value, spread: 0, fullScale }).display;
+  const pulsing = kind === 'logic' && centre > PULSING_AT / 2;
+  return readout(kind, { value: fullScale === Infinity ? Infinity : value, spread: 0, fullScale, ...(pulsing ? { pulsing } : {}) }).display;
 }

@@ -10,6 +10,7 @@ export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = {
   esr: 'ESR',
   logic: 'logic probe',
   current: 'current',
+  symptom: 'seen or heard',
 };
 const COMMON_SETUP_WORDS: Readonly<Record<string, string>> = { on: 'power on', off: 'power off', unloaded: 'power on, loads unplugged' };
 

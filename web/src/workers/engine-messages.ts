@@ -10,7 +10,7 @@ export const EngineReading = z.object({
   kind: ReadingKind,
   at: z.string(),
   to: z.string(),
-  value: z.union([z.number(), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z'])]),
+  value: z.union([z.number(), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z', 'yes', 'no'])]),
   absent: z.array(z.string()),
 });
 export type EngineReading = z.infer<typeof EngineReading>;

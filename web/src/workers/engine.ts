@@ -53,8 +53,8 @@ export class Engine {
       const weighed = weights.map((decibans, i) => ({ id: ids[i]!, decibans }));
       const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
       const loudest = [...weighed].filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1)).sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
-      const modes = belief.suspects.filter((s) => s.hypothesis.ref === ref && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
-      return { ref, title: partTitle(this.diagnoser.index.replaceable.get(ref)!), probability, prior, modes, weights: weighed, loudest, cleared };
+      const modes = belief.suspects.filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
+      return { ref, title: partTitle(this.diagnoser.index.replaceable.get(ref) ?? []) || 'solder bridge', probability, prior, modes, weights: weighed, loudest, cleared };
     });
     const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
     return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };

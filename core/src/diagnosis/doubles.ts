@@ -1,0 +1,105 @@
+import { nameKey, replaceableRef, type Part } from '../board';
+import { doubleHypothesis, type DoubleHypothesis, type SingleHypothesis } from '../fault';
+import type { Reading } from '../instrument';
+import { gridSize, logMeanExp } from './severity-grid';
+
+/** What the singles say so far. rows[r][h]: log-likelihoods of reading r under single h over its grid; totals[h]: their sum. */
+interface Evidence {
+  readonly readings: readonly Reading[];
+  readonly singles: readonly SingleHypothesis[];
+  readonly totals: readonly Float64Array[];
+  readonly rows: readonly (readonly Float64Array[])[];
+  readonly healthyRows: readonly Float64Array[];
+  readonly voltSpan: number;
+}
+
+/** Share of faulty boards that have two faults. From memory of bench practice with units stored for years. */
+const DOUBLE_SHARE = 0.1;
+/** Two parts of one cohort (same kind, value and year) fail together this much more often than chance would have it. From memory of bench practice. */
+const COHORT_FACTOR = 12;
+/** A reading is unexplained by a hypothesis where another explains it this much better, nats. */
+const UNEXPLAINED = 4;
+/** Leading singles by belief, and for each unexplained reading, from which doubles are built. */
+const LEADING = 7;
+const LEADING_PER_READING = 4;
+const MOST_SINGLES = 16;
+
+/** The double faults worth looking at: none while a single fault explains every reading, else pairs of the leading singles and of what explains the readings
+ *  that the leaders leave over, with brothers of the leaders. */
+export function doublesFor(evidence: Evidence): readonly DoubleHypothesis[] {
+  const { readings, singles, totals } = evidence;
+  if (readings.length < 2) return [];
+  const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
+  const order = [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!);
+  const left = unexplained(evidence, order[0]!);
+  if (left.length === 0) return [];
+  const chosen = new Set(order.slice(0, LEADING));
+  for (const r of left) {
+    const own = (h: number): number => Math.log(singles[h]!.prior) + best(evidence.rows[r]![h]!);
+    [...order].sort((a, b) => own(b) - own(a)).slice(0, LEADING_PER_READING).forEach((h) => chosen.add(h)); // prettier-ignore
+  }
+  for (const h of order.slice(0, 3)) brothersOf(singles, h).slice(0, 4).forEach((brother) => chosen.add(brother)); // prettier-ignore
+  return pairs(evidence, [...chosen].slice(0, MOST_SINGLES));
+}
+
+/** Readings that neither this hypothesis nor a healthy board explains nearly as well as something else does. */
+function unexplained({ rows, healthyRows, totals }: Evidence, leader: number): number[] {
+  const at = peak(totals[leader]!);
+  return rows.flatMap((row, r) => {
+    const envelope = Math.max(best(healthyRows[r]!), row.reduce((top, values) => Math.max(top, best(values)), -Infinity)); // prettier-ignore
+    return row[leader]![at]! < envelope - UNEXPLAINED ? [r] : [];
+  });
+}
+
+function pairs({ singles, totals }: Evidence, chosen: readonly number[]): readonly DoubleHypothesis[] {
+  const faulty = singles.reduce((sum, { prior }) => sum + prior, 0);
+  return chosen.flatMap((h, i) =>
+    chosen.slice(i + 1).flatMap((k): DoubleHypothesis[] => {
+      const [a, b] = h < k ? [singles[h]!, singles[k]!] : [singles[k]!, singles[h]!];
+      if (sameSite(a, b)) return [];
+      const chance = 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty;
+      const severities: [number, number] = [severityAt(a, totals[Math.min(h, k)]!), severityAt(b, totals[Math.max(h, k)]!)];
+      return [doubleHypothesis(a, b, severities, chance * (areBrothers(a, b) ? COHORT_FACTOR : 1))];
+    }),
+  );
+}
+
+/** Two faults of one part are one fault as far as repair goes. */
+function sameSite(a: SingleHypothesis, b: SingleHypothesis): boolean {
+  return a.refs.some((ref) => b.refs.includes(ref));
+}
+
+function partOf({ fault }: SingleHypothesis): Part | undefined {
+  return fault.type === 'mode' ? fault.part : undefined;
+}
+
+/** Same kind, value and year, and the same way of failing. */
+function areBrothers(a: SingleHypothesis, b: SingleHypothesis): boolean {
+  const [p, q] = [partOf(a), partOf(b)];
+  if (!p || !q || p.kind !== q.kind || a.fault.type !== 'mode' || b.fault.type !== 'mode' || a.fault.mode.name !== b.fault.mode.name) return false;
+  const value = (part: Part): unknown => (part.kind === 'capacitor' ? `${part.capacitanceFarad} ${part.dielectric ?? ''}` : part.kind === 'resistor' ? part.resistanceOhm : 'model' in part ? part.model.name : ''); // prettier-ignore
+  return value(p) === value(q) && p.fitYear === q.fitYear && nameKey(replaceableRef(p.ref)) !== nameKey(replaceableRef(q.ref));
+}
+
+function brothersOf(singles: readonly SingleHypothesis[], h: number): number[] {
+  return singles.flatMap((candidate, i) => (i !== h && areBrothers(singles[h]!, candidate) ? [i] : []));
+}
+
+function best(values: Float64Array): number {
+  return values.reduce((top, value) => Math.max(top, value), -Infinity);
+}
+
+function peak(values: Float64Array): number {
+  return values.reduce((at, value, i) => (value > values[at]! ? i : at), 0);
+}
+
+/** The severity of a single that the readings speak for most, between its solved ones on a log scale. total: over its grid, guesses at edges one after another. */
+function severityAt(single: SingleHypothesis, total: Float64Array): number {
+  const { severities, discrete } = single;
+  const size = gridSize(single);
+  const at = peak(total) % size;
+  if (discrete || severities.length === 1) return severities[at]!;
+  const share = (at / (size - 1)) * (severities.length - 1);
+  const left = Math.min(Math.floor(share), severities.length - 2);
+  return severities[left]! * (severities[left + 1]! / severities[left]!) ** (share - left);
+}
