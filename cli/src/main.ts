@@ -1,7 +1,7 @@
 import { InputError, UsageError } from './arguments';
-import { convert, diagnoseBoard, next, read, solve, type Output } from './verbs';
+import { convert, diagnoseBoard, next, read, solve, symptoms, type Output } from './verbs';
 
-const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { solve, read, diagnose: diagnoseBoard, next, convert };
+const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { solve, read, diagnose: diagnoseBoard, next, symptoms, convert };
 
 const USAGE = `hanzai: from the symptom to the proven repair, on the command line
 
@@ -9,9 +9,10 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
   hanzai read BOARD KIND AT [TO] [--fault REF:mode]…
   hanzai diagnose BOARD --readings FILE
   hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N]
+  hanzai symptoms BOARD [--top N]
   hanzai convert IN OUT        (.json .cir .ipc .csv)
 
-  --json prints one JSON object. KIND is voltage, resistance, continuity, diode, esr, logic or current.
+  --json prints one JSON object. KIND is voltage, resistance, continuity, diode, esr, logic, current or symptom.
 `;
 
 /** Runs one command. Returns the exit status: 0 done, 1 bad input, 2 usage. */

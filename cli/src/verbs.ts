@@ -2,7 +2,7 @@ import { writeFileSync } from 'node:fs';
 import { formatOf, readBoardFile, setupNames, type BoardIndex, type Setup } from '@hanzai/core/board';
 import { parseFault, type FaultState } from '@hanzai/core/fault';
 import { BenchState, ReadingKind, readout, readReadingsFile, readStepsFile, resolveMeasurement, stepThrough, type Reading } from '@hanzai/core/instrument';
-import { diagnose } from '@hanzai/core/diagnosis';
+import { diagnose, symptomTable } from '@hanzai/core/diagnosis';
 import { nextMeasurements } from '@hanzai/core/plan';
 import { formatQuantity } from '@hanzai/core/quantity';
 import { LIBRARY, RATES } from '@hanzai/data';
@@ -126,12 +126,28 @@ export function next(words: readonly string[]): Output {
   const top = Number(args.text('top') ?? 10);
   if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
   const plan = nextMeasurements(index, readings, RATES, { ...(allow ? { allow } : {}) });
-  const measurements = plan.measurements.slice(0, top).map(({ setup, kind, at, to, gainBits, minutes }) => ({ setup, kind, at, to, gainBits, minutes }));
+  const measurements = plan.measurements.slice(0, top).map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({ setup, kind, at, to, gainBits, minutes, reason }));
   const lines = measurements.map(
-    (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}`,
+    (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}  (${m.reason})`,
   );
   const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
   return { json: { state: plan.state, measurements, replace: plan.replace }, text: [plan.state, ...lines, ...replace].join('\n') };
+}
+
+/** symptoms BOARD: what each observable's going wrong would point at */
+export function symptoms(words: readonly string[]): Output {
+  const args = readArguments(words, ['top']);
+  const [file] = expectPositionals(args, 'symptoms BOARD', 1, 1) as [string];
+  const index = loadBoard(file);
+  if ((index.board.observables ?? []).length === 0) throw new InputError(`${file}: the board names no observables; expected "observables" in Board JSON`);
+  const top = Number(args.text('top') ?? 8);
+  if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
+  const rows = symptomTable(index, RATES).map((row) => ({ ...row, suspects: row.suspects.slice(0, top) }));
+  const lines = rows.flatMap(({ title, healthy, suspects }) => [
+    `${title}: ${healthy === 'yes' ? 'not so' : 'so'}`,
+    ...suspects.map(({ ref, probability }) => `  ${(100 * probability).toFixed(1).padStart(5)} %  ${ref}`),
+  ]);
+  return { json: { symptoms: rows }, text: lines.join('\n') };
 }
 
 /** convert IN OUT */

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { readDeck, type Board } from '@hanzai/core/board';
+import { readBoardFile, type Board } from '@hanzai/core/board';
 import { LIBRARY } from '../library/devices';
 
 /** A case of the invented workshop, as data. Times are minutes before the moment of seeding. */
@@ -27,18 +27,23 @@ export type DemoEntry =
   | { readonly kind: 'proof' }
   | { readonly kind: 'close'; readonly note: string };
 
-/** Board sheets of the demo workshop and their outlines, mm. */
+/** Board sheets of the demo workshop: single sheets as decks with their outlines in mm, whole boards as Board JSON. */
 export const DEMO_BOARD_FILES = {
   cr40: { file: 'cr40-srv-supply.cir', width: 94, height: 66 },
   yc2: { file: 'yc2-drv-rail12.cir', width: 100, height: 36 },
+  pd3If: { file: 'pd3-if.json' },
+  pd3Rw: { file: 'pd3-rw.json' },
+  cr40Whole: { file: 'cr40-srv.json' },
+  yc2Whole: { file: 'yc2-drv.json' },
+  tl9: { file: 'tl9-cap.json' },
 } as const;
 
 /** Reads a demo board. Throws where the shipped file is broken: that would be our own mistake. */
 export function demoBoard(name: keyof typeof DEMO_BOARD_FILES): Board {
-  const { file, width, height } = DEMO_BOARD_FILES[name];
-  const result = readDeck(readFileSync(new URL(`./boards/${file}`, import.meta.url), 'utf8'), LIBRARY);
-  if (!result.ok) throw new Error(`${file}: ${JSON.stringify(result.issues)}`);
-  return { ...result.value, outlineMm: { width, height } };
+  const found = DEMO_BOARD_FILES[name];
+  const result = readBoardFile(found.file, readFileSync(new URL(`./boards/${found.file}`, import.meta.url), 'utf8'), LIBRARY);
+  if (!result.ok) throw new Error(`${found.file}: ${JSON.stringify(result.issues)}`);
+  return 'width' in found ? { ...result.value, outlineMm: { width: found.width, height: found.height } } : result.value;
 }
 
 const DAY = 24 * 60;

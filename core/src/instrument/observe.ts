@@ -4,8 +4,9 @@ import { across, diodeCurrent, nodeOf, type Network } from '../circuit';
 import { normalBelow } from '../quantity';
 import { STANDARD_METER as METER } from './meter';
 
-/** How sharply a person can say that a quantity is past its limit: a share of the limit, and a floor in its unit. From memory of bench practice. */
-const SHARPNESS = { share: 0.05, volt: 0.05, ampere: 2e-4 } as const;
+/** How sharply a person can say that a quantity is past its limit: a share of the limit with a floor in
+ *  its unit, but never more than a share of the window between two limits. From memory of bench practice. */
+const SHARPNESS = { share: 0.05, volt: 0.05, ampere: 2e-4, ofWindow: 0.1 } as const;
 
 type Clause = Observable['when'][number];
 
@@ -61,7 +62,8 @@ function average(phases: readonly Float64Array[], quantity: (x: Float64Array) =>
 }
 
 function within(value: number, least: number | undefined, most: number | undefined, floor: number): number {
-  const sigma = (limit: number): number => floor + SHARPNESS.share * Math.abs(limit);
+  const room = least !== undefined && most !== undefined ? SHARPNESS.ofWindow * (most - least) : Infinity;
+  const sigma = (limit: number): number => Math.min(room, floor + SHARPNESS.share * Math.abs(limit));
   const above = least === undefined ? 1 : normalBelow((value - least) / sigma(least));
   const below = most === undefined ? 1 : normalBelow((most - value) / sigma(most));
   return above * below;

@@ -127,7 +127,8 @@ function stepRegister(rule: RegisterRule, i: number, before: Slots, memory: Memo
   const clock = rule.clock!;
   const now = clock.value(slots);
   const last = clocks[i] as Level;
-  clocks[i] = now;
+  // A pulsing clock counts as seen only once clear and set have let go.
+  clocks[i] = now === PULSE && (clear !== LOW || set !== LOW) ? UNKNOWN : now;
   if (clear === HIGH) return void (slots[rule.slot] = LOW);
   if (set === HIGH) return void (slots[rule.slot] = HIGH);
   let next = slots[rule.slot] as Level;

@@ -1,8 +1,8 @@
 import { GROUND, isInsidePackage, pinPoint, type BoardIndex, type Part, type Point } from '../board';
-import type { Measurement, ReadingKind } from '../instrument';
+import { observableMeasurements, type Measurement, type ReadingKind } from '../instrument';
 
-/** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, every two-pin part's own reading,
- *  every junction, every capacitor's ESR. Current is left out: it needs a cut. */
+/** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, the level of every net of a chip, every two-pin part's own
+ *  reading, every junction, every capacitor's ESR, and a look at everything the board names as observable. Current is left out: it needs a cut. */
 export function candidateMeasurements(index: BoardIndex, allow?: readonly ReadingKind[]): readonly Measurement[] {
   const allowed = (kind: ReadingKind): boolean => allow === undefined || allow.includes(kind);
   const nets = index.nets.filter((net) => net !== GROUND && isReachable(index, net));
@@ -15,9 +15,10 @@ export function candidateMeasurements(index: BoardIndex, allow?: readonly Readin
   for (const net of nets) {
     if (!hasGround) break;
     add('on', 'voltage', { net }, ground);
-    if (allow?.includes('logic')) add('on', 'logic', { net }, ground);
+    if (allow?.includes('logic') || isLogic(index, net)) add('on', 'logic', { net }, ground);
     add('off', 'resistance', { net }, ground);
   }
+  if (allowed('symptom')) found.push(...observableMeasurements(index));
   for (const part of index.board.parts) {
     if (isInsidePackage(part.ref)) continue;
     const point = (pin: number): Point => pinPoint(index, part, pin);
@@ -29,6 +30,13 @@ export function candidateMeasurements(index: BoardIndex, allow?: readonly Readin
     }
   }
   return found;
+}
+
+/** A net on which a chip's signal pin hangs. */
+function isLogic(index: BoardIndex, net: string): boolean {
+  return (index.pinsOfNet.get(net) ?? []).some(
+    ({ part, index: pin }) => part.kind === 'chip' && ['input', 'output', 'both'].includes(part.model.pins[pin]?.role ?? ''),
+  );
 }
 
 /** A net that joins at least two pins, one of them outside a package. */

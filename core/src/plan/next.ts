@@ -38,6 +38,8 @@ export interface ProposedMeasurement {
   /** What a healthy board shows. */
   readonly expected: Readout;
   readonly prospects: readonly Prospect[];
+  /** Why, in words: `tells F1 from L1; 0.9 bit for half a minute`. */
+  readonly reason: string;
 }
 
 /** What to do next. measure: a reading is worth its time; replace: none is, act on the leading suspects; verify: nothing seems wrong, prove it. */
@@ -205,7 +207,26 @@ function propose(
     measurement: m,
     expected,
     prospects,
+    reason: reasonFor(prospects, information.gainBits, minutes),
   };
+}
+
+/** What a reading would tell apart, and what it costs. */
+function reasonFor(prospects: readonly Prospect[], gainBits: number, minutes: number): string {
+  const leaders = [...new Set(prospects.flatMap(({ leading }) => leading[0]?.ref ?? []))];
+  const tells =
+    leaders.length > 1
+      ? `tells ${leaders[0]} from ${leaders.slice(1, 3).join(' and ')}`
+      : leaders.length === 1
+        ? `bears on ${leaders[0]}`
+        : 'narrows the field';
+  return `${tells}; ${gainBits.toFixed(1)} bit for ${inMinutes(minutes)}`;
+}
+
+function inMinutes(minutes: number): string {
+  if (minutes < 0.75) return 'half a minute';
+  if (minutes < 1.5) return 'a minute';
+  return `${Math.round(minutes)} minutes`;
 }
 
 /** An outcome on the natural scale in words: `12.10 V`, `OL`, `beep`. */

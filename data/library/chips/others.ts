@@ -98,7 +98,7 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     groups: [{
       units: [`${list('PA', 0, range(2, 9))} ${list('PB', 0, range(10, 17))} CB1=18 CB2=19 IRQ=21 RW=22 CS2=23 CS1=24 CLK=25 ${list('D', 0, range(33, 26))} RES=34 ${list('RS', 0, range(38, 35))} CA2=39 CA1=40`],
       logic: [
-        'live = RES & CLK & !CLK', 'IRQ = 1', ...names('PA', 0, 4).map((pin) => `${pin} = 1 when 0`), ...names('PA', 4, 4).map((pin) => `${pin} = RES ? CLK : 1`),
+        'live = RES & CLK & !CLK', 'IRQ = 1', ...names('PA', 0, 4).map((pin) => `${pin} = 1 when 0`), ...names('PA', 4, 4).map((pin) => `${pin} = RES ? 0 : 1`),
         ...names('PB', 0, 4).map((pin) => `${pin} = RES ? CLK : 1`), ...names('PB', 4, 4).map((pin) => `${pin} = 1 when 0`),
         ...names('D', 0, 8).map((pin) => `${pin} = CLK when live & CS1 & !CS2 & RW`), 'unused = CB1 & CB2 & CA1 & CA2 & RS0 & RS1 & RS2 & RS3',
       ],
