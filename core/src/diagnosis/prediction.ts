@@ -13,13 +13,18 @@ const MAX_STATES = 1500;
 export class Predictor {
   private readonly bases = new Map<string, BenchState>();
   private readonly states = new Map<string, BenchState>();
-  private readonly responses = new Map<string, Response>();
+  /** Answers by measurement, then by the slot of a hypothesis and severity. */
+  private readonly responses = new Map<string, (Response | undefined)[]>();
+  /** First slot of each hypothesis; its severities follow. Slot 0 is the sound board. */
+  private readonly slots = new Map<string, number>();
+  private nextSlot = 1;
+  private readonly opened = new WeakMap<SingleHypothesis, SingleHypothesis>();
 
   constructor(readonly index: BoardIndex) {}
 
   /** What the meter shows on the healthy board. */
   healthy(m: Measurement, absent: readonly string[] = []): Response {
-    return this.remember(`|${measurementKey(m)}|${absent.join()}`, () => orUnknown(this.base(m.setup, absent).respond(m)));
+    return this.remember(m, absent, 0, () => orUnknown(this.base(m.setup, absent).respond(m)));
   }
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. Exact. */
@@ -33,20 +38,34 @@ export class Predictor {
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
     if (hypothesis.type === 'double') return this.double(hypothesis, m, absent);
     if (!canShow(hypothesis, m)) return this.healthy(m, absent);
-    const same = this.probesJoint(hypothesis, m) ? hypothesis : asOpen(hypothesis);
+    const same = this.probesJoint(hypothesis, m) ? hypothesis : this.asOpen(hypothesis);
     const k = Math.min(i, same.severities.length - 1);
-    return this.remember(`${same.name}|${k}|${measurementKey(m)}|${absent.join()}`, () => this.one(same, same.severities[k]!, k, m, absent));
+    return this.remember(m, absent, this.slotOf(same) + k, () => this.one(same, same.severities[k]!, k, m, absent));
   }
 
   private double(hypothesis: DoubleHypothesis, m: Measurement, absent: readonly string[]): Response {
-    return this.remember(`${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${measurementKey(m)}|${absent.join()}`, () => {
-      const shows = hypothesis.states.filter((state) => state.fault.type !== 'mode' || m.kind === 'esr' || state.fault.mode.changesDc);
-      if (shows.length === 0) return this.healthy(m, absent);
-      const key = `${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${m.setup}|${absent.join()}`;
-      return orUnknown(
-        this.keep(key, () => new BenchState(this.index, { setup: m.setup, faults: hypothesis.states, absent }, this.base(m.setup, absent))).respond(m),
-      );
-    });
+    const shows = hypothesis.states.filter(({ fault }) => m.kind === 'esr' || changesDc(fault));
+    if (shows.length === 0) return this.healthy(m, absent);
+    const key = `${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${m.setup}|${absent.join()}`;
+    return orUnknown(
+      this.keep(key, () => new BenchState(this.index, { setup: m.setup, faults: hypothesis.states, absent }, this.base(m.setup, absent))).respond(m),
+    );
+  }
+
+  /** First slot of a hypothesis, given out when it is first met. */
+  private slotOf({ name, severities }: SingleHypothesis): number {
+    let slot = this.slots.get(name);
+    if (slot === undefined) {
+      this.slots.set(name, (slot = this.nextSlot));
+      this.nextSlot += severities.length;
+    }
+    return slot;
+  }
+
+  private asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
+    let same = this.opened.get(hypothesis);
+    if (!same) this.opened.set(hypothesis, (same = asOpen(hypothesis)));
+    return same;
   }
 
   private one(hypothesis: SingleHypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
@@ -89,10 +108,12 @@ export class Predictor {
     return state;
   }
 
-  private remember(key: string, compute: () => Response): Response {
-    let known = this.responses.get(key);
-    if (!known) this.responses.set(key, (known = compute()));
-    return known;
+  private remember(m: Measurement, absent: readonly string[], slot: number, compute: () => Response): Response {
+    const key = absent.length === 0 ? measurementKey(m) : `${measurementKey(m)}|${absent.join()}`;
+    let row = this.responses.get(key);
+    if (!row) this.responses.set(key, (row = []));
+    while (row.length <= slot) row.push(undefined);
+    return (row[slot] ??= compute());
   }
 }
 

@@ -22,6 +22,14 @@ export function pointText(point: Point): string {
 
 /** A key under which equal measurements are equal, whatever case or order they were written in. */
 export function measurementKey(m: Measurement): string {
+  let known = KEYS.get(m);
+  if (known === undefined) KEYS.set(m, (known = keyOf(m)));
+  return known;
+}
+
+const KEYS = new WeakMap<Measurement, string>();
+
+function keyOf(m: Measurement): string {
   const place = (p: Point): string => (p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`);
   return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}`;
 }

@@ -1,0 +1,108 @@
+import type { BlockEvidence, UnitModel } from './unit-model';
+
+/** How often a bad block fails a try that uses it: always, every other time, one time in five. Shares of faults that are of each kind: from memory of bench practice. */
+const INTERMITTENCE = [
+  { fails: 0.99, share: 0.7 },
+  { fails: 0.5, share: 0.18 },
+  { fails: 0.2, share: 0.12 },
+] as const;
+/** A try with good blocks only goes wrong this often: a cable not home, a bad medium. From memory of bench practice. */
+const ACCIDENT = 0.02;
+/** A direct check is wrong this often. From memory of bench practice. */
+const WRONG_CHECK = 0.03;
+/** What a recognised pattern multiplies the odds of its suspects by, first suspect first; later ones get the last. From memory of bench practice. */
+const PATTERN_FACTORS = [6, 4, 3, 2] as const;
+
+/** One state of a unit: the bad blocks with how often each fails. */
+interface UnitState {
+  readonly bad: readonly { readonly block: string; readonly fails: number }[];
+  readonly prior: number;
+}
+
+export interface BlockBelief {
+  readonly byBlock: readonly { readonly block: string; readonly probability: number }[];
+  readonly healthy: number;
+  /** Chance that more than one block is bad. */
+  readonly several: number;
+  /** Chance that what is bad fails only now and then. */
+  readonly intermittent: number;
+  /** How well the best single state explains everything, against each piece of evidence explained by itself: far below 1 where they contradict one another. */
+  readonly consistency: number;
+}
+
+/** Belief over the blocks of a unit: exact over every single and double bad block and how often each fails. The order of the evidence does not matter. */
+export function believeBlocks(model: UnitModel, evidence: readonly BlockEvidence[]): BlockBelief {
+  const states = unitStates(model, evidence);
+  const logs = states.map((state) => Math.log(state.prior) + evidence.reduce((sum, one) => sum + Math.log(likelihood(model, state, one)), 0));
+  const top = Math.max(...logs);
+  const weights = logs.map((log) => Math.exp(log - top));
+  const total = weights.reduce((a, b) => a + b, 0);
+  const chance = (test: (state: UnitState) => boolean): number => states.reduce((sum, state, i) => sum + (test(state) ? weights[i]! / total : 0), 0);
+  const together = Math.max(...states.map((state) => evidence.reduce((sum, one) => sum + Math.log(likelihood(model, state, one)), 0)));
+  const apart = evidence.reduce((sum, one) => sum + Math.log(Math.max(...states.map((state) => likelihood(model, state, one)))), 0);
+  return {
+    byBlock: model.blocks.map(({ name }) => ({ block: name, probability: chance(({ bad }) => bad.some(({ block }) => block === name)) })).sort((a, b) => b.probability - a.probability), // prettier-ignore
+    healthy: chance(({ bad }) => bad.length === 0),
+    several: chance(({ bad }) => bad.length > 1),
+    intermittent: chance(({ bad }) => bad.length > 0 && bad.every(({ fails }) => fails < 0.9)),
+    consistency: Math.exp(together - apart),
+  };
+}
+
+function unitStates(model: UnitModel, evidence: readonly BlockEvidence[]): readonly UnitState[] {
+  const odds = new Map(model.blocks.map(({ name, prior }) => [name, prior / (1 - prior)]));
+  for (const one of evidence) {
+    if (one.type !== 'pattern') continue;
+    const pattern = model.patterns.find(({ name }) => name === one.name);
+    pattern?.suspects.forEach((block, i) => odds.set(block, odds.get(block)! * PATTERN_FACTORS[Math.min(i, PATTERN_FACTORS.length - 1)]!));
+  }
+  const allGood = model.blocks.reduce((product, { name }) => product / (1 + odds.get(name)!), 1);
+  const states: UnitState[] = [{ bad: [], prior: allGood }];
+  model.blocks.forEach(({ name: a }, i) => {
+    for (const p of INTERMITTENCE) {
+      const single = allGood * odds.get(a)! * p.share;
+      states.push({ bad: [{ block: a, fails: p.fails }], prior: single });
+      for (const { name: b } of model.blocks.slice(i + 1)) {
+        for (const q of INTERMITTENCE) states.push({ bad: [{ block: a, fails: p.fails }, { block: b, fails: q.fails }], prior: single * odds.get(b)! * q.share }); // prettier-ignore
+      }
+    }
+  });
+  return states;
+}
+
+/** Chance that one try goes wrong which uses these blocks. */
+function failsWith({ bad }: UnitState, used: readonly string[]): number {
+  return 1 - bad.reduce((works, { block, fails }) => (used.includes(block) ? works * (1 - fails) : works), 1 - ACCIDENT);
+}
+
+function likelihood(model: UnitModel, state: UnitState, one: BlockEvidence): number {
+  switch (one.type) {
+    case 'pattern':
+      return 1;
+    case 'check': {
+      const isBad = state.bad.some(({ block }) => block === one.block);
+      return isBad === !one.good ? 1 - WRONG_CHECK : WRONG_CHECK;
+    }
+    case 'trial': {
+      const fails = failsWith(state, one.exercised);
+      return fails ** one.failed * (1 - fails) ** one.passed;
+    }
+    case 'code': {
+      const stage = model.codes?.find(({ code }) => code === one.code)?.stage;
+      return stage === undefined ? 1 : stageLikelihood(model, state, stage);
+    }
+    case 'stage':
+      return stageLikelihood(model, state, one.failedAt);
+  }
+}
+
+/** Chance that the start gets through every stage before this one and stops at it. */
+function stageLikelihood(model: UnitModel, state: UnitState, failedAt: string | undefined): number {
+  let chance = 1;
+  for (const { name, needs } of model.stages) {
+    const fails = failsWith(state, needs);
+    if (name === failedAt) return chance * fails;
+    chance *= 1 - fails;
+  }
+  return chance;
+}

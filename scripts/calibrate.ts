@@ -1,0 +1,173 @@
+// npm run calibrate: injects random faults with noise into the demo boards and compares stated probabilities with what was so. Writes docs/calibration.md.
+// Board values vary within tolerance, severities are drawn from their range, readings carry the meter's error. Seeds are fixed.
+import { writeFileSync } from 'node:fs';
+import { indexBoard, isInsidePackage, type Board, type BoardIndex, type Part } from '@hanzai/core/board';
+import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
+import { parseFault, type SingleHypothesis } from '@hanzai/core/fault';
+import { BenchState, combinedSpread, logicLevel, ohmRange, resolveMeasurement, pointText, type Measurement, type Reading, type ReadingValue } from '@hanzai/core/instrument';
+import { candidateMeasurements } from '@hanzai/core/plan';
+import { RATES } from '@hanzai/data';
+import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
+
+const SINGLES = Number(process.env.SINGLES ?? 90);
+const DOUBLES = Number(process.env.DOUBLES ?? 15);
+const FEW_READINGS = 12;
+
+let state = 20261124;
+/** Uniform in 0 … 1, fixed seed. Source: Park & Miller, CACM 31, 1988. */
+const uniform = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
+/** Standard normal, cut at two deviations as the tolerance rule has it. Source: Box & Muller, Ann. Math. Stat. 29, 1958. */
+function normal(cut = 2): number {
+  for (;;) {
+    const value = Math.sqrt(-2 * Math.log(uniform() || 1e-12)) * Math.cos(2 * Math.PI * uniform());
+    if (Math.abs(value) <= cut) return value;
+  }
+}
+
+/** The same board with every value somewhere within its tolerance. */
+function varied(board: Board): Board {
+  const scale = (tolerance: number): number => 1 + (tolerance / 2) * normal();
+  const parts = board.parts.map((part): Part => {
+    if (part.kind === 'resistor') return { ...part, resistanceOhm: part.resistanceOhm * scale(part.tolerance ?? 0.05) };
+    if (part.kind === 'capacitor') return { ...part, capacitanceFarad: part.capacitanceFarad * scale(part.tolerance ?? 0.2), ...(part.esrOhm ? { esrOhm: part.esrOhm * Math.exp(0.25 * normal(4)) } : {}) };
+    if (part.kind === 'inductor' || part.kind === 'winding') return { ...part, ...(part.dcResistanceOhm ? { dcResistanceOhm: part.dcResistanceOhm * scale(0.05) } : {}) } as Part;
+    if (part.kind === 'diode') return { ...part, model: { ...part.model, saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)), ...(part.model.breakdownVolt ? { breakdownVolt: part.model.breakdownVolt * scale(0.05) } : {}) } };
+    if (part.kind === 'transistor') return { ...part, model: { ...part.model, forwardGain: part.model.forwardGain * Math.exp(0.25 * normal(4)), saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)) } };
+    return part;
+  });
+  return { ...board, parts };
+}
+
+/** What a person reads off: the meter's own error on top, as a category where the instrument gives one. */
+function readOff(m: Measurement, response: ReturnType<BenchState['respond']>): ReadingValue | undefined {
+  if ('ok' in response || response.unknown) return undefined;
+  const { value } = response;
+  if (m.kind === 'symptom') return value >= 0.5 ? 'yes' : 'no';
+  if (m.kind === 'logic') return response.pulsing ? 'P' : logicLevel(value);
+  if (m.kind === 'continuity') return value < 30 ? 'beep' : 'open';
+  if (!Number.isFinite(value)) return 'OL';
+  const own = combinedSpread(m.kind, { ...response, spread: 0 });
+  const noisy = value + own * normal();
+  if (m.kind === 'resistance' && ohmRange(noisy) === Infinity) return 'OL';
+  return Number((m.kind === 'resistance' || m.kind === 'esr' ? Math.max(0, noisy) : noisy).toPrecision(4));
+}
+
+/** Reads every measurement off a varied board with these faults. */
+function bench(board: Board, faults: readonly { name: string; severity: number }[], measurements: readonly Measurement[]): (Reading | undefined)[] {
+  const index = indexBoard(varied(board));
+  const states = new Map<string, BenchState>();
+  const parsed = faults.map(({ name, severity }) => {
+    const result = parseFault(index, name);
+    if (!result.ok) throw new Error(result.what);
+    return { fault: result.fault, severity };
+  });
+  return measurements.map((m) => {
+    const there = resolveMeasurement(index, m.setup, m.kind, m.kind === 'symptom' ? m.at.net : pointText(m.at), m.kind === 'symptom' ? '' : pointText(m.to));
+    if (!there.ok) throw new Error(there.what);
+    let own = states.get(m.setup);
+    if (!own) states.set(m.setup, (own = new BenchState(index, { setup: m.setup, faults: parsed, absent: [] })));
+    const value = readOff(m, own.respond(there.measurement));
+    return value === undefined ? undefined : { measurement: m, value };
+  });
+}
+
+/** Draws a hypothesis by its prior. */
+function draw(hypotheses: readonly SingleHypothesis[]): SingleHypothesis {
+  const total = hypotheses.reduce((sum, { prior }) => sum + prior, 0);
+  let left = uniform() * total;
+  return hypotheses.find(({ prior }) => (left -= prior) <= 0) ?? hypotheses.at(-1)!;
+}
+
+function severityOf({ severities, discrete }: SingleHypothesis): number {
+  if (discrete || severities.length === 1) return severities[Math.floor(uniform() * severities.length)]!;
+  return severities[0]! * (severities.at(-1)! / severities[0]!) ** uniform();
+}
+
+/** A few of the measurements at random, each once. */
+function some<T>(list: readonly T[], count: number): T[] {
+  const rest = [...list];
+  return Array.from({ length: Math.min(count, rest.length) }, () => rest.splice(Math.floor(uniform() * rest.length), 1)[0]!);
+}
+
+/** Suspects that the readings leave on a level with the first: same likelihood but for the prior. */
+function alike(belief: Belief): Set<string> {
+  const weigh = ({ hypothesis, probability }: Belief['suspects'][number]): number => Math.log(probability / hypothesis.prior);
+  const top = weigh(belief.suspects[0]!);
+  return new Set(belief.suspects.slice(0, 200).filter((s) => weigh(s) > top - 2).flatMap(({ hypothesis }) => hypothesis.refs)); // prettier-ignore
+}
+
+interface Tally { singles: number; right: number; visible: number; doubles: number; both: number; seconds: number } // prettier-ignore
+const stated: { probability: number; right: boolean }[] = [];
+const rows: [string, Tally][] = [];
+
+for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FILES)[]) {
+  if (process.env.ONLY && !process.env.ONLY.split(',').includes(name)) continue;
+  const board = demoBoard(name);
+  const index: BoardIndex = indexBoard(board);
+  const started = performance.now();
+  const diagnoser = new Diagnoser(index, RATES);
+  const measurements = candidateMeasurements(index);
+  const faults = diagnoser.space.hypotheses.filter(({ fault }) => fault.type !== 'mode' || !isInsidePackage(fault.part.ref));
+  const tally: Tally = { singles: 0, right: 0, visible: 0, doubles: 0, both: 0, seconds: 0 };
+  for (let n = 0; n < SINGLES; n += 1) {
+    const truth = draw(faults);
+    const fault = { name: truth.name, severity: severityOf(truth) };
+    const all = bench(board, [fault], measurements).filter((reading) => reading !== undefined);
+    const few = diagnoser.believe(some(all, FEW_READINGS));
+    for (const { ref, probability } of few.byPart.slice(0, 3)) stated.push({ probability, right: truth.refs.includes(ref) });
+    const full = diagnoser.believe(all);
+    tally.singles += 1;
+    // A fault that no reading on the board can see is not a miss of the engine: it stays with "healthy".
+    if (full.healthy > Math.max(...full.byPart.map(({ probability }) => probability))) continue;
+    tally.visible += 1;
+    if (truth.refs.some((ref) => alike(full).has(ref))) tally.right += 1;
+    else if (process.env.SHOW) process.stderr.write(`${name} ${fault.name} ${fault.severity.toPrecision(3)}: ${full.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}; unmodelled ${full.unmodelled.toFixed(2)}\n`); // prettier-ignore
+  }
+  for (let n = 0; n < DOUBLES; n += 1) {
+    const a = draw(faults);
+    let b = draw(faults);
+    while (b.refs[0] === a.refs[0]) b = draw(faults);
+    const all = bench(board, [a, b].map((h) => ({ name: h.name, severity: severityOf(h) })), measurements).filter((reading) => reading !== undefined); // prettier-ignore
+    const belief = diagnoser.believe(all);
+    const first = belief.byPart.slice(0, 3).map(({ ref }) => ref);
+    const level = alike(belief);
+    tally.doubles += 1;
+    if ([a, b].every(({ refs }) => refs.some((ref) => first.includes(ref) || level.has(ref)))) tally.both += 1;
+    else if (process.env.SHOW) process.stderr.write(`${name} double ${a.name} + ${b.name}: ${belief.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}\n`); // prettier-ignore
+  }
+  tally.seconds = (performance.now() - started) / 1000;
+  rows.push([board.title, tally]);
+  process.stdout.write(`${board.title}: ${tally.right}/${tally.visible} visible of ${tally.singles} singles, ${tally.both}/${tally.doubles} doubles, ${tally.seconds.toFixed(0)} s\n`);
+}
+
+const BINS = 10;
+const bins = Array.from({ length: BINS }, () => ({ count: 0, stated: 0, right: 0 }));
+for (const { probability, right } of stated) {
+  const bin = bins[Math.min(BINS - 1, Math.floor(probability * BINS))]!;
+  bin.count += 1;
+  bin.stated += probability;
+  bin.right += right ? 1 : 0;
+}
+const error = bins.reduce((sum, bin) => sum + Math.abs(bin.stated - bin.right), 0) / stated.length;
+const sum = (key: keyof Tally): number => rows.reduce((total, [, tally]) => total + tally[key], 0);
+const percent = (part: number, whole: number): string => (whole === 0 ? '' : `${((100 * part) / whole).toFixed(1)} %`);
+const text = `# Calibration of the diagnosis
+
+Made by \`npm run calibrate\`, seeds fixed. On every demo board random single faults are drawn by their priors, severities from their range, all parts within tolerance, readings with the
+meter's error. "Right" means: with every candidate reading taken, the true part is among those that the readings leave on a level with the first. A fault that changes no reading on the board
+cannot be found and is left out of the count.
+
+| board | single faults | visible | right | double faults | both among the first three |
+| --- | --- | --- | --- | --- | --- |
+${rows.map(([title, t]) => `| ${title} | ${t.singles} | ${t.visible} | ${t.right} (${percent(t.right, t.visible)}) | ${t.doubles} | ${t.both} (${percent(t.both, t.doubles)}) |`).join('\n')}
+| all | ${sum('singles')} | ${sum('visible')} | ${sum('right')} (${percent(sum('right'), sum('visible'))}) | ${sum('doubles')} | ${sum('both')} (${percent(sum('both'), sum('doubles'))}) |
+
+## Reliability
+
+The three likeliest parts after ${FEW_READINGS} random readings each: how probable they were said to be, and how often they were it. Expected calibration error ${(100 * error).toFixed(1)} %.
+
+| stated | cases | mean stated | it was so |
+| --- | --- | --- | --- |
+${bins.map((bin, i) => (bin.count === 0 ? '' : `| ${i * 10} to ${i * 10 + 10} % | ${bin.count} | ${percent(bin.stated, bin.count)} | ${percent(bin.right, bin.count)} |\n`)).join('')}`;
+writeFileSync(process.env.OUT ?? new URL('../docs/calibration.md', import.meta.url), text);
+process.stdout.write(`${stated.length} statements, expected calibration error ${(100 * error).toFixed(1)} %\n`);
