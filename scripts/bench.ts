@@ -1,51 +1,90 @@
-// npm run bench: how long the engine takes, one thread, on the demo board. Medians; the machine's noise is in the spread.
-import { indexBoard } from '@hanzai/core/board';
-import { Diagnoser } from '@hanzai/core/diagnosis';
-import { BenchState, parseShorthand, type Reading } from '@hanzai/core/instrument';
-import { planNext } from '@hanzai/core/plan';
+// npm run bench: how long the engine takes on generated drive boards of several sizes, one thread; and, where Debian's ngspice is installed, the same fault sweep
+// by it in one process. Sizes may be given: npm run bench -- 50 100
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { indexBoard, writeDeck, type Board, type BoardIndex } from '@hanzai/core/board';
+import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
+import type { SingleHypothesis } from '@hanzai/core/fault';
+import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
+import { candidateMeasurements, planNext } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
-import { demoBoard } from '@hanzai/data/demo';
+import { driveBoard } from './drive-board';
 
-const index = indexBoard(demoBoard('cr40'));
-const LINES = ['p5 5.01', 'vm 0.01', 'p9in 8.98', 'p9f 0.01', 'f1 open', 'r13 220', 'c1 .05', 'vm gnd 4.7k ohm'];
-const readings = LINES.map((line): Reading => {
-  const read = parseShorthand(index, line);
-  if (!read.ok) throw new Error(`${line}: ${read.expected}`);
-  return read.reading;
-});
+const sizes = process.argv.slice(2).map(Number).filter(Boolean);
+const SIZES = sizes.length > 0 ? sizes : [50, 100, 300, 1000];
 
-const rows: [string, number[]][] = [];
-function timed<T>(name: string, work: () => T): T {
+function timed<T>(work: () => T): [T, number] {
   const started = performance.now();
   const result = work();
-  const spent = performance.now() - started;
-  const row = rows.find(([known]) => known === name);
-  if (row) row[1].push(spent);
-  else rows.push([name, [spent]]);
-  return result;
+  return [result, performance.now() - started];
 }
 
-for (let round = 0; round < 5; round += 1) {
-  timed('operating point of the board', () => new BenchState(index, { setup: 'on', faults: [], absent: [] }).netVolts());
-  const diagnoser = timed('engine opened, no reading yet', () => {
-    const d = new Diagnoser(index, RATES);
-    d.believe([]);
-    return d;
+function measure(index: BoardIndex, kind: string, at: string): Measurement {
+  const result = resolveMeasurement(index, '', kind, at, '');
+  if (!result.ok) throw new Error(result.what);
+  return result.measurement;
+}
+
+const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(1)} ms`);
+
+function row(parts: number): string[] {
+  const index = indexBoard(driveBoard(parts));
+  const diagnoser = new Diagnoser(index, RATES);
+  const candidates = candidateMeasurements(index);
+  const readings: Reading[] = [
+    { measurement: measure(index, 'voltage', 'V12'), value: 11.97 },
+    { measurement: measure(index, 'voltage', 'V5'), value: 0.4 },
+    { measurement: measure(index, 'resistance', 'V5'), value: 4 },
+    { measurement: measure(index, 'voltage', 'VF'), value: 11.99 },
+  ];
+  // The dictionary: every fault of the board, every severity, solved in the powered setup and asked for its first reading.
+  const [, dictionary] = timed(() => diagnoser.believe(readings.slice(0, 1)));
+  const [, off] = timed(() => diagnoser.believe(readings.slice(0, 3)));
+  const [belief, ranking] = timed(() => diagnoser.believe(readings));
+  const [, next] = timed(() => planNext(diagnoser, readings, belief));
+  const [, again] = timed(() => planNext(diagnoser, readings, belief));
+  const [, survey] = timed(() => esrSurvey(index));
+  const memory = `${Math.round(process.memoryUsage().heapUsed / 1e6)} MB`;
+  return [String(index.board.parts.length), String(index.nets.length), String(diagnoser.space.hypotheses.length), String(candidates.length), show(dictionary), show(off), show(ranking), show(next), show(again), show(survey), memory]; // prettier-ignore
+}
+
+const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'off setup', 'reading', 'next', 'next again', 'ESR survey', 'heap'];
+
+function print(rows: readonly (readonly string[])[]): void {
+  const widths = HEAD.map((_, i) => Math.max(...rows.map((cells) => cells[i]!.length)) + 2);
+  for (const cells of rows) process.stdout.write(`${cells.map((cell, i) => cell.padStart(widths[i]!)).join('')}\n`);
+}
+
+/** The same sweep of resistor and capacitor faults by the engine and by the simulator: volts of one net under each. */
+function sweep(board: Board): void {
+  const index = indexBoard(board);
+  const m = measure(index, 'voltage', 'V5');
+  const diagnoser = new Diagnoser(index, RATES);
+  const faults = diagnoser.space.hypotheses.filter((h): h is SingleHypothesis => h.fault.type === 'mode' && h.fault.part.kind === 'resistor');
+  const [ours, mine] = timed(() => {
+    diagnoser.predictor.healthy(m);
+    return faults.map((h) => diagnoser.predictor.at(h, h.severities.length >> 1, m).value);
   });
-  timed('first plan, no reading yet', () => planNext(diagnoser, [], diagnoser.believe([])));
-  for (let n = 1; n <= readings.length; n += 1) {
-    const belief = timed(n === 1 ? 'first reading to line-up' : 'later reading to line-up', () => diagnoser.believe(readings.slice(0, n)));
-    timed(n === 1 ? 'first reading to next measurement' : 'later reading to next measurement', () => planNext(diagnoser, readings.slice(0, n), belief));
-  }
-  timed('retraction to line-up', () => diagnoser.believe(readings.slice(0, 4)));
+  if (!existsSync('/usr/bin/ngspice')) return void process.stdout.write('\nngspice is not installed: no comparison\n');
+  const folder = mkdtempSync(join(tmpdir(), 'sweep-'));
+  const steps = faults.map((h) => {
+    const part = h.fault.type === 'mode' ? h.fault.part : undefined;
+    const healthy = part?.kind === 'resistor' ? part.resistanceOhm : 1;
+    const amount = h.severities[h.severities.length >> 1]!;
+    const mode = h.name.split(':')[1];
+    const faulty = mode === 'open' ? healthy + amount : mode === 'short' ? 1 / (1 / healthy + 1 / amount) : healthy * amount;
+    return `alter ${part!.ref} ${faulty}\nop\nprint v(v5)\nalter ${part!.ref} ${healthy}`;
+  });
+  writeFileSync(join(folder, 'sweep.cir'), writeDeck(board).replace(/\.end\s*$/, '').replace(/^X(\S+) (\S+ \S+) (FUSE|PIN)$/gm, 'R$1 $2 0.05').replace(/^L(\S+) (\S+) (\S+) \S+$/gm, 'RL$1 $2 $3 0.1') + `.control\n${steps.join('\n')}\n.endc\n.end\n`); // prettier-ignore
+  const [{ stdout: text }, theirs] = timed(() => spawnSync('ngspice', ['-b', join(folder, 'sweep.cir')], { encoding: 'utf8', maxBuffer: 1e9 }));
+  rmSync(folder, { recursive: true });
+  const volts = [...text.matchAll(/v\(v5\) = (\S+)/g)].map((match) => Number(match[1]));
+  const worst = Math.max(...volts.map((volt, i) => Math.abs(volt - ours[i]!)));
+  process.stdout.write(`\nfault sweep, ${index.board.parts.length} discrete parts, ${faults.length} faults: engine ${show(mine)}, simulator ${show(theirs)}, ratio ${(theirs / mine).toFixed(0)}; `); // prettier-ignore
+  process.stdout.write(`${volts.length} values compared, largest difference ${(1000 * worst).toFixed(1)} mV\n`);
 }
 
-process.stdout.write(
-  `${index.board.parts.length} parts, ${index.nets.length} nets, ${new Diagnoser(index, RATES).space.hypotheses.length} hypotheses; milliseconds\n`,
-);
-process.stdout.write(`${'step'.padEnd(36)}${'min'.padStart(9)}${'median'.padStart(9)}${'max'.padStart(9)}\n`);
-for (const [name, values] of rows) {
-  values.sort((a, b) => a - b);
-  const show = (value: number): string => value.toFixed(1).padStart(9);
-  process.stdout.write(`${name.padEnd(36)}${show(values[0]!)}${show(values[values.length >> 1]!)}${show(values.at(-1)!)}\n`);
-}
+print([HEAD, ...SIZES.map(row)]);
+sweep(driveBoard(300, 7, true));

@@ -4,7 +4,17 @@ import { writeFileSync } from 'node:fs';
 import { indexBoard, isInsidePackage, type Board, type BoardIndex, type Part } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
 import { parseFault, type SingleHypothesis } from '@hanzai/core/fault';
-import { BenchState, combinedSpread, logicLevel, ohmRange, resolveMeasurement, pointText, type Measurement, type Reading, type ReadingValue } from '@hanzai/core/instrument';
+import {
+  BenchState,
+  combinedSpread,
+  logicLevel,
+  ohmRange,
+  resolveMeasurement,
+  pointText,
+  type Measurement,
+  type Reading,
+  type ReadingValue,
+} from '@hanzai/core/instrument';
 import { candidateMeasurements } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
@@ -29,10 +39,32 @@ function varied(board: Board): Board {
   const scale = (tolerance: number): number => 1 + (tolerance / 2) * normal();
   const parts = board.parts.map((part): Part => {
     if (part.kind === 'resistor') return { ...part, resistanceOhm: part.resistanceOhm * scale(part.tolerance ?? 0.05) };
-    if (part.kind === 'capacitor') return { ...part, capacitanceFarad: part.capacitanceFarad * scale(part.tolerance ?? 0.2), ...(part.esrOhm ? { esrOhm: part.esrOhm * Math.exp(0.25 * normal(4)) } : {}) };
-    if (part.kind === 'inductor' || part.kind === 'winding') return { ...part, ...(part.dcResistanceOhm ? { dcResistanceOhm: part.dcResistanceOhm * scale(0.05) } : {}) } as Part;
-    if (part.kind === 'diode') return { ...part, model: { ...part.model, saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)), ...(part.model.breakdownVolt ? { breakdownVolt: part.model.breakdownVolt * scale(0.05) } : {}) } };
-    if (part.kind === 'transistor') return { ...part, model: { ...part.model, forwardGain: part.model.forwardGain * Math.exp(0.25 * normal(4)), saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)) } };
+    if (part.kind === 'capacitor')
+      return {
+        ...part,
+        capacitanceFarad: part.capacitanceFarad * scale(part.tolerance ?? 0.2),
+        ...(part.esrOhm ? { esrOhm: part.esrOhm * Math.exp(0.25 * normal(4)) } : {}),
+      };
+    if (part.kind === 'inductor' || part.kind === 'winding')
+      return { ...part, ...(part.dcResistanceOhm ? { dcResistanceOhm: part.dcResistanceOhm * scale(0.05) } : {}) } as Part;
+    if (part.kind === 'diode')
+      return {
+        ...part,
+        model: {
+          ...part.model,
+          saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)),
+          ...(part.model.breakdownVolt ? { breakdownVolt: part.model.breakdownVolt * scale(0.05) } : {}),
+        },
+      };
+    if (part.kind === 'transistor')
+      return {
+        ...part,
+        model: {
+          ...part.model,
+          forwardGain: part.model.forwardGain * Math.exp(0.25 * normal(4)),
+          saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)),
+        },
+      };
     return part;
   });
   return { ...board, parts };
@@ -127,7 +159,10 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     const a = draw(faults);
     let b = draw(faults);
     while (b.refs[0] === a.refs[0]) b = draw(faults);
-    const all = bench(board, [a, b].map((h) => ({ name: h.name, severity: severityOf(h) })), measurements).filter((reading) => reading !== undefined); // prettier-ignore
+    const both = [a, b].map((h) => ({ name: h.name, severity: severityOf(h) }));
+    const seen = (readings: readonly Reading[]): boolean => diagnoser.believe(readings).healthy < 0.5;
+    if (!both.every((fault) => seen(bench(board, [fault], measurements).filter((reading) => reading !== undefined)))) continue;
+    const all = bench(board, both, measurements).filter((reading) => reading !== undefined);
     const belief = diagnoser.believe(all);
     const first = belief.byPart.slice(0, 3).map(({ ref }) => ref);
     const level = alike(belief);
@@ -137,7 +172,9 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
   }
   tally.seconds = (performance.now() - started) / 1000;
   rows.push([board.title, tally]);
-  process.stdout.write(`${board.title}: ${tally.right}/${tally.visible} visible of ${tally.singles} singles, ${tally.both}/${tally.doubles} doubles, ${tally.seconds.toFixed(0)} s\n`);
+  process.stdout.write(
+    `${board.title}: ${tally.right}/${tally.visible} visible of ${tally.singles} singles, ${tally.both}/${tally.doubles} doubles, ${tally.seconds.toFixed(0)} s\n`,
+  );
 }
 
 const BINS = 10;

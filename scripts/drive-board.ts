@@ -9,10 +9,18 @@ function generator(seed: number): (below: number) => number {
   return (below) => (state = (state * 48271) % 2147483647) % below;
 }
 
-/** A drive board of about `parts` parts. The same number and seed give the same board. */
-export function driveBoard(parts: number, seed = 7): Board {
+/** A drive board of about `parts` parts. The same number and seed give the same board. discrete: without chips, regulators and sensors, so that a general circuit
+ *  simulator can solve it too. */
+export function driveBoard(parts: number, seed = 7, discrete = false): Board {
   const random = generator(seed);
-  const lines = [`drive board of ${parts} parts`, 'V1 SUP 0 12', '.model DS D (IS=5n N=1.7 RS=0.5)', '.model DZ D (BV=5.6 IBV=5m)', '.model QN NPN (BF=150 IS=1e-14)', '.model QP PNP (BF=120 IS=1e-14)'];
+  const lines = [
+    `drive board of ${parts} parts`,
+    'V1 SUP 0 12',
+    '.model DS D (IS=5n N=1.7 RS=0.5)',
+    '.model DZ D (BV=5.6 IBV=5m)',
+    '.model QN NPN (BF=150 IS=1e-14)',
+    '.model QP PNP (BF=120 IS=1e-14)',
+  ];
   let count = 0;
   const numbers: Record<string, number> = {};
   const put = (letter: string, body: string, note = ''): void => {
@@ -28,7 +36,8 @@ export function driveBoard(parts: number, seed = 7): Board {
   put('L', 'VF V12 47u', 'dcr=0.2');
   put('C', 'V12 0 470u', electrolytic(25));
   put('C', 'V12 0 100n', 'kind=ceramic volt=50');
-  put('U', 'V12 0 V5 7805');
+  if (discrete) put('R', 'V12 V5 12');
+  else put('U', 'V12 0 V5 7805');
   put('C', 'V5 0 100u', electrolytic(10));
   put('D', '0 V5 DZ');
   let block = 0;
@@ -36,7 +45,7 @@ export function driveBoard(parts: number, seed = 7): Board {
   while (count < parts) {
     block += 1;
     const n = (name: string): string => `B${block}${name}`;
-    const kind = random(4);
+    const kind = discrete ? 1 + 2 * random(2) : random(4);
     put('L', `V5 ${n('VCC')} 10u`, 'dcr=0.1');
     put('C', `${n('VCC')} 0 22u`, electrolytic(10));
     put('C', `${n('VCC')} 0 100n`, 'kind=ceramic volt=50');
@@ -45,7 +54,10 @@ export function driveBoard(parts: number, seed = 7): Board {
       put('U', `${bus} ${n('A')} ${n('A')} ${n('B')} ${n('Q')} ${n('S')} 0 ${n('T')} ${n('B')} ${n('E')} ${n('A')} ${n('F')} ${n('B')} ${n('VCC')} 74LS06`);
       for (const net of ['A', 'B', 'S', 'T', 'E', 'F']) put('R', `${n('VCC')} ${n(net)} 4.7k`);
       put('U', `${n('A')} ${n('B')} ${n('X')} ${n('X')} ${n('E')} ${n('Y')} 0 ${n('Z')} ${n('S')} ${n('T')} ${n('W')} ${n('F')} ${n('X')} ${n('VCC')} 74LS86`);
-      put('U', `${n('RES')} ${n('X')} ${n('Y')} ${n('RES')} ${n('Q')} ${n('QN')} 0 ${n('Q2N')} ${n('Q2')} ${n('RES')} ${n('Z')} ${n('W')} ${n('RES')} ${n('VCC')} 74LS74`);
+      put(
+        'U',
+        `${n('RES')} ${n('X')} ${n('Y')} ${n('RES')} ${n('Q')} ${n('QN')} 0 ${n('Q2N')} ${n('Q2')} ${n('RES')} ${n('Z')} ${n('W')} ${n('RES')} ${n('VCC')} 74LS74`,
+      );
       put('R', `${n('VCC')} ${n('RES')} 10k`);
       put('C', `${n('RES')} 0 10u`, electrolytic(16));
       bus = n('Y');

@@ -126,12 +126,18 @@ export function next(words: readonly string[]): Output {
   const top = Number(args.text('top') ?? 10);
   if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
   const plan = nextMeasurements(index, readings, RATES, { ...(allow ? { allow } : {}) });
-  const measurements = plan.measurements.slice(0, top).map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({ setup, kind, at, to, gainBits, minutes, reason }));
+  const measurements = plan.measurements
+    .slice(0, top)
+    .map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({ setup, kind, at, to, gainBits, minutes, reason }));
   const lines = measurements.map(
     (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}  (${m.reason})`,
   );
   const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
-  return { json: { state: plan.state, measurements, replace: plan.replace }, text: [plan.state, ...lines, ...replace].join('\n') };
+  const work = plan.actions.filter(({ kind }) => kind !== 'measure').map((a) => `${a.title} (${a.reason})`);
+  return {
+    json: { state: plan.state, measurements, replace: plan.replace, actions: plan.actions },
+    text: [plan.state, ...lines, ...replace, ...work].join('\n'),
+  };
 }
 
 /** symptoms BOARD: what each observable's going wrong would point at */

@@ -29,6 +29,14 @@ export class RankOne {
     return column;
   }
 
+  /** By what share the ohms between a and b change after `siemens` more between p and q. */
+  shareMoved(a: number, b: number, p: number, q: number, siemens: number): number {
+    const own = across(this.response(a, b), a, b);
+    const change = this.response(p, q);
+    const coupling = across(change, a, b);
+    return Math.abs((siemens * coupling * coupling) / (1 + siemens * across(change, p, q))) / Math.max(Math.abs(own), 1e-12);
+  }
+
   /** `response(a, b)` after a conductance of `siemens` more (negative: less) between p and q. Returns the unchanged response itself
    *  where p and q are not coupled to a and b. Source: Sherman & Morrison, Ann. Math. Stat. 21, 1950. */
   responseAfter(a: number, b: number, p: number, q: number, siemens: number): Float64Array {

@@ -6,7 +6,7 @@ import { doublesFor } from './doubles';
 import { edgeVariants } from './edges';
 import { blank } from './likelihood';
 import { Predictor } from './prediction';
-import { gridLikelihood, gridSize, logMeanExp } from './severity-grid';
+import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
 
 export interface Suspect {
   readonly hypothesis: Hypothesis;
@@ -94,8 +94,8 @@ export class Diagnoser {
     const weights = this.refs.map((): number[] => []);
     readings.forEach((_, r) => {
       const without = [
-        ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(subtract(allTotals[i]!, rowAt(r, i)))),
-        Math.log(this.space.healthyPrior) + logMeanExp(subtract(healthyTotal, healthyRows[r]!)),
+        ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExpWithout(allTotals[i]!, rowAt(r, i))),
+        Math.log(this.space.healthyPrior) + logMeanExpWithout(healthyTotal, healthyRows[r]!),
         logs[hypotheses.length + 1]! - blankRows[r]!,
       ];
       const before = this.sumByPart(normalise(without), partsOf);
@@ -181,10 +181,6 @@ function addUp(rows: readonly (readonly LikelihoodRow[])[], hypothesis: number, 
     for (let i = 0; i < size; i += 1) total[i]! += values[i]!;
   }
   return total;
-}
-
-function subtract(total: LikelihoodRow, part: LikelihoodRow): LikelihoodRow {
-  return total.map((value, i) => value - part[i]!);
 }
 
 function normalise(logs: readonly number[]): number[] {

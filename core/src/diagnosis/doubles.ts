@@ -22,7 +22,9 @@ const UNEXPLAINED = 4;
 /** Leading singles by belief, and for each unexplained reading, from which doubles are built. */
 const LEADING = 7;
 const LEADING_PER_READING = 4;
-const MOST_SINGLES = 16;
+const MOST_SINGLES = 20;
+/** Pairs that are worked out in full. */
+const MOST_PAIRS = 16;
 
 /** The double faults worth looking at: none while a single fault explains every reading, else pairs of the leading singles and of what explains the readings
  *  that the leaders leave over, with brothers of the leaders. */
@@ -51,17 +53,25 @@ function unexplained({ rows, healthyRows, totals }: Evidence, leader: number): n
   });
 }
 
-function pairs({ singles, totals }: Evidence, chosen: readonly number[]): readonly DoubleHypothesis[] {
+/** Builds the pairs and keeps those that promise most: each reading is at best explained as well as the better of the two explains it alone. */
+function pairs(evidence: Evidence, chosen: readonly number[]): readonly DoubleHypothesis[] {
+  const { singles, totals, rows } = evidence;
   const faulty = singles.reduce((sum, { prior }) => sum + prior, 0);
-  return chosen.flatMap((h, i) =>
-    chosen.slice(i + 1).flatMap((k): DoubleHypothesis[] => {
-      const [a, b] = h < k ? [singles[h]!, singles[k]!] : [singles[k]!, singles[h]!];
+  const peaks = new Map(chosen.map((h) => [h, peak(totals[h]!)]));
+  const promise = (h: number, k: number): number => rows.reduce((sum, row) => sum + Math.max(row[h]![peaks.get(h)!]!, row[k]![peaks.get(k)!]!), 0);
+  const found = chosen.flatMap((first, i) =>
+    chosen.slice(i + 1).flatMap((second) => {
+      const [h, k] = first < second ? [first, second] : [second, first];
+      const [a, b] = [singles[h]!, singles[k]!];
       if (sameSite(a, b)) return [];
-      const chance = 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty;
-      const severities: [number, number] = [severityAt(a, totals[Math.min(h, k)]!), severityAt(b, totals[Math.max(h, k)]!)];
-      return [doubleHypothesis(a, b, severities, chance * (areBrothers(a, b) ? COHORT_FACTOR : 1))];
+      const prior = 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty * (areBrothers(a, b) ? COHORT_FACTOR : 1);
+      return [{ h, k, prior, score: Math.log(prior) + promise(h, k) }];
     }),
   );
+  return found
+    .sort((a, b) => b.score - a.score)
+    .slice(0, MOST_PAIRS)
+    .map(({ h, k, prior }) => doubleHypothesis(singles[h]!, singles[k]!, [severityAt(singles[h]!, totals[h]!), severityAt(singles[k]!, totals[k]!)], prior));
 }
 
 /** Two faults of one part are one fault as far as repair goes. */

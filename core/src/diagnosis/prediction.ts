@@ -1,13 +1,17 @@
 import type { BoardIndex, Setup } from '../board';
 import { openPinMode } from '../device';
 import { changesDc, linearChange, type DoubleHypothesis, type Hypothesis, type SingleHypothesis } from '../fault';
-import { BenchState, measurementKey, type Measurement, type Response } from '../instrument';
+import { BenchState, measurementKey, readSnapshot, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
 const UNKNOWN: Response = { value: 0, spread: 1e6, fullScale: 400 };
 
 /** Solved faulty boards kept at a time: bounds the memory on large boards. */
-const MAX_STATES = 1500;
+const MAX_STATES = 150;
+/** Boards smaller than this are solved anew for every reading, which is exact in the meter's load and the spread too and costs little. */
+const BOOKED_FROM_PARTS = 60;
+/** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
+const MAX_BOOKED = 30_000;
 
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
@@ -18,6 +22,8 @@ export class Predictor {
   /** First slot of each hypothesis; its severities follow. Slot 0 is the sound board. */
   private readonly slots = new Map<string, number>();
   private nextSlot = 1;
+  /** Volts of every net of solved faulty boards; null where there is no solution. */
+  private readonly book = new Map<string, VoltSnapshot | null>();
   private readonly opened = new WeakMap<SingleHypothesis, SingleHypothesis>();
 
   constructor(readonly index: BoardIndex) {}
@@ -43,13 +49,26 @@ export class Predictor {
     return this.remember(m, absent, this.slotOf(same) + k, () => this.one(same, same.severities[k]!, k, m, absent));
   }
 
+  /** Two faults at once. A reading that at most one of them moves is taken from that one; where both take part the board is solved with both. */
   private double(hypothesis: DoubleHypothesis, m: Measurement, absent: readonly string[]): Response {
-    const shows = hypothesis.states.filter(({ fault }) => m.kind === 'esr' || changesDc(fault));
-    if (shows.length === 0) return this.healthy(m, absent);
-    const key = `${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${m.setup}|${absent.join()}`;
-    return orUnknown(
-      this.keep(key, () => new BenchState(this.index, { setup: m.setup, faults: hypothesis.states, absent }, this.base(m.setup, absent))).respond(m),
-    );
+    const moving = hypothesis.members.map((member, i) => ({ member, state: hypothesis.states[i]! })).filter(({ member }) => this.moves(member, m, absent)); // prettier-ignore
+    if (moving.length === 0) return this.healthy(m, absent);
+    const faults = moving.map(({ state }) => state);
+    const key = `${faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+')}|${m.setup}|${absent.join()}`;
+    const [only] = moving.length === 1 ? faults : [];
+    if (only) {
+      const change = absent.length === 0 && !this.probesJoint(moving[0]!.member, m) ? linearChange(only.fault, only.severity) : undefined;
+      const quick = change && this.base(m.setup, absent).respondAfter(m, change);
+      if (quick) return quick;
+    }
+    const state = (): BenchState => this.keep(key, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
+    return this.fromBook(key, m, absent, state) ?? orUnknown(state().respond(m));
+  }
+
+  /** Whether a fault by itself moves a reading at any of its severities. */
+  private moves(hypothesis: SingleHypothesis, m: Measurement, absent: readonly string[]): boolean {
+    const healthy = this.healthy(m, absent);
+    return this.under(hypothesis, m, absent).some((response) => isMoved(healthy, response));
   }
 
   /** First slot of a hypothesis, given out when it is first met. */
@@ -74,7 +93,27 @@ export class Predictor {
       const quick = change && this.base(m.setup, absent).respondAfter(m, change);
       if (quick) return quick;
     }
-    return orUnknown(this.state(hypothesis, severity, i, m.setup, absent).respond(m));
+    const booked = this.fromBook(`${hypothesis.name}|${i}`, m, absent, () => this.state(hypothesis, severity, i, m.setup, absent));
+    return booked ?? orUnknown(this.state(hypothesis, severity, i, m.setup, absent).respond(m));
+  }
+
+  /** Volts and levels out of the snapshot of a faulty board, which is solved once a setup. Undefined for other readings, and where only the state itself can tell. */
+  private fromBook(name: string, m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
+    if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
+    const healthy = this.healthy(m, absent);
+    if ((m.kind !== 'voltage' && m.kind !== 'logic') || healthy.unknown || this.lifts(m)) return undefined;
+    const key = `${name}|${m.setup}|${absent.join()}`;
+    let snapshot = this.book.get(key);
+    if (snapshot === undefined) {
+      if (this.book.size >= MAX_BOOKED) this.book.delete(this.book.keys().next().value!);
+      this.book.set(key, (snapshot = solve().snapshot() ?? null));
+    }
+    return snapshot === null ? UNKNOWN : readSnapshot(this.index, snapshot, m, healthy);
+  }
+
+  /** Whether a probe on its way to a net could touch a lifted pin instead: then the state itself has to be asked. */
+  private lifts({ at, to }: Measurement): boolean {
+    return at.pin !== undefined || to.pin !== undefined;
   }
 
   /** Whether a probe sits on the very pin whose joint is in question: then it touches the part's side. */
@@ -139,6 +178,16 @@ function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boo
   return kind === 'diode'
     ? fault.type === 'dry' || fault.mode.name === 'open' || fault.mode.name.startsWith('short')
     : fault.type === 'mode' && fault.mode.name.startsWith('short');
+}
+
+/** A reading counts as moved from this share of its standard deviation, or from this share of itself. */
+const MOVED = { ofSpread: 0.2, ofValue: 1e-3 } as const;
+
+function isMoved(healthy: Response, other: Response): boolean {
+  if (healthy === other) return false;
+  if (healthy.pulsing !== other.pulsing || healthy.unknown !== other.unknown) return true;
+  if (!Number.isFinite(healthy.value) || !Number.isFinite(other.value)) return healthy.value !== other.value;
+  return Math.abs(other.value - healthy.value) > MOVED.ofSpread * healthy.spread + MOVED.ofValue * Math.abs(healthy.value) + 1e-6;
 }
 
 function orUnknown(result: ReturnType<BenchState['respond']>): Response {

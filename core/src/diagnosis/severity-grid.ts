@@ -33,6 +33,15 @@ function between(a: Scaled, b: Scaled, share: number): Scaled {
   return { y: a.y + share * (b.y - a.y), sigma: Math.hypot(sigma, step / Math.sqrt(12)), overload: false, pulsing: a.pulsing };
 }
 
+/** `logMeanExp(total - part)` without making the difference. */
+export function logMeanExpWithout(total: Float64Array, part: Float64Array): number {
+  let top = -Infinity;
+  for (let i = 0; i < total.length; i += 1) top = Math.max(top, total[i]! - part[i]!);
+  let sum = 0;
+  for (let i = 0; i < total.length; i += 1) sum += Math.exp(total[i]! - part[i]! - top);
+  return top + Math.log(sum / total.length);
+}
+
 /** ln of the mean of exp(values): severities on the grid are equally likely. */
 export function logMeanExp(values: Float64Array): number {
   let top = -Infinity;

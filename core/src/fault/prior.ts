@@ -38,6 +38,7 @@ export interface SingleHypothesis extends Common {
 /** Two faults at once, each at the severity that the readings ask for. */
 export interface DoubleHypothesis extends Common {
   readonly type: 'double';
+  readonly members: readonly [SingleHypothesis, SingleHypothesis];
   readonly states: readonly [FaultState, FaultState];
 }
 
@@ -102,6 +103,7 @@ export function doubleHypothesis(a: SingleHypothesis, b: SingleHypothesis, sever
     prior,
     severities: [1],
     discrete: true,
+    members: [a, b],
     states: [
       { fault: a.fault, severity: severities[0] },
       { fault: b.fault, severity: severities[1] },

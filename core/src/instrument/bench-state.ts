@@ -18,6 +18,14 @@ import type { Response } from './response';
 const LIGHT_LOAD_VOLT = 2e-3;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
 const UNMOVED = 1e-8;
+/** Ohms that move by less than this share of themselves count as unmoved: a fortieth of the meter's own accuracy. */
+const UNSEEN_SHARE = 2e-4;
+
+/** Volts of every net in board order, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell. */
+export interface VoltSnapshot {
+  readonly low: Float32Array;
+  readonly high: Float32Array | undefined;
+}
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
@@ -95,6 +103,21 @@ export class BenchState {
     );
   }
 
+  /** Volts of every net in board order, small enough to be kept for thousands of states; undefined where there is no solution. */
+  snapshot(): VoltSnapshot | undefined {
+    const settled = this.solve();
+    if (!settled.ok) return undefined;
+    const held = this.network.chips.length > 0 ? heldNodes(this.network, settled.drives[0]!) : undefined;
+    const [low, high] = settled.phases;
+    const nodes = this.index.nets.map((net) => nodeOf(this.network, net)!);
+    const volt = (x: Float64Array, node: number): number => (node < 0 ? 0 : x[node]!);
+    const unsure = (node: number): boolean => node >= 0 && (this.network.component[node] !== 0 || held?.[node] === 0 || isUnknown(this.network, settled, node));
+    return {
+      low: Float32Array.from(nodes, (node) => (unsure(node) ? NaN : volt(low!, node))),
+      high: high ? Float32Array.from(nodes, (node) => volt(high, node)) : undefined,
+    };
+  }
+
   /** What is odd about the logic of the board at rest: outputs against each other, and outputs that never come to rest. */
   troubles(): { readonly contentions: readonly Contention[]; readonly oscillating: readonly string[] } {
     const settled = this.solve();
@@ -163,7 +186,7 @@ export class BenchState {
     this.network.lu.solveTransposed(this.unit(a, b), adjoint);
     const value = open * share;
     const unknown = isUnknown(this.network, settled, a) || isUnknown(this.network, settled, b);
-    return { value, spread: toleranceSpread(this.network, x, adjoint, false, drives) * share, fullScale: voltRange(value), ...(unknown ? { unknown } : {}) };
+    return { value, spread: toleranceSpread(this.network, x, adjoint, false, drives) * share, fullScale: voltRange(value), share, ...(unknown ? { unknown } : {}) };
   }
 
   /** Ohms that a meter between two nodes looks into. Leaves the Jacobian factored. */
@@ -222,7 +245,7 @@ export class BenchState {
     const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
     if (m.setup === 'off' && (m.kind === 'resistance' || m.kind === 'continuity')) {
-      const updated = this.linearAfter(m.kind, a, b, p, q, change.siemens);
+      const updated = this.linearAfter(m, a, b, p, q, change.siemens);
       if (updated) return updated;
     }
     const still = this.unmoved(m, p, q);
@@ -243,8 +266,13 @@ export class BenchState {
   }
 
   /** Ohms after a change, where junctions play no part in them. */
-  private linearAfter(kind: 'resistance' | 'continuity', a: number, b: number, p: number, q: number, siemens: number): Response | undefined {
+  private linearAfter(m: Measurement, a: number, b: number, p: number, q: number, siemens: number): Response | undefined {
     this.rankOne ??= new RankOne(this.network, new Float64Array(this.network.size));
+    const known = this.rankOne.shareMoved(a, b, p, q, siemens) < UNSEEN_SHARE ? this.ownAnswer(m) : undefined;
+    const linear = across(this.rankOne.response(a, b), a, b);
+    // Only where no junction had a part in the answer: what one does is not in the linear share.
+    if (known && Math.abs(known.response.value - linear) <= UNSEEN_SHARE * linear) return known.response;
+    const { kind } = m;
     const response = this.rankOne.responseAfter(a, b, p, q, siemens);
     const value = across(response, a, b);
     const ranges = kind === 'continuity' ? [METER.continuityAmpere] : METER.ohmRanges.map(([, ampere]) => ampere);
@@ -258,20 +286,26 @@ export class BenchState {
 
   /** This state's own answer, where the element between p and q has no voltage while it is measured: then no change of it can be seen. */
   private unmoved(m: Measurement, p: number, q: number): Response | undefined {
+    const known = this.ownAnswer(m);
+    if (!known?.x) return undefined;
+    const { x } = known;
+    const driven = Math.abs(across(x, this.nodeAt(m.at), this.nodeAt(m.to)));
+    const still = (phase: Float64Array): boolean => Math.abs(across(phase, p, q)) <= UNMOVED * (driven + 1e-3);
+    const phases = m.setup !== 'off' && this.settled?.ok ? this.settled.phases : [x];
+    return phases.every(still) ? known.response : undefined;
+  }
+
+  /** What this state answers itself, kept. `x`: the circuit while it is measured, where that tells which elements take part. */
+  private ownAnswer(m: Measurement): (PoweredReading & { x: Float64Array | undefined }) | undefined {
     const key = measurementKey(m);
     let known = this.own.get(key);
-    if (!known) {
-      this.lastX = undefined;
-      const response = this.respond(m);
-      if ('ok' in response) return undefined;
-      const heldDown = m.setup === 'off' || this.lastShare > 0.999;
-      this.own.set(key, (known = { response, share: this.lastShare, x: heldDown ? this.lastX : undefined }));
-    }
-    if (!known.x) return undefined;
-    const driven = Math.abs(across(known.x, this.nodeAt(m.at), this.nodeAt(m.to)));
-    const still = (x: Float64Array): boolean => Math.abs(across(x, p, q)) <= UNMOVED * (driven + 1e-3);
-    const phases = m.setup !== 'off' && this.settled?.ok ? this.settled.phases : [known.x];
-    return phases.every(still) ? known.response : undefined;
+    if (known) return known;
+    this.lastX = undefined;
+    const response = this.respond(m);
+    if ('ok' in response) return undefined;
+    const heldDown = m.setup === 'off' || this.lastShare > 0.999;
+    this.own.set(key, (known = { response, share: this.lastShare, x: heldDown ? this.lastX : undefined }));
+    return known;
   }
 
   private resistance(a: number, b: number): Response | NoOperatingPoint {

@@ -5,6 +5,8 @@ export interface Response {
   readonly spread: number;
   /** Full scale of the range in use, same unit. */
   readonly fullScale: number;
+  /** Of a voltage: the share of the open voltage that the meter's input leaves. */
+  readonly share?: number;
   /** True where a logic probe sees both levels. */
   readonly pulsing?: boolean;
   /** True where the level depends on what nobody knows, such as a register that was never set. */

@@ -2,3 +2,6 @@ export { candidateMeasurements } from './candidates';
 export { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 export { expectedInformation, type Information, type Outcome, type Outlook } from './information';
 export { nextMeasurements, planNext, planSteps, type Plan, type PlanOptions, type ProposedMeasurement, type Prospect } from './next';
+export { expectedRepairMinutes, planActions, repairOrder, type Action, type ReadingPromise, type RepairStep } from './actions';
+export { shareCredit, type Change, type Credit } from './attribution';
+export { judgeConclusive, type Conclusion } from './conclusive';

@@ -13,6 +13,7 @@ import {
   type ReadingKind,
   type Readout,
 } from '../instrument';
+import { planActions, type Action, type ReadingPromise } from './actions';
 import { candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import { expectedInformation, type Information, type Outlook } from './information';
@@ -47,6 +48,8 @@ export interface Plan {
   readonly state: 'measure' | 'replace' | 'verify';
   readonly measurements: readonly ProposedMeasurement[];
   readonly replace: readonly { readonly ref: string; readonly probability: number }[];
+  /** Readings and work that can cure on one scale: expected minutes to a proven repair, least first. */
+  readonly actions: readonly Action[];
 }
 
 export interface PlanOptions {
@@ -105,7 +108,22 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   }
   proposals.sort((a, b) => b.proposal.gainBits / b.proposal.minutes - a.proposal.gainBits / a.proposal.minutes);
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
-  return { state: decide(belief, proposals, costs), measurements: proposals.map(({ proposal }) => proposal), replace };
+  const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map(({ proposal, information }) => promiseOf(view, proposal, information))).slice(0, MOST_ACTIONS); // prettier-ignore
+  return { state: decide(belief, proposals, costs), actions, measurements: proposals.map(({ proposal }) => proposal), replace };
+}
+
+/** Readings that are weighed against work, and actions that are kept. */
+const MOST_PROMISES = 12;
+const MOST_ACTIONS = 12;
+
+/** What a proposed reading promises for the plan of work. */
+function promiseOf({ refs }: OutlookBase, { kind, at, to, minutes, reason }: ProposedMeasurement, { outcomes }: Information): ReadingPromise {
+  return {
+    title: `${kind} at ${at}${to === '' ? '' : ` to ${to}`}`,
+    minutes,
+    reason,
+    outcomes: outcomes.map(({ probability, groups }) => ({ probability, shares: new Map(refs.map((ref, i) => [ref, groups[i]!])) })),
+  };
 }
 
 function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurement; information: Information }[], costs: CostTable): Plan['state'] {

@@ -1,0 +1,31 @@
+import { GROUND, type BoardIndex } from '../board';
+import type { VoltSnapshot } from './bench-state';
+import type { Measurement } from './measurement';
+import { STANDARD_METER as METER, voltRange } from './meter';
+import type { Response } from './response';
+
+/** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
+const MOVED_SPREAD = 0.02;
+/** A reading that moved by less than this share of its healthy spread keeps that spread. */
+const UNMOVED_SHARE = 0.1;
+const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
+
+/** Volts or logic level read out of a snapshot, the meter's small load taken as on the healthy board. Undefined where a net has no level of its own.
+ *  healthy: the answer of the sound board. */
+export function readSnapshot(index: BoardIndex, snapshot: VoltSnapshot, m: Measurement, healthy: Response): Response | undefined {
+  let positions = POSITIONS.get(index);
+  if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
+  const at = positions.get(m.at.net);
+  const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
+  if (at === undefined || to === undefined) return undefined;
+  const between = (volts: Float32Array): number => volts[at]! - (to < 0 ? 0 : volts[to]!);
+  const low = between(snapshot.low);
+  const high = snapshot.high ? between(snapshot.high) : low;
+  if (Number.isNaN(low)) return undefined;
+  const value = ((low + high) / 2) * (healthy.share ?? 1);
+  const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
+  const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value) : healthy.spread;
+  if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
+  const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+  return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
+}

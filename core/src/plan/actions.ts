@@ -1,0 +1,135 @@
+import { replaceableRef, type BoardIndex, type Part } from '../board';
+import type { Belief } from '../diagnosis';
+import type { CostTable } from './cost';
+
+/** Something that may cure the board, or a reading that tells where to look. */
+export interface Action {
+  readonly kind: 'replace' | 'resolder' | 'clean' | 'replace-cohort' | 'measure';
+  readonly title: string;
+  /** Parts that it touches; none for a reading. */
+  readonly refs: readonly string[];
+  readonly minutes: number;
+  /** Chance that the board works afterwards. */
+  readonly cures: number;
+  /** Minutes to a proven repair that are to be expected when this is done first and the best order is kept after it. */
+  readonly expectedMinutes: number;
+  readonly reason: string;
+}
+
+/** One step of a repair in the order of its worth. */
+export interface RepairStep {
+  readonly ref: string;
+  readonly probability: number;
+  readonly minutes: number;
+}
+
+/** The order of replacing single suspects that costs least on average: by probability over cost. minutes: the work of each with the test after it.
+ *  Source: Heckerman, Breese & Rommelse, CACM 38(3), 1995; Kadane & Simon, Ann. Statist. 5, 1977. */
+export function repairOrder<T extends RepairStep>(steps: readonly T[]): readonly T[] {
+  return [...steps].sort((a, b) => b.probability / b.minutes - a.probability / a.minutes);
+}
+
+/** Minutes to be expected for a sequence: each step is paid for as far as the ones before it have not cured. What is left at the end costs `otherwise` more. */
+export function expectedRepairMinutes(steps: readonly RepairStep[], otherwise: number): number {
+  const known = steps.reduce((sum, { probability }) => sum + probability, 0);
+  let left = 1;
+  let total = 0;
+  for (const { probability, minutes } of steps) {
+    total += Math.max(0, left) * minutes;
+    left -= probability;
+  }
+  return total + Math.max(0, 1 - known) * otherwise;
+}
+
+/** What a reading promises: chance of each outcome, and the shares of the parts then. */
+export interface ReadingPromise {
+  readonly title: string;
+  readonly minutes: number;
+  readonly reason: string;
+  readonly outcomes: readonly { readonly probability: number; readonly shares: ReadonlyMap<string, number> }[];
+}
+
+/** Suspects below this take no part in a plan of work. */
+const NEGLIGIBLE = 0.01;
+/** Minutes that a board costs on which everything suspected was replaced in vain. From memory of bench practice. */
+const GIVE_UP_MINUTES = 180;
+/** Work on joints and contacts, a test after it included, and what each part of a cohort adds once the iron is hot. From memory of bench practice. */
+const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
+
+/** All actions on one scale, least expected minutes first. promises: readings that could be taken. */
+export function planActions(index: BoardIndex, belief: Belief, costs: CostTable, promises: readonly ReadingPromise[]): readonly Action[] {
+  const shares = new Map(belief.byPart.filter(({ probability }) => probability >= NEGLIGIBLE).map(({ ref, probability }) => [ref, probability]));
+  const order = (own: ReadonlyMap<string, number>): number => {
+    const steps = [...own].filter(([, probability]) => probability >= NEGLIGIBLE).map(([ref, probability]) => ({ ref, probability, minutes: costs.replace + MINUTES.test })); // prettier-ignore
+    return expectedRepairMinutes(repairOrder(steps), GIVE_UP_MINUTES);
+  };
+  const now = order(shares);
+  const work = (kind: Action['kind'], title: string, refs: readonly string[], minutes: number, cures: number, why: string): Action => {
+    const left = new Map([...shares].map(([ref, p]) => [ref, refs.includes(ref) ? Math.max(0, p - cures * (p / sumOf(refs, shares))) : p]));
+    const scaled = new Map([...left].map(([ref, p]) => [ref, p / Math.max(1e-9, 1 - cures)]));
+    return {
+      kind,
+      title,
+      refs,
+      minutes,
+      cures,
+      expectedMinutes: minutes + (1 - cures) * order(scaled),
+      reason: `${why}; cures with ${percent(cures)} for ${Math.round(minutes)} minutes`,
+    };
+  };
+  const actions: Action[] = [
+    ...[...shares].map(([ref, p]) => work('replace', `replace ${ref}`, [ref], costs.replace + MINUTES.test, p, 'the suspect itself')),
+    ...cheapWork(index, belief, shares, work),
+    ...cohorts(index, shares, costs, work),
+    ...promises.map(({ title, minutes, reason, outcomes }): Action => {
+      const after = outcomes.reduce((sum, { probability, shares: own }) => sum + probability * order(own), 0);
+      return { kind: 'measure', title, refs: [], minutes, cures: 0, expectedMinutes: minutes + Math.min(now, after), reason };
+    }),
+  ];
+  return actions.sort((a, b) => a.expectedMinutes - b.expectedMinutes || a.minutes - b.minutes);
+}
+
+type Work = (kind: Action['kind'], title: string, refs: readonly string[], minutes: number, cures: number, why: string) => Action;
+
+function sumOf(refs: readonly string[], shares: ReadonlyMap<string, number>): number {
+  return refs.reduce((sum, ref) => sum + (shares.get(ref) ?? 0), 0) || 1;
+}
+
+/** Joints that can be soldered again and contacts that can be cleaned before a part is condemned. */
+function cheapWork(index: BoardIndex, belief: Belief, shares: ReadonlyMap<string, number>, work: Work): Action[] {
+  const found: Action[] = [];
+  for (const ref of shares.keys()) {
+    const chance = (test: (fault: string) => boolean): number => belief.suspects.reduce((sum, { hypothesis, probability }) => sum + (hypothesis.type === 'single' && hypothesis.refs[0] === ref && test(hypothesis.name) ? probability : 0), 0); // prettier-ignore
+    const joints = chance((name) => name.endsWith(':dry'));
+    if (joints >= NEGLIGIBLE)
+      found.push(work('resolder', `solder the joints of ${ref} again`, [ref], MINUTES.resolder, joints, 'a dry joint shows as an open part'));
+    const [part] = index.replaceable.get(ref) ?? [];
+    if (part?.kind === 'switch' || part?.kind === 'connectorPin') {
+      const contact = chance((name) => name.endsWith(':open'));
+      if (contact >= NEGLIGIBLE) found.push(work('clean', `clean the contacts of ${ref}`, [ref], MINUTES.clean, 0.7 * contact, 'cheap and can be taken back'));
+    }
+  }
+  return found;
+}
+
+/** Capacitors of one value and age, where more than one of them is suspected. */
+function cohorts(index: BoardIndex, shares: ReadonlyMap<string, number>, costs: CostTable, work: Work): Action[] {
+  const groups = new Map<string, string[]>();
+  for (const part of index.board.parts) {
+    const key = cohortKey(part);
+    if (key) groups.set(key, [...(groups.get(key) ?? []), replaceableRef(part.ref)]);
+  }
+  return [...groups].flatMap(([, refs]): Action[] => {
+    const suspected = refs.filter((ref) => shares.has(ref));
+    if (refs.length < 2 || suspected.length < 2) return [];
+    const minutes = costs.replace + MINUTES.cohortPart * (refs.length - 1) + MINUTES.test;
+    return [work('replace-cohort', `replace all of ${refs.join(', ')}`, refs, minutes, Math.min(0.999, sumOf(refs, shares)), 'same value and age')];
+  });
+}
+
+function cohortKey(part: Part): string | undefined {
+  if (part.kind !== 'capacitor' || part.fitYear === undefined || (part.dielectric !== 'electrolytic' && part.dielectric !== 'bipolar')) return undefined;
+  return `${part.dielectric} ${part.fitYear} ${part.capacitanceFarad}`;
+}
+
+const percent = (share: number): string => `${Math.round(100 * share)} %`;
