@@ -2,10 +2,10 @@ import { replaceableRef, type BoardIndex } from '../board';
 import { modesOf } from '../device';
 import { hypothesisSpace, type Hypothesis, type HypothesisSpace, type RateTable } from '../fault';
 import { measurementKey, readout, type Readout, type Reading } from '../instrument';
-import { doublesFor } from './doubles';
+import { doublesFor, type Double } from './doubles';
 import { edgeVariants } from './edges';
 import { blank } from './likelihood';
-import { Predictor } from './prediction';
+import { isMoved, Predictor } from './prediction';
 import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
 
 export interface Suspect {
@@ -32,6 +32,9 @@ export interface Belief {
 
 /** Log-likelihoods of one hypothesis: every severity on the grid with every guess at the edges. */
 export type LikelihoodRow = Float64Array;
+
+/** Likelihoods of double faults kept at a time. */
+const MOST_DOUBLE_ROWS = 20_000;
 
 /** Keeps belief about one board. Likelihoods already computed are kept, so a new reading costs only itself and retracting one costs nothing. */
 export class Diagnoser {
@@ -65,16 +68,16 @@ export class Diagnoser {
     const healthyRows = readings.map((reading) => this.healthyLikelihood(reading));
     const totals = singles.map((h, i) => addUp(rows, i, this.width(h)));
     const doubles = doublesFor({ readings, singles, totals, rows, healthyRows, voltSpan: this.voltSpan });
-    const hypotheses: readonly Hypothesis[] = [...singles, ...doubles];
-    const doubleRows = doubles.map((h) => readings.map((reading) => this.doubleLikelihood(h, reading)));
+    const hypotheses: readonly Hypothesis[] = [...singles, ...doubles.map(({ hypothesis }) => hypothesis)];
+    const doubleRows = doubles.map((double) => readings.map((reading, r) => this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!)));
     const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);
     const allTotals = [
       ...totals,
-      ...doubles.map((h, d) =>
+      ...doubles.map(({ hypothesis }, d) =>
         addUp(
-          readings.map((_, r) => [doubleRows[d]![r]!]),
+          doubleRows[d]!.map((row) => [row]),
           0,
-          this.width(h),
+          this.width(hypothesis),
         ),
       ),
     ];
@@ -122,19 +125,33 @@ export class Diagnoser {
     return known;
   }
 
-  private doubleLikelihood(hypothesis: Hypothesis, reading: Reading): LikelihoodRow {
-    const key = `${hypothesis.name}|${hypothesis.type === 'double' ? hypothesis.states.map(({ severity }) => severity).join() : ''}|${readingKey(reading)}`;
+  /** A reading under a double fault. What at most one of the two moves has been worked out already; where both take part the board is solved with both. */
+  private doubleLikelihood({ hypothesis, positions, peaks }: Double, reading: Reading, row: readonly LikelihoodRow[], healthy: LikelihoodRow): LikelihoodRow {
+    const moving = hypothesis.members.map((member) => this.predictor.moves(member, reading.measurement, reading.absent));
+    if (!moving[0] && !moving[1]) return healthy;
+    if (moving[0] !== moving[1]) {
+      const only = moving[0] ? 0 : 1;
+      const size = gridSize(hypothesis.members[only]);
+      return Float64Array.from(this.predictors, (_, k) => row[positions[only]]![k * size + (peaks[only] % size)]!);
+    }
+    const key = `${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${readingKey(reading)}`;
     let known = this.doubleLikelihoods.get(key);
-    if (!known) this.doubleLikelihoods.set(key, (known = this.row(hypothesis, reading)));
+    if (!known) {
+      if (this.doubleLikelihoods.size >= MOST_DOUBLE_ROWS) this.doubleLikelihoods.clear();
+      this.doubleLikelihoods.set(key, (known = this.row(hypothesis, reading)));
+    }
     return known;
   }
 
   private row(hypothesis: Hypothesis, reading: Reading): LikelihoodRow {
     const size = gridSize(hypothesis);
     const out = new Float64Array(size * this.predictors.length);
-    this.predictors.forEach((predictor, k) =>
-      out.set(gridLikelihood(reading, predictor.under(hypothesis, reading.measurement, reading.absent), size, this.voltSpan), k * size),
-    );
+    const { measurement: m, absent } = reading;
+    this.predictors.forEach((predictor, k) => {
+      // What hangs on the edges does not reach this reading: the board as drawn answers for this guess too.
+      if (k > 0 && !isMoved(this.predictor.healthy(m, absent), predictor.healthy(m, absent))) out.copyWithin(k * size, 0, size);
+      else out.set(gridLikelihood(reading, predictor.under(hypothesis, m, absent), size, this.voltSpan), k * size);
+    });
     return out;
   }
 

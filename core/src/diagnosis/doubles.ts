@@ -13,12 +13,19 @@ interface Evidence {
   readonly voltSpan: number;
 }
 
+/** A double fault with where its members stand among the singles and on their grids. */
+export interface Double {
+  readonly hypothesis: DoubleHypothesis;
+  readonly positions: readonly [number, number];
+  readonly peaks: readonly [number, number];
+}
+
 /** Share of faulty boards that have two faults. From memory of bench practice with units stored for years. */
 const DOUBLE_SHARE = 0.1;
 /** Two parts of one cohort (same kind, value and year) fail together this much more often than chance would have it. From memory of bench practice. */
 const COHORT_FACTOR = 12;
 /** A reading is unexplained by a hypothesis where another explains it this much better, nats. */
-const UNEXPLAINED = 4;
+const UNEXPLAINED = 6;
 /** Leading singles by belief, and for each unexplained reading, from which doubles are built. */
 const LEADING = 7;
 const LEADING_PER_READING = 4;
@@ -28,7 +35,7 @@ const MOST_PAIRS = 16;
 
 /** The double faults worth looking at: none while a single fault explains every reading, else pairs of the leading singles and of what explains the readings
  *  that the leaders leave over, with brothers of the leaders. */
-export function doublesFor(evidence: Evidence): readonly DoubleHypothesis[] {
+export function doublesFor(evidence: Evidence): readonly Double[] {
   const { readings, singles, totals } = evidence;
   if (readings.length < 2) return [];
   const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
@@ -54,7 +61,7 @@ function unexplained({ rows, healthyRows, totals }: Evidence, leader: number): n
 }
 
 /** Builds the pairs and keeps those that promise most: each reading is at best explained as well as the better of the two explains it alone. */
-function pairs(evidence: Evidence, chosen: readonly number[]): readonly DoubleHypothesis[] {
+function pairs(evidence: Evidence, chosen: readonly number[]): readonly Double[] {
   const { singles, totals, rows } = evidence;
   const faulty = singles.reduce((sum, { prior }) => sum + prior, 0);
   const peaks = new Map(chosen.map((h) => [h, peak(totals[h]!)]));
@@ -71,7 +78,11 @@ function pairs(evidence: Evidence, chosen: readonly number[]): readonly DoubleHy
   return found
     .sort((a, b) => b.score - a.score)
     .slice(0, MOST_PAIRS)
-    .map(({ h, k, prior }) => doubleHypothesis(singles[h]!, singles[k]!, [severityAt(singles[h]!, totals[h]!), severityAt(singles[k]!, totals[k]!)], prior));
+    .map(({ h, k, prior }) => ({
+      hypothesis: doubleHypothesis(singles[h]!, singles[k]!, [severityAt(singles[h]!, totals[h]!), severityAt(singles[k]!, totals[k]!)], prior),
+      positions: [h, k],
+      peaks: [peaks.get(h)!, peaks.get(k)!],
+    }));
 }
 
 /** Two faults of one part are one fault as far as repair goes. */

@@ -49,24 +49,17 @@ export class Predictor {
     return this.remember(m, absent, this.slotOf(same) + k, () => this.one(same, same.severities[k]!, k, m, absent));
   }
 
-  /** Two faults at once. A reading that at most one of them moves is taken from that one; where both take part the board is solved with both. */
+  /** Two faults at once, the board solved with both. */
   private double(hypothesis: DoubleHypothesis, m: Measurement, absent: readonly string[]): Response {
-    const moving = hypothesis.members.map((member, i) => ({ member, state: hypothesis.states[i]! })).filter(({ member }) => this.moves(member, m, absent)); // prettier-ignore
-    if (moving.length === 0) return this.healthy(m, absent);
-    const faults = moving.map(({ state }) => state);
-    const key = `${faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+')}|${m.setup}|${absent.join()}`;
-    const [only] = moving.length === 1 ? faults : [];
-    if (only) {
-      const change = absent.length === 0 && !this.probesJoint(moving[0]!.member, m) ? linearChange(only.fault, only.severity) : undefined;
-      const quick = change && this.base(m.setup, absent).respondAfter(m, change);
-      if (quick) return quick;
-    }
-    const state = (): BenchState => this.keep(key, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
+    const faults = hypothesis.states;
+    const key = faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
+    const state = (): BenchState =>
+      this.keep(`${key}|${m.setup}|${absent.join()}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
     return this.fromBook(key, m, absent, state) ?? orUnknown(state().respond(m));
   }
 
   /** Whether a fault by itself moves a reading at any of its severities. */
-  private moves(hypothesis: SingleHypothesis, m: Measurement, absent: readonly string[]): boolean {
+  moves(hypothesis: SingleHypothesis, m: Measurement, absent: readonly string[] = []): boolean {
     const healthy = this.healthy(m, absent);
     return this.under(hypothesis, m, absent).some((response) => isMoved(healthy, response));
   }
@@ -183,7 +176,8 @@ function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boo
 /** A reading counts as moved from this share of its standard deviation, or from this share of itself. */
 const MOVED = { ofSpread: 0.2, ofValue: 1e-3 } as const;
 
-function isMoved(healthy: Response, other: Response): boolean {
+/** Whether two answers to one measurement are different to the eye. */
+export function isMoved(healthy: Response, other: Response): boolean {
   if (healthy === other) return false;
   if (healthy.pulsing !== other.pulsing || healthy.unknown !== other.unknown) return true;
   if (!Number.isFinite(healthy.value) || !Number.isFinite(other.value)) return healthy.value !== other.value;

@@ -186,7 +186,13 @@ export class BenchState {
     this.network.lu.solveTransposed(this.unit(a, b), adjoint);
     const value = open * share;
     const unknown = isUnknown(this.network, settled, a) || isUnknown(this.network, settled, b);
-    return { value, spread: toleranceSpread(this.network, x, adjoint, false, drives) * share, fullScale: voltRange(value), share, ...(unknown ? { unknown } : {}) };
+    return {
+      value,
+      spread: toleranceSpread(this.network, x, adjoint, false, drives) * share,
+      fullScale: voltRange(value),
+      share,
+      ...(unknown ? { unknown } : {}),
+    };
   }
 
   /** Ohms that a meter between two nodes looks into. Leaves the Jacobian factored. */
