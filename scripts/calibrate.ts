@@ -1,21 +1,12 @@
 // npm run calibrate: injects random faults with noise into the demo boards and compares stated probabilities with what was so. Writes docs/calibration.md.
 // Board values vary within tolerance, severities are drawn from their range, readings carry the meter's error. Seeds are fixed.
 import { writeFileSync } from 'node:fs';
-import { indexBoard, isInsidePackage, type Board, type BoardIndex, type Part } from '@hanzai/core/board';
+import { indexBoard, isInsidePackage, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
 import { parseFault, type SingleHypothesis } from '@hanzai/core/fault';
-import {
-  BenchState,
-  combinedSpread,
-  logicLevel,
-  ohmRange,
-  resolveMeasurement,
-  pointText,
-  type Measurement,
-  type Reading,
-  type ReadingValue,
-} from '@hanzai/core/instrument';
+import { BenchState, pointText, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { candidateMeasurements } from '@hanzai/core/plan';
+import { readOff, seeded, variedBoard } from '@hanzai/core/practice';
 import { RATES } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 
@@ -23,70 +14,11 @@ const SINGLES = Number(process.env.SINGLES ?? 90);
 const DOUBLES = Number(process.env.DOUBLES ?? 15);
 const FEW_READINGS = 12;
 
-let state = 20261124;
-/** Uniform in 0 … 1, fixed seed. Source: Park & Miller, CACM 31, 1988. */
-const uniform = (): number => (state = (state * 48271) % 2147483647) / 2147483647;
-/** Standard normal, cut at two deviations as the tolerance rule has it. Source: Box & Muller, Ann. Math. Stat. 29, 1958. */
-function normal(cut = 2): number {
-  for (;;) {
-    const value = Math.sqrt(-2 * Math.log(uniform() || 1e-12)) * Math.cos(2 * Math.PI * uniform());
-    if (Math.abs(value) <= cut) return value;
-  }
-}
-
-/** The same board with every value somewhere within its tolerance. */
-function varied(board: Board): Board {
-  const scale = (tolerance: number): number => 1 + (tolerance / 2) * normal();
-  const parts = board.parts.map((part): Part => {
-    if (part.kind === 'resistor') return { ...part, resistanceOhm: part.resistanceOhm * scale(part.tolerance ?? 0.05) };
-    if (part.kind === 'capacitor')
-      return {
-        ...part,
-        capacitanceFarad: part.capacitanceFarad * scale(part.tolerance ?? 0.2),
-        ...(part.esrOhm ? { esrOhm: part.esrOhm * Math.exp(0.25 * normal(4)) } : {}),
-      };
-    if (part.kind === 'inductor' || part.kind === 'winding')
-      return { ...part, ...(part.dcResistanceOhm ? { dcResistanceOhm: part.dcResistanceOhm * scale(0.05) } : {}) } as Part;
-    if (part.kind === 'diode')
-      return {
-        ...part,
-        model: {
-          ...part.model,
-          saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)),
-          ...(part.model.breakdownVolt ? { breakdownVolt: part.model.breakdownVolt * scale(0.05) } : {}),
-        },
-      };
-    if (part.kind === 'transistor')
-      return {
-        ...part,
-        model: {
-          ...part.model,
-          forwardGain: part.model.forwardGain * Math.exp(0.25 * normal(4)),
-          saturationCurrentAmpere: part.model.saturationCurrentAmpere * Math.exp(0.2 * normal(4)),
-        },
-      };
-    return part;
-  });
-  return { ...board, parts };
-}
-
-/** What a person reads off: the meter's own error on top, as a category where the instrument gives one. */
-function readOff(m: Measurement, response: ReturnType<BenchState['respond']>): ReadingValue | undefined {
-  if ('ok' in response || response.unknown) return undefined;
-  const { value } = response;
-  if (m.kind === 'symptom') return value >= 0.5 ? 'yes' : 'no';
-  if (m.kind === 'logic') return response.pulsing ? 'P' : logicLevel(value);
-  if (m.kind === 'continuity') return value < 30 ? 'beep' : 'open';
-  if (!Number.isFinite(value)) return 'OL';
-  const own = combinedSpread(m.kind, { ...response, spread: 0 });
-  const noisy = value + own * normal();
-  if (m.kind === 'resistance' && ohmRange(noisy) === Infinity) return 'OL';
-  return Number((m.kind === 'resistance' || m.kind === 'esr' ? Math.max(0, noisy) : noisy).toPrecision(4));
-}
+const uniform = seeded(20261124);
 
 /** Reads every measurement off a varied board with these faults. */
 function bench(board: Board, faults: readonly { name: string; severity: number }[], measurements: readonly Measurement[]): (Reading | undefined)[] {
-  const index = indexBoard(varied(board));
+  const index = indexBoard(variedBoard(board, uniform));
   const states = new Map<string, BenchState>();
   const parsed = faults.map(({ name, severity }) => {
     const result = parseFault(index, name);
@@ -98,7 +30,8 @@ function bench(board: Board, faults: readonly { name: string; severity: number }
     if (!there.ok) throw new Error(there.what);
     let own = states.get(m.setup);
     if (!own) states.set(m.setup, (own = new BenchState(index, { setup: m.setup, faults: parsed, absent: [] })));
-    const value = readOff(m, own.respond(there.measurement));
+    const response = own.respond(there.measurement);
+    const value = 'ok' in response ? undefined : readOff(m, response, uniform);
     return value === undefined ? undefined : { measurement: m, value };
   });
 }

@@ -64,7 +64,9 @@ async function checks() {
   await check('lint', () => run('npx', ['eslint', '.'], { cwd: root }));
   await check('format', () => run('npx', ['prettier', '--check', '.'], { cwd: root }));
   await check('direction of imports', () => run('npm', ['run', 'deps'], { cwd: root }));
-  await check('shipped demo boards are those of their descriptions', () => run('node', ['--import', 'tsx', 'scripts/demo-boards.ts', '--check'], { cwd: root }));
+  await check('shipped demo boards are those of their descriptions', () =>
+    run('node', ['--import', 'tsx', 'scripts/demo-boards.ts', '--check'], { cwd: root }),
+  );
   await check('published JSON Schema is that of the code', () => run('node', ['--import', 'tsx', 'scripts/board-json-schema.ts', '--check'], { cwd: root }));
 }
 

@@ -27,8 +27,8 @@ export function deriveNetwork(base: Network, before: readonly Element[], after: 
   const draft: Draft = { ...base, base, constant: Float64Array.from(base.constant) };
   for (const element of before) if (!after.includes(element) && !remove(draft, element)) return undefined;
   for (const element of after) if (!before.includes(element) && !add(draft, element)) return undefined;
-  const { base: _, ...network } = draft;
-  return { ...base, ...network };
+  const { constant, conductances, junctions, transistors, laws, chips } = draft;
+  return { ...base, constant, conductances, junctions, transistors, laws, chips };
 }
 
 function putConductance({ base: { pattern }, constant }: Draft, a: number, b: number, siemens: number): boolean {

@@ -88,8 +88,8 @@ function rail(part: Amplifier, unit: number, name: 'stuck-0' | 'stuck-1'): Fault
   };
   const change = (element: Element): Element => {
     if (element.type !== 'law' || element.pin !== pin || element.law.kind !== 'free') return element;
-    const { linearVolt: _, ...rest } = element;
-    return { ...rest, law: stuck(element.law) };
+    const { a, b, controls, holds } = element;
+    return { type: 'law', a, b, controls, holds, pin, law: stuck(element.law) };
   };
   return { name, severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.map(change) };
 }

@@ -61,6 +61,21 @@ export class Diagnoser {
     this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
   }
 
+  /** Works out what `believe` will need for these readings in small steps, for callers that must stay responsive: yields the share done, 0 to 1.
+   *  Abandon it to stop; what was finished is kept. */
+  *prepare(readings: readonly Reading[]): Generator<number, void> {
+    const fresh = readings.filter((reading) => !this.likelihoods.has(readingKey(reading)));
+    const { hypotheses } = this.space;
+    for (const [r, reading] of fresh.entries()) {
+      const rows: LikelihoodRow[] = [];
+      for (const [i, hypothesis] of hypotheses.entries()) {
+        rows.push(this.row(hypothesis, reading));
+        if (i % 8 === 7) yield (r + i / hypotheses.length) / fresh.length;
+      }
+      this.likelihoods.set(readingKey(reading), rows);
+    }
+  }
+
   /** Belief after these readings. The order of the readings does not matter to it. */
   believe(readings: readonly Reading[]): Belief {
     const singles = this.space.hypotheses;

@@ -39,7 +39,7 @@ const kneeOf = (kind: Kind): number => (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM
 
 /** Puts a response on the natural scale of its kind, with meter accuracy and model error in sigma. */
 export function scaled(kind: Kind, response: Response): Scaled {
-  if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true };
+  if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true, unknown: response.unknown };
   if (kind === 'symptom') return { y: response.value, sigma: SEEN_SIGMA, overload: false };
   if (kind === 'logic' && response.pulsing) return { y: PULSING_AT, sigma: 0.1, overload: false, pulsing: true };
   const floor = isOhms(kind) || kind === 'continuity' ? MODEL_ERROR.ohm : kind === 'current' ? MODEL_ERROR.ampere : MODEL_ERROR.volt;

@@ -27,6 +27,9 @@ export interface VoltSnapshot {
   readonly high: Float32Array | undefined;
 }
 
+/** Within this many standard deviations of the limit nobody can say which range the meter takes. */
+const RANGE_DOUBT = 4;
+
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
   readonly network: Network;
@@ -319,16 +322,24 @@ export class BenchState {
     if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0) };
     if (!this.joined(a, b)) return open;
     const linear = this.linearResistance(a, b);
+    // Where a junction holds the voltage near the limit, part spread decides which range the meter takes, and with it what it shows.
+    let unsure = false;
     for (const [fullScale, ampere] of METER.ohmRanges) {
       if (!junctionsMatter(this.network, linear.response, a, b, ampere)) {
-        if (linear.value * ampere <= METER.ohmVoltLimit) return { value: linear.value, spread: linear.spread, fullScale };
-        continue;
+        const volt = linear.value * ampere;
+        if (volt > METER.ohmVoltLimit) {
+          unsure ||= fullScale === METER.ohmRanges.at(-1)![0] && volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread * ampere;
+          continue;
+        }
+        return { value: linear.value, spread: linear.spread, fullScale, ...(unsure ? { unknown: true } : {}) };
       }
       const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
       if ('ok' in volts) return volts;
-      if (volts.value <= METER.ohmVoltLimit) return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale };
+      unsure ||= Math.abs(volts.value - METER.ohmVoltLimit) < RANGE_DOUBT * volts.spread;
+      if (volts.value <= METER.ohmVoltLimit)
+        return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale, ...(unsure ? { unknown: true } : {}) };
     }
-    return open;
+    return unsure ? { ...open, unknown: true } : open;
   }
 
   /** Resistance for vanishing current, with its spread. */

@@ -15,7 +15,7 @@ export const EntryBody = z.discriminatedUnion('kind', [
     quantity: ReadingKind,
     at: line(80).min(1),
     to: line(80),
-    value: z.union([z.number().refine(Number.isFinite), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z'])]),
+    value: z.union([z.number().refine(Number.isFinite), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z', 'yes', 'no'])]),
     typed: line(200),
   }),
   z.object({ kind: z.literal('retract'), entry: z.uuid() }),

@@ -28,16 +28,28 @@ export class Engine {
     this.newest = Math.max(this.newest, ticket);
     const started = performance.now();
     const known = readings.flatMap((reading) => this.resolve(reading));
-    const belief = this.diagnoser.believe(known.map(({ reading }) => reading));
-    send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), known.map(({ reading }) => reading), performance.now() - started) }); // prettier-ignore
-    const steps = planSteps(this.diagnoser, known.map(({ reading }) => reading), belief, { absent }); // prettier-ignore
+    const given = known.map(({ reading }) => reading);
+    if (!(await this.walk(this.diagnoser.prepare(given), ticket, send, pause))) return;
+    const belief = this.diagnoser.believe(given);
+    send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), given, performance.now() - started) }); // prettier-ignore
+    const plan = await this.walk(planSteps(this.diagnoser, given, belief, { absent }), ticket, send, pause);
+    if (plan) send({ type: 'next', ticket, next: nextStep(plan.value) });
+  }
+
+  /** Walks through long work, telling how far it is and letting other messages in; undefined where a newer request has come. */
+  private async walk<T>(
+    steps: Generator<number, T>,
+    ticket: number,
+    send: (event: EngineEvent) => void,
+    pause: () => Promise<void>,
+  ): Promise<{ value: T } | undefined> {
     for (let last = performance.now(); ;) {
       const step = steps.next();
-      if (step.done) return send({ type: 'next', ticket, next: nextStep(step.value) });
+      if (step.done) return { value: step.value };
       if (performance.now() - last < 30) continue;
       send({ type: 'progress', ticket, share: step.value });
       await pause();
-      if (this.newest > ticket) return;
+      if (this.newest > ticket) return undefined;
       last = performance.now();
     }
   }
@@ -54,7 +66,16 @@ export class Engine {
       const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
       const loudest = [...weighed].filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1)).sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
       const modes = belief.suspects.filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
-      return { ref, title: partTitle(this.diagnoser.index.replaceable.get(ref) ?? []) || 'solder bridge', probability, prior, modes, weights: weighed, loudest, cleared };
+      return {
+        ref,
+        title: partTitle(this.diagnoser.index.replaceable.get(ref) ?? []) || 'solder bridge',
+        probability,
+        prior,
+        modes,
+        weights: weighed,
+        loudest,
+        cleared,
+      };
     });
     const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
     return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };

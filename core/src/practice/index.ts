@@ -1,0 +1,1 @@
+export { normal, readOff, seeded, variedBoard, type Random } from './varied-board';
