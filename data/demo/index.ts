@@ -80,7 +80,7 @@ export const DEMO_CASES: readonly DemoCase[] = [
     title: 'PD-3 pattern-disk unit, lamps steady, no boot',
     unitModel: 'Ostrel PD-3 pattern-disk unit', serial: 'PD3-0093', owner: 'Thistlewick Loom Hall, stores',
     complaint: 'Nineteen years in the stores. All three lamps come on and stay on.',
-    spendingLimit: null, waitsFor: '', promisedInDays: null, board: null,
+    spendingLimit: null, waitsFor: '', promisedInDays: null, board: 'pd3If',
     journal: [
       [DAY, { kind: 'symptom', text: 'all three lamps steady, no blink code, no boot' }],
     ],

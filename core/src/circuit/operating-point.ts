@@ -8,6 +8,9 @@ const MAX_ITERATIONS = 120;
 /** After this many iterations a thousand times the tolerance will do: a node held by picosiemens alone jitters with the rounding of its neighbours. */
 const PATIENCE = 60;
 const SLACK = 1e3;
+/** After this many a node may jitter by this much, volt: one that only picosiemens hold beside a fuse of twenty siemens cannot be known better in double precision. */
+const LAST_PATIENCE = 90;
+const JITTER_VOLT = 2e-4;
 /** Iterations after which steps are damped. */
 const UNDAMPED = 14;
 const SHUNT_START_SIEMENS = 1e-2;
@@ -87,7 +90,7 @@ class Newton {
       const singular = network.lu.factor(this.values);
       if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
       network.lu.solve(this.rhs, next);
-      worst = this.worstChange(x, next, iteration > PATIENCE ? SLACK : 1);
+      worst = this.worstChange(x, next, iteration > PATIENCE ? SLACK : 1, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
       // Laws with corners can send the search to and fro between two of them: from here on every other step is only half taken.
       if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
         for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;
@@ -206,12 +209,12 @@ class Newton {
   }
 
   /** Index of the unknown that still moves too much, or -1 when all have settled. */
-  private worstChange(x: Float64Array, next: Float64Array, slack: number): number {
+  private worstChange(x: Float64Array, next: Float64Array, slack: number, jitter: number): number {
     const { nodeCount } = this.network;
     let worst = -1;
     let excess = slack;
     for (let i = 0; i < next.length; i += 1) {
-      const floor = i < nodeCount ? TOLERANCE.volt : TOLERANCE.ampere;
+      const floor = i < nodeCount ? Math.max(TOLERANCE.volt, jitter / slack) : TOLERANCE.ampere;
       const ratio = Math.abs(next[i]! - x[i]!) / (floor + TOLERANCE.relative * Math.abs(next[i]!));
       if (!(ratio <= excess)) {
         excess = ratio;

@@ -4,7 +4,7 @@ import { changesDc, linearChange, type DoubleHypothesis, type Hypothesis, type S
 import { BenchState, measurementKey, readSnapshot, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
-const UNKNOWN: Response = { value: 0, spread: 1e6, fullScale: 400 };
+const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
 
 /** Solved faulty boards kept at a time: bounds the memory on large boards. */
 const MAX_STATES = 150;

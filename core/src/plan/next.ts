@@ -69,7 +69,7 @@ const MANY = 120;
 /** A reading that tells less is not worth proposing, bits. */
 const LEAST_GAIN = 0.01;
 /** A reading that tells this much is taken whatever it does to the leading suspect's chances: early on, no single reading moves those, bits. */
-const TELLING = 0.3;
+const TELLING = 0.15;
 /** Above this a suspect is acted on without further readings. */
 const CERTAIN = 0.97;
 const HEALTHY_ENOUGH = 0.6;
