@@ -8,6 +8,8 @@ type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 /** Ohms of an amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
 const OUTPUT_OHM = 50;
 const OFFSET_SPREAD_VOLT = 2e-3;
+/** Below this supply an amplifier does nothing; it comes to life over the next volt. From memory of common data sheets. */
+const LEAST_SUPPLY_VOLT = 2;
 /** Output swing over which an amplifier is taken as linear in the search for an operating point, volt. */
 const LINEAR_SWING_VOLT = 0.5;
 /** Share of the gain that is left at the rails. */
@@ -26,6 +28,8 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const bent = Math.max(-1, Math.min(1, drive));
     const slopeIn = Math.abs(drive) < 1 ? gain : gain * RAIL_SLOPE;
     const aim = middle + half * (bent + RAIL_SLOPE * (drive - bent));
+    const alive = Math.max(0, Math.min(1, v[3]! - v[4]! - LEAST_SUPPLY_VOLT));
+    if (alive === 0) return void out.fill(0);
     let ampere = (aim - v[2]!) / OUTPUT_OHM;
     let siemens = 1 / OUTPUT_OHM;
     if (Math.abs(ampere) > limit) {
@@ -33,6 +37,8 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
       ampere = Math.sign(ampere) * limit;
       siemens = limit / Math.abs(aim - v[2]!);
     }
+    ampere *= alive;
+    siemens *= alive;
     out[0] = ampere;
     out[1] = Math.min(OFFSET_SPREAD_VOLT * slopeIn, half) * siemens;
     out[2] = slopeIn * siemens;

@@ -5,7 +5,7 @@ import {
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
-import { bridges, faultsOf, innerNode, stateParts, withFaults, type BoardState, type LinearChange, type PartElements } from '../fault';
+import { bridges, innerNode, stateParts, type BoardState, type LinearChange, type PartElements } from '../fault';
 import { ammeter } from './ammeter';
 import { junctionsMatter } from './junction-influence';
 import { measurementKey, type Measurement } from './measurement';
@@ -78,7 +78,8 @@ export class BenchState {
     if (faults.some(({ fault }) => fault.type === 'dry')) return undefined;
     const touched = like.parts.filter(({ part }) => faults.some(({ fault }) => fault.type === 'mode' && fault.part === part));
     const before = touched.flatMap(({ elements }) => elements);
-    const after = touched.flatMap(({ part, elements }) => withFaults(part, elements, faultsOf(part, faults)));
+    const changed = new Set(touched.map(({ part }) => part));
+    const after = this.parts.filter(({ part }) => changed.has(part)).flatMap(({ elements }) => elements);
     return deriveNetwork(like.network, before, [...after, ...bridges(faults)]);
   }
 
@@ -110,11 +111,11 @@ export class BenchState {
   snapshot(): VoltSnapshot | undefined {
     const settled = this.solve();
     if (!settled.ok) return undefined;
-    const held = this.network.chips.length > 0 ? heldNodes(this.network, settled.drives[0]!) : undefined;
     const [low, high] = settled.phases;
+    const held = heldNodes(this.network, settled.drives[0]!, low);
     const nodes = this.index.nets.map((net) => nodeOf(this.network, net)!);
     const volt = (x: Float64Array, node: number): number => (node < 0 ? 0 : x[node]!);
-    const unsure = (node: number): boolean => node >= 0 && (this.network.component[node] !== 0 || held?.[node] === 0 || isUnknown(this.network, settled, node));
+    const unsure = (node: number): boolean => node >= 0 && (this.network.component[node] !== 0 || held[node] === 0 || isUnknown(this.network, settled, node));
     return {
       low: Float32Array.from(nodes, (node) => (unsure(node) ? NaN : volt(low!, node))),
       high: high ? Float32Array.from(nodes, (node) => volt(high, node)) : undefined,

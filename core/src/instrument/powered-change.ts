@@ -1,9 +1,11 @@
-import { across, Chord, seesTheSame, toleranceSpread, type Network, type Settled } from '../circuit';
+import { across, Chord, heldNodes, seesTheSame, toleranceSpread, type Network, type Settled } from '../circuit';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import type { Response } from './response';
 
 /** A reading that a fault moves by less than this share of its standard deviation keeps that deviation. */
 const UNMOVED_SHARE = 0.1;
+/** What the sound board's Jacobian leaves out of the spread of a voltage that has moved, as a share of the way it moved. From memory of bench practice. */
+const MOVED_SPREAD = 0.01;
 /** Solutions kept at a time. */
 const MOST_KEPT = 6000;
 
@@ -17,6 +19,7 @@ export interface PoweredReading {
 export class PoweredChange {
   private readonly chords: readonly Chord[];
   private readonly solved = new Map<string, readonly Float64Array[] | null>();
+  private readonly held = new WeakMap<Float64Array, Uint8Array>();
   private readonly adjoints = new Map<number, Float64Array>();
 
   constructor(
@@ -32,7 +35,7 @@ export class PoweredChange {
     const phases = this.after(p, q, siemens);
     if (!phases) return undefined;
     const share = this.shareAfter(kind, a, b, p, q, siemens);
-    if (share < 0.98) return undefined;
+    if (share < 0.98 || !this.isHeld(phases[0]!, a) || !this.isHeld(phases[0]!, b)) return undefined;
     const volts = phases.map((x) => across(x, a, b));
     const open = volts.reduce((sum, volt) => sum + volt, 0) / volts.length;
     if (kind === 'logic') {
@@ -47,7 +50,16 @@ export class PoweredChange {
     }
     const value = open * share;
     if (Math.abs(value - known.response.value) <= UNMOVED_SHARE * known.response.spread) return { ...known.response, value };
-    return { value, spread: this.spreadAfter(a, b, phases[0]!, p, q, siemens) * share, fullScale: voltRange(value) };
+    const spread = Math.hypot(this.spreadAfter(a, b, phases[0]!, p, q, siemens) * share, MOVED_SPREAD * (value - known.response.value));
+    return { value, spread, fullScale: voltRange(value) };
+  }
+
+  /** Whether something still gives a node its level: a junction that has let go leaves it to the meter. */
+  private isHeld(x: Float64Array, node: number): boolean {
+    if (node < 0) return true;
+    let held = this.held.get(x);
+    if (!held) this.held.set(x, (held = heldNodes(this.network, this.settled.drives[0]!, x)));
+    return held[node] === 1;
   }
 
   /** Share of the open voltage that the instrument leaves: its input against what it looks into after the change. */

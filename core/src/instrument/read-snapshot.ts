@@ -8,6 +8,8 @@ import type { Response } from './response';
 const MOVED_SPREAD = 0.02;
 /** A reading that moved by less than this share of its healthy spread keeps that spread. */
 const UNMOVED_SHARE = 0.1;
+/** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
+const WELL_FED = 0.98;
 const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
 
 /** Volts or logic level read out of a snapshot, the meter's small load taken as on the healthy board. Undefined where a net has no level of its own.
@@ -15,6 +17,7 @@ const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
 export function readSnapshot(index: BoardIndex, snapshot: VoltSnapshot, m: Measurement, healthy: Response): Response | undefined {
   let positions = POSITIONS.get(index);
   if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
+  if (m.kind === 'voltage' && !((healthy.share ?? 0) > WELL_FED)) return undefined;
   const at = positions.get(m.at.net);
   const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
   if (at === undefined || to === undefined) return undefined;
@@ -22,7 +25,7 @@ export function readSnapshot(index: BoardIndex, snapshot: VoltSnapshot, m: Measu
   const low = between(snapshot.low);
   const high = snapshot.high ? between(snapshot.high) : low;
   if (Number.isNaN(low)) return undefined;
-  const value = ((low + high) / 2) * (healthy.share ?? 1);
+  const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
   const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
   const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value) : healthy.spread;
   if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
