@@ -3,7 +3,9 @@ import { defineConfig } from '@playwright/test';
 /** Drives the built application in Debian's Chromium. The test command sets the address and the database. */
 export default defineConfig({
   testDir: './e2e',
-  timeout: 60_000,
+  // Generous: a busy machine is slow, not wrong.
+  timeout: 180_000,
+  expect: { timeout: 20_000 },
   workers: 1,
   reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '.test-e2e.json' }]],
   use: {

@@ -56,6 +56,9 @@ const GIVE_UP_MINUTES = 180;
 /** Work on joints and contacts, a test after it included, and what each part of a cohort adds once the iron is hot. From memory of bench practice. */
 const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
 
+/** Expected minutes that differ by less than this share are as good: then what may cure goes first. */
+const AS_GOOD = 0.05;
+
 /** All actions on one scale, least expected minutes first. promises: readings that could be taken. */
 export function planActions(index: BoardIndex, belief: Belief, costs: CostTable, promises: readonly ReadingPromise[]): readonly Action[] {
   const shares = new Map(belief.byPart.filter(({ probability }) => probability >= NEGLIGIBLE).map(({ ref, probability }) => [ref, probability]));
@@ -86,7 +89,9 @@ export function planActions(index: BoardIndex, belief: Belief, costs: CostTable,
       return { kind: 'measure', title, refs: [], minutes, cures: 0, expectedMinutes: minutes + Math.min(now, after), reason };
     }),
   ];
-  return actions.sort((a, b) => a.expectedMinutes - b.expectedMinutes || a.minutes - b.minutes);
+  const best = actions.reduce((least, { expectedMinutes }) => Math.min(least, expectedMinutes), Infinity);
+  const level = ({ expectedMinutes }: Action): number => Math.floor(Math.log(expectedMinutes / best) / Math.log(1 + AS_GOOD));
+  return actions.sort((a, b) => level(a) - level(b) || b.cures - a.cures || a.expectedMinutes - b.expectedMinutes);
 }
 
 type Work = (kind: Action['kind'], title: string, refs: readonly string[], minutes: number, cures: number, why: string) => Action;

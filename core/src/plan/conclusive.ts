@@ -26,13 +26,12 @@ export function judgeConclusive(index: BoardIndex, { measurement: m, value }: Re
     return { conclusive: true, words: 'nothing beside the part conducts, and the part does not', alsoFits: [], remedy: undefined };
   if (typeof value !== 'number') return undefined;
   const healthy = new BenchState(index, { setup: 'off', faults: [], absent: [] });
-  const fits = (faults: Parameters<typeof modelled>[2]): boolean => isSame(m, value, modelled(index, m, faults));
   const alsoFits = modesOf(part).flatMap(({ name, severity }): string[] => {
     const parsed = parseFault(index, `${part.ref}:${name}`);
     if (!parsed.ok) return [];
-    // A mode hides where even its mildest form reads the same as what was read.
-    const mild = Math.abs(Math.log(severity.low)) < Math.abs(Math.log(severity.high)) ? severity.low : severity.high;
-    return [severity.low, mild, severity.high].some((amount) => fits([{ fault: parsed.fault, severity: amount }])) ? [`${part.ref}:${name}`] : [];
+    const under = (amount: number): Answer =>
+      new BenchState(index, { setup: 'off', faults: [{ fault: parsed.fault, severity: amount }], absent: [] }).respond(m);
+    return liesBetween(m, value, under(severity.low), under(severity.high)) ? [`${part.ref}:${name}`] : [];
   });
   const sound = isSame(m, value, healthy.respond(m));
   if (!sound && alsoFits.length > 0) return { conclusive: true, words: `only ${alsoFits.join(' or ')} reads like this here`, alsoFits, remedy: undefined };
@@ -45,13 +44,18 @@ export function judgeConclusive(index: BoardIndex, { measurement: m, value }: Re
   return { conclusive: false, words, alsoFits, remedy: { title: `lift one leg of ${replaceableRef(part.ref)} and read it again`, minutes: LIFT_MINUTES } };
 }
 
-function modelled(index: BoardIndex, m: Measurement, faults: ConstructorParameters<typeof BenchState>[1]['faults']): ReturnType<BenchState['respond']> {
-  return new BenchState(index, { setup: 'off', faults, absent: [] }).respond(m);
+type Answer = ReturnType<BenchState['respond']>;
+
+function isSame(m: Measurement, value: number, response: Answer): boolean {
+  return liesBetween(m, value, response, response);
 }
 
-function isSame(m: Measurement, value: number, response: ReturnType<BenchState['respond']>): boolean {
-  if ('ok' in response || !Number.isFinite(response.value)) return false;
-  return Math.abs(value - response.value) <= SAME * combinedSpread(m.kind, response) + 0.005 * Math.abs(response.value);
+/** Whether a reading could be one of those between two answers: a mode's mildest and its worst form. */
+function liesBetween(m: Measurement, value: number, one: Answer, other: Answer): boolean {
+  if ('ok' in one || 'ok' in other || !Number.isFinite(one.value) || !Number.isFinite(other.value)) return false;
+  const [low, high] = one.value < other.value ? [one, other] : [other, one];
+  const slack = (response: typeof one): number => SAME * combinedSpread(m.kind, response) + 0.005 * Math.abs(response.value);
+  return value >= low.value - slack(low) && value <= high.value + slack(high);
 }
 
 /** What lies beside the part, in words. */
