@@ -77,7 +77,9 @@ function sweep(board: Board): void {
     const faulty = mode === 'open' ? healthy + amount : mode === 'short' ? 1 / (1 / healthy + 1 / amount) : healthy * amount;
     return `alter ${part!.ref} ${faulty}\nop\nprint v(v5)\nalter ${part!.ref} ${healthy}`;
   });
-  writeFileSync(join(folder, 'sweep.cir'), writeDeck(board).replace(/\.end\s*$/, '').replace(/^X(\S+) (\S+ \S+) (FUSE|PIN)$/gm, 'R$1 $2 0.05').replace(/^L(\S+) (\S+) (\S+) \S+$/gm, 'RL$1 $2 $3 0.1') + `.control\n${steps.join('\n')}\n.endc\n.end\n`); // prettier-ignore
+  const ohms = new Map(board.parts.flatMap((part): [string, number][] => (part.kind === 'inductor' ? [[part.ref, part.dcResistanceOhm ?? 1e-6]] : part.kind === 'fuse' ? [[part.ref, 0.05]] : part.kind === 'connectorPin' ? [[part.ref, 0.02]] : []))); // prettier-ignore
+  const deck = writeDeck(board).replace(/\.end\s*$/, '').replace(/^X?([FJL]\S*) (\S+) (\S+) \S+$/gm, (line: string, ref: string, a: string, b: string) => (ohms.has(ref) ? `R${ref} ${a} ${b} ${ohms.get(ref)}` : line)); // prettier-ignore
+  writeFileSync(join(folder, 'sweep.cir'), `${deck}.control\n${steps.join('\n')}\n.endc\n.end\n`);
   const [{ stdout: text }, theirs] = timed(() => spawnSync('ngspice', ['-b', join(folder, 'sweep.cir')], { encoding: 'utf8', maxBuffer: 1e9 }));
   rmSync(folder, { recursive: true });
   const volts = [...text.matchAll(/v\(v5\) = (\S+)/g)].map((match) => Number(match[1]));

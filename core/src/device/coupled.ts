@@ -1,3 +1,4 @@
+import type { Part } from '../board';
 import { conductance, type Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
 import type { FreeLaw } from './law';
@@ -68,7 +69,7 @@ export const opto: DeviceKind<'opto'> = {
         name: 'emitter-open',
         severity: SEVERITY.open,
         changesDc: true,
-        change: (all, ohm) => all.map((e) => (isFeed(e) ? conductance(anode, inner, ohm) : e)),
+        change: (all, ohm) => all.map((e) => (isFeed(e) ? conductance(anode, inner, ohm) : isDetector(e) ? dim(e) : e)),
       },
       { name: 'emitter-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(anode, cathode, ohm)] },
       { name: 'detector-open', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.filter((e) => !isDetector(e)) },
@@ -99,42 +100,46 @@ function contactLaw(pullIn: number, work: boolean): FreeLaw {
   return { kind: 'free', at };
 }
 
+/** One contact of a relay. pullIn: volts across the coil from which it moves; Infinity for a coil that carries nothing. */
+function contact(part: Relay, to: 'rest' | 'work', pullIn: number): Element {
+  const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
+  const end = to === 'rest' ? rest : work;
+  return { type: 'law', a: common, b: end, controls: [common, end, coilA, coilB], law: contactLaw(pullIn, to === 'work'), holds: true };
+}
+
+type Relay = Extract<Part, { kind: 'relay' }>;
+
 export const relay: DeviceKind<'relay'> = {
   kind: 'relay',
   openPin: (pin) => ['coil-open', 'coil-open', undefined, 'rest-open', 'work-open'][pin],
   elements: (part) => {
-    const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
-    const contact = (to: string, closes: boolean): Element => ({
-      type: 'law', a: common, b: to, controls: [common, to, coilA, coilB], law: contactLaw(part.pullInVolt, closes), holds: true,
-    }); // prettier-ignore
-    return [
-      { type: 'coil', a: coilA, b: coilB, ohm: part.coilOhm, henry: 0.1, spread: DEFAULT_TOLERANCE.dcResistance / 2 },
-      contact(rest, false),
-      contact(work, true),
-    ];
+    const [coilA, coilB] = part.pins as [string, string];
+    const coil: Element = { type: 'coil', a: coilA, b: coilB, ohm: part.coilOhm, henry: 0.1, spread: DEFAULT_TOLERANCE.dcResistance / 2 };
+    return [coil, contact(part, 'rest', part.pullInVolt), contact(part, 'work', part.pullInVolt)];
   },
   modes: (part) => {
     const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
-    const isContact = (to: string) => (element: Element): boolean => element.type === 'law' && element.b === to; // prettier-ignore
-    const contact = (name: string, to: string): FaultMode[] => [
+    const ends = { rest, work };
+    const withoutContact = (all: readonly Element[], to: 'rest' | 'work'): readonly Element[] => all.filter((e) => e.type !== 'law' || e.b !== ends[to]);
+    const ofContact = (to: 'rest' | 'work'): FaultMode[] => [
       {
-        name: `${name}-open`,
+        name: `${to}-open`,
         severity: SEVERITY.open,
         changesDc: true,
-        change: (all, ohm) => [...all.filter((e) => !isContact(to)(e)), conductance(common, to, ohm)],
+        change: (all, ohm) => [...withoutContact(all, to), conductance(common, ends[to], ohm)],
       },
-      { name: `${name}-welded`, severity: SEVERITY.short, changesDc: true, change: (all) => [...all, conductance(common, to, CONTACT_OHM.switch)] },
+      { name: `${to}-welded`, severity: SEVERITY.short, changesDc: true, change: (all) => [...all, conductance(common, ends[to], CONTACT_OHM.switch)] },
+    ];
+    // An open coil has the volts across it but carries nothing: the contacts stay at rest.
+    const openCoil = (all: readonly Element[], ohm: number): readonly Element[] => [
+      ...all.flatMap((e): Element[] => (e.type === 'coil' ? [{ ...e, ohm: e.ohm + ohm, spread: 0 }] : e.type === 'law' ? [] : [e])),
+      ...(['rest', 'work'] as const).filter((to) => all.some((e) => e.type === 'law' && e.b === ends[to])).map((to) => contact(part, to, Infinity)),
     ];
     return [
-      {
-        name: 'coil-open',
-        severity: SEVERITY.open,
-        changesDc: true,
-        change: (all, ohm) => all.map((e) => (e.type === 'coil' ? { ...e, ohm: e.ohm + ohm, spread: 0 } : e)),
-      },
+      { name: 'coil-open', severity: SEVERITY.open, changesDc: true, change: openCoil },
       { name: 'coil-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(coilA, coilB, ohm)] },
-      ...contact('rest', rest),
-      ...contact('work', work),
+      ...ofContact('rest'),
+      ...ofContact('work'),
     ];
   },
 };

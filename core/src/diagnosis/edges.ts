@@ -1,10 +1,13 @@
 import { GROUND, indexBoard, nameKey, type BoardIndex, type Part } from '../board';
 
 /** How many guesses at what hangs on the edges of a sheet stand for all of them. */
-const GUESSES = 7;
-/** Range of ohms that a guess draws from, evenly on a log scale, and the share of edges that carry nothing. From memory of bench practice. */
+const GUESSES = 12;
+/** Range of ohms that guesses are spread over, evenly on a log scale, and every how many guesses an edge carries nothing. From memory of bench practice. */
 const EDGE_OHM = { low: 100, high: 1e6 } as const;
-const NOTHING_SHARE = 0.3;
+const NOTHING_EVERY = 4;
+
+/** Each guess stands for the whole factor of e about it: its spread reaches to the next one. */
+const GUESS_TOLERANCE = 2;
 
 /** The board with what may hang on the edges of its sheet: first with nothing there, then with guesses at unknown loads to ground or to the highest supply.
  *  Averaging over them integrates the unknown circuit out. A board without edges comes back alone. Guesses repeat: they come from a fixed sequence. */
@@ -14,19 +17,18 @@ export function edgeVariants(index: BoardIndex): readonly BoardIndex[] {
   const supply = index.board.parts.reduce<{ volt: number; net: string } | undefined>((best, part) => (part.kind === 'voltageSource' && part.volt > (best?.volt ?? 0) ? { volt: part.volt, net: part.pins[0]! } : best), undefined); // prettier-ignore
   const guesses = Array.from({ length: GUESSES }, (_, guess) => {
     const loads = edges.flatMap(({ net }, i): Part[] => {
-      const [there, size, side] = [sequence(3 * i, guess), sequence(3 * i + 1, guess), sequence(3 * i + 2, guess)];
-      if (there < NOTHING_SHARE) return [];
-      const resistanceOhm = EDGE_OHM.low * (EDGE_OHM.high / EDGE_OHM.low) ** size;
-      const to = side < 0.5 || !supply ? GROUND : supply.net;
-      return [{ kind: 'resistor', ref: `edge#${net}`, pins: [net, to], resistanceOhm, tolerance: 0.5 }];
+      if ((guess + i) % NOTHING_EVERY === 0) return [];
+      const resistanceOhm = EDGE_OHM.low * (EDGE_OHM.high / EDGE_OHM.low) ** spreadOut(i, guess);
+      const to = (guess + i) % 2 === 1 || !supply ? GROUND : supply.net;
+      return [{ kind: 'resistor', ref: `edge#${net}`, pins: [net, to], resistanceOhm, tolerance: GUESS_TOLERANCE }];
     });
     return indexBoard({ ...index.board, parts: [...index.board.parts, ...loads] });
   });
   return [index, ...guesses];
 }
 
-/** The guess-th number of a low-discrepancy sequence for a dimension, 0 to 1. Source: the additive recurrence of the golden ratio, shifted by dimension. */
-function sequence(dimension: number, guess: number): number {
+/** The guess-th number for an edge, 0 to 1, spread out evenly. Source: the additive recurrence of the golden ratio, shifted from edge to edge. */
+function spreadOut(edge: number, guess: number): number {
   const golden = (Math.sqrt(5) - 1) / 2;
-  return (0.5 + (guess + 1) * golden + dimension * Math.SQRT2) % 1;
+  return (0.5 + guess * golden + edge * Math.SQRT2) % 1;
 }
