@@ -123,7 +123,7 @@ const sum = (key: keyof Tally): number => rows.reduce((total, [, tally]) => tota
 const percent = (part: number, whole: number): string => (whole === 0 ? '' : `${((100 * part) / whole).toFixed(1)} %`);
 const text = `# Calibration of the diagnosis
 
-Made by \`npm run calibrate\`, seeds fixed. On every demo board random single faults are drawn by their priors, severities from their range, all parts within tolerance, readings with the
+Made by \`npm run calibrate\`, seeds fixed. On the demo boards listed random single faults are drawn by their priors, severities from their range, all parts within tolerance, readings with the
 meter's error. "Right" means: with every candidate reading taken, the true part is among those that the readings leave on a level with the first. A fault that changes no reading on the board
 cannot be found and is left out of the count.
 
