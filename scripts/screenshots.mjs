@@ -62,6 +62,10 @@ await shot('trace-night', 'night', async (page) => {
   await settled(page);
   await page.getByLabel('Reading', { exact: true }).fill('p9f 0.01');
 });
+await shot('trace-logic', 'day', async (page) => {
+  await go(/lamps steady, no boot/, 'trace')(page);
+  await settled(page);
+});
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);

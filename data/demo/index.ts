@@ -83,6 +83,9 @@ export const DEMO_CASES: readonly DemoCase[] = [
     spendingLimit: null, waitsFor: '', promisedInDays: null, board: 'pd3If',
     journal: [
       [DAY, { kind: 'symptom', text: 'all three lamps steady, no blink code, no boot' }],
+      [64, { kind: 'reading', typed: 'p5 4.9' }],
+      [61, { kind: 'reading', typed: 'res lo' }],
+      [58, { kind: 'reading', typed: 'a0 hi' }],
     ],
   },
   {

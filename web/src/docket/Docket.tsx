@@ -1,6 +1,6 @@
 import { format } from 'date-fns/format';
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { STAGE_NAMES, STAGES } from '../case/progress';
 import type { DocketLine } from '../server/case/service';
@@ -13,6 +13,12 @@ import style from './Docket.module.css';
 /** The docket: every case, what state it is in, what it waits for, what to do next. */
 export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: string }) {
   const [search, setSearch] = useState('');
+  const box = useRef<HTMLInputElement>(null);
+  // What was typed before the page came to life counts too.
+  useEffect(() => {
+    const early = box.current?.value;
+    if (early) setSearch(early);
+  }, []);
   useHotkeys('/', () => document.getElementById('docket-search')?.focus(), { preventDefault: true, useKey: true });
   useHotkeys('c', () => window.location.assign('/case/new'));
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
@@ -31,6 +37,7 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
           <input
             id="docket-search"
             type="search"
+            ref={box}
             placeholder="find by unit, owner, words ( / )"
             value={search}
             onChange={(event) => setSearch(event.target.value)}

@@ -133,7 +133,9 @@ function collectParts(index: BoardIndex): readonly MapPart[] {
           .map((net) => index.netByKey.get(nameKey(net))!),
       ),
     ];
-    return { ref, parts, nets: nets.filter((net) => net !== GROUND), grounded: nets.includes(GROUND) };
+    // A pin that is joined to nothing is no part of the way.
+    const joined = nets.filter((net) => net !== GROUND && (index.pinsOfNet.get(net)?.length ?? 0) > 1);
+    return { ref, parts, nets: joined, grounded: nets.includes(GROUND) };
   });
 }
 
