@@ -1,16 +1,16 @@
 import { GROUND, powerOf, type BoardIndex, type Point } from '../board';
 import {
   across, buildNetwork, contentions, deriveNetwork, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
-  RankOne, settle, smallSignal, toleranceSpread,
+  settle, smallSignal, toleranceSpread,
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
 import { bridges, innerNode, stateParts, type BoardState, type LinearChange, type PartElements } from '../fault';
 import { ammeter } from './ammeter';
-import { junctionsMatter } from './junction-influence';
 import { measurementKey, type Measurement } from './measurement';
 import { chanceSeen } from './observe';
-import { ohmRange, STANDARD_METER as METER, voltRange } from './meter';
+import { areJoined, Ohmmeter, unitCurrent } from './ohmmeter';
+import { STANDARD_METER as METER, voltRange } from './meter';
 import { PoweredChange, type PoweredReading } from './powered-change';
 import type { Response } from './response';
 
@@ -18,17 +18,12 @@ import type { Response } from './response';
 const LIGHT_LOAD_VOLT = 2e-3;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
 const UNMOVED = 1e-8;
-/** Ohms that move by less than this share of themselves count as unmoved: a fortieth of the meter's own accuracy. */
-const UNSEEN_SHARE = 2e-4;
 
 /** Volts of every net in board order, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell. */
 export interface VoltSnapshot {
   readonly low: Float32Array;
   readonly high: Float32Array | undefined;
 }
-
-/** Within this many standard deviations of the limit nobody can say which range the meter takes. */
-const RANGE_DOUBT = 4;
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
@@ -37,7 +32,7 @@ export class BenchState {
   private readonly startNetwork: Network | undefined;
   private settled?: Settled | NoOperatingPoint;
   private ac?: SmallSignalNetwork;
-  private rankOne?: RankOne;
+  private ownOhmmeter?: Ohmmeter;
   /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
   private readonly own = new Map<string, PoweredReading & { x: Float64Array | undefined }>();
   private powered?: PoweredChange;
@@ -81,6 +76,10 @@ export class BenchState {
     const changed = new Set(touched.map(({ part }) => part));
     const after = this.parts.filter(({ part }) => changed.has(part)).flatMap(({ elements }) => elements);
     return deriveNetwork(like.network, before, [...after, ...bridges(faults)]);
+  }
+
+  private get ohmmeter(): Ohmmeter {
+    return (this.ownOhmmeter ??= new Ohmmeter(this.network));
   }
 
   /** The board at rest, circuit and logic together, or why it has no solution. Off, everything is at zero. */
@@ -141,9 +140,9 @@ export class BenchState {
     const b = this.nodeAt(m.to);
     if (m.kind === 'logic') return this.probe(a, b);
     if (m.kind === 'voltage') return this.voltage(a, b);
-    if (m.kind === 'diode') return this.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
-    if (m.kind === 'continuity') return asOhms(this.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
-    return this.resistance(a, b);
+    if (m.kind === 'diode') return this.ohmmeter.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
+    if (m.kind === 'continuity') return asOhms(this.ohmmeter.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
+    return this.ohmmeter.resistance(a, b);
   }
 
   /** Whether a symptom is seen: the value is the chance that it is. */
@@ -164,8 +163,7 @@ export class BenchState {
   }
 
   private joined(a: number, b: number): boolean {
-    const { component } = this.network;
-    return (a < 0 ? 0 : component[a]) === (b < 0 ? 0 : component[b]);
+    return areJoined(this.network, a, b);
   }
 
   /** Makes sure the shared factorisation is this state's Jacobian at its operating point. */
@@ -255,7 +253,7 @@ export class BenchState {
     const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
     if (m.setup === 'off' && (m.kind === 'resistance' || m.kind === 'continuity')) {
-      const updated = this.linearAfter(m, a, b, p, q, change.siemens);
+      const updated = this.ohmmeter.after(m.kind, a, b, p, q, change.siemens, () => this.ownAnswer(m)?.response);
       if (updated) return updated;
     }
     const still = this.unmoved(m, p, q);
@@ -275,25 +273,6 @@ export class BenchState {
     return phases && this.symptom(m, phases);
   }
 
-  /** Ohms after a change, where junctions play no part in them. */
-  private linearAfter(m: Measurement, a: number, b: number, p: number, q: number, siemens: number): Response | undefined {
-    this.rankOne ??= new RankOne(this.network, new Float64Array(this.network.size));
-    const known = this.rankOne.shareMoved(a, b, p, q, siemens) < UNSEEN_SHARE ? this.ownAnswer(m) : undefined;
-    const linear = across(this.rankOne.response(a, b), a, b);
-    // Only where no junction had a part in the answer: what one does is not in the linear share.
-    if (known && Math.abs(known.response.value - linear) <= UNSEEN_SHARE * linear) return known.response;
-    const { kind } = m;
-    const response = this.rankOne.responseAfter(a, b, p, q, siemens);
-    const value = across(response, a, b);
-    const ranges = kind === 'continuity' ? [METER.continuityAmpere] : METER.ohmRanges.map(([, ampere]) => ampere);
-    const ampere = ranges.find((current) => value * current <= METER.ohmVoltLimit || junctionsMatter(this.network, response, a, b, current));
-    if (ampere !== undefined && junctionsMatter(this.network, response, a, b, ampere)) return undefined;
-    const spread = toleranceSpread(this.network, response, response, true);
-    if (kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
-    const fullScale = ohmRange(value);
-    return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };
-  }
-
   /** This state's own answer, where the element between p and q has no voltage while it is measured: then no change of it can be seen. */
   private unmoved(m: Measurement, p: number, q: number): Response | undefined {
     const known = this.ownAnswer(m);
@@ -310,65 +289,12 @@ export class BenchState {
     const key = measurementKey(m);
     let known = this.own.get(key);
     if (known) return known;
-    this.lastX = undefined;
+    this.lastX = this.ohmmeter.lastX = undefined;
     const response = this.respond(m);
     if ('ok' in response) return undefined;
     const heldDown = m.setup === 'off' || this.lastShare > 0.999;
-    this.own.set(key, (known = { response, share: this.lastShare, x: heldDown ? this.lastX : undefined }));
+    this.own.set(key, (known = { response, share: this.lastShare, x: heldDown ? (this.lastX ?? this.ohmmeter.lastX) : undefined }));
     return known;
-  }
-
-  private resistance(a: number, b: number): Response | NoOperatingPoint {
-    const open: Response = { value: Infinity, spread: 0, fullScale: Infinity };
-    if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0) };
-    if (!this.joined(a, b)) return open;
-    const linear = this.linearResistance(a, b);
-    // Where a junction holds the voltage near the limit, part spread decides which range the meter takes, and with it what it shows.
-    let unsure = false;
-    for (const [fullScale, ampere] of METER.ohmRanges) {
-      if (!junctionsMatter(this.network, linear.response, a, b, ampere)) {
-        const volt = linear.value * ampere;
-        if (volt > METER.ohmVoltLimit) {
-          unsure ||= fullScale === METER.ohmRanges.at(-1)![0] && volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread * ampere;
-          continue;
-        }
-        return { value: linear.value, spread: linear.spread, fullScale, ...(unsure ? { unknown: true } : {}) };
-      }
-      const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
-      if ('ok' in volts) return volts;
-      unsure ||= Math.abs(volts.value - METER.ohmVoltLimit) < RANGE_DOUBT * volts.spread;
-      if (volts.value <= METER.ohmVoltLimit)
-        return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale, ...(unsure ? { unknown: true } : {}) };
-    }
-    return unsure ? { ...open, unknown: true } : open;
-  }
-
-  /** Resistance for vanishing current, with its spread. */
-  private linearResistance(a: number, b: number): { value: number; spread: number; response: Float64Array } {
-    this.holdJacobian(new Float64Array(this.network.size));
-    const probe = this.unit(a, b);
-    const response = new Float64Array(this.network.size);
-    this.network.lu.solve(probe, response);
-    const value = across(response, a, b);
-    this.network.lu.solveTransposed(probe, probe);
-    return { value, spread: toleranceSpread(this.network, response, probe, true), response };
-  }
-
-  /** Drives a current into a and out of b, the board being off. Returns volts. overload: at or above this the answer is OL. */
-  private testCurrent(a: number, b: number, ampere: number, overload: number, fullScale: number): Response | NoOperatingPoint {
-    if (a === b) return { value: 0, spread: 0, fullScale };
-    if (!this.joined(a, b)) return { value: Infinity, spread: 0, fullScale };
-    const injection = this.unit(a, b);
-    for (let i = 0; i < injection.length; i += 1) injection[i]! *= ampere;
-    const result = operatingPoint(this.network, { injection });
-    this.network.lu.owner = undefined;
-    if (!result.ok) return result;
-    this.lastX = result.x;
-    const value = across(result.x, a, b);
-    if (value >= overload) return { value: Infinity, spread: 0, fullScale };
-    const adjoint = this.unit(a, b);
-    this.network.lu.solveTransposed(adjoint, adjoint);
-    return { value, spread: toleranceSpread(this.network, result.x, adjoint, false, new Uint8Array(this.network.drivers.length)), fullScale };
   }
 
   private esr(m: Measurement): Response {
@@ -379,10 +305,7 @@ export class BenchState {
   }
 
   private unit(a: number, b: number): Float64Array {
-    const probe = new Float64Array(this.network.size);
-    if (a >= 0) probe[a] = 1;
-    if (b >= 0) probe[b]! -= 1;
-    return probe;
+    return unitCurrent(this.network, a, b);
   }
 }
 
