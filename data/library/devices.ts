@@ -2,13 +2,14 @@ import type { AmplifierModel, ChipModel, DeviceLibrary, RegulatorModel } from '@
 import { chipFromRow, type ChipRow } from '@hanzai/core/device';
 import { BUS } from './chips/bus';
 import { COMBINATIONAL } from './chips/combinational';
+import { COUNTERS } from './chips/counters';
 import { GATES } from './chips/gates';
 import { OTHERS } from './chips/others';
 import { REGISTERS } from './chips/registers';
 import { FAMILIES } from './families';
 
 /** Every chip of the 7400 series that the library knows. */
-export const SERIES_74: readonly ChipRow[] = [...GATES, ...REGISTERS, ...COMBINATIONAL, ...BUS];
+export const SERIES_74: readonly ChipRow[] = [...GATES, ...REGISTERS, ...COUNTERS, ...COMBINATIONAL, ...BUS];
 export { OTHERS as OTHER_CHIPS } from './chips/others';
 export { FAMILIES } from './families';
 

@@ -1,12 +1,7 @@
-import type { ChipLogic } from '../device';
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
-import { heldNodes } from './held';
-import { DRIVE, nodeOf, type LogicStamp, type Network } from './network';
-import { across, operatingPoint, type NoOperatingPoint } from './operating-point';
-
-/** What a driver does: a level, or OFF. */
-export const OFF = 4;
-type Driven = Level | typeof OFF;
+import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
+import { nodeOf, type Network } from './network';
+import { operatingPoint, type NoOperatingPoint } from './operating-point';
 
 /** A board with chips at rest. `phases`: the operating point; two where something pulses or is not known, with those drivers low in the first and high in
  *  the second. */
@@ -93,13 +88,15 @@ class Settling {
       if (dark) return dark;
       this.look(true);
     }
-    let active = this.propagate(new Set(chips.keys()));
+    let active = new Set(chips.keys());
+    this.propagate(active);
     for (let round = 0; round < 2 * PATIENT_ROUNDS; round += 1) {
       const trouble = this.solve();
       if (trouble) return trouble;
       const changed = this.look(false);
       if (changed.size === 0) return this.finish(this.phases);
-      active = this.propagate(changed);
+      active = changed;
+      this.propagate(active);
       if (round >= PATIENT_ROUNDS) for (const chip of active) this.lock(chip);
     }
     return { ok: false, why: 'not converged', at: this.network.chips[[...active][0] ?? 0]!.logic.ref };
@@ -149,8 +146,8 @@ class Settling {
     return changed;
   }
 
-  /** Runs changes through the chips, one delay at a time, until nothing moves. Returns the chips that still moved when patience ended. */
-  private propagate(start: Set<number>): Set<number> {
+  /** Runs changes through the chips, one delay at a time, until nothing moves; what moves for too long pulses. */
+  private propagate(start: ReadonlySet<number>): void {
     let dirty = start;
     for (let delay = 0; delay < MOST_DELAYS && dirty.size > 0; delay += 1) {
       const moved = new Set<number>();
@@ -160,7 +157,6 @@ class Settling {
       if (delay >= MOST_DELAYS / 2) for (const chip of next) this.lock(chip);
       dirty = next;
     }
-    return start;
   }
 
   private evaluate(c: number, moved: Set<number>): void {
@@ -219,19 +215,6 @@ export function seesTheSame(network: Network, { driven, seen, drives }: Settled,
   });
 }
 
-const DRIVERS_BY_NODE = new WeakMap<readonly LogicStamp[], ReadonlyMap<number, readonly number[]>>();
-
-/** The drivers that hang on each node, kept with the chips they come from. */
-function driversByNode({ chips }: Network): ReadonlyMap<number, readonly number[]> {
-  let known = DRIVERS_BY_NODE.get(chips);
-  if (!known) {
-    const map = new Map<number, number[]>();
-    for (const { outputs } of chips) for (const { node, driver } of outputs) push(map, node, driver);
-    DRIVERS_BY_NODE.set(chips, (known = map));
-  }
-  return known;
-}
-
 /** A solution of one network as a start for another: nodes by name, a new node at the level of what a conductance joins it to. */
 function carryOver(from: Network, x: Float64Array, to: Network): Float64Array {
   const start = new Float64Array(to.size);
@@ -247,83 +230,4 @@ function carryOver(from: Network, x: Float64Array, to: Network): Float64Array {
     if (added.has(b) && a >= 0 && !added.has(a)) start[b] = start[a]!;
   }
   return start;
-}
-
-/** A test whether a node has its level from somewhere, worked out when first asked. */
-function holdTest(network: Network, drives: Uint8Array): (node: number) => boolean {
-  let held: Uint8Array | undefined;
-  return (node) => node < 0 || (held ??= heldNodes(network, drives))[node] === 1;
-}
-
-function isPowered({ logic, supply, ground }: LogicStamp, phases: readonly Float64Array[]): boolean {
-  return !logic.dead && phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt);
-}
-
-/** What a chip sees at its i-th input. was: what it saw before, which a Schmitt input may keep. */
-function levelAt(
-  driven: Uint8Array,
-  driversOf: ReadonlyMap<number, readonly number[]>,
-  phases: readonly Float64Array[],
-  chip: LogicStamp,
-  i: number,
-  was: Level,
-  isHeld: (node: number) => boolean,
-): Level {
-  const input = chip.logic.inputs[i]!;
-  if (input.stuck !== undefined) return input.stuck;
-  const { node, against } = chip.inputs[i]!;
-  if (against === undefined && chip.logic.family.input.type === 'mos' && !isHeld(node)) return UNKNOWN;
-  const level = (phase: number): Level => {
-    const x = phases[phase]!;
-    if (against !== undefined) return across(x, node, against) > 0 ? HIGH : LOW;
-    return levelOf(chip.logic, input.schmitt, across(x, node, chip.ground), across(x, chip.supply, chip.ground), phases.length > 1 ? (phase as Level) : was);
-  };
-  const low = level(0);
-  if (phases.length === 1 || level(1) === low) return low;
-  let unknown = false;
-  let moving = false;
-  for (const driver of driversOf.get(node) ?? []) {
-    unknown ||= driven[driver] === UNKNOWN;
-    moving ||= driven[driver] === PULSE;
-  }
-  return unknown || (!moving && driven.includes(UNKNOWN)) ? UNKNOWN : PULSE;
-}
-
-function push<T>(map: Map<number, T[]>, key: number, value: T): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
-}
-
-/** What an output stage makes of a level and its enable. */
-function drivenLevel({ pulls, stuck }: { pulls: 'both' | 'low' | 'high'; stuck?: Level | undefined }, level: Level, enable: Level): Driven {
-  const wanted: Driven = stuck ?? (enable === LOW ? OFF : enable === HIGH ? level : enable);
-  if ((pulls === 'low' && wanted === HIGH) || (pulls === 'high' && wanted === LOW)) return OFF;
-  return wanted;
-}
-
-/** States of all drivers in a phase: what pulses or is not known is low in the first and high in the second. */
-function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1): Uint8Array {
-  const drives = new Uint8Array(network.drivers.length);
-  for (const chip of network.chips) {
-    chip.outputs.forEach(({ driver }, i) => {
-      const level = driven[driver]!;
-      if (level === OFF) return;
-      const high = level === HIGH || (level !== LOW && phase === HIGH);
-      const { pulls } = chip.logic.outputs[i]!;
-      drives[driver] = high ? (pulls === 'low' ? DRIVE.off : DRIVE.high) : pulls === 'high' ? DRIVE.off : DRIVE.low;
-    });
-  }
-  return drives;
-}
-
-/** The level an input of this family sees. was: what it saw before, which a Schmitt input keeps between its thresholds. */
-function levelOf({ family }: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
-  const scale = family.thresholdVolt === undefined ? supply : 1;
-  const threshold = family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply;
-  if (!schmitt) return volt > threshold ? HIGH : LOW;
-  const [rise, fall] = [family.schmittRise * scale, family.schmittFall * scale];
-  if (volt > rise) return HIGH;
-  if (volt < fall) return LOW;
-  return was === HIGH || was === LOW ? was : volt > threshold ? HIGH : LOW;
 }

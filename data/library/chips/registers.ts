@@ -1,6 +1,6 @@
 import type { ChipRow } from '@hanzai/core/device';
 
-/** Flip-flops, latches, counters and shift registers. Functions: published function tables. Pins: published data sheets, from memory. A pulse-triggered
+/** Flip-flops, latches and shift registers. Functions: published function tables. Pins: published data sheets, from memory. A pulse-triggered
  *  flip-flop is taken as triggered by the falling edge. */
 
 /** JK with levels that act low; `q` toggles where both are 1. */
@@ -10,63 +10,6 @@ const EIGHT_Q = 'Q1=2 Q2=5 Q3=6 Q4=9 Q5=12 Q6=15 Q7=16 Q8=19';
 const STRAIGHT_D = 'D1=2 D2=3 D3=4 D4=5 D5=6 D6=7 D7=8 D8=9';
 const STRAIGHT_Q = 'Q1=19 Q2=18 Q3=17 Q4=16 Q5=15 Q6=14 Q7=13 Q8=12';
 const each = (count: number, statement: (i: number) => string): string[] => Array.from({ length: count }, (_, i) => statement(i + 1));
-
-/** Synchronous 4-bit counter with look-ahead: pins as the 160 to 163. decade: counts to nine. clear: how CLR acts. */
-function counter160(number: string, title: string, decade: boolean, asynchronous: boolean): ChipRow {
-  const enable = '(ENP & ENT)';
-  const nine = '(a & !b & !c & d)';
-  const count = decade
-    ? ['a ^ en', `b ^ (en & a & !d)`, `c ^ (en & a & b)`, `d ^ (en & ((a & b & c) | (a & d)))`]
-    : ['a ^ en', 'b ^ (en & a)', 'c ^ (en & a & b)', 'd ^ (en & a & b & c)'];
-  const written = (text: string): string => text.replace(/\ben\b/g, enable);
-  const bits = ['a', 'b', 'c', 'd'];
-  const registers = bits.map((bit, i) => {
-    const next = `LOAD ? (${written(count[i]!)}) : ${bit.toUpperCase()}`;
-    return asynchronous ? `${bit} <= ${next} on rise(CK), clear !CLR` : `${bit} <= CLR ? (${next}) : 0 on rise(CK)`;
-  });
-  const full = decade ? nine : '(a & b & c & d)';
-  return {
-    number, title, pins: 16, supplyMilliampere: 19,
-    groups: [{ units: ['CLR=1 CK=2 A=3 B=4 C=5 D=6 ENP=7 LOAD=9 ENT=10 QD=11 QC=12 QB=13 QA=14 RCO=15'], logic: [...registers, 'QA = a', 'QB = b', 'QC = c', 'QD = d', `RCO = ENT & ${full}`] }],
-  }; // prettier-ignore
-}
-
-/** Up-down counter with one clock and a direction: pins as the 190 and 191. */
-function counter190(number: string, title: string, decade: boolean): ChipRow {
-  const up = decade ? ['1', 'a & !d', 'a & b', '(a & b & c) | (a & d)'] : ['1', 'a', 'a & b', 'a & b & c'];
-  const down = decade ? ['1', '!a & (b | c | d)', '!a & !b & (c | d)', '!a & !b & !c'] : ['1', '!a', '!a & !b', '!a & !b & !c'];
-  const bits = ['a', 'b', 'c', 'd'];
-  const registers = bits.map((bit, i) => {
-    const load = `LOAD ? 0 : ${bit.toUpperCase()}`;
-    return `${bit} <= ${bit} ^ (!CTEN & (DU ? (${down[i]}) : (${up[i]}))) on rise(CK), clear !LOAD & !${bit.toUpperCase()}, set ${load}`;
-  });
-  const full = decade ? 'a & !b & !c & d' : 'a & b & c & d';
-  return {
-    number, title, pins: 16, supplyMilliampere: 20,
-    groups: [{
-      units: ['B=1 QB=2 QA=3 CTEN=4 DU=5 QC=6 QD=7 D=9 C=10 LOAD=11 MM=12 RCO=13 CK=14 A=15'],
-      logic: [...registers, 'QA = a', 'QB = b', 'QC = c', 'QD = d', `MM = DU ? (!a & !b & !c & !d) : (${full})`, 'RCO = !(MM & !CTEN & !CK)'],
-    }],
-  }; // prettier-ignore
-}
-
-/** Up-down counter with a clock for each direction: pins as the 192 and 193. */
-function counter192(number: string, title: string, decade: boolean): ChipRow {
-  const up = decade ? ['1', 'a & !d', 'a & b', '(a & b & c) | (a & d)'] : ['1', 'a', 'a & b', 'a & b & c'];
-  const down = decade ? ['1', '!a & (b | c | d)', '!a & !b & (c | d)', '!a & !b & !c'] : ['1', '!a', '!a & !b', '!a & !b & !c'];
-  const registers = ['a', 'b', 'c', 'd'].map((bit, i) => {
-    const input = bit.toUpperCase();
-    return `${bit} <= ${bit} ^ (UP ? (${down[i]}) : (${up[i]})) on rise(UP & DN), clear CLR | (!LOAD & !${input}), set !LOAD & ${input}`;
-  });
-  const full = decade ? 'a & d' : 'a & b & c & d';
-  return {
-    number, title, pins: 16, supplyMilliampere: 19,
-    groups: [{
-      units: ['B=1 QB=2 QA=3 DN=4 UP=5 QC=6 QD=7 D=9 C=10 LOAD=11 CO=12 BO=13 CLR=14 A=15'],
-      logic: [...registers, 'QA = a', 'QB = b', 'QC = c', 'QD = d', `CO = !(!UP & ${full})`, 'BO = !(!DN & !a & !b & !c & !d)'],
-    }],
-  }; // prettier-ignore
-}
 
 export const REGISTERS: readonly ChipRow[] = [
   {
@@ -87,39 +30,6 @@ export const REGISTERS: readonly ChipRow[] = [
   {
     number: '76', title: 'dual JK flip-flop with preset and clear', pins: 16, supply: 5, ground: 13, families: ['', 'LS', 'H', 'HC', 'HCT'],
     groups: [{ units: ['CK=1 PRE=2 CLR=3 J=4 K=16 Q=15 QN=14', 'CK=6 PRE=7 CLR=8 J=9 K=12 Q=11 QN=10'], logic: [JK('CK', ', clear !CLR, set !PRE'), 'Q = q | !PRE', 'QN = !q | !CLR'] }],
-  },
-  {
-    number: '90', title: 'decade counter, 2 and 5', pins: 14, supply: 5, ground: 10,
-    groups: [{
-      units: ['CKB=1 R01=2 R02=3 R91=6 R92=7 QC=8 QB=9 QD=11 QA=12 CKA=14'],
-      logic: [
-        'a <= !a on fall(CKA), clear R01 & R02 & !(R91 & R92), set R91 & R92',
-        'b <= !b & !d on fall(CKB), clear (R01 & R02) | (R91 & R92)',
-        'c <= c ^ b on fall(CKB), clear (R01 & R02) | (R91 & R92)',
-        'd <= b & c on fall(CKB), clear R01 & R02 & !(R91 & R92), set R91 & R92',
-        'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
-  },
-  {
-    number: '92', title: 'divide by twelve counter, 2 and 6', pins: 14, supply: 5, ground: 10,
-    groups: [{
-      units: ['CKB=1 R01=6 R02=7 QD=8 QC=9 QB=11 QA=12 CKA=14'],
-      logic: [
-        'a <= !a on fall(CKA), clear R01 & R02', 'b <= !b & !c on fall(CKB), clear R01 & R02', 'c <= b on fall(CKB), clear R01 & R02',
-        'd <= d ^ c on fall(CKB), clear R01 & R02', 'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
-  },
-  {
-    number: '93', title: '4-bit binary counter, 2 and 8', pins: 14, supply: 5, ground: 10,
-    groups: [{
-      units: ['CKB=1 R01=2 R02=3 QC=8 QB=9 QD=11 QA=12 CKA=14'],
-      logic: [
-        'a <= !a on fall(CKA), clear R01 & R02', 'b <= !b on fall(CKB), clear R01 & R02', 'c <= c ^ b on fall(CKB), clear R01 & R02',
-        'd <= d ^ (b & c) on fall(CKB), clear R01 & R02', 'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
   },
   {
     number: '95', title: '4-bit shift register, two clocks', pins: 14, families: ['', 'LS'],
@@ -147,10 +57,6 @@ export const REGISTERS: readonly ChipRow[] = [
     number: '113', title: 'dual JK flip-flop, falling edge, with preset', pins: 14,
     groups: [{ units: ['CK=1 K=2 J=3 PRE=4 Q=5 QN=6', 'CK=13 K=12 J=11 PRE=10 Q=9 QN=8'], logic: [JK('CK', ', set !PRE'), 'Q = q', 'QN = !q'] }],
   },
-  counter160('160', 'decade counter, synchronous, direct clear', true, true),
-  counter160('161', '4-bit counter, synchronous, direct clear', false, true),
-  counter160('162', 'decade counter, fully synchronous', true, false),
-  counter160('163', '4-bit counter, fully synchronous', false, false),
   {
     number: '164', title: '8-bit shift register, serial in, parallel out', pins: 14, supplyMilliampere: 16,
     groups: [{
@@ -183,18 +89,6 @@ export const REGISTERS: readonly ChipRow[] = [
     }],
   },
   {
-    number: '169', title: '4-bit up-down counter, synchronous', pins: 16, supplyMilliampere: 20,
-    groups: [{
-      units: ['UD=1 CK=2 A=3 B=4 C=5 D=6 ENP=7 LOAD=9 ENT=10 QD=11 QC=12 QB=13 QA=14 RCO=15'],
-      logic: [
-        'a <= LOAD ? (a ^ !(ENP | ENT)) : A on rise(CK)', 'b <= LOAD ? (b ^ (!(ENP | ENT) & (UD ? a : !a))) : B on rise(CK)',
-        'c <= LOAD ? (c ^ (!(ENP | ENT) & (UD ? (a & b) : (!a & !b)))) : C on rise(CK)',
-        'd <= LOAD ? (d ^ (!(ENP | ENT) & (UD ? (a & b & c) : (!a & !b & !c)))) : D on rise(CK)',
-        'QA = a', 'QB = b', 'QC = c', 'QD = d', 'RCO = !(!ENT & (UD ? (a & b & c & d) : (!a & !b & !c & !d)))',
-      ],
-    }],
-  },
-  {
     number: '173', title: '4-bit register, three-state', pins: 16, supplyMilliampere: 19,
     groups: [{
       units: ['M=1 N=2 Q1=3 Q2=4 Q3=5 Q4=6 CK=7 G1=9 G2=10 D4=11 D3=12 D2=13 D1=14 CLR=15'],
@@ -212,10 +106,6 @@ export const REGISTERS: readonly ChipRow[] = [
       logic: [...each(4, (i) => `q${i} <= D${i} on rise(CK), clear !CLR`), ...each(4, (i) => `Q${i} = q${i}`), ...each(4, (i) => `QN${i} = !q${i}`)],
     }],
   },
-  counter190('190', 'decade up-down counter, one clock', true),
-  counter190('191', '4-bit up-down counter, one clock', false),
-  counter192('192', 'decade up-down counter, two clocks', true),
-  counter192('193', '4-bit up-down counter, two clocks', false),
   {
     number: '194', title: '4-bit shift register, both ways', pins: 16, supplyMilliampere: 15,
     groups: [{
@@ -261,27 +151,6 @@ export const REGISTERS: readonly ChipRow[] = [
     }],
   },
   {
-    number: '290', title: 'decade counter, 2 and 5', pins: 14,
-    groups: [{
-      units: ['R91=1 R92=3 QC=4 QB=5 QD=8 QA=9 CKA=10 CKB=11 R01=12 R02=13'],
-      logic: [
-        'a <= !a on fall(CKA), clear R01 & R02 & !(R91 & R92), set R91 & R92', 'b <= !b & !d on fall(CKB), clear (R01 & R02) | (R91 & R92)',
-        'c <= c ^ b on fall(CKB), clear (R01 & R02) | (R91 & R92)', 'd <= b & c on fall(CKB), clear R01 & R02 & !(R91 & R92), set R91 & R92',
-        'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
-  },
-  {
-    number: '293', title: '4-bit binary counter, 2 and 8', pins: 14,
-    groups: [{
-      units: ['QC=4 QB=5 QD=8 QA=9 CKA=10 CKB=11 R01=12 R02=13'],
-      logic: [
-        'a <= !a on fall(CKA), clear R01 & R02', 'b <= !b on fall(CKB), clear R01 & R02', 'c <= c ^ b on fall(CKB), clear R01 & R02',
-        'd <= d ^ (b & c) on fall(CKB), clear R01 & R02', 'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
-  },
-  {
     number: '373', title: 'octal latch, three-state', pins: 20, supplyMilliampere: 24,
     groups: [{ units: [`OE=1 E=11 ${EIGHT_D} ${EIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} while E`), ...each(8, (i) => `Q${i} = q${i} when !OE`)] }],
   },
@@ -303,26 +172,6 @@ export const REGISTERS: readonly ChipRow[] = [
   {
     number: '378', title: 'hex D register with enable', pins: 16, supplyMilliampere: 13,
     groups: [{ units: ['G=1 Q1=2 D1=3 D2=4 Q2=5 D3=6 Q3=7 CK=9 Q4=10 D4=11 Q5=12 D5=13 D6=14 Q6=15'], logic: [...each(6, (i) => `q${i} <= G ? q${i} : D${i} on rise(CK)`), ...each(6, (i) => `Q${i} = q${i}`)] }],
-  },
-  {
-    number: '390', title: 'dual decade counter, 2 and 5', pins: 16, supplyMilliampere: 15,
-    groups: [{
-      units: ['CKA=1 CLR=2 QA=3 CKB=4 QB=5 QC=6 QD=7', 'CKA=15 CLR=14 QA=13 CKB=12 QB=11 QC=10 QD=9'],
-      logic: [
-        'a <= !a on fall(CKA), clear CLR', 'b <= !b & !d on fall(CKB), clear CLR', 'c <= c ^ b on fall(CKB), clear CLR', 'd <= b & c on fall(CKB), clear CLR',
-        'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
-  },
-  {
-    number: '393', title: 'dual 4-bit binary counter', pins: 14, supplyMilliampere: 15,
-    groups: [{
-      units: ['CK=1 CLR=2 QA=3 QB=4 QC=5 QD=6', 'CK=13 CLR=12 QA=11 QB=10 QC=9 QD=8'],
-      logic: [
-        'a <= !a on fall(CK), clear CLR', 'b <= b ^ a on fall(CK), clear CLR', 'c <= c ^ (a & b) on fall(CK), clear CLR', 'd <= d ^ (a & b & c) on fall(CK), clear CLR',
-        'QA = a', 'QB = b', 'QC = c', 'QD = d',
-      ],
-    }],
   },
   {
     number: '533', title: 'octal latch, three-state, inverting', pins: 20, supplyMilliampere: 24,

@@ -1,0 +1,101 @@
+import type { ChipLogic } from '../device';
+import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
+import { heldNodes } from './held';
+import { DRIVE, type LogicStamp, type Network } from './network';
+import { across } from './operating-point';
+
+/** What a driver does: a level, or OFF. */
+export const OFF = 4;
+export type Driven = Level | typeof OFF;
+
+const DRIVERS_BY_NODE = new WeakMap<readonly LogicStamp[], ReadonlyMap<number, readonly number[]>>();
+
+/** The drivers that hang on each node, kept with the chips they come from. */
+export function driversByNode({ chips }: Network): ReadonlyMap<number, readonly number[]> {
+  let known = DRIVERS_BY_NODE.get(chips);
+  if (!known) {
+    const map = new Map<number, number[]>();
+    for (const { outputs } of chips) for (const { node, driver } of outputs) push(map, node, driver);
+    DRIVERS_BY_NODE.set(chips, (known = map));
+  }
+  return known;
+}
+
+/** A test whether a node has its level from somewhere, worked out when first asked. */
+export function holdTest(network: Network, drives: Uint8Array): (node: number) => boolean {
+  let held: Uint8Array | undefined;
+  return (node) => node < 0 || (held ??= heldNodes(network, drives))[node] === 1;
+}
+
+export function isPowered({ logic, supply, ground }: LogicStamp, phases: readonly Float64Array[]): boolean {
+  return !logic.dead && phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt);
+}
+
+/** What a chip sees at its i-th input. was: what it saw before, which a Schmitt input may keep. */
+export function levelAt(
+  driven: Uint8Array,
+  driversOf: ReadonlyMap<number, readonly number[]>,
+  phases: readonly Float64Array[],
+  chip: LogicStamp,
+  i: number,
+  was: Level,
+  isHeld: (node: number) => boolean,
+): Level {
+  const input = chip.logic.inputs[i]!;
+  if (input.stuck !== undefined) return input.stuck;
+  const { node, against } = chip.inputs[i]!;
+  if (against === undefined && chip.logic.family.input.type === 'mos' && !isHeld(node)) return UNKNOWN;
+  const level = (phase: number): Level => {
+    const x = phases[phase]!;
+    if (against !== undefined) return across(x, node, against) > 0 ? HIGH : LOW;
+    return levelOf(chip.logic, input.schmitt, across(x, node, chip.ground), across(x, chip.supply, chip.ground), phases.length > 1 ? (phase as Level) : was);
+  };
+  const low = level(0);
+  if (phases.length === 1 || level(1) === low) return low;
+  let unknown = false;
+  let moving = false;
+  for (const driver of driversOf.get(node) ?? []) {
+    unknown ||= driven[driver] === UNKNOWN;
+    moving ||= driven[driver] === PULSE;
+  }
+  return unknown || (!moving && driven.includes(UNKNOWN)) ? UNKNOWN : PULSE;
+}
+
+export function push<T>(map: Map<number, T[]>, key: number, value: T): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}
+
+/** What an output stage makes of a level and its enable. */
+export function drivenLevel({ pulls, stuck }: { pulls: 'both' | 'low' | 'high'; stuck?: Level | undefined }, level: Level, enable: Level): Driven {
+  const wanted: Driven = stuck ?? (enable === LOW ? OFF : enable === HIGH ? level : enable);
+  if ((pulls === 'low' && wanted === HIGH) || (pulls === 'high' && wanted === LOW)) return OFF;
+  return wanted;
+}
+
+/** States of all drivers in a phase: what pulses or is not known is low in the first and high in the second. */
+export function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1): Uint8Array {
+  const drives = new Uint8Array(network.drivers.length);
+  for (const chip of network.chips) {
+    chip.outputs.forEach(({ driver }, i) => {
+      const level = driven[driver]!;
+      if (level === OFF) return;
+      const high = level === HIGH || (level !== LOW && phase === HIGH);
+      const { pulls } = chip.logic.outputs[i]!;
+      drives[driver] = high ? (pulls === 'low' ? DRIVE.off : DRIVE.high) : pulls === 'high' ? DRIVE.off : DRIVE.low;
+    });
+  }
+  return drives;
+}
+
+/** The level an input of this family sees. was: what it saw before, which a Schmitt input keeps between its thresholds. */
+function levelOf({ family }: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
+  const scale = family.thresholdVolt === undefined ? supply : 1;
+  const threshold = family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply;
+  if (!schmitt) return volt > threshold ? HIGH : LOW;
+  const [rise, fall] = [family.schmittRise * scale, family.schmittFall * scale];
+  if (volt > rise) return HIGH;
+  if (volt < fall) return LOW;
+  return was === HIGH || was === LOW ? was : volt > threshold ? HIGH : LOW;
+}
