@@ -65,6 +65,7 @@ await shot('trace-night', 'night', async (page) => {
 await shot('trace-logic', 'day', async (page) => {
   await go(/lamps steady, no boot/, 'trace')(page);
   await settled(page);
+  await page.getByText('Weighing what to measure next').waitFor({ state: 'hidden', timeout: 60_000 });
 });
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);

@@ -13,13 +13,18 @@ interface Props {
   readonly onPoint: (readingId: string | undefined) => void;
 }
 
-const SHOWN = 12;
+/** How many suspects are listed: those with a chance worth naming, but never fewer than the least, and every condemned one. */
+const SHOWN = { least: 3, most: 12, fromProbability: 1e-3 } as const;
 
 /** Suspects by probability with the reading that speaks loudest; what is cleared stays in sight with its reason. */
 export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Props) {
   const suspects = lineUp.entries.filter((entry) => !entry.cleared);
   const cleared = lineUp.entries.filter((entry) => entry.cleared);
   const condemned = new Set(journal.condemned.map(({ body }) => body.ref));
+  const isShown = ({ ref, probability }: LineUpEntry, i: number): boolean =>
+    i < SHOWN.least || (i < SHOWN.most && probability >= SHOWN.fromProbability) || condemned.has(ref);
+  const shown = suspects.filter(isShown);
+  const rest = suspects.filter((entry, i) => !isShown(entry, i));
   return (
     <section className={style.panel} aria-label="Line-up of suspects">
       <header>
@@ -34,7 +39,7 @@ export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Pr
         </p>
       )}
       <ol className={style.list}>
-        {suspects.slice(0, SHOWN).map((entry) => (
+        {shown.map((entry) => (
           <Suspect
             key={entry.ref}
             entry={entry}
@@ -46,9 +51,9 @@ export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Pr
           />
         ))}
       </ol>
-      {suspects.length > SHOWN && (
+      {rest.length > 0 && (
         <p className={style.rest}>
-          and {suspects.length - SHOWN} more, each below {percent(suspects[SHOWN - 1]!.probability)}
+          and {rest.length} more, none above {percent(rest[0]!.probability)}
         </p>
       )}
       {cleared.length > 0 && (
@@ -87,7 +92,7 @@ function Suspect({
         <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
         <small title="Weight of evidence, decibans: +10 dB makes the odds ten times higher">
           {condemned && <b className={style.mark}>condemned</b>}{' '}
-          {entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : modes(entry)}
+          {entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : `likeliest ${modes(entry)}`}
         </small>
       </div>
       {condemned ? (
