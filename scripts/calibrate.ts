@@ -2,17 +2,20 @@
 // Board values vary within tolerance, severities are drawn from their range, readings carry the meter's error. Seeds are fixed.
 import { writeFileSync } from 'node:fs';
 import { indexBoard, isInsidePackage, type Board, type BoardIndex } from '@hanzai/core/board';
-import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
-import { parseFault, type SingleHypothesis } from '@hanzai/core/fault';
-import { BenchState, pointText, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
+import { Diagnoser, logLikelihood, scaled, type Belief } from '@hanzai/core/diagnosis';
+import { parseFault, type FaultState, type SingleHypothesis } from '@hanzai/core/fault';
+import { BenchState, measurementKey, pointText, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { candidateMeasurements } from '@hanzai/core/plan';
-import { readOff, seeded, variedBoard } from '@hanzai/core/practice';
+import { fixedChoice, indistinguishable, plannerChoice, readingsToIsolate, readOff, seeded, variedBoard } from '@hanzai/core/practice';
 import { RATES } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 
 const SINGLES = Number(process.env.SINGLES ?? 90);
 const DOUBLES = Number(process.env.DOUBLES ?? 15);
+const SEARCHES = Number(process.env.SEARCHES ?? 12);
 const FEW_READINGS = 12;
+/** A fault beside another can be seen where it makes the readings ten times as likely, nats. */
+const SHOWS_NATS = Math.log(10);
 
 const uniform = seeded(20261124);
 
@@ -61,7 +64,24 @@ function alike(belief: Belief): Set<string> {
   return new Set(belief.suspects.slice(0, 200).filter((s) => weigh(s) > top - 2).flatMap(({ hypothesis }) => hypothesis.refs)); // prettier-ignore
 }
 
-interface Tally { singles: number; right: number; visible: number; doubles: number; both: number; seconds: number } // prettier-ignore
+/** Log-likelihood of readings for the nominal board with exactly these faults. */
+function evidence(index: BoardIndex, faults: readonly FaultState[], readings: readonly Reading[], voltSpan: number): number {
+  const states = new Map<string, BenchState>();
+  return readings.reduce((sum, { measurement: m, value }) => {
+    let own = states.get(m.setup);
+    if (!own) states.set(m.setup, (own = new BenchState(index, { setup: m.setup, faults, absent: [] })));
+    const response = own.respond(m);
+    return sum + logLikelihood(m.kind, value, 'ok' in response ? { y: 0, sigma: 1, overload: false, unknown: true } : scaled(m.kind, response), voltSpan);
+  }, 0);
+}
+
+/** Whether each of the faults can be seen beside the others: without it the readings would be a good deal less likely. */
+function eachShows(diagnoser: Diagnoser, faults: readonly FaultState[], readings: readonly Reading[]): boolean {
+  const whole = evidence(diagnoser.index, faults, readings, diagnoser.voltSpan);
+  return faults.every((one) => whole - evidence(diagnoser.index, faults.filter((other) => other !== one), readings, diagnoser.voltSpan) > SHOWS_NATS); // prettier-ignore
+}
+
+interface Tally { singles: number; right: number; visible: number; doubles: number; shown: number; both: number; searches: number; planned: number; fixed: number; seconds: number } // prettier-ignore
 const stated: { probability: number; right: boolean }[] = [];
 const rows: [string, Tally][] = [];
 
@@ -73,7 +93,7 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
   const diagnoser = new Diagnoser(index, RATES);
   const measurements = candidateMeasurements(index);
   const faults = diagnoser.space.hypotheses.filter(({ fault }) => fault.type !== 'mode' || !isInsidePackage(fault.part.ref));
-  const tally: Tally = { singles: 0, right: 0, visible: 0, doubles: 0, both: 0, seconds: 0 };
+  const tally: Tally = { singles: 0, right: 0, visible: 0, doubles: 0, shown: 0, both: 0, searches: 0, planned: 0, fixed: 0, seconds: 0 };
   for (let n = 0; n < SINGLES; n += 1) {
     const truth = draw(faults);
     const fault = { name: truth.name, severity: severityOf(truth) };
@@ -93,20 +113,39 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     let b = draw(faults);
     while (b.refs[0] === a.refs[0]) b = draw(faults);
     const both = [a, b].map((h) => ({ name: h.name, severity: severityOf(h) }));
-    const seen = (readings: readonly Reading[]): boolean => diagnoser.believe(readings).healthy < 0.5;
-    if (!both.every((fault) => seen(bench(board, [fault], measurements).filter((reading) => reading !== undefined)))) continue;
     const all = bench(board, both, measurements).filter((reading) => reading !== undefined);
+    tally.doubles += 1;
+    if (!eachShows(diagnoser, [a, b].map(({ fault }, i) => ({ fault, severity: both[i]!.severity })), all)) continue; // prettier-ignore
     const belief = diagnoser.believe(all);
     const first = belief.byPart.slice(0, 3).map(({ ref }) => ref);
     const level = alike(belief);
-    tally.doubles += 1;
+    tally.shown += 1;
     if ([a, b].every(({ refs }) => refs.some((ref) => first.includes(ref) || level.has(ref)))) tally.both += 1;
     else if (process.env.SHOW) process.stderr.write(`${name} double ${a.name} + ${b.name}: ${belief.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}\n`); // prettier-ignore
+  }
+  const symptoms = measurements.filter(({ kind }) => kind === 'symptom').slice(0, 2);
+  for (let n = 0; symptoms.length === 2 && tally.searches < SEARCHES && n < 12 * SEARCHES; n += 1) {
+    const truth = draw(faults);
+    const severity = severityOf(truth);
+    const all = bench(board, [{ name: truth.name, severity }], measurements);
+    const first = all.filter((reading) => reading && symptoms.includes(reading.measurement)) as Reading[];
+    // What the owner could not have noticed brings no unit to the bench, and what no reading shows cannot be found.
+    if (diagnoser.believe(first).healthy > 0.5 || diagnoser.believe(all.filter((reading) => reading !== undefined)).healthy > 0.5) continue;
+    const nearest = truth.severities.reduce((best, one, i) => (Math.abs(Math.log(one / severity)) < Math.abs(Math.log(truth.severities[best]! / severity)) ? i : best), 0); // prettier-ignore
+    const alikes = indistinguishable(diagnoser, truth, nearest, measurements);
+    const read = (m: Measurement): Reading | undefined => all[measurements.findIndex((one) => measurementKey(one) === measurementKey(m))];
+    const count = (choose: ReturnType<typeof fixedChoice>): number => readingsToIsolate(diagnoser, first, alikes, read, choose, measurements.length);
+    const [planned, fixed] = [count(plannerChoice(diagnoser)), count(fixedChoice(index))];
+    if (process.env.SHOW)
+      process.stderr.write(`${name} search ${truth.name} ${severity.toPrecision(3)} (${alikes.size} alike): planned ${planned}, fixed ${fixed}\n`);
+    tally.searches += 1;
+    tally.planned += planned;
+    tally.fixed += fixed;
   }
   tally.seconds = (performance.now() - started) / 1000;
   rows.push([board.title, tally]);
   process.stdout.write(
-    `${board.title}: ${tally.right}/${tally.visible} visible of ${tally.singles} singles, ${tally.both}/${tally.doubles} doubles, ${tally.seconds.toFixed(0)} s\n`,
+    `${board.title}: ${tally.right}/${tally.visible} visible of ${tally.singles} singles, ${tally.both}/${tally.shown} shown of ${tally.doubles} doubles, ${tally.planned} planned readings against ${tally.fixed} in a fixed order for ${tally.searches} searches, ${tally.seconds.toFixed(0)} s\n`,
   );
 }
 
@@ -125,12 +164,25 @@ const text = `# Calibration of the diagnosis
 
 Made by \`npm run calibrate\`, seeds fixed. On the demo boards listed random single faults are drawn by their priors, severities from their range, all parts within tolerance, readings with the
 meter's error. "Right" means: with every candidate reading taken, the true part is among those that the readings leave on a level with the first. A fault that changes no reading on the board
-cannot be found and is left out of the count.
+cannot be found and is left out of the count. A double fault counts where each of the two shows beside the other: without it the readings would be less than a tenth as likely.
 
-| board | single faults | visible | right | double faults | both among the first three |
-| --- | --- | --- | --- | --- | --- |
-${rows.map(([title, t]) => `| ${title} | ${t.singles} | ${t.visible} | ${t.right} (${percent(t.right, t.visible)}) | ${t.doubles} | ${t.both} (${percent(t.both, t.doubles)}) |`).join('\n')}
-| all | ${sum('singles')} | ${sum('visible')} | ${sum('right')} (${percent(sum('right'), sum('visible'))}) | ${sum('doubles')} | ${sum('both')} (${percent(sum('both'), sum('doubles'))}) |
+| board | single faults | visible | right | double faults | each shows | both among the first three |
+| --- | --- | --- | --- | --- | --- | --- |
+${rows.map(([title, t]) => `| ${title} | ${t.singles} | ${t.visible} | ${t.right} (${percent(t.right, t.visible)}) | ${t.doubles} | ${t.shown} | ${t.both} (${percent(t.both, t.shown)}) |`).join('\n')}
+| all | ${sum('singles')} | ${sum('visible')} | ${sum('right')} (${percent(sum('right'), sum('visible'))}) | ${sum('doubles')} | ${sum('shown')} | ${sum('both')} (${percent(sum('both'), sum('shown'))}) |
+
+## From two symptoms to the part
+
+Single faults that the first two symptoms of a board show, all parts within tolerance. Readings until the true part, with those that no reading tells from it, has nine tenths of the belief:
+the planner's choice against a fixed order (rails, supply path, ESR, the rest).
+
+| board | searches | planner | fixed order | share |
+| --- | --- | --- | --- | --- |
+${rows
+  .filter(([, t]) => t.searches > 0)
+  .map(([title, t]) => `| ${title} | ${t.searches} | ${t.planned} | ${t.fixed} | ${percent(t.planned, t.fixed)} |`)
+  .join('\n')}
+| all | ${sum('searches')} | ${sum('planned')} | ${sum('fixed')} | ${percent(sum('planned'), sum('fixed'))} |
 
 ## Reliability
 

@@ -20,8 +20,8 @@ export function linearChange(fault: Fault, severity?: number): LinearChange | un
     return { a, b, siemens: 1 / amount, before: [], after: [conductance(a, b, amount)] };
   }
   const part = fault.type === 'dry' ? fault.pin.part : fault.part;
-  const before = elementsOf(part);
   if (part.pins.length !== 2) return undefined;
+  const before = elementsOf(part);
   const after = fault.type === 'mode' ? fault.mode.change(before, amount) : openBranch(before, amount);
   const [a, b] = part.pins as [string, string];
   if (!after) return undefined;

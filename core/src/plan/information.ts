@@ -53,6 +53,24 @@ export function expectedInformation(outlooks: readonly Outlook[], groups: number
   return measure(joint, bins, groups, (bin) => (bin === bins - 1 ? Infinity : known[bin]! > 0 ? centre[bin]! / known[bin]! : 0));
 }
 
+/** The outlooks after each outcome of a reading: its probability, and what each outlook then has, in the order given (summing to 1). boundaries: as in expectedInformation. */
+export function outlooksByOutcome(
+  outlooks: readonly Outlook[],
+  boundaries?: readonly number[],
+): readonly { readonly probability: number; readonly shares: Float64Array }[] {
+  const cuts = boundaries ?? cutsBetween(outlooks);
+  const bins = Array.from({ length: cuts.length + 2 }, () => new Float64Array(outlooks.length));
+  outlooks.forEach(({ probability, predicted }, i) => {
+    const blank = (probability * (predicted ? BLUNDER : 1)) / bins.length;
+    for (const bin of bins) bin[i]! += blank;
+    if (predicted) spread(predicted, cuts, (bin, chance) => (bins[bin]![i]! += probability * (1 - BLUNDER) * chance));
+  });
+  return bins.map((bin) => {
+    const probability = bin.reduce((a, b) => a + b, 0);
+    return { probability, shares: probability > 0 ? bin.map((value) => value / probability) : bin };
+  });
+}
+
 /** Hands each bin its share of one prediction. The last bin is OL. */
 function spread(predicted: Scaled, cuts: readonly number[], put: (bin: number, chance: number) => void): void {
   if (predicted.overload) return put(cuts.length + 1, 1);

@@ -1,22 +1,13 @@
 import type { BoardIndex, Setup } from '../board';
-import { Diagnoser, PULSING_AT, scaled, unscaledValue, type Belief } from '../diagnosis';
-import type { Hypothesis, RateTable } from '../fault';
-import {
-  measurementKey,
-  ohmRange,
-  pointText,
-  readout,
-  STANDARD_METER as METER,
-  voltRange,
-  type Measurement,
-  type Reading,
-  type ReadingKind,
-  type Readout,
-} from '../instrument';
+import { Diagnoser, PULSING_AT, unscaledValue, type Belief } from '../diagnosis';
+import type { RateTable } from '../fault';
+import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind, type Readout } from '../instrument';
 import { planActions, type Action, type ReadingPromise } from './actions';
 import { candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
-import { expectedInformation, type Information, type Outlook } from './information';
+import type { Information } from './information';
+import { informationOf, outlookBase, type OutlookBase } from './outlook';
+import { lookTwoSteps } from './two-step';
 
 /** One way a proposed reading may come out, in the trade's terms. */
 export interface Prospect {
@@ -60,12 +51,10 @@ export interface PlanOptions {
   readonly setup?: Setup;
   /** Parts that are off the board now. */
   readonly absent?: readonly string[];
+  /** Minutes of opening up before a reading's points can be reached. Default: none. */
+  readonly accessMinutes?: (measurement: Measurement) => number;
 }
 
-/** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
-const NEGLIGIBLE = 2e-4;
-/** With more hypotheses than this in play, one severity stands for each: the field is wide open and detail does not matter yet. */
-const MANY = 120;
 /** A reading that tells less is not worth proposing, bits. */
 const LEAST_GAIN = 0.01;
 /** A reading that tells this much is taken whatever it does to the leading suspect's chances: early on, no single reading moves those, bits. */
@@ -97,20 +86,23 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
   const candidates = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
-  const view = outlookBase(diagnoser, belief);
+  const view = outlookBase(belief);
   const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
   for (const [i, measurement] of candidates.entries()) {
     yield i / candidates.length;
     const information = informationOf(diagnoser, view, measurement, options.absent ?? []);
     if (information.gainBits < LEAST_GAIN) continue;
-    const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs);
+    const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs) + (options.accessMinutes?.(measurement) ?? 0);
     proposals.push({ proposal: propose(diagnoser, view, measurement, information, minutes, options.absent ?? []), information });
   }
-  proposals.sort((a, b) => b.proposal.gainBits / b.proposal.minutes - a.proposal.gainBits / a.proposal.minutes);
+  proposals.sort((a, b) => rateOf(b.proposal) - rateOf(a.proposal));
+  lookTwoSteps(diagnoser, view, proposals, costs, options.absent ?? []);
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
   const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map(({ proposal, information }) => promiseOf(view, proposal, information))).slice(0, MOST_ACTIONS); // prettier-ignore
   return { state: decide(belief, proposals, costs), actions, measurements: proposals.map(({ proposal }) => proposal), replace };
 }
+
+const rateOf = ({ gainBits, minutes }: ProposedMeasurement): number => gainBits / minutes;
 
 /** Readings that are weighed against work, and actions that are kept. */
 const MOST_PROMISES = 12;
@@ -139,62 +131,6 @@ function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurem
   if (best) return 'measure';
   return belief.healthy > top ? 'verify' : 'replace';
 }
-
-/** The hypotheses that still count, by group, with what stands for their severities. */
-interface OutlookBase {
-  readonly entries: readonly {
-    readonly hypothesis: Hypothesis;
-    readonly severities: readonly number[];
-    readonly group: number;
-    readonly probability: number;
-  }[];
-  readonly refs: readonly string[];
-  readonly healthy: number;
-  readonly unmodelled: number;
-}
-
-function outlookBase(diagnoser: Diagnoser, belief: Belief): OutlookBase {
-  const { refs } = diagnoser;
-  const position = new Map(refs.map((ref, i) => [ref, i]));
-  const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
-  const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
-  const entries = kept.map(({ hypothesis, probability }) => {
-    const severities = standIns(hypothesis, kept.length > MANY);
-    const group = position.get(hypothesis.refs[0]!)!;
-    return { hypothesis, severities, group, probability: probability / total };
-  });
-  return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };
-}
-
-/** Which severities of a hypothesis stand for it in a plan: alternatives all count, a range by its ends and its middle; one is enough in a wide field. */
-function standIns({ severities, discrete }: Hypothesis, wideField: boolean): readonly number[] {
-  const middle = (severities.length - 1) >> 1;
-  if (wideField) return [middle];
-  return discrete ? severities.map((_, i) => i) : [...new Set([0, middle, severities.length - 1])];
-}
-
-function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Information {
-  const { predictor } = diagnoser;
-  const groups = view.refs.length + 2;
-  const outlooks: Outlook[] = [
-    { group: view.refs.length, probability: view.healthy, predicted: scaled(m.kind, predictor.healthy(m, absent)) },
-    { group: view.refs.length + 1, probability: view.unmodelled, predicted: undefined },
-  ];
-  for (const { hypothesis, severities, group, probability } of view.entries) {
-    for (const i of severities) {
-      const predicted = scaled(m.kind, predictor.at(hypothesis, i, m, absent));
-      outlooks.push({ group, probability: probability / severities.length, predicted: predicted.unknown ? undefined : predicted });
-    }
-  }
-  return expectedInformation(outlooks, groups, CATEGORY_BOUNDS[m.kind]);
-}
-
-/** Where the outcomes of a reading part that is a category and not a number, on its natural scale. */
-const CATEGORY_BOUNDS: Partial<Record<ReadingKind, readonly number[]>> = {
-  logic: [METER.logicLowVolt, METER.logicHighVolt, PULSING_AT / 2],
-  continuity: [METER.continuityOhm],
-  symptom: [0.5],
-};
 
 function propose(
   diagnoser: Diagnoser,

@@ -1,0 +1,72 @@
+import { PULSING_AT, scaled, type Belief, type Diagnoser } from '../diagnosis';
+import type { Hypothesis } from '../fault';
+import { STANDARD_METER as METER, type Measurement, type ReadingKind } from '../instrument';
+import { expectedInformation, type Information, type Outlook } from './information';
+
+/** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
+const NEGLIGIBLE = 2e-4;
+/** With more hypotheses than this in play, one severity stands for each: the field is wide open and detail does not matter yet. */
+const MANY = 120;
+
+/** The hypotheses that still count, by group, with what stands for their severities. */
+export interface OutlookBase {
+  readonly entries: readonly {
+    readonly hypothesis: Hypothesis;
+    readonly severities: readonly number[];
+    readonly group: number;
+    readonly probability: number;
+  }[];
+  readonly refs: readonly string[];
+  readonly healthy: number;
+  readonly unmodelled: number;
+}
+
+/** What still counts after a belief: hypotheses too unlikely to move a decision are left out. */
+export function outlookBase(belief: Belief): OutlookBase {
+  const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
+  const refs = [...new Set(kept.map(({ hypothesis }) => hypothesis.refs[0]!))];
+  const position = new Map(refs.map((ref, i) => [ref, i]));
+  const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
+  const entries = kept.map(({ hypothesis, probability }) => {
+    const severities = standIns(hypothesis, kept.length > MANY);
+    const group = position.get(hypothesis.refs[0]!)!;
+    return { hypothesis, severities, group, probability: probability / total };
+  });
+  return { entries, refs, healthy: belief.healthy / total, unmodelled: belief.unmodelled / total };
+}
+
+/** Which severities of a hypothesis stand for it in a plan: alternatives all count, a range by its ends and its middle; one is enough in a wide field. */
+function standIns({ severities, discrete }: Hypothesis, wideField: boolean): readonly number[] {
+  const middle = (severities.length - 1) >> 1;
+  if (wideField) return [middle];
+  return discrete ? severities.map((_, i) => i) : [...new Set([0, middle, severities.length - 1])];
+}
+
+/** What everything that may be so predicts for a reading: healthy first, then "none of these", then the entries with each of their severities, always in this order. */
+export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Outlook[] {
+  const outlooks: Outlook[] = [
+    { group: view.refs.length, probability: view.healthy, predicted: scaled(m.kind, predictor.healthy(m, absent)) },
+    { group: view.refs.length + 1, probability: view.unmodelled, predicted: undefined },
+  ];
+  for (const { hypothesis, severities, group, probability } of view.entries) {
+    for (const i of severities) {
+      const predicted = scaled(m.kind, predictor.at(hypothesis, i, m, absent));
+      outlooks.push({ group, probability: probability / severities.length, predicted: predicted.unknown ? undefined : predicted });
+    }
+  }
+  return outlooks;
+}
+
+/** Number of groups that outlooks of this view speak of: the suspects, healthy, "none of these". */
+export const groupCount = (view: OutlookBase): number => view.refs.length + 2;
+
+export function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Information {
+  return expectedInformation(outlooksOf(diagnoser, view, m, absent), groupCount(view), CATEGORY_BOUNDS[m.kind]);
+}
+
+/** Where the outcomes of a reading part that is a category and not a number, on its natural scale. */
+export const CATEGORY_BOUNDS: Partial<Record<ReadingKind, readonly number[]>> = {
+  logic: [METER.logicLowVolt, METER.logicHighVolt, PULSING_AT / 2],
+  continuity: [METER.continuityOhm],
+  symptom: [0.5],
+};
