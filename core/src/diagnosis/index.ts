@@ -5,3 +5,4 @@ export { comparePeers, compareSister, type PeerVerdict } from './peers';
 export { esrSurvey, type EsrSurvey, type EsrVerdict } from './masking';
 export { symptomTable, type SymptomRow } from './symptom-table';
 export { edgeVariants } from './edges';
+export { minimalDiagnoses, minimalHittingSets } from './logic-sets';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { indexBoard, readDeck, type BoardIndex } from '@hanzai/core/board';
-import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
+import { Diagnoser, minimalDiagnoses, minimalHittingSets, type Belief } from '@hanzai/core/diagnosis';
 import { BenchState, resolveMeasurement, type Reading, type ReadingValue } from '@hanzai/core/instrument';
 import { expectedRepairMinutes, repairOrder } from '@hanzai/core/plan';
 import { LIBRARY, RATES } from '@hanzai/data';
@@ -24,6 +24,18 @@ const gate = (ref: string, name: '7400' | '7408' | '7432' | '7486', a: string, b
   `X${ref} ${a} ${b} ${y} 0 0 ${ref}n1 0 ${ref}n2 0 0 ${ref}n3 0 0 VCC ${name}`;
 
 const shareOf = (belief: Belief, ref: string): number => belief.byPart.find((part) => part.ref === ref)!.probability;
+/** Minimal diagnoses and conflicts by name, in a fixed order. */
+function sets(
+  index: BoardIndex,
+  readings: readonly Reading[],
+  components: Readonly<Record<string, readonly string[]>>,
+): { diagnoses: string[]; conflicts: string[] } {
+  const names = Object.keys(components);
+  const text = (list: readonly number[][]): string[] => list.map((set) => set.map((i) => names[i]).sort().join(' ')).sort(); // prettier-ignore
+  const diagnoses = minimalDiagnoses(index, readings, Object.values(components));
+  return { diagnoses: text(diagnoses), conflicts: text(minimalHittingSets(diagnoses)) };
+}
+
 /** Belief in a set of parts being bad together and nothing else. */
 const shareOfSet = (belief: Belief, refs: readonly string[]): number =>
   belief.suspects
@@ -38,6 +50,12 @@ describe('full adder', () => {
     gate('UX1', '7486', 'A', 'B', 'P'), gate('UX2', '7486', 'P', 'C', 'SUM'), gate('UA1', '7408', 'A', 'B', 'G'), gate('UA2', '7408', 'P', 'C', 'H'), gate('UO1', '7432', 'G', 'H', 'CARRY'),
   ]); // prettier-ignore
   const belief = new Diagnoser(index, RATES).believe(levels(index, { SUM: '1', CARRY: '0' }));
+  it('its minimal diagnoses and conflicts are the published ones', () => {
+    const components = { X1: ['UX1'], X2: ['UX2'], A1: ['UA1'], A2: ['UA2'], O1: ['UO1'] };
+    const { diagnoses, conflicts } = sets(index, levels(index, { SUM: '1', CARRY: '0' }), components);
+    expect(diagnoses).toEqual(['A2 X2', 'O1 X2', 'X1']);
+    expect(conflicts).toEqual(['A2 O1 X1', 'X1 X2']);
+  });
   it('the single diagnosis leads', () => expect(belief.byPart[0]!.ref).toBe('UX1'));
   it('nothing else alone explains both outputs', () => {
     // An input shorted inside UX2 or UA2 would pull P down for both, which a textbook gate cannot: that much is left to them.
@@ -63,7 +81,7 @@ describe('multiplier-adder', () => {
     `XU${m}B ${m}n1 ${out}3x 0 0 VCC ${out}2 0 ${m}r ${out}1 ${m}p ${m}q 0 0 ${m}n2 ${m}n3 0 7483`,
   ];
   const adder = (ref: string, x: string, y: string, f: string): string =>
-    `XU${ref} 0 ${f}2 ${x}2 ${y}2 VCC ${f}1 ${y}1 ${x}1 ${f}0 ${x}0 ${y}0 0 0 ${ref}c ${f}3 0 7483`;
+    `XU${ref} ${x}3x ${f}2 ${x}2 ${y}2 VCC ${f}1 ${y}1 ${x}1 ${f}0 ${x}0 ${y}0 0 0 ${ref}c ${f}3 ${y}3x 7483`;
   const number = (name: string, value: number): string[] => [0, 1].map((bit) => `V${name}${bit} ${name}${bit} 0 ${(value >> bit) & 1 ? 4 : 0.2}`);
   const index = deck([
     ...number('A', 3),
@@ -86,6 +104,12 @@ describe('multiplier-adder', () => {
     const nets = new BenchState(index, { setup: 'on', faults: [], absent: [] }).netVolts() as Record<string, number | null>;
     expect([value(nets, 'F'), value(nets, 'G')]).toEqual([12, 12]);
   });
+  it('its minimal diagnoses and conflicts are the published ones', () => {
+    const components = { M1: ['UM1A', 'UM1B'], M2: ['UM2A', 'UM2B'], M3: ['UM3A', 'UM3B'], A1: ['UA1'], A2: ['UA2'] };
+    const { diagnoses, conflicts } = sets(index, levels(index, { ...seen('F', 10), ...seen('G', 12) }), components);
+    expect(diagnoses).toEqual(['A1', 'A2 M2', 'M1', 'M2 M3']);
+    expect(conflicts).toEqual(['A1 A2 M1 M3', 'A1 M1 M2']);
+  }, 60_000);
   it('accuses the first multiplier and the first adder alone, and no other component alone', () => {
     const belief = new Diagnoser(index, RATES).believe(levels(index, { ...seen('F', 10), ...seen('G', 12) }));
     const [first, adderShare] = [shareOfSet(belief, ['UM1A']) + shareOfSet(belief, ['UM1B']), shareOfSet(belief, ['UA1'])];
@@ -111,6 +135,25 @@ describe('c17', () => {
       const nets = new BenchState(deck(circuit(inputs)), { setup: 'on', faults: [], absent: [] }).netVolts() as Record<string, number | null>;
       expect([nets.N22! > 1.5, nets.N23! > 1.5], inputs.join('')).toEqual(expected);
     }
+  });
+  it('the sets that explain a vector with both outputs wrong are those of an enumeration over the gates alone', () => {
+    const gates: Record<string, (v: Record<string, boolean>) => boolean> = {
+      10: (v) => !(v.N1! && v.N3!), 11: (v) => !(v.N3! && v.N6!), 16: (v) => !(v.N2! && v[11]!), 19: (v) => !(v[11]! && v.N7!), 22: (v) => !(v[10]! && v[16]!), 23: (v) => !(v[16]! && v[19]!),
+    }; // prettier-ignore
+    const names = Object.keys(gates);
+    const explains = (free: Readonly<Record<string, boolean>>): boolean => {
+      const v: Record<string, boolean> = { N1: true, N2: true, N3: true, N6: true, N7: true };
+      for (const name of names) v[name] = free[name] ?? gates[name]!(v);
+      return !v[22] && v[23] === true;
+    };
+    const both = [false, true];
+    const singles = names.filter((g) => both.some((level) => explains({ [g]: level })));
+    const pairs = names.flatMap((g, i) => names.slice(i + 1).filter((h) => both.some((x) => both.some((y) => explains({ [g]: x, [h]: y })))).map((h) => [g, h])); // prettier-ignore
+    const smallest = [...singles, ...pairs.filter((pair) => !pair.some((g) => singles.includes(g))).map((pair) => pair.sort().join(' '))].sort();
+    const index = deck(circuit([1, 1, 1, 1, 1]));
+    const components = Object.fromEntries(names.map((name) => [name, [`U${name}`]]));
+    expect(smallest.length).toBeGreaterThan(1);
+    expect(sets(index, levels(index, { N22: '0', N23: '1' }), components).diagnoses).toEqual(smallest);
   });
   it('both outputs wrong at 1, 1, 1, 1, 1 point at what they share: gates 11 and 16', () => {
     const index = deck(circuit([1, 1, 1, 1, 1]));
