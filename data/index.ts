@@ -1,6 +1,7 @@
 import { RateTable } from '@hanzai/core/fault';
-import { UnitModel } from '@hanzai/core/block';
+import { DiskGeometry, UnitModel } from '@hanzai/core/block';
 import archetypes from './library/archetypes.json' with { type: 'json' };
+import media from './library/media.json' with { type: 'json' };
 import rates from './library/rates.json' with { type: 'json' };
 
 /** The library's failure rates by class of part. Source: see the file's `source`. */
@@ -10,3 +11,6 @@ export { chipModel, FAMILIES, LIBRARY, OTHER_CHIPS, SERIES_74 } from './library/
 
 /** Unit models for when there is no schematic, with the known failure patterns as their priors. */
 export const ARCHETYPES: readonly UnitModel[] = archetypes.map((archetype) => UnitModel.parse(archetype));
+
+/** Layouts of the common flexible disks. Source: the standards named in each row. */
+export const DISK_GEOMETRIES: readonly DiskGeometry[] = media.map((row) => DiskGeometry.parse(row));

@@ -108,11 +108,6 @@ describe.each(['lamp-driver', 'diode-network'])('the planner on %s, where the be
     const worlds = [0, 1, 2, 3].map((first) => world(name, every(4, first)));
     const [ours, best] = [worlds.map((w) => minutesOf(w, planned(w), true)), worlds.map((w) => minutesOf(w, () => w.readings.map((_, m) => m), false))];
     const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
-    console.log(
-      ours,
-      best,
-      worlds.map((w) => w.readings.length),
-    );
     expect(sum(best)).toBeGreaterThan(1);
     expect(Number.isFinite(sum(ours))).toBe(true);
     expect(sum(ours) / sum(best)).toBeLessThanOrEqual(1.1);

@@ -87,6 +87,11 @@ function likelihood(model: UnitModel, state: UnitState, one: BlockEvidence): num
       const fails = failsWith(state, one.exercised);
       return fails ** one.failed * (1 - fails) ** one.passed;
     }
+    case 'aid': {
+      const isBad = state.bad.some(({ block }) => block === one.block);
+      if (one.cured) return isBad ? one.cures : ACCIDENT;
+      return isBad ? 1 - one.cures : 1;
+    }
     case 'code': {
       const stage = model.codes?.find(({ code }) => code === one.code)?.stage;
       return stage === undefined ? 1 : stageLikelihood(model, state, stage);

@@ -3,6 +3,13 @@ import { z } from 'zod';
 const name = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'a name of small letters, digits and hyphens');
 const share = z.number().gt(0).lt(1);
 
+export const HazardKind = z.enum(['mains', 'stored-charge', 'laser', 'hot', 'spring', 'chemical', 'static']);
+export type HazardKind = z.infer<typeof HazardKind>;
+
+/** Something cheap that can be taken back. cures: share of the block's faults that it puts right. */
+export const FirstAid = z.object({ name, title: z.string().min(1).max(160), block: name, minutes: z.number().positive(), cures: share, caution: z.string().max(200).optional() }); // prettier-ignore
+export type FirstAid = z.infer<typeof FirstAid>;
+
 /** A unit as the bench sees it when there is no schematic: blocks that can be bad, and the stages of its start in order with the blocks that each needs. */
 export const UnitModel = z.object({
   name,
@@ -17,6 +24,14 @@ export const UnitModel = z.object({
   patterns: z.array(z.object({ name, seen: z.string().min(1).max(200), suspects: z.array(name).min(1), because: z.string().min(1).max(200) })).max(60),
   /** Blink and error codes: the stage that they speak of. */
   codes: z.array(z.object({ code: z.string().min(1).max(20), stage: name, meaning: z.string().min(1).max(160) })).max(100).optional(),
+  /** What can hurt somebody, or the unit. volt, farad: of what keeps a charge. */
+  hazards: z.array(z.object({ kind: HazardKind, note: z.string().min(1).max(300), volt: z.number().positive().optional(), farad: z.number().positive().optional() })).max(20).optional(),
+  firstAid: z.array(FirstAid).max(40).optional(),
+  /** Circumstances of a start that explain by themselves what would else be a fault. */
+  conditions: z.array(z.object({
+    name, title: z.string().min(1).max(120),
+    explains: z.array(z.object({ kind: z.enum(['stage', 'code', 'pattern']), name: z.string().min(1).max(40), because: z.string().min(1).max(200) })).min(1).max(20),
+  })).max(40).optional(),
 }); // prettier-ignore
 export type UnitModel = z.infer<typeof UnitModel>;
 
@@ -30,6 +45,8 @@ export type BlockEvidence =
   | { readonly type: 'code'; readonly code: string }
   /** A direct check of one block. */
   | { readonly type: 'check'; readonly block: string; readonly good: boolean }
+  /** Something cheap was done to a block that puts right this share of its faults, and a test was made after it. */
+  | { readonly type: 'aid'; readonly block: string; readonly cures: number; readonly cured: boolean }
   /** A pattern that was recognised. */
   | { readonly type: 'pattern'; readonly name: string };
 
@@ -41,6 +58,8 @@ export function unitModelIssues(model: UnitModel): readonly string[] {
     ...model.stages.flatMap(({ name: stage, needs }) => needs.filter((need) => !blocks.has(need)).map((need) => `stage ${stage} needs ${need}`)),
     ...model.killChecks.filter(({ block }) => !blocks.has(block)).map(({ name: check, block }) => `check ${check} is of ${block}`),
     ...model.patterns.flatMap(({ name: pattern, suspects }) => suspects.filter((block) => !blocks.has(block)).map((block) => `pattern ${pattern} suspects ${block}`)),
+    ...(model.firstAid ?? []).filter(({ block }) => !blocks.has(block)).map(({ name: aid, block }) => `first aid ${aid} is for ${block}`),
+    ...(model.conditions ?? []).flatMap(({ name: condition, explains }) => explains.filter((e) => (e.kind === 'stage' ? !stages.has(e.name) : e.kind === 'pattern' ? !model.patterns.some((p) => p.name === e.name) : !model.codes?.some((c) => c.code === e.name))).map((e) => `condition ${condition} explains ${e.kind} ${e.name}`)),
     ...(model.codes ?? []).filter(({ stage }) => !stages.has(stage)).map(({ code, stage }) => `code ${code} speaks of ${stage}`),
   ]; // prettier-ignore
 }

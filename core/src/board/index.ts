@@ -24,4 +24,5 @@ export { writeDeck } from './formats/deck-writer';
 export { partValue, readPartsList, writePartsList } from './formats/parts-list';
 export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';
 export { parseDeckNumber, printDeckNumber } from './formats/deck-number';
+export { comparePinOuts, ConnectorPin, PinOut, PinUse, type PinClash, type PinOutComparison, type WireAdvice } from './pin-out';
 export { COMMON_SETUPS, namedSetup, powerOf, Setup, setupNames, type PowerState } from './setup';
