@@ -41,7 +41,7 @@ describe('the demo workshop', () => {
     await prepareDatabase(url, true);
     const lines = (await docket(db)).filter(({ title }) => DEMO_CASES.some((demo) => demo.title === title));
     expect(lines).toHaveLength(DEMO_CASES.length);
-    expect(lines.map(({ state }) => state).sort()).toEqual(['closed', 'open', 'open', 'waiting']);
+    expect(lines.map(({ state }) => state).sort()).toEqual(['closed', 'open', 'open', 'open', 'open', 'waiting', 'waiting']);
     expect(lines.every(({ progress }) => progress.nextAction !== '')).toBe(true);
   });
 });

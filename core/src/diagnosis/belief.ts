@@ -38,7 +38,7 @@ const MOST_DOUBLE_ROWS = 20_000;
 
 /** Keeps belief about one board. Likelihoods already computed are kept, so a new reading costs only itself and retracting one costs nothing. */
 export class Diagnoser {
-  readonly space: HypothesisSpace;
+  private priors: HypothesisSpace;
   /** Predicts on the board as drawn, with nothing on its edges. */
   readonly predictor: Predictor;
   readonly voltSpan: number;
@@ -51,14 +51,24 @@ export class Diagnoser {
   /** factor: what multiplies a part's prior (looks, age). */
   constructor(
     readonly index: BoardIndex,
-    rates: RateTable,
+    private readonly rates: RateTable,
     factor?: (ref: string) => number,
   ) {
-    this.space = hypothesisSpace(index, rates, factor);
+    this.priors = hypothesisSpace(index, rates, factor);
     this.predictors = edgeVariants(index).map((variant) => new Predictor(variant));
     this.predictor = this.predictors[0]!;
     this.voltSpan = Math.max(10, 2 * index.board.parts.reduce((most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0), 0));
     this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
+  }
+
+  /** All that may be the matter, with what is thought of it before any reading. */
+  get space(): HypothesisSpace {
+    return this.priors;
+  }
+
+  /** Takes another view of the parts before any reading (something was seen on the board). What was computed stays: likelihoods do not depend on it. */
+  reweigh(factor: (ref: string) => number): void {
+    this.priors = hypothesisSpace(this.index, this.rates, factor);
   }
 
   /** Works out what `believe` will need for these readings in small steps, for callers that must stay responsive: yields the share done, 0 to 1.

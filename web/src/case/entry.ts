@@ -1,9 +1,18 @@
 import { z } from 'zod';
-import { ReadingKind } from '@hanzai/core/instrument';
+import { FindingKind, OpenUpStep } from '@hanzai/core/bench';
 import { Setup } from '@hanzai/core/board';
+import { ReadingKind } from '@hanzai/core/instrument';
 
 const ref = z.string().min(1).max(80);
 const line = (most: number): z.ZodString => z.string().max(most);
+
+const blockName = line(40).min(1);
+const share = z.number().min(0).max(1);
+const finite = z.number().refine(Number.isFinite);
+
+/** What a timer is for. bleach counts hours of daylight, the others run by the clock. */
+export const TimerKind = z.enum(['soak', 'bleach', 'glue', 'burn-in', 'other']);
+export type TimerKind = z.infer<typeof TimerKind>;
 
 /** What an entry of a case's journal can say. Kinds are only ever added. */
 export const EntryBody = z.discriminatedUnion('kind', [
@@ -27,6 +36,49 @@ export const EntryBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('answer'), step: line(200).min(1), passed: z.boolean() }),
   z.object({ kind: z.literal('close'), note: line(1000) }),
   z.object({ kind: z.literal('reopen') }),
+  /** One start of the unit: the stage at which it stopped, null where it came through. conditions: names of the unit model's, and free words. */
+  z.object({
+    kind: z.literal('start'),
+    failedAt: blockName.nullable(),
+    seconds: finite.min(0).max(86_400).optional(),
+    tries: z.number().int().min(1).max(99),
+    sounds: line(200),
+    conditions: z.array(line(60).min(1)).max(12),
+  }),
+  z.object({ kind: z.literal('code'), code: line(20).min(1) }),
+  z.object({ kind: z.literal('pattern'), name: blockName }),
+  /** A swap: which blocks of this unit were in use, the rest known good, and how often it worked and failed. */
+  z.object({
+    kind: z.literal('trial'),
+    title: line(200).min(1),
+    exercised: z.array(blockName).min(1).max(60),
+    passed: z.number().int().min(0).max(999),
+    failed: z.number().int().min(0).max(999),
+    note: line(300),
+  }),
+  z.object({ kind: z.literal('check'), title: line(200).min(1), block: blockName, good: z.boolean() }),
+  z.object({ kind: z.literal('acknowledge'), hazard: line(120).min(1), who: line(80).min(1) }),
+  /** Volts left on something that keeps a charge, as measured. */
+  z.object({ kind: z.literal('residual'), hazard: line(120).min(1), volt: finite.min(0).max(10_000) }),
+  z.object({ kind: z.literal('step'), step: OpenUpStep }),
+  z.object({ kind: z.literal('back'), step: z.uuid(), count: z.number().int().min(1).max(60), lengthMm: finite.positive().max(200).optional() }),
+  /** Something seen, placed on the outline of the board (mm) or on a picture (0 to 1). */
+  z.object({
+    kind: z.literal('seen'),
+    what: FindingKind,
+    text: line(300),
+    sizeMm: finite.positive().max(500),
+    certainty: share,
+    at: z.object({ xMm: finite.min(-1000).max(3000), yMm: finite.min(-1000).max(3000) }).optional(),
+    on: z.object({ picture: z.uuid(), x: share, y: share }).optional(),
+  }),
+  z.object({ kind: z.literal('aid'), name: blockName, title: line(200).min(1), block: blockName, cures: share }),
+  z.object({ kind: z.literal('picture'), picture: z.uuid(), title: line(120), of: z.enum(['condition', 'inside', 'board']) }),
+  z.object({ kind: z.literal('pin'), picture: z.uuid(), x: share, y: share, text: line(300).min(1) }),
+  z.object({ kind: z.literal('timer'), what: TimerKind, title: line(120).min(1), hours: finite.positive().max(2000) }),
+  z.object({ kind: z.literal('daylight'), timer: z.uuid(), hours: finite.positive().max(24) }),
+  z.object({ kind: z.literal('timerDone'), timer: z.uuid() }),
+  z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;
 

@@ -1,10 +1,11 @@
-import type { LedgerLine, ProofAnswer } from '@hanzai/core/bench';
+import type { Acknowledged, LedgerLine, LoggedStep, ProofAnswer } from '@hanzai/core/bench';
 import { absentParts, missingParts } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
 
-type Of<K extends EntryBody['kind']> = Entry & { body: Extract<EntryBody, { kind: K }> };
+/** An entry of one kind; of several kinds, one for each. */
+export type Of<K extends EntryBody['kind']> = K extends unknown ? Entry & { body: Extract<EntryBody, { kind: K }> } : never;
 
 /** A reading with the entry it came from. */
 export interface TakenReading extends Reading {
@@ -25,8 +26,38 @@ export interface Journal {
   readonly absent: readonly string[];
   /** Those of them that are not left out on purpose. */
   readonly missing: readonly string[];
+  readonly starts: readonly Of<'start'>[];
+  /** Starts, codes, patterns, trials, checks and first aid in the order made: what speaks of the unit's blocks. */
+  readonly blockEvents: readonly Of<'start' | 'code' | 'pattern' | 'trial' | 'check' | 'aid'>[];
+  readonly acknowledged: readonly (Acknowledged & { readonly entry: Entry })[];
+  readonly residuals: readonly Of<'residual'>[];
+  readonly steps: readonly LoggedStep[];
+  readonly seen: readonly Of<'seen'>[];
+  readonly pictures: readonly Of<'picture'>[];
+  readonly pins: readonly Of<'pin'>[];
+  readonly timers: readonly Timer[];
+  /** Where work was left, when nothing was entered since. */
+  readonly pausedAt: Of<'pause'> | undefined;
   readonly closed: boolean;
   readonly moments: readonly number[];
+}
+
+/** A timer with what is known of it. */
+export interface Timer {
+  readonly entry: Of<'timer'>;
+  readonly done: boolean;
+  /** Hours of daylight so far, for bleaching. */
+  readonly daylightHours: number;
+}
+
+/** When a timer runs out, milliseconds; undefined where daylight decides. */
+export function timerEnd({ entry }: Timer): number | undefined {
+  return entry.body.what === 'bleach' ? undefined : Date.parse(entry.madeAt) + entry.body.hours * 3_600_000;
+}
+
+export function isTimerDue(timer: Timer, now: number): boolean {
+  const end = timerEnd(timer);
+  return !timer.done && (end === undefined ? timer.daylightHours >= timer.entry.body.hours : now >= end);
 }
 
 function ledgerLine(body: EntryBody): LedgerLine | undefined {
@@ -52,6 +83,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
   const condemned = new Map<string, Of<'condemn'>>();
   const answers: ProofAnswer[] = [];
   let closed = false;
+  const of = <K extends EntryBody['kind']>(...kinds: K[]): Of<K>[] => standing.filter((e): e is Of<K> => (kinds as string[]).includes(e.body.kind));
   standing.forEach((entry, i) => {
     const { body } = entry;
     const line = ledgerLine(body);
@@ -74,9 +106,28 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
         });
     }
   });
+  const last = standing.at(-1);
   return {
-    symptoms: standing.filter((e): e is Of<'symptom'> => e.body.kind === 'symptom'),
-    findings: standing.filter((e): e is Of<'finding'> => e.body.kind === 'finding'),
+    symptoms: of('symptom'),
+    findings: of('finding'),
+    starts: of('start'),
+    blockEvents: of('start', 'code', 'pattern', 'trial', 'check', 'aid'),
+    acknowledged: of('acknowledge').map((entry) => ({ hazard: entry.body.hazard, who: entry.body.who, entry })),
+    residuals: of('residual'),
+    steps: of('step').map(({ id, body }) => ({
+      ...body.step,
+      id,
+      back: of('back').reduce((sum, back) => sum + (back.body.step === id ? back.body.count : 0), 0),
+    })),
+    seen: of('seen'),
+    pictures: of('picture'),
+    pins: of('pin'),
+    timers: of('timer').map((entry) => ({
+      entry,
+      done: of('timerDone').some(({ body }) => body.timer === entry.id),
+      daylightHours: of('daylight').reduce((sum, { body }) => sum + (body.timer === entry.id ? body.hours : 0), 0),
+    })),
+    pausedAt: last?.body.kind === 'pause' ? (last as Of<'pause'>) : undefined,
     readings,
     condemned: [...condemned.values()],
     ledger,

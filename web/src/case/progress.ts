@@ -4,11 +4,16 @@ import { Predictor } from '@hanzai/core/diagnosis';
 import type { Journal } from './journal';
 
 /** The stages of a case that can be worked in this version, in the order of work. */
-export const STAGES = ['take-in', 'trace', 'repair', 'prove', 'hand-back'] as const;
+export const STAGES = ['take-in', 'swaps', 'make-safe', 'open-up', 'look', 'first-aid', 'trace', 'repair', 'prove', 'hand-back'] as const;
 export type Stage = (typeof STAGES)[number];
 
 export const STAGE_NAMES: Readonly<Record<Stage, string>> = {
   'take-in': 'Take in',
+  swaps: 'Swaps',
+  'make-safe': 'Make safe',
+  'open-up': 'Open up',
+  look: 'Look',
+  'first-aid': 'First aid',
   trace: 'Trace',
   repair: 'Repair',
   prove: 'Prove',
@@ -27,9 +32,16 @@ export interface Progress {
   readonly nextAction: string;
   /** The stage that next action is in. */
   readonly nextStage: Stage;
+  /** Minutes of work that are likely still in it, as far as its stage tells. From memory of shop practice. */
+  readonly minutesToGo: number;
   /** Why the case cannot be closed yet; empty where it can. */
   readonly obstacles: readonly string[];
 }
+
+/** Bench minutes that are usually left from the stage in which the next action is. From memory of shop practice. */
+const MINUTES_LEFT: Readonly<Record<Stage, number>> = {
+  'take-in': 240, swaps: 220, 'make-safe': 210, 'open-up': 200, look: 180, 'first-aid': 170, trace: 150, repair: 90, prove: 45, 'hand-back': 15,
+}; // prettier-ignore
 
 /** A repair is a part fitted, or one left out on purpose. */
 const isRepair = ({ action }: LedgerLine): boolean => action !== 'removed';
@@ -62,7 +74,15 @@ export function caseProgress(index: BoardIndex | undefined, journal: Journal, pr
   const untouched = journal.condemned.map(({ body }) => body.ref).filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line))); // prettier-ignore
   const proven = begun && missing.length === 0 && isProven(proof);
   const situation = { proof, untouched, proven, repaired };
-  return { pads: padsOf(journal, situation), proof, proven, obstacles: obstaclesOf(index, journal, situation, begun), ...nextStep(index, journal, situation) };
+  const next = nextStep(index, journal, situation);
+  return {
+    pads: padsOf(journal, situation),
+    minutesToGo: journal.closed ? 0 : MINUTES_LEFT[next.nextStage],
+    proof,
+    proven,
+    obstacles: obstaclesOf(index, journal, situation, begun),
+    ...next,
+  };
 }
 
 function padsOf(journal: Journal, { proof, untouched, proven, repaired }: Situation): Progress['pads'] {
@@ -73,7 +93,8 @@ function padsOf(journal: Journal, { proof, untouched, proven, repaired }: Situat
     return journal.condemned.length > 0 ? 'half' : 'hollow';
   };
   return {
-    'take-in': journal.symptoms.length > 0 ? 'filled' : 'hollow',
+    'take-in': journal.symptoms.length > 0 || journal.starts.length > 0 ? 'filled' : 'hollow',
+    ...firstHalf(journal, proven || journal.closed),
     trace: journal.condemned.length > 0 || proven ? 'filled' : journal.readings.length > 0 ? 'half' : 'hollow',
     repair: repair(),
     prove: proven ? 'filled' : repaired && proof.some((step) => step.state !== 'open') ? 'half' : 'hollow',
@@ -81,10 +102,25 @@ function padsOf(journal: Journal, { proof, untouched, proven, repaired }: Situat
   };
 }
 
-function obstaclesOf(index: BoardIndex | undefined, { missing }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
+/** Pads of the stages before tracing. What a finished case never needed is crossed. */
+function firstHalf(journal: Journal, over: boolean): Pick<Progress['pads'], 'swaps' | 'make-safe' | 'open-up' | 'look' | 'first-aid'> {
+  const pad = (begun: boolean, done = begun): PadState => (done ? 'filled' : begun ? 'half' : over ? 'crossed' : 'hollow');
+  const allBack = journal.steps.every(({ back, count, what }) => what === 'empty-hole' || back >= count);
+  return {
+    swaps: pad(journal.blockEvents.some(({ body }) => body.kind === 'trial' || body.kind === 'check')),
+    'make-safe': pad(journal.acknowledged.length > 0),
+    'open-up': pad(journal.steps.length > 0, journal.steps.length > 0 && allBack),
+    look: pad(journal.seen.length > 0),
+    'first-aid': pad(journal.blockEvents.some(({ body }) => body.kind === 'aid')),
+  };
+}
+
+function obstaclesOf(index: BoardIndex | undefined, { missing, steps }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
   const obstacles: string[] = [];
   if (missing.length > 0) obstacles.push(`${missing.join(', ')} came off and nothing went on`);
   if (untouched.length > 0) obstacles.push(`${untouched.join(', ')} condemned and not replaced`);
+  const off = steps.filter(({ what, back, count }) => what !== 'empty-hole' && back < count);
+  if (off.length > 0) obstacles.push(`not back together: ${off.reduce((sum, { back, count }) => sum + count - back, 0)} pieces are still off`);
   if (!index) obstacles.push('no board sheet: nothing can be proven');
   else if (!begun) obstacles.push('nothing is proven');
   const open = proof.filter((step) => step.state !== 'pass').length;
@@ -94,7 +130,7 @@ function obstaclesOf(index: BoardIndex | undefined, { missing }: Journal, { proo
 
 function nextStep(index: BoardIndex | undefined, journal: Journal, s: Situation): { nextAction: string; nextStage: Stage } {
   if (journal.closed) return { nextAction: 'handed back', nextStage: 'hand-back' };
-  if (journal.symptoms.length === 0) return { nextAction: 'write down what the unit does', nextStage: 'take-in' };
+  if (journal.symptoms.length === 0 && journal.starts.length === 0) return { nextAction: 'write down what the unit does', nextStage: 'take-in' };
   if (!index) return { nextAction: 'choose or import its board sheet', nextStage: 'take-in' };
   if (journal.missing.length > 0) return { nextAction: `fit ${journal.missing.join(', ')}`, nextStage: 'repair' };
   if (s.untouched.length > 0) return { nextAction: `replace ${s.untouched.join(', ')}`, nextStage: 'repair' };

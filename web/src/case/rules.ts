@@ -1,14 +1,19 @@
-import { fuseGate, ledgerObjection, type LedgerLine } from '@hanzai/core/bench';
-import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import { backObjection, DEFER, fuseGate, ledgerObjection, lockedBy, type Gate, type LedgerLine } from '@hanzai/core/bench';
+import type { UnitModel } from '@hanzai/core/block';
+import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
 import { playJournal, type Journal } from './journal';
 import { caseProgress } from './progress';
+import { caseHazards } from './unit';
 
 /** Why an entry may not be made now, with the way out; undefined where it may. The browser asks before sending, the server before storing. */
-export function entryObjection(body: EntryBody, entries: readonly Entry[], index: BoardIndex | undefined): string | undefined {
+export function entryObjection(body: EntryBody, entries: readonly Entry[], index: BoardIndex | undefined, model?: UnitModel): string | undefined {
   const journal = playJournal(entries, index);
+  const gate = gateOf(body);
+  const locked = gate && lockedObjection(journal, index, model, gate);
   if (journal.closed && body.kind !== 'reopen') return 'the case is closed: reopen it first';
+  if (locked) return locked;
   switch (body.kind) {
     case 'reading': {
       if (!index) return 'the case has no board sheet: choose one in Take in first';
@@ -33,17 +38,64 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
       return journal.missing.length > 0 ? `${journal.missing.join(', ')} came off and nothing went on: nothing can be proven like this` : undefined;
     case 'reopen':
       return journal.closed ? undefined : 'the case is open';
+    case 'start':
+      return model && body.failedAt !== null && !model.stages.some(({ name }) => name === body.failedAt) ? `${model.title} has no stage ${body.failedAt}` : undefined; // prettier-ignore
+    case 'trial':
+      if (body.passed + body.failed === 0) return 'a trial that was never made says nothing: at least one try';
+      return model ? unknownBlock(model, body.exercised) : 'choose the kind of unit in Take in first';
+    case 'check':
+      return model ? unknownBlock(model, [body.block]) : 'choose the kind of unit in Take in first';
+    case 'acknowledge':
+      return caseHazards(model, index, journal).some(({ key }) => key === body.hazard) ? undefined : 'this hazard is not one of the case any more';
+    case 'back':
+      return backObjection(journal.steps, body.step, body.count, body.lengthMm);
+    case 'pin':
+      return journal.pictures.some((picture) => picture.body.picture === body.picture) ? undefined : 'the picture is not in this case';
+    case 'daylight':
+    case 'timerDone':
+      return journal.timers.some(({ entry, done }) => entry.id === body.timer && !done) ? undefined : 'no such timer is running';
     default:
       return undefined;
   }
 }
+
+/** The gate that an entry stands behind: volts on the board, or hands in the open case. */
+function gateOf(body: EntryBody): Gate | undefined {
+  if (body.kind === 'reading') return powerOf(body.setup) === 'on' ? 'power' : undefined;
+  return body.kind === 'step' || body.kind === 'removed' || body.kind === 'fitted' ? 'open' : undefined;
+}
+
+/** What has to be acknowledged before a step behind this gate, in words; undefined where nothing is left. */
+export function lockedObjection(journal: Journal, index: BoardIndex | undefined, model: UnitModel | undefined, gate: Gate): string | undefined {
+  const left = lockedBy(caseHazards(model, index, journal), journal.acknowledged, gate);
+  if (left.length === 0) return undefined;
+  return `locked until Make safe is acknowledged (${left.map(({ kind }) => kind.replace('-', ' ')).filter((kind, i, all) => all.indexOf(kind) === i).join(', ')}). ${DEFER}`; // prettier-ignore
+}
+
+function unknownBlock(model: UnitModel, names: readonly string[]): string | undefined {
+  const unknown = names.find((name) => !model.blocks.some((block) => block.name === name));
+  return unknown === undefined ? undefined : `${model.title} has no block ${unknown}`;
+}
+
+/** Entries that may be taken back at any time, because nothing rests on them but belief. */
+const FREE = new Set(['symptom', 'finding', 'reading', 'start', 'code', 'pattern', 'trial', 'check', 'acknowledge', 'residual', 'back', 'seen', 'aid', 'pin', 'timer', 'daylight', 'timerDone', 'pause']); // prettier-ignore
 
 /** Readings and lines can be taken back; of a part's ledger only the newest line, or the ledger would say that something went on that never came off. */
 function retractObjection(journal: Journal, entries: readonly Entry[], id: string): string | undefined {
   const entry = entries.find((candidate) => candidate.id === id);
   if (!entry) return 'the entry to take back is not in this case';
   const { kind } = entry.body;
-  if (kind === 'symptom' || kind === 'finding' || kind === 'reading') return undefined;
+  if (FREE.has(kind)) return undefined;
+  if (entry.body.kind === 'step') {
+    const step = journal.steps.find((one) => one.id === id);
+    return step && step.back > 0 ? 'pieces of this step are back on: take that back first' : undefined;
+  }
+  if (entry.body.kind === 'picture') {
+    const { picture } = entry.body;
+    return journal.pins.some(({ body }) => body.picture === picture) || journal.seen.some(({ body }) => body.on?.picture === picture)
+      ? 'notes are pinned on this picture: take them back first'
+      : undefined;
+  }
   const line = journal.ledger.find((candidate) => candidate.entry.id === id);
   if (!line) return `a ${kind} cannot be taken back`;
   const newest = journal.ledger.findLast((candidate) => nameKey(candidate.ref) === nameKey(line.ref));

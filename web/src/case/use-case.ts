@@ -1,5 +1,6 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
+import type { UnitModel } from '@hanzai/core/block';
 import { Predictor } from '@hanzai/core/diagnosis';
 import { v7 } from 'uuid';
 import type { CaseView } from '../server/case/service';
@@ -9,6 +10,7 @@ import { playJournal, type Journal } from './journal';
 import { Outbox, sendEntry } from './outbox';
 import { caseProgress, type Progress } from './progress';
 import { entryObjection } from './rules';
+import { unitModelOf } from './unit';
 
 const RETRY_MILLISECONDS = 3000;
 
@@ -20,6 +22,8 @@ export interface Refusal {
 export interface CaseState {
   readonly view: CaseView;
   readonly index: BoardIndex | undefined;
+  /** The model of its unit; undefined where its kind was not chosen. */
+  readonly model: UnitModel | undefined;
   readonly entries: readonly Entry[];
   readonly journal: Journal;
   /** What stands to be proven, what is next, what stands against closing. */
@@ -54,6 +58,7 @@ export function useCase(initial: CaseView): CaseState {
     return [...view.entries, ...pending.filter(({ id }) => !stored.has(id))];
   }, [view.entries, pending]);
   const journal = useMemo(() => playJournal(entries, index), [entries, index]);
+  const model = useMemo(() => unitModelOf(view.unitType, view.codes), [view.unitType, view.codes]);
   const predictor = useMemo(() => index && new Predictor(index), [index]);
   const progress = useMemo(() => caseProgress(index, journal, predictor, true), [index, journal, predictor]);
   const absent = journal.absent.join();
@@ -114,7 +119,7 @@ export function useCase(initial: CaseView): CaseState {
 
   const file = useCallback(
     (body: EntryBody): string | undefined => {
-      const objection = entryObjection(body, entries, index);
+      const objection = entryObjection(body, entries, index, model);
       if (objection) return objection;
       const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
       queue.current.push(entry);
@@ -122,11 +127,11 @@ export function useCase(initial: CaseView): CaseState {
       void outbox.current?.add(entry).catch(() => undefined).then(() => flush()); // prettier-ignore
       return undefined;
     },
-    [entries, index, flush],
+    [entries, index, model, flush],
   );
   const dismiss = useCallback((id: string) => {
     setRefusals((list) => list.filter(({ entry }) => entry.id !== id));
     void outbox.current?.remove(id);
   }, []);
-  return { view, index, entries, journal, progress, expect, waiting: pending.length, reachable, refusals, file, dismiss, reload };
+  return { view, index, model, entries, journal, progress, expect, waiting: pending.length, reachable, refusals, file, dismiss, reload };
 }

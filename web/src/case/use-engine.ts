@@ -2,7 +2,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { Board } from '@hanzai/core/board';
 import type { EngineApi } from '../workers/engine.worker';
-import type { EngineEvent, LineUp, NextStep } from '../workers/engine-messages';
+import type { AssessRequest, EngineEvent, LineUp, NextStep } from '../workers/engine-messages';
 import { writtenPoints } from './file-reading';
 import type { Journal } from './journal';
 
@@ -16,8 +16,11 @@ export interface EngineState {
   readonly latency: number | undefined;
 }
 
+/** What the engine has to know beside readings. */
+export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
+
 /** Keeps a worker with the core at work on the board and feeds it the readings that speak of the board as it is now. */
-export function useEngine(board: Board | undefined, journal: Journal): EngineState {
+export function useEngine(board: Board | undefined, journal: Journal, circumstances: Circumstances): EngineState {
   const remote = useRef<Remote<EngineApi> | undefined>(undefined);
   const ticket = useRef(0);
   const [ready, setReady] = useState(false);
@@ -59,7 +62,7 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
       value,
       absent: [...(absent ?? [])],
     }));
-  const key = JSON.stringify([readings, journal.absent]);
+  const key = JSON.stringify([readings, journal.absent, circumstances]);
 
   useEffect(() => {
     const api = remote.current;
@@ -73,7 +76,7 @@ export function useEngine(board: Board | undefined, journal: Journal): EngineSta
       if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: undefined }));
     };
     api
-      .assess({ ticket: own, readings, absent: [...journal.absent] }, proxy(onEvent))
+      .assess({ ticket: own, readings, absent: [...journal.absent], ...circumstances }, proxy(onEvent))
       .catch((error: unknown) => setState((s) => ({ ...s, busy: undefined, failure: String((error as Error).message ?? error) })));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for readings and absent parts by value
   }, [ready, key]);

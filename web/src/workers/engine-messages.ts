@@ -1,3 +1,4 @@
+import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
 import { z } from 'zod';
@@ -15,7 +16,15 @@ export const EngineReading = z.object({
 });
 export type EngineReading = z.infer<typeof EngineReading>;
 
-export const AssessRequest = z.object({ ticket: z.number().int(), readings: z.array(EngineReading), absent: z.array(z.string()) });
+export const AssessRequest = z.object({
+  ticket: z.number().int(),
+  readings: z.array(EngineReading),
+  absent: z.array(z.string()),
+  /** What the eye multiplies the odds of parts by. */
+  look: z.record(z.string(), z.number().positive()),
+  /** How an earlier unit of this model came apart, and how far this one is. */
+  access: z.object({ template: z.array(OpenUpStep), done: z.number().int().min(0) }).optional(),
+});
 export type AssessRequest = z.infer<typeof AssessRequest>;
 export const OpenRequest = z.object({ board: Board });
 
@@ -54,6 +63,8 @@ export interface Proposal {
   readonly to: string;
   readonly gainBits: number;
   readonly minutes: number;
+  /** Of these, minutes of opening up. */
+  readonly accessMinutes: number;
   readonly expected: Expectation;
   readonly prospects: readonly {
     readonly probability: number;

@@ -1,6 +1,7 @@
-import { indexBoard, type Board } from '@hanzai/core/board';
+import { accessMinutes } from '@hanzai/core/bench';
+import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
-import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
+import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import { AssessRequest, type EngineEvent, type EngineReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
@@ -14,17 +15,32 @@ const PROPOSALS = 8;
 /** The core at work on one board, in a worker. Newer requests make older ones stop at their next step. */
 export class Engine {
   private readonly diagnoser: Diagnoser;
-  private readonly priors: ReadonlyMap<string, number>;
+  private priors: ReadonlyMap<string, number>;
+  private look = '{}';
   private newest = 0;
 
   constructor(board: Board) {
     this.diagnoser = new Diagnoser(indexBoard(board), RATES);
-    this.priors = new Map(this.diagnoser.believe([]).byPart.map(({ ref, probability }) => [ref, probability]));
+    this.priors = this.priorShares();
+  }
+
+  private priorShares(): ReadonlyMap<string, number> {
+    return new Map(this.diagnoser.believe([]).byPart.map(({ ref, probability }) => [ref, probability]));
+  }
+
+  /** Takes in what the eye found, where it is other than before. */
+  private see(look: Readonly<Record<string, number>>): void {
+    const key = JSON.stringify(look);
+    if (key === this.look) return;
+    this.look = key;
+    this.diagnoser.reweigh((ref) => look[ref] ?? 1);
+    this.priors = this.priorShares();
   }
 
   /** Works out the line-up, then what to do next. Each is sent as soon as it is known. pause: lets other messages in between steps. */
   async assess(raw: AssessRequest, send: (event: EngineEvent) => void, pause: () => Promise<void>): Promise<void> {
-    const { ticket, readings, absent } = AssessRequest.parse(raw);
+    const { ticket, readings, absent, look, access } = AssessRequest.parse(raw);
+    this.see(look);
     this.newest = Math.max(this.newest, ticket);
     const started = performance.now();
     const known = readings.flatMap((reading) => this.resolve(reading));
@@ -32,8 +48,9 @@ export class Engine {
     if (!(await this.walk(this.diagnoser.prepare(given), ticket, send, pause))) return;
     const belief = this.diagnoser.believe(given);
     send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), given, performance.now() - started) }); // prettier-ignore
-    const plan = await this.walk(planSteps(this.diagnoser, given, belief, { absent }), ticket, send, pause);
-    if (plan) send({ type: 'next', ticket, next: nextStep(plan.value) });
+    const opening = (m: Measurement): number => (access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0);
+    const plan = await this.walk(planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }), ticket, send, pause);
+    if (plan) send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
   }
 
   /** Walks through long work, telling how far it is and letting other messages in; undefined where a newer request has come. */
@@ -82,11 +99,29 @@ export class Engine {
   }
 }
 
-function nextStep(plan: Plan): NextStep {
-  return { state: plan.state, replace: plan.replace, proposals: plan.measurements.slice(0, PROPOSALS).map(proposal) };
+/** Under which names the points of a measurement become reachable: its nets, and the parts it touches. */
+function namesAt(index: BoardIndex, { at, to }: Measurement): string[] {
+  return [at, to].flatMap(({ net, pin }) =>
+    pin ? [replaceableRef(pin.part.ref)] : [net, ...(index.pinsOfNet.get(net) ?? []).map(({ part }) => replaceableRef(part.ref))],
+  );
 }
 
-function proposal(m: ProposedMeasurement): Proposal {
+function nextStep(plan: Plan, opening: (m: Measurement) => number): NextStep {
+  return { state: plan.state, replace: plan.replace, proposals: plan.measurements.slice(0, PROPOSALS).map((m) => proposal(m, opening(m.measurement))) };
+}
+
+function proposal(m: ProposedMeasurement, minutesOfAccess: number): Proposal {
   const { setup, kind, at, to, gainBits, minutes, prospects } = m;
-  return { key: `${setup} ${kind} ${at} ${to}`, setup, kind, at, to, gainBits, minutes, prospects, expected: inWords(m.expected) };
+  return {
+    key: `${setup} ${kind} ${at} ${to}`,
+    setup,
+    kind,
+    at,
+    to,
+    gainBits,
+    minutes,
+    accessMinutes: minutesOfAccess,
+    prospects,
+    expected: inWords(m.expected),
+  };
 }

@@ -9,7 +9,7 @@ const SYMPTOM = [volts('a', 'P5', 5.01), volts('b', 'VM', 0.01)];
 
 async function assess(ticket: number, readings: EngineReading[], pause = async (): Promise<void> => undefined): Promise<EngineEvent[]> {
   const events: EngineEvent[] = [];
-  await engine.assess({ ticket, readings, absent: [] }, (event) => events.push(event), pause);
+  await engine.assess({ ticket, readings, absent: [], look: {} }, (event) => events.push(event), pause);
   // How far it is may be told at any time; what comes in which order matters for the rest.
   return events.filter(({ type }) => type !== 'progress');
 }

@@ -1,4 +1,4 @@
-import { asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { Entry } from '../../case/entry';
 import type { Database } from '../db/client';
 import { caseEntry, repairCase } from '../db/schema/case';
@@ -66,5 +66,17 @@ export async function insertEntry(db: Database, caseId: string, entry: Entry): P
 
 export async function caseOfEntry(db: Database, entryId: string): Promise<string | undefined> {
   const [row] = await db.select({ caseId: caseEntry.caseId }).from(caseEntry).where(eq(caseEntry.id, entryId));
+  return row?.caseId;
+}
+
+/** The newest other case with this unit that was opened up; undefined where there is none. */
+export async function openedBefore(db: Database, unitModel: string, exceptCase: string): Promise<string | undefined> {
+  const [row] = await db
+    .select({ caseId: caseEntry.caseId })
+    .from(caseEntry)
+    .innerJoin(repairCase, eq(repairCase.id, caseEntry.caseId))
+    .where(and(eq(repairCase.unitModel, unitModel), ne(repairCase.id, exceptCase), eq(caseEntry.kind, 'step')))
+    .orderBy(desc(caseEntry.sequence))
+    .limit(1);
   return row?.caseId;
 }

@@ -1,11 +1,16 @@
-import { indexBoard, type Board } from '@hanzai/core/board';
+import { indexBoard, type Board, type BoardIndex } from '@hanzai/core/board';
 import { v7 } from 'uuid';
 import { z } from 'zod';
 import { type Entry } from '../../case/entry';
 import { playJournal } from '../../case/journal';
 import { caseProgress, type Progress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
+import { benchMinutes, urgencyOf, type OpenUpStep, type Urgency } from '@hanzai/core/bench';
+import { isTimerDue, timerEnd, type Journal } from '../../case/journal';
+import { unitModelOf } from '../../case/unit';
 import { findBoard, listBoards } from '../board/repository';
+import type { Outcome } from '../outcome';
+import { unitCodes, type UnitCode } from '../unit/service';
 import type { Database } from '../db/client';
 import {
   caseOfEntry,
@@ -17,28 +22,38 @@ import {
   insertEntry,
   listCases,
   lockCase,
+  openedBefore,
   updateCase,
   type CaseRow,
 } from './repository';
 
-const text = (most: number): z.ZodDefault<z.ZodString> => z.string().trim().max(most).default('');
+const text = (most: number): z.ZodString => z.string().trim().max(most);
 
-/** What opening a case takes. */
-export const NewCaseRequest = z.object({
+/** What stands on the card of a case. */
+const CARD = {
   title: z.string().trim().min(1, 'a few words, for example "CR-40, no movement"').max(160),
   unitModel: z.string().trim().min(1, 'the unit, for example "CR-40 card-disc reader"').max(120),
-  serial: text(80),
-  owner: text(120),
-  complaint: text(2000),
   spendingLimit: z.string().regex(/^\d{1,7}(\.\d{1,2})?$/, 'an amount such as 120 or 79.50').nullish(),
   promisedOn: z.iso.date('a date such as 2026-12-24').nullish(),
   boardId: z.uuid().nullish(),
-}); // prettier-ignore
+}; // prettier-ignore
+const CARD_WORDS = {
+  serial: text(80), owner: text(120), complaint: text(2000), unitType: text(40), accessories: text(500), stuckInside: text(300),
+  causeOfDeath: text(300), earlierVisitors: text(500), mediaNote: text(500), batch: text(60),
+}; // prettier-ignore
+
+/** What opening a case takes. Words that are not given are empty. */
+export const NewCaseRequest = z.object({ ...CARD, ...CARD_WORDS }).partial(asMask(CARD_WORDS));
 export type NewCaseRequest = z.infer<typeof NewCaseRequest>;
 
-/** What can be corrected later. `version` is the one the correction was made on. */
-export const CaseCorrection = NewCaseRequest.partial().extend({ waitsFor: z.string().trim().max(200).optional(), version: z.number().int() });
+/** What can be corrected later; what is not given stays as it is. `version` is the one the correction was made on. */
+export const CaseCorrection = z.object({ ...CARD, ...CARD_WORDS, waitsFor: text(200), waitsKind: z.enum(['', 'part', 'owner', 'timer']) }).partial().extend({ version: z.number().int() }); // prettier-ignore
 export type CaseCorrection = z.infer<typeof CaseCorrection>;
+
+/** Every name of an object, marked. */
+function asMask<T extends object>(fields: T): { [K in keyof T]: true } {
+  return Object.fromEntries(Object.keys(fields).map((name) => [name, true])) as { [K in keyof T]: true };
+}
 
 /** A case as the browser gets it. */
 export interface CaseView {
@@ -53,33 +68,37 @@ export interface CaseView {
   readonly spendingLimit: string | null;
   readonly promisedOn: string | null;
   readonly waitsFor: string;
+  readonly waitsKind: string;
+  readonly unitType: string;
+  readonly accessories: string;
+  readonly stuckInside: string;
+  readonly causeOfDeath: string;
+  readonly earlierVisitors: string;
+  readonly mediaNote: string;
+  readonly batch: string;
+  /** Codes that the workshop wrote down for this kind of unit. */
+  readonly codes: readonly UnitCode[];
+  /** How the last unit of this model came apart; empty where none did. */
+  readonly template: readonly OpenUpStep[];
   readonly openedAt: string;
   readonly board: { readonly id: string; readonly content: Board } | null;
   readonly entries: readonly Entry[];
 }
 
-export type Outcome<T> =
-  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly why: 'missing' | 'clash' | 'refused'; readonly detail: string };
+async function view(db: Database, { openedAt, boardId, ...row }: CaseRow): Promise<CaseView> {
+  const [board, entries, codes, template] = await Promise.all([
+    boardId ? findBoard(db, boardId) : undefined,
+    entriesOf(db, row.id),
+    unitCodes(db, row.unitType),
+    templateFor(db, row),
+  ]);
+  return { ...row, codes, template, openedAt: openedAt.toISOString(), board: board ? { id: board.id, content: board.content } : null, entries };
+}
 
-async function view(db: Database, row: CaseRow): Promise<CaseView> {
-  const [board, entries] = await Promise.all([row.boardId ? findBoard(db, row.boardId) : undefined, entriesOf(db, row.id)]);
-  const { id, number, version, title, unitModel, serial, owner, complaint, spendingLimit, promisedOn, waitsFor } = row;
-  return {
-    id,
-    number,
-    version,
-    title,
-    unitModel,
-    serial,
-    owner,
-    complaint,
-    spendingLimit,
-    promisedOn,
-    waitsFor,
-    openedAt: row.openedAt.toISOString(),
-    board: board ? { id: board.id, content: board.content } : null,
-    entries,
-  };
+/** The steps in which the last unit of this model was opened. */
+async function templateFor(db: Database, { id, unitModel }: Pick<CaseRow, 'id' | 'unitModel'>): Promise<readonly OpenUpStep[]> {
+  const earlier = await openedBefore(db, unitModel, id);
+  return earlier ? playJournal(await entriesOf(db, earlier), undefined).steps : [];
 }
 
 export async function openCase(db: Database, request: NewCaseRequest): Promise<Outcome<CaseView>> {
@@ -124,7 +143,12 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
     if (owner === caseId) return { ok: true, value: { created: false } };
     if (owner !== undefined) return { ok: false, why: 'refused', detail: 'this entry id belongs to another case' };
     const board = row.boardId ? await findBoard(tx, row.boardId) : undefined;
-    const objection = entryObjection(entry.body, await entriesOf(tx, caseId), board && indexBoard(board.content));
+    const objection = entryObjection(
+      entry.body,
+      await entriesOf(tx, caseId),
+      board && indexBoard(board.content),
+      unitModelOf(row.unitType, await unitCodes(tx, row.unitType)),
+    );
     if (objection) return { ok: false, why: 'refused', detail: objection };
     await insertEntry(tx, caseId, entry);
     return { ok: true, value: { created: true } };
@@ -136,40 +160,74 @@ export interface DocketLine {
   readonly number: number;
   readonly title: string;
   readonly unitModel: string;
+  readonly serial: string;
   readonly owner: string;
+  readonly batch: string;
   readonly openedAt: string;
   readonly promisedOn: string | null;
   readonly waitsFor: string;
+  readonly waitsKind: string;
   readonly state: 'open' | 'waiting' | 'closed';
   readonly lastEntryAt: string | null;
+  readonly urgency: Urgency;
+  /** Bench minutes so far. */
+  readonly minutes: number;
+  /** Where work was left. */
+  readonly pausedAt: string | null;
+  readonly timers: readonly DocketTimer[];
   readonly progress: Pick<Progress, 'pads' | 'nextAction' | 'nextStage'>;
 }
 
-/** All cases: open ones first by promised date, then waiting, then closed. */
-export async function docket(db: Database): Promise<readonly DocketLine[]> {
+/** A running timer as the docket shows it. endsAt: null where daylight decides. */
+export interface DocketTimer {
+  readonly title: string;
+  readonly what: string;
+  readonly hours: number;
+  readonly daylightHours: number;
+  readonly endsAt: string | null;
+  readonly due: boolean;
+}
+
+/** All cases, the most urgent first. */
+export async function docket(db: Database, now = new Date()): Promise<readonly DocketLine[]> {
   const rows = await listCases(db);
   const [entries, boards] = await Promise.all([entriesOfAll(db, rows.map(({ id }) => id)), listBoards(db)]); // prettier-ignore
   const indices = new Map(boards.map(({ id, content }) => [id, indexBoard(content)]));
-  const lines = rows.map((row): DocketLine => {
-    const index = row.boardId ? indices.get(row.boardId) : undefined;
-    const own = entries.get(row.id) ?? [];
-    const journal = playJournal(own, index);
-    const { pads, nextAction, nextStage } = caseProgress(index, journal);
-    const { number, title, unitModel, owner, promisedOn, waitsFor } = row;
-    const state = journal.closed ? 'closed' : waitsFor ? 'waiting' : 'open';
-    return {
-      number,
-      title,
-      unitModel,
-      owner,
-      promisedOn,
-      waitsFor,
-      state,
-      openedAt: row.openedAt.toISOString(),
-      lastEntryAt: own.at(-1)?.madeAt ?? null,
-      progress: { pads, nextAction, nextStage },
-    };
+  const lines = rows.map((row) => docketLine(row, entries.get(row.id) ?? [], row.boardId ? indices.get(row.boardId) : undefined, now));
+  return lines.sort((a, b) => b.urgency.score - a.urgency.score || b.number - a.number);
+}
+
+const DAY = 86_400_000;
+
+function docketLine(row: CaseRow, own: readonly Entry[], index: BoardIndex | undefined, now: Date): DocketLine {
+  const journal = playJournal(own, index);
+  const { pads, nextAction, nextStage, minutesToGo } = caseProgress(index, journal);
+  const { number, title, unitModel, serial, owner, batch, promisedOn, waitsFor, waitsKind } = row;
+  const state = journal.closed ? 'closed' : waitsFor ? 'waiting' : 'open';
+  const timers = docketTimers(journal, now);
+  const today = now.toISOString().slice(0, 10);
+  const urgency = urgencyOf({
+    state,
+    promisedInDays: promisedOn ? Math.round((Date.parse(promisedOn) - Date.parse(today)) / DAY) : undefined,
+    ageDays: (now.getTime() - row.openedAt.getTime()) / DAY,
+    timerDue: !journal.closed && timers.some(({ due }) => due),
+    paused: journal.pausedAt !== undefined,
+    minutesToGo,
   });
-  const rank = { open: 0, waiting: 1, closed: 2 } as const;
-  return lines.sort((a, b) => rank[a.state] - rank[b.state] || (a.promisedOn ?? '9999').localeCompare(b.promisedOn ?? '9999') || b.number - a.number);
+  return {
+    number, title, unitModel, serial, owner, batch, promisedOn, waitsFor, waitsKind, state, urgency, timers,
+    openedAt: row.openedAt.toISOString(),
+    lastEntryAt: own.at(-1)?.madeAt ?? null,
+    minutes: Math.round(benchMinutes(journal.moments)),
+    pausedAt: journal.pausedAt?.body.where ?? null,
+    progress: { pads, nextAction, nextStage },
+  }; // prettier-ignore
+}
+
+function docketTimers(journal: Journal, now: Date): readonly DocketTimer[] {
+  return journal.timers.filter(({ done }) => !done).map((timer) => {
+    const end = timerEnd(timer);
+    const { what, title, hours } = timer.entry.body;
+    return { title, what, hours, daylightHours: timer.daylightHours, endsAt: end === undefined ? null : new Date(end).toISOString(), due: isTimerDue(timer, now.getTime()) };
+  }); // prettier-ignore
 }

@@ -2,9 +2,10 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as boardSchema from './schema/board';
 import * as caseSchema from './schema/case';
+import * as unitSchema from './schema/unit';
 import * as workshopSchema from './schema/workshop';
 
-export const schema = { ...boardSchema, ...caseSchema, ...workshopSchema };
+export const schema = { ...boardSchema, ...caseSchema, ...unitSchema, ...workshopSchema };
 export type Database = NodePgDatabase<typeof schema>;
 
 let shared: { db: Database; pool: pg.Pool } | undefined;

@@ -1,4 +1,5 @@
-import { DEMO_BOARD_FILES, DEMO_CASES, demoBoard, type DemoCase, type DemoEntry } from '@hanzai/data/demo';
+import { DEMO_BOARD_FILES, DEMO_CASES, demoBoard, demoPicture, type DemoCase, type DemoEntry } from '@hanzai/data/demo';
+import type { UnitModel } from '@hanzai/core/block';
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
 import { parseShorthand } from '@hanzai/core/instrument';
 import { Predictor } from '@hanzai/core/diagnosis';
@@ -9,8 +10,11 @@ import { playJournal } from '../../case/journal';
 import { readingEntry } from '../../case/file-reading';
 import { caseProgress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
+import { caseHazards, unitModelOf } from '../../case/unit';
 import { insertBoard } from '../board/repository';
 import { insertCase, insertEntry } from '../case/repository';
+import { insertPicture } from '../picture/repository';
+import { develop } from '../picture/service';
 import type { Database } from './client';
 import { workshopMark } from './schema/workshop';
 
@@ -38,7 +42,8 @@ export async function seedDemo(db: Database, now = new Date()): Promise<void> {
 async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index: BoardIndex } | undefined, now: Date): Promise<void> {
   const opened = new Date(now.getTime() - (demo.journal[0]?.[0] ?? 0) * MINUTE - 10 * MINUTE);
   const promised = demo.promisedInDays === null ? null : new Date(now.getTime() + demo.promisedInDays * DAY).toISOString().slice(0, 10);
-  const { title, unitModel, serial, owner, complaint, spendingLimit, waitsFor } = demo;
+  const { title, unitModel, serial, owner, complaint, spendingLimit, waitsFor, unitType, card } = demo;
+  const model = unitModelOf(unitType, []);
   const row = await insertCase(tx, {
     id: v7(),
     title,
@@ -48,6 +53,8 @@ async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index
     complaint,
     spendingLimit,
     waitsFor,
+    unitType,
+    ...card,
     promisedOn: promised,
     boardId: board?.id ?? null,
     openedAt: opened,
@@ -55,8 +62,8 @@ async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index
   const entries: Entry[] = [];
   for (const [ago, entry] of demo.journal) {
     let at = now.getTime() - ago * MINUTE;
-    for (const body of bodies(entry, entries, board?.index)) {
-      const objection = entryObjection(body, entries, board?.index);
+    for (const body of await bodies(entry, { db: tx, caseId: row.id, entries, index: board?.index, model })) {
+      const objection = entryObjection(body, entries, board?.index, model);
       if (objection) throw new Error(`demo case "${title}": ${objection}`);
       const stored: Entry = { id: v7(), madeAt: new Date((at += MINUTE / 2)).toISOString(), body };
       entries.push(stored);
@@ -65,10 +72,41 @@ async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index
   }
 }
 
-function bodies(entry: DemoEntry, entries: readonly Entry[], index: BoardIndex | undefined): EntryBody[] {
-  if (entry.kind === 'reading') return [typedReading(index!, entry.typed)];
-  if (entry.kind === 'proof') return proofBodies(entries, index!);
-  return [entry];
+/** What an entry of the demo is written against. */
+interface SoFar {
+  readonly db: Database;
+  readonly caseId: string;
+  readonly entries: readonly Entry[];
+  readonly index: BoardIndex | undefined;
+  readonly model: UnitModel | undefined;
+}
+
+async function bodies(entry: DemoEntry, { db, caseId, entries, index, model }: SoFar): Promise<EntryBody[]> {
+  const last = (kind: string): string => entries.findLast(({ body }) => body.kind === kind)!.id;
+  switch (entry.kind) {
+    case 'reading':
+      return [typedReading(index!, entry.typed)];
+    case 'proof':
+      return proofBodies(entries, index!);
+    case 'acknowledge-all':
+      return caseHazards(model, index, playJournal(entries, index)).map(({ key }) => ({ kind: 'acknowledge', hazard: key, who: entry.who }));
+    case 'back-of':
+      return [{ kind: 'back', step: entries.filter(({ body }) => body.kind === 'step')[entry.step]!.id, count: entry.count }];
+    case 'daylight-of-last':
+      return [{ kind: 'daylight', timer: last('timer'), hours: entry.hours }];
+    case 'picture-file': {
+      const picture = v7();
+      const made = await develop(demoPicture(entry.file));
+      if (!made) throw new Error(`demo picture ${entry.file} cannot be read`);
+      await insertPicture(db, { id: picture, caseId, ...made });
+      return [
+        { kind: 'picture', picture, title: entry.title, of: entry.of },
+        ...entry.pins.map(([x, y, text]): EntryBody => ({ kind: 'pin', picture, x, y, text })),
+      ];
+    }
+    default:
+      return [entry];
+  }
 }
 
 function typedReading(index: BoardIndex, typed: string): EntryBody {

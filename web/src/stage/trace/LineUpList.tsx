@@ -8,6 +8,8 @@ import style from './LineUpList.module.css';
 interface Props {
   readonly lineUp: LineUp;
   readonly journal: Journal;
+  /** What the eye found about parts, in words. */
+  readonly seen: ReadonlyMap<string, string>;
   readonly onCondemn: (ref: string) => void;
   readonly onAcquit: (ref: string) => void;
   readonly onPoint: (readingId: string | undefined) => void;
@@ -17,7 +19,7 @@ interface Props {
 const SHOWN = { least: 3, most: 12, fromProbability: 1e-3 } as const;
 
 /** Suspects by probability with the reading that speaks loudest; what is cleared stays in sight with its reason. */
-export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Props) {
+export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint }: Props) {
   const suspects = lineUp.entries.filter((entry) => !entry.cleared);
   const cleared = lineUp.entries.filter((entry) => entry.cleared);
   const condemned = new Set(journal.condemned.map(({ body }) => body.ref));
@@ -44,6 +46,7 @@ export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Pr
             key={entry.ref}
             entry={entry}
             journal={journal}
+            seen={seen.get(entry.ref)}
             condemned={condemned.has(entry.ref)}
             onCondemn={onCondemn}
             onAcquit={onAcquit}
@@ -76,11 +79,12 @@ export function LineUpList({ lineUp, journal, onCondemn, onAcquit, onPoint }: Pr
 function Suspect({
   entry,
   journal,
+  seen,
   condemned,
   onCondemn,
   onAcquit,
   onPoint,
-}: { entry: LineUpEntry; journal: Journal; condemned: boolean } & Pick<Props, 'onCondemn' | 'onAcquit' | 'onPoint'>) {
+}: { entry: LineUpEntry; journal: Journal; seen: string | undefined; condemned: boolean } & Pick<Props, 'onCondemn' | 'onAcquit' | 'onPoint'>) {
   return (
     <li className={style.suspect} onMouseEnter={() => onPoint(entry.loudest?.id)} onMouseLeave={() => onPoint(undefined)}>
       <div className={style.words}>
@@ -94,6 +98,7 @@ function Suspect({
           {condemned && <b className={style.mark}>condemned</b>}{' '}
           {entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : `likeliest ${modes(entry)}`}
         </small>
+        {seen && <small>{seen}</small>}
       </div>
       {condemned ? (
         <Button look="quiet" onClick={() => onAcquit(entry.ref)} aria-label={`Take the verdict on ${entry.ref} back`}>

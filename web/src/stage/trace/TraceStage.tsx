@@ -5,7 +5,8 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
-import { useEngine } from '../../case/use-engine';
+import { lookFactorsOf, templateDone, touchedByLook } from '../../case/unit';
+import { useEngine, type Circumstances } from '../../case/use-engine';
 import { percent, shorthandAround } from '../../case/wording';
 import type { CaseView } from '../../server/case/service';
 import { ButtonLink } from '../../ui/Button';
@@ -36,7 +37,21 @@ const KEYS = [
 export function TraceStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal, file } = state;
-  const engine = useEngine(state.view.board?.content, journal);
+  const { template } = state.view;
+  const circumstances = useMemo(
+    (): Circumstances => ({
+      look: lookFactorsOf(index, journal),
+      ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
+    }),
+    [index, journal, template],
+  );
+  const seen = useMemo(() => {
+    const words = new Map<string, string>();
+    for (const { ref, factor, reason } of touchedByLook(index, journal))
+      if (!words.has(ref) && factor > 1.5) words.set(ref, `seen: ${reason}, odds × ${factor.toFixed(1)}`);
+    return words;
+  }, [index, journal]);
+  const engine = useEngine(state.view.board?.content, journal, circumstances);
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
   const [goTo, setGoTo] = useState(false);
@@ -136,7 +151,14 @@ export function TraceStage({ view }: { view: CaseView }) {
             proveHref={`/case/${view.number}/prove`}
           />
           {engine.lineUp && (
-            <LineUpList lineUp={engine.lineUp} journal={journal} onCondemn={condemn} onAcquit={(ref) => file({ kind: 'acquit', ref })} onPoint={setPointed} />
+            <LineUpList
+              lineUp={engine.lineUp}
+              journal={journal}
+              seen={seen}
+              onCondemn={condemn}
+              onAcquit={(ref) => file({ kind: 'acquit', ref })}
+              onPoint={setPointed}
+            />
           )}
         </aside>
       </div>

@@ -1,4 +1,4 @@
-import { bigserial, date, index, integer, jsonb, numeric, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { bigserial, customType, date, index, integer, jsonb, numeric, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 import { board } from './board';
 
 /** A unit on the bench. What happens to it is in case_entry; here stands only what a person may correct at any time. */
@@ -12,6 +12,18 @@ export const repairCase = pgTable('repair_case', {
   complaint: text('complaint').notNull().default(''),
   spendingLimit: numeric('spending_limit', { precision: 10, scale: 2 }),
   waitsFor: text('waits_for').notNull().default(''),
+  /** part, owner, timer; empty: nothing holds it up. */
+  waitsKind: text('waits_kind').notNull().default(''),
+  /** Name of the unit model (archetype); empty: not chosen. */
+  unitType: text('unit_type').notNull().default(''),
+  accessories: text('accessories').notNull().default(''),
+  stuckInside: text('stuck_inside').notNull().default(''),
+  causeOfDeath: text('cause_of_death').notNull().default(''),
+  earlierVisitors: text('earlier_visitors').notNull().default(''),
+  /** What may be looked at on media that came with the unit. */
+  mediaNote: text('media_note').notNull().default(''),
+  /** Cases of one batch carry the same word; empty: none. */
+  batch: text('batch').notNull().default(''),
   promisedOn: date('promised_on'),
   boardId: uuid('board_id').references(() => board.id),
   openedAt: timestamp('opened_at', { withTimezone: true }).notNull().defaultNow(),
@@ -33,4 +45,22 @@ export const caseEntry = pgTable(
     recordedAt: timestamp('recorded_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [index('case_entry_case_sequence').on(table.caseId, table.sequence)],
+); // prettier-ignore
+
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
+
+/** Pictures of a case, as JPEG: what was sent is turned upright, made no larger than needed and freed of everything beside the picture. Rows are only ever added. */
+export const casePicture = pgTable(
+  'case_picture',
+  {
+    /** Made by the client (UUID version 7). */
+    id: uuid('id').primaryKey(),
+    caseId: uuid('case_id').notNull().references(() => repairCase.id),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    image: bytea('image').notNull(),
+    thumbnail: bytea('thumbnail').notNull(),
+    takenAt: timestamp('taken_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('case_picture_case').on(table.caseId)],
 ); // prettier-ignore

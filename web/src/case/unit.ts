@@ -1,0 +1,120 @@
+import type { BlockBelief, BlockEvidence, Masked, UnitModel } from '@hanzai/core/block';
+import { believeBlocks, expectedAnomalies, explainedBy } from '@hanzai/core/block';
+import { hazardsOf, lookFactors, touchedParts, type OpenUpStep, type Hazard, type PlacedFinding, type Touched } from '@hanzai/core/bench';
+import type { BoardIndex } from '@hanzai/core/board';
+import { ARCHETYPES } from '@hanzai/data';
+import type { UnitCode } from '../server/unit/service';
+import type { Journal } from './journal';
+
+/** The model of a unit: the kind that was chosen, with the codes that the workshop wrote down for it. */
+export function unitModelOf(unitType: string, codes: readonly UnitCode[]): UnitModel | undefined {
+  const archetype = ARCHETYPES.find(({ name }) => name === unitType);
+  if (!archetype) return undefined;
+  const own = codes.filter(({ stage }) => archetype.stages.some(({ name }) => name === stage));
+  const shipped = (archetype.codes ?? []).filter(({ code }) => !own.some((mine) => mine.code === code));
+  return { ...archetype, codes: [...shipped, ...own.map(({ code, stage, meaning }) => ({ code, stage, meaning }))] };
+}
+
+/** The kind of unit that a few words speak of, as a proposal; empty where none does. */
+export function guessUnitType(words: string): string {
+  const text = words.toLowerCase();
+  const hints: readonly [string, RegExp][] = [
+    ['optical-disc-reader', /card-disc|disc reader|optical/],
+    ['flexible-disk-unit', /pattern-disk|flexible|disk unit|floppy/],
+    ['tape-transport', /tape/],
+    ['stepper-carriage', /carriage|stepper|plotter/],
+  ];
+  return hints.find(([, pattern]) => pattern.test(text))?.[0] ?? '';
+}
+
+/** What was entered about the unit as evidence for its blocks. What a start's conditions explain by themselves does not count. */
+export function blockEvidence(model: UnitModel, journal: Journal): { readonly evidence: readonly BlockEvidence[]; readonly masked: readonly Masked[] } {
+  const known = new Set((model.conditions ?? []).map(({ name }) => name));
+  const evidence: BlockEvidence[] = [];
+  const allMasked = new Map<string, Masked>();
+  let masked: readonly Masked[] = [];
+  let aids: { block: string; cures: number }[] = [];
+  for (const { body } of journal.blockEvents) {
+    if (body.kind === 'aid') aids.push({ block: body.block, cures: body.cures });
+    if (body.kind === 'check') evidence.push({ type: 'check', block: body.block, good: body.good });
+    if (body.kind === 'trial') evidence.push({ type: 'trial', exercised: body.exercised, passed: body.passed, failed: body.failed });
+    if (body.kind === 'code' && !explainedBy(masked, 'code', body.code)) evidence.push({ type: 'code', code: body.code });
+    if (body.kind === 'pattern' && !explainedBy(masked, 'pattern', body.name)) evidence.push({ type: 'pattern', name: body.name });
+    if (body.kind !== 'start') continue;
+    masked = expectedAnomalies(
+      model,
+      body.conditions.filter((name) => known.has(name)),
+    );
+    for (const one of masked) allMasked.set(`${one.kind} ${one.name}`, one);
+    const explained = body.failedAt !== null && explainedBy(masked, 'stage', body.failedAt) !== undefined;
+    // A start after first aid is its test: what did not cure speaks against what it would have cured.
+    for (const { block, cures } of aids)
+      if (!explained)
+        evidence.push({ type: 'aid', block, cures: aids.length > 1 && body.failedAt === null ? cures / aids.length : cures, cured: body.failedAt === null });
+    const cured = aids.length > 0 && body.failedAt === null;
+    aids = [];
+    // What a cure shows is said by the aid; the clean start itself speaks of the unit as it is now, not of what was wrong.
+    if (cured) continue;
+    if (!explained) evidence.push({ type: 'stage', failedAt: body.failedAt ?? undefined });
+    else {
+      // All that the start still says: the stages before the explained one work.
+      const at = model.stages.findIndex(({ name }) => name === body.failedAt);
+      const needs = [...new Set(model.stages.slice(0, at).flatMap((stage) => stage.needs))];
+      if (needs.length > 0) evidence.push({ type: 'trial', exercised: needs, passed: 1, failed: 0 });
+    }
+  }
+  return { evidence, masked: [...allMasked.values()] };
+}
+
+/** Belief over the blocks of a case's unit. */
+export function unitBelief(model: UnitModel, journal: Journal): BlockBelief {
+  return believeBlocks(model, blockEvidence(model, journal).evidence);
+}
+
+/** First aid given since the last start: more than one shares the credit. */
+export function aidsSinceTest(journal: Journal): readonly string[] {
+  const last = journal.blockEvents.findLastIndex(({ body }) => body.kind === 'start');
+  return journal.blockEvents.slice(last + 1).flatMap(({ body }) => (body.kind === 'aid' ? [body.title] : []));
+}
+
+/** Findings that have a place on the board, for the engine. */
+export function placedFindings(journal: Journal): readonly PlacedFinding[] {
+  return journal.seen.flatMap(({ id, body }) =>
+    body.at ? [{ id, what: body.what, xMm: body.at.xMm, yMm: body.at.yMm, sizeMm: body.sizeMm, certainty: body.certainty }] : [],
+  );
+}
+
+export function touchedByLook(index: BoardIndex | undefined, journal: Journal): readonly Touched[] {
+  return index ? touchedParts(index, placedFindings(journal)) : [];
+}
+
+/** What the eye multiplies the odds of each part by, as it goes to the engine. */
+export function lookFactorsOf(index: BoardIndex | undefined, journal: Journal): Readonly<Record<string, number>> {
+  return Object.fromEntries(lookFactors(touchedByLook(index, journal)));
+}
+
+const HAZARDS = new WeakMap<BoardIndex, readonly Hazard[]>();
+
+/** The hazards of a case. Those of its board are worked out once a board. */
+export function caseHazards(model: UnitModel | undefined, index: BoardIndex | undefined, journal: Journal): readonly Hazard[] {
+  let ofBoard: readonly Hazard[] = [];
+  if (index) {
+    ofBoard = HAZARDS.get(index) ?? hazardsOf(undefined, index, []);
+    HAZARDS.set(index, ofBoard);
+  }
+  return [
+    ...hazardsOf(
+      model,
+      undefined,
+      journal.seen.map(({ body }) => body.what),
+    ),
+    ...ofBoard,
+  ];
+}
+
+/** How far a unit is opened, told by the template of an earlier one: steps of it that were done here and not put back. */
+export function templateDone(template: readonly OpenUpStep[], journal: Journal): number {
+  const off = journal.steps.filter(({ back, count }) => back < count);
+  const at = template.findIndex((step) => !off.some((own) => own.what === step.what && own.of.toLowerCase() === step.of.toLowerCase()));
+  return at < 0 ? template.length : at;
+}
