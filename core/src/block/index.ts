@@ -6,3 +6,4 @@ export { expectedAnomalies, explainedBy, type Masked } from './anomalies';
 export { decodeTaps, type Rhythm } from './lamp-rhythm';
 export { bitsPerTurn, capacityBytes, DiskGeometry, forecast, type MediumForecast, type Mismatch } from './medium';
 export { cleanRun, cleanStartsNeeded, exactTest, failureRate, rateLeftOpen, testConditions, type ConditionTest, type Start } from './starts';
+export { recognise, type Recognised } from './recognise';

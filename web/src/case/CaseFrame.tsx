@@ -1,5 +1,8 @@
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
+import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
 import { Button } from '../ui/Button';
+import { Dialog } from '../ui/Dialog';
+import { Field } from '../ui/Field';
 import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
@@ -30,6 +33,7 @@ export function CaseFrame({
           {view.title}
         </h1>
         <Sync state={state} />
+        <LeaveOff state={state} stage={stage} />
       </Masthead>
       <div className={style.body}>
         <nav className={style.track} aria-label="Stages of the case">
@@ -42,10 +46,64 @@ export function CaseFrame({
         </nav>
         <main className={bare ? style.bare : style.stage}>
           <Refused state={state} />
+          <LeftOff state={state} />
           {children}
         </main>
       </div>
       {foot && <footer className={style.foot}>{foot}</footer>}
+    </div>
+  );
+}
+
+/** Leaving a case in the middle of work: where one was, in a line, for the one who goes on. */
+function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
+  const [open, setOpen] = useState(false);
+  const [where, setWhere] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  if (state.journal.closed) return null;
+  return (
+    <>
+      <Button look="quiet" onClick={() => setOpen(true)}>
+        Leave off
+      </Button>
+      <Dialog title="Leave off here" open={open} onClose={() => setOpen(false)}>
+        <form
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (where.trim() === '') return setRefusal('a few words, for example: board out on the mat, ESR of C4 next');
+            const objection = state.file({ kind: 'pause', where: `${STAGE_NAMES[stage]}: ${where.trim()}`.slice(0, 300) });
+            setRefusal(objection);
+            if (objection) return;
+            setWhere('');
+            setOpen(false);
+          }}
+        >
+          <Field id="where" label="Where were you?" hint="The docket shows it, and this case when it is opened again." error={refusal}>
+            <input id="where" value={where} onChange={(event) => setWhere(event.target.value)} />
+          </Field>
+          <p className={style.dialogAction}>
+            <Button look="main" type="submit">
+              Leave off
+            </Button>
+          </p>
+        </form>
+      </Dialog>
+    </>
+  );
+}
+
+/** Where work was left; gone with the next entry. */
+function LeftOff({ state }: { state: CaseState }) {
+  const { pausedAt } = state.journal;
+  if (!pausedAt) return null;
+  return (
+    <div className={style.left}>
+      <Notice look="attention" title="You left off here:">
+        {pausedAt.body.where}, {formatDistanceToNowStrict(new Date(pausedAt.madeAt))} ago.{' '}
+        <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: pausedAt.id })}>
+          Go on
+        </Button>
+      </Notice>
     </div>
   );
 }

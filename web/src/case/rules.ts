@@ -59,9 +59,9 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
   }
 }
 
-/** The gate that an entry stands behind: volts on the board, or hands in the open case. */
+/** The gate that an entry stands behind: probes on a board with power, or hands in the open case. What the owner saw stands behind none. */
 function gateOf(body: EntryBody): Gate | undefined {
-  if (body.kind === 'reading') return powerOf(body.setup) === 'on' ? 'power' : undefined;
+  if (body.kind === 'reading') return powerOf(body.setup) === 'on' && body.quantity !== 'symptom' ? 'power' : undefined;
   return body.kind === 'step' || body.kind === 'removed' || body.kind === 'fitted' ? 'open' : undefined;
 }
 

@@ -1,18 +1,28 @@
 import { format } from 'date-fns/format';
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { STAGE_NAMES, STAGES } from '../case/progress';
-import type { DocketLine } from '../server/case/service';
-import { ButtonLink } from '../ui/Button';
+import { minutesText } from '../case/wording';
+import type { DocketLine, DocketTimer } from '../server/case/service';
+import { Button, ButtonLink } from '../ui/Button';
 import { Keys } from '../ui/Keys';
 import { Masthead } from '../ui/Masthead';
 import { Pad } from '../ui/Pad';
 import style from './Docket.module.css';
 
-/** The docket: every case, what state it is in, what it waits for, what to do next. */
-export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: string }) {
-  const [search, setSearch] = useState('');
+/** Lines drawn at once; more on demand, so that a docket of thousands stays at hand. */
+const PAGE = 60;
+
+/** What a search looks at, put together once a case. */
+function searchText(line: DocketLine): string {
+  return `${line.number} ${line.title} ${line.unitModel} ${line.serial} ${line.owner} ${line.waitsFor} ${line.state} ${line.batch} ${line.progress.nextAction}`.toLowerCase();
+}
+
+/** The docket: every case by urgency, what state it is in, what it waits for, what to do next, what runs by itself. */
+export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now: string; find: string }) {
+  const [search, setSearch] = useState(find);
+  const [show, setShow] = useState(PAGE);
   const box = useRef<HTMLInputElement>(null);
   // What was typed before the page came to life counts too.
   useEffect(() => {
@@ -21,10 +31,12 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
   }, []);
   useHotkeys('/', () => document.getElementById('docket-search')?.focus(), { preventDefault: true, useKey: true });
   useHotkeys('c', () => window.location.assign('/case/new'));
-  const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = lines.filter((line) =>
-    words.every((word) => `${line.number} ${line.title} ${line.unitModel} ${line.owner} ${line.waitsFor} ${line.state}`.toLowerCase().includes(word)),
-  );
+  const texts = useMemo(() => lines.map(searchText), [lines]);
+  const found = useMemo(() => {
+    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
+    return lines.filter((_, i) => words.every((word) => texts[i]!.includes(word)));
+  }, [lines, texts, search]);
+  const timers = useMemo(() => lines.filter(({ state }) => state !== 'closed').flatMap((line) => line.timers.map((timer) => ({ line, timer }))).sort((a, b) => Number(b.timer.due) - Number(a.timer.due)), [lines]); // prettier-ignore
   return (
     <>
       <Masthead here="docket" />
@@ -38,14 +50,28 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
             id="docket-search"
             type="search"
             ref={box}
-            placeholder="find by unit, owner, words ( / )"
+            placeholder="find by unit, owner, batch, words ( / )"
             value={search}
-            onChange={(event) => setSearch(event.target.value)}
+            onChange={(event) => {
+              setSearch(event.target.value);
+              setShow(PAGE);
+            }}
           />
           <ButtonLink look="main" href="/case/new">
             New case
           </ButtonLink>
         </div>
+        {timers.length > 0 && (
+          <ul className={style.timers} aria-label="Running by itself">
+            {timers.slice(0, 6).map(({ line, timer }) => (
+              <li key={`${line.number} ${timer.title}`} className={timer.due ? style.due : undefined}>
+                <a href={`/case/${line.number}/first-aid`}>
+                  <b>{line.number}</b> {timer.title}: {timerWords(timer, new Date(now))}
+                </a>
+              </li>
+            ))}
+          </ul>
+        )}
         {lines.length === 0 ? (
           <section className={style.empty}>
             <h2>The bench is clear</h2>
@@ -58,20 +84,25 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
           <table className={style.table}>
             <thead>
               <tr>
-                <th scope="col">case</th>
+                <th scope="col">case, by urgency</th>
                 <th scope="col">next action</th>
                 <th scope="col">waits for</th>
                 <th scope="col">promised</th>
-                <th scope="col">age</th>
+                <th scope="col">age, booked</th>
                 <th scope="col">track</th>
               </tr>
             </thead>
             <tbody>
-              {found.map((line) => (
-                <Line key={line.number} line={line} now={new Date(now)} />
+              {found.slice(0, show).map((line) => (
+                <Line key={line.number} line={line} now={new Date(now)} onBatch={setSearch} />
               ))}
             </tbody>
           </table>
+        )}
+        {found.length > show && (
+          <p className={style.more}>
+            <Button onClick={() => setShow(show + 5 * PAGE)}>Show more: {found.length - show} are left</Button>
+          </p>
         )}
         {lines.length > 0 && found.length === 0 && <p>No case has all of these words. {lines.length} cases are hidden by the search.</p>}
       </main>
@@ -87,8 +118,15 @@ export function Docket({ lines, now }: { lines: readonly DocketLine[]; now: stri
   );
 }
 
-function Line({ line, now }: { line: DocketLine; now: Date }) {
-  const { progress, promisedOn } = line;
+function timerWords({ endsAt, due, hours, daylightHours }: DocketTimer, now: Date): string {
+  if (endsAt === null) return due ? `due, ${daylightHours} h of daylight` : `${daylightHours} of ${hours} h of daylight`;
+  return due ? `due since ${formatDistanceStrict(new Date(endsAt), now)}` : `${formatDistanceStrict(now, new Date(endsAt))} left`;
+}
+
+const WAITS: Readonly<Record<string, string>> = { part: 'part', owner: 'owner’s word', timer: 'timer' };
+
+function Line({ line, now, onBatch }: { line: DocketLine; now: Date; onBatch: (batch: string) => void }) {
+  const { progress, promisedOn, urgency, batch } = line;
   const late = line.state !== 'closed' && promisedOn !== null && promisedOn < now.toISOString().slice(0, 10);
   return (
     <tr className={line.state === 'closed' ? style.closed : undefined}>
@@ -97,20 +135,39 @@ function Line({ line, now }: { line: DocketLine; now: Date }) {
           <span className={style.number}>{line.number}</span>
           <span className={style.name}>{line.title}</span>
         </a>
-        <small>{line.owner}</small>
+        <small>
+          {line.owner}
+          {batch && (
+            <>
+              {' · '}
+              <button type="button" className={style.batch} onClick={() => onBatch(batch)} title="Show this batch">
+                batch: {batch}
+              </button>
+            </>
+          )}
+        </small>
       </th>
-      <td>{line.state === 'waiting' ? `waiting, then ${progress.nextAction}` : progress.nextAction}</td>
-      <td>{line.state === 'closed' ? '' : line.waitsFor || 'nothing'}</td>
+      <td>
+        {line.state === 'waiting' ? `waiting, then ${progress.nextAction}` : progress.nextAction}
+        {line.pausedAt && line.state !== 'closed' && <small>left off: {line.pausedAt}</small>}
+      </td>
+      <td>
+        {line.state === 'closed' ? '' : line.waitsFor || 'nothing'}
+        {line.state === 'waiting' && line.waitsKind && <small>{WAITS[line.waitsKind]}</small>}
+      </td>
       <td className={late ? style.late : undefined}>
         {promisedOn && format(new Date(promisedOn), 'd MMM yyyy')}
-        {late && ', late'}
+        {line.state !== 'closed' && <small>{urgency.reason}</small>}
       </td>
-      <td>{formatDistanceStrict(new Date(line.openedAt), now)}</td>
+      <td>
+        {formatDistanceStrict(new Date(line.openedAt), now)}
+        <small>{minutesText(line.minutes)}</small>
+      </td>
       <td>
         <span className={style.pads}>
           {STAGES.map((stage) => (
             <span key={stage} title={STAGE_NAMES[stage]}>
-              <Pad state={progress.pads[stage]} size={20} />
+              <Pad state={progress.pads[stage]} size={15} />
             </span>
           ))}
         </span>

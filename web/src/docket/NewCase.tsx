@@ -1,8 +1,10 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useState } from 'react';
+import { ARCHETYPES } from '@hanzai/data';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { BoardOptions } from '../case/BoardOptions';
+import { guessUnitType } from '../case/unit';
 import type { BoardChoice } from '../server/board/service';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -17,30 +19,56 @@ const Fields = z.object({
   owner: z.string().trim().max(120),
   complaint: z.string().trim().max(2000, 'at most 2000 characters'),
   boardId: z.string(),
+  unitType: z.string(),
+  batch: z.string().trim().max(60),
+  alike: z.coerce.number('a whole number').int('a whole number').min(1, 'at least one').max(20, 'at most 20 at a time'),
 });
 type Fields = z.infer<typeof Fields>;
+/** As they stand in the form: the number is still text. */
+type Typed = z.input<typeof Fields>;
 
 /** Opens a case in a few fields; the rest can follow in Take in. */
 export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; chosen: string }) {
-  const { register, handleSubmit, formState } = useForm<Fields>({
+  const { register, handleSubmit, formState, watch, setValue } = useForm<Typed, unknown, Fields>({
     resolver: zodResolver(Fields),
-    defaultValues: { title: '', unitModel: '', serial: '', owner: '', complaint: '', boardId: chosen },
+    defaultValues: { title: '', unitModel: '', serial: '', owner: '', complaint: '', boardId: chosen, unitType: '', batch: '', alike: 1 },
   });
   const [failure, setFailure] = useState<string>();
   const { errors, isSubmitting } = formState;
 
-  async function open(fields: Fields): Promise<void> {
+  const [kindChosen, setKindChosen] = useState(false);
+  const words = `${watch('title')} ${watch('unitModel')}`;
+  useEffect(() => {
+    if (!kindChosen) setValue('unitType', guessUnitType(words));
+  }, [words, kindChosen, setValue]);
+  const alike = Number(watch('alike'));
+
+  /** Opens one case, or several like ones as a batch. What was opened before one failed stays open, and the form says so. */
+  async function open({ alike: count, ...fields }: Fields): Promise<void> {
+    let opened = 0;
+    let number: number | undefined;
     try {
-      const response = await fetch('/api/cases', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ ...fields, boardId: fields.boardId || null }),
-      });
-      const result = (await response.json()) as { number?: number; detail?: string };
-      if (response.ok) window.location.assign(`/case/${result.number}/take-in`);
-      else setFailure(result.detail ?? 'the case was not opened');
+      for (; opened < count; opened += 1) {
+        const batch = fields.batch || (count > 1 ? `${fields.unitModel}, ${new Date().toISOString().slice(0, 10)}`.slice(0, 60) : '');
+        const response = await fetch('/api/cases', {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({
+            ...fields,
+            batch,
+            title: count > 1 ? `${fields.title} (${opened + 1} of ${count})`.slice(0, 160) : fields.title,
+            boardId: fields.boardId || null,
+          }),
+        });
+        const result = (await response.json()) as { number?: number; detail?: string };
+        if (!response.ok) return setFailure(`${result.detail ?? 'the case was not opened'}${opened > 0 ? `; ${opened} of ${count} are open already` : ''}`);
+        number ??= result.number;
+      }
+      window.location.assign(`/case/${number}/take-in`);
     } catch {
-      setFailure('The workshop server does not answer; what you typed is still here. Try again in a moment.');
+      setFailure(
+        `The workshop server does not answer; what you typed is still here.${opened > 0 ? ` ${opened} of ${count} are open already.` : ''} Try again in a moment.`,
+      );
     }
   }
 
@@ -67,6 +95,26 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
           <Field id="complaint" label="Complaint, in the owner's words" error={errors.complaint?.message}>
             <textarea id="complaint" {...register('complaint')} />
           </Field>
+          <div className={style.pair}>
+            <Field id="unit-type" label="Kind of unit" hint="Start sequence, swaps and hazards go by it.">
+              <select id="unit-type" {...register('unitType', { onChange: () => setKindChosen(true) })}>
+                <option value="">not chosen</option>
+                {ARCHETYPES.map(({ name, title }) => (
+                  <option key={name} value={name}>
+                    {title}
+                  </option>
+                ))}
+              </select>
+            </Field>
+            <Field id="alike" label="How many like it" error={errors.alike?.message} hint="Several become a batch: the same card, a case each.">
+              <input id="alike" inputMode="numeric" {...register('alike')} />
+            </Field>
+          </div>
+          {alike > 1 && (
+            <Field id="batch" label="Name of the batch" hint="Empty: the unit and today." error={errors.batch?.message}>
+              <input id="batch" {...register('batch')} />
+            </Field>
+          )}
           <Field id="board" label="Board sheet" hint="Can be chosen or imported later.">
             <select id="board" {...register('boardId')}>
               <BoardOptions boards={boards} />

@@ -1,6 +1,8 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { CaseState } from '../../case/use-case';
+import { ARCHETYPES } from '@hanzai/data';
+import { guessUnitType } from '../../case/unit';
 import { BoardOptions } from '../../case/BoardOptions';
 import type { BoardChoice } from '../../server/board/service';
 import { Button } from '../../ui/Button';
@@ -17,7 +19,15 @@ interface CardFields {
   spendingLimit: string;
   promisedOn: string;
   waitsFor: string;
+  waitsKind: string;
   boardId: string;
+  unitType: string;
+  accessories: string;
+  stuckInside: string;
+  causeOfDeath: string;
+  earlierVisitors: string;
+  mediaNote: string;
+  batch: string;
 }
 
 /** The card of a case: what a person may correct at any time. A change made elsewhere meanwhile is not overwritten. */
@@ -29,6 +39,8 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
   const [answer, setAnswer] = useState<{ text: string; good: boolean }>();
 
   const { errors, isDirty, isSubmitting } = formState;
+  const guess = guessUnitType(`${view.unitModel} ${view.title}`);
+  const proposal = ARCHETYPES.find(({ name }) => name === guess);
 
   async function save(fields: CardFields): Promise<void> {
     const body = {
@@ -66,6 +78,16 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
       <p>
         <a href={`/boards?case=${view.number}`}>Import a board sheet</a>
       </p>
+      <Field id="card-type" label="Kind of unit" hint="Start sequence, swaps, hazards and first aid go by it.">
+        <select id="card-type" {...register('unitType')}>
+          <option value="">not chosen{proposal ? `; the words sound like ${proposal.title.toLowerCase()}` : ''}</option>
+          {ARCHETYPES.map(({ name, title }) => (
+            <option key={name} value={name}>
+              {title}
+            </option>
+          ))}
+        </select>
+      </Field>
       <Field id="card-title" label="Title" error={errors.title?.message}>
         <input id="card-title" {...register('title', { required: 'a few words' })} />
       </Field>
@@ -95,9 +117,40 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
           <input id="card-promised" type="date" {...register('promisedOn')} />
         </Field>
       </div>
-      <Field id="card-waits" label="Waits for" hint="A part, the owner's word; empty when nothing holds it up.">
-        <input id="card-waits" {...register('waitsFor')} />
-      </Field>
+      <div className={style.pair}>
+        <Field id="card-waits-kind" label="Held up by">
+          <select id="card-waits-kind" {...register('waitsKind')}>
+            <option value="">nothing</option>
+            <option value="part">a part</option>
+            <option value="owner">the owner&rsquo;s word</option>
+            <option value="timer">a timer</option>
+          </select>
+        </Field>
+        <Field id="card-waits" label="Waits for" hint="Empty when nothing holds it up.">
+          <input id="card-waits" {...register('waitsFor')} />
+        </Field>
+      </div>
+      <details className={style.more}>
+        <summary>What came with it, and what happened to it</summary>
+        <Field id="card-accessories" label="Accessories">
+          <input id="card-accessories" {...register('accessories')} />
+        </Field>
+        <Field id="card-stuck" label="Stuck inside">
+          <input id="card-stuck" {...register('stuckInside')} />
+        </Field>
+        <Field id="card-cause" label="Cause of death, if known" hint="A drop, liquid, years of storage, food pushed in.">
+          <input id="card-cause" {...register('causeOfDeath')} />
+        </Field>
+        <Field id="card-visitors" label="Signs of earlier visitors" hint="Missing screws, broken seals, cut tracks, resoldered joints.">
+          <input id="card-visitors" {...register('earlierVisitors')} />
+        </Field>
+        <Field id="card-media" label="Media that came with it: what may be looked at" hint="Nothing is read beyond what the owner agreed to.">
+          <input id="card-media" {...register('mediaNote')} />
+        </Field>
+        <Field id="card-batch" label="Batch" hint="Cases with the same word are worked together.">
+          <input id="card-batch" {...register('batch')} />
+        </Field>
+      </details>
       {answer && (
         <Notice look={answer.good ? 'good' : 'attention'} live>
           {answer.text}
@@ -120,6 +173,14 @@ function fieldsOf(view: CaseState['view']): CardFields {
     spendingLimit: view.spendingLimit ?? '',
     promisedOn: view.promisedOn ?? '',
     waitsFor: view.waitsFor,
+    waitsKind: view.waitsKind,
+    unitType: view.unitType,
+    accessories: view.accessories,
+    stuckInside: view.stuckInside,
+    causeOfDeath: view.causeOfDeath,
+    earlierVisitors: view.earlierVisitors,
+    mediaNote: view.mediaNote,
+    batch: view.batch,
     boardId: view.board?.id ?? '',
   };
 }

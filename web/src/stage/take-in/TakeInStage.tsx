@@ -7,7 +7,14 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
+import { NeedsUnit } from '../../case/NeedsUnit';
+import { Pictures } from '../../case/Pictures';
+import { StartForm } from '../../case/StartForm';
+import { StartList } from '../../case/StartList';
+import { Panel } from '../../ui/Panel';
 import { CaseCard } from './CaseCard';
+import { Codes } from './Codes';
+import { Observed } from './Observed';
 import style from './TakeInStage.module.css';
 
 /** Take in: whose it is, what they say, what it does, and which sheet it is traced on. */
@@ -20,6 +27,7 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
         <section>
           <h2>Complaint</h2>
           <blockquote className={style.complaint}>{state.view.complaint || 'Nothing written down.'}</blockquote>
+          <Observed state={state} />
           <Lines
             title="Symptoms: what it does, in your words"
             empty="What does the unit do or not do? One line each, for example: no movement, lamp lit."
@@ -36,16 +44,25 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
             onTakeBack={(id) => state.file({ kind: 'retract', entry: id })}
             id="finding"
           />
-          {journal.symptoms.length > 0 && (
+          <div className={style.spaced}>
+            <Panel title="Starts: the stage it reaches" aside={state.model ? `start sequence of: ${state.model.title}` : undefined}>
+              {state.model ? <StartForm state={state} model={state.model} /> : <NeedsUnit number={view.number} what="The start sequence" />}
+              {state.model && <StartList state={state} model={state.model} />}
+            </Panel>
+            {state.model && <Codes state={state} model={state.model} />}
+          </div>
+          {(journal.symptoms.length > 0 || journal.starts.length > 0) && (
             <p className={style.on}>
-              <ButtonLink look="main" href={`/case/${view.number}/trace`}>
-                On to Trace
-              </ButtonLink>
+              <ButtonLink look="main" href={`/case/${view.number}/swaps`}>
+                On to Swaps
+              </ButtonLink>{' '}
+              <ButtonLink href={`/case/${view.number}/trace`}>Straight to Trace</ButtonLink>
             </p>
           )}
         </section>
-        <section>
+        <section className={style.spaced}>
           <CaseCard state={state} boards={boards} />
+          <Pictures state={state} of="condition" title="Pictures of the condition" />
         </section>
       </div>
       <Keys

@@ -1,0 +1,92 @@
+import { useState, type FormEvent } from 'react';
+import type { UnitModel } from '@hanzai/core/block';
+import { Button } from '../ui/Button';
+import { AnyOf, OneOf } from '../ui/Choices';
+import { Field } from '../ui/Field';
+import sheet from '../ui/Sheet.module.css';
+import type { CaseState } from './use-case';
+
+/** Every stage worked. */
+const THROUGH = '';
+
+/** One start of the unit, written down: where it stopped, how long it took, what was heard, and under which conditions. */
+export function StartForm({ state, model }: { state: CaseState; model: UnitModel }) {
+  const [failedAt, setFailedAt] = useState<string>();
+  const [known, setKnown] = useState<readonly string[]>(() => lastConditions(state, model).known);
+  const [words, setWords] = useState(() => lastConditions(state, model).words);
+  const [seconds, setSeconds] = useState('');
+  const [tries, setTries] = useState('1');
+  const [sounds, setSounds] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+
+  function add(event: FormEvent): void {
+    event.preventDefault();
+    if (failedAt === undefined) return setRefusal('say first how far it got');
+    const time = seconds.trim() === '' ? undefined : Number(seconds);
+    if (time !== undefined && !(time >= 0 && time <= 86_400)) return setRefusal(`“${seconds}” is no time; expected seconds such as 4 or 12.5`);
+    const count = Number(tries);
+    if (!Number.isInteger(count) || count < 1 || count > 99) return setRefusal(`“${tries}” is no number of tries; expected 1 to 99`);
+    const free = words.split(',').map((word) => word.trim().toLowerCase()).filter(Boolean); // prettier-ignore
+    if (free.some((word) => word.length > 60) || known.length + free.length > 12) return setRefusal('at most 12 conditions of at most 60 characters');
+    const objection = state.file({
+      kind: 'start',
+      failedAt: failedAt === THROUGH ? null : failedAt,
+      ...(time === undefined ? {} : { seconds: time }),
+      tries: count,
+      sounds: sounds.trim().slice(0, 200),
+      conditions: [...known, ...free],
+    });
+    setRefusal(objection);
+    if (objection) return;
+    setFailedAt(undefined);
+    setSeconds('');
+    setTries('1');
+    setSounds('');
+  }
+
+  return (
+    <form onSubmit={add} className={sheet.body} aria-label="A start of the unit">
+      <OneOf
+        name="failed-at"
+        legend="How far does it get? It stops at"
+        value={failedAt}
+        onChange={setFailedAt}
+        choices={[...model.stages.map(({ name, title }) => ({ value: name, words: title })), { value: THROUGH, words: 'comes through' }]}
+      />
+      {(model.conditions ?? []).length > 0 && (
+        <AnyOf legend="As it stood" values={known} onChange={setKnown} choices={model.conditions!.map(({ name, title }) => ({ value: name, words: title }))} />
+      )}
+      <div className={sheet.form}>
+        <Field id="start-words" label="Other conditions, by commas">
+          <input id="start-words" value={words} onChange={(event) => setWords(event.target.value)} placeholder="cold, lid off" />
+        </Field>
+        <div className={sheet.narrow}>
+          <Field id="start-seconds" label="Seconds">
+            <input id="start-seconds" inputMode="decimal" value={seconds} onChange={(event) => setSeconds(event.target.value)} />
+          </Field>
+        </div>
+        <div className={sheet.narrow}>
+          <Field id="start-tries" label="Tries">
+            <input id="start-tries" inputMode="numeric" value={tries} onChange={(event) => setTries(event.target.value)} />
+          </Field>
+        </div>
+        <Field id="start-sounds" label="Sounds">
+          <input id="start-sounds" value={sounds} onChange={(event) => setSounds(event.target.value)} placeholder="hum, whine, silence" />
+        </Field>
+        <Button type="submit">Add the start</Button>
+      </div>
+      {refusal && (
+        <p role="alert" className={sheet.attention}>
+          {refusal}
+        </p>
+      )}
+    </form>
+  );
+}
+
+/** Conditions of the last start, to begin the next from: mostly they are the same. */
+function lastConditions({ journal }: CaseState, model: UnitModel): { known: readonly string[]; words: string } {
+  const conditions = journal.starts.at(-1)?.body.conditions ?? [];
+  const isKnown = (name: string): boolean => model.conditions?.some((condition) => condition.name === name) === true;
+  return { known: conditions.filter(isKnown), words: conditions.filter((name) => !isKnown(name)).join(', ') };
+}

@@ -1,0 +1,88 @@
+import { useState } from 'react';
+import { FINDING_RULES, FindingKind } from '@hanzai/core/bench';
+import type { CaseState } from '../../case/use-case';
+import { Button } from '../../ui/Button';
+import { OneOf } from '../../ui/Choices';
+import { Field } from '../../ui/Field';
+import sheet from '../../ui/Sheet.module.css';
+
+const SURE = [['1', 'sure'], ['0.7', 'likely'], ['0.4', 'perhaps']] as const; // prettier-ignore
+
+/** One finding: what, how large, how sure, and where it was tapped. */
+export function FindingForm({ state, place, onDone }: { state: CaseState; place: { xMm: number; yMm: number } | undefined; onDone: () => void }) {
+  const [what, setWhat] = useState<FindingKind>();
+  const [size, setSize] = useState('4');
+  const [sure, setSure] = useState<(typeof SURE)[number][0]>('1');
+  const [text, setText] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  const hasOutline = state.index?.board.outlineMm !== undefined;
+
+  function add(): void {
+    if (!what) return setRefusal('say what it is');
+    if (hasOutline && !place) return setRefusal('tap the place on the board first');
+    const millimetres = Number(size.replace(',', '.'));
+    if (!(millimetres > 0 && millimetres <= 500)) return setRefusal(`“${size}” is no size; expected millimetres such as 4`);
+    const objection = state.file({
+      kind: 'seen',
+      what,
+      text: text.trim().slice(0, 300),
+      sizeMm: millimetres,
+      certainty: Number(sure),
+      ...(place ? { at: place } : {}),
+    });
+    setRefusal(objection);
+    if (objection) return;
+    setText('');
+    onDone();
+  }
+
+  return (
+    <form
+      className={sheet.body}
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <OneOf
+        name="finding"
+        legend="Kind"
+        value={what}
+        onChange={setWhat}
+        choices={FindingKind.options.map((value) => ({ value, words: FINDING_RULES[value].title }))}
+      />
+      <div className={sheet.form}>
+        <div className={sheet.narrow}>
+          <Field id="finding-size" label="Across, mm">
+            <input id="finding-size" inputMode="decimal" value={size} onChange={(event) => setSize(event.target.value)} />
+          </Field>
+        </div>
+        <Field id="finding-text" label="In your words">
+          <input id="finding-text" value={text} onChange={(event) => setText(event.target.value)} />
+        </Field>
+        <div className={sheet.narrow}>
+          <Field id="finding-sure" label="How sure">
+            <select id="finding-sure" value={sure} onChange={(event) => setSure(event.target.value as typeof sure)}>
+              {SURE.map(([value, words]) => (
+                <option key={value} value={value}>
+                  {words}
+                </option>
+              ))}
+            </select>
+          </Field>
+        </div>
+        <Button look="main" type="submit">
+          Add the finding
+        </Button>
+      </div>
+      <p className={sheet.small}>
+        {place ? `At ${place.xMm.toFixed(0)} mm from the left, ${place.yMm.toFixed(0)} mm from the top.` : hasOutline ? 'No place marked yet.' : ''}
+      </p>
+      {refusal && (
+        <p role="alert" className={sheet.attention}>
+          {refusal}
+        </p>
+      )}
+    </form>
+  );
+}

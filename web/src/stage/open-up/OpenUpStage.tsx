@@ -1,0 +1,260 @@
+import { useMemo, useState } from 'react';
+import {
+  backObjection,
+  freedBy,
+  minutesToGo,
+  reassemblyList,
+  screwBalance,
+  shortestWayToTest,
+  stepMinutes,
+  type LoggedStep,
+  type ReassemblyLine,
+} from '@hanzai/core/bench';
+import { CaseFrame } from '../../case/CaseFrame';
+import { Pictures } from '../../case/Pictures';
+import { lockedObjection } from '../../case/rules';
+import { templateDone } from '../../case/unit';
+import { useCase, type CaseState } from '../../case/use-case';
+import { minutesText } from '../../case/wording';
+import type { CaseView } from '../../server/case/service';
+import { Button, ButtonLink } from '../../ui/Button';
+import { Keys } from '../../ui/Keys';
+import { Notice } from '../../ui/Notice';
+import { Panel } from '../../ui/Panel';
+import sheet from '../../ui/Sheet.module.css';
+import { stepWords } from './step-words';
+import { StepForm } from './StepForm';
+
+/** Open up: every step on the way in, logged with one hand, and what follows from it for the way back. */
+export function OpenUpStage({ view }: { view: CaseView }) {
+  const state = useCase(view);
+  const { journal, index, model } = state;
+  const { steps } = journal;
+  const locked = lockedObjection(journal, index, model, 'open');
+  return (
+    <CaseFrame state={state} stage="open-up">
+      {locked && (
+        <Notice look="harm" title="Locked:">
+          {locked}{' '}
+          <ButtonLink look="quiet" href={`/case/${view.number}/make-safe`}>
+            To Make safe
+          </ButtonLink>
+        </Notice>
+      )}
+      <div className={sheet.columns}>
+        <div className={sheet.column}>
+          <Panel title="Next step" framed>
+            <StepForm state={state} locked={locked !== undefined} />
+          </Panel>
+          <Template state={state} />
+          <WayIn state={state} />
+          <Pictures state={state} of="inside" title="Pictures of the inside" />
+        </div>
+        <div className={sheet.column}>
+          {steps.length > 0 && <WayBack state={state} />}
+          {steps.length > 0 && <Balance steps={steps} />}
+          {steps.length > 0 && <TestWay steps={steps} />}
+          {steps.length === 0 && (
+            <Notice>As each screw, plug or tab comes off, add it here. The way back, the screw balance and the shortest way to a test write themselves.</Notice>
+          )}
+          <p>
+            <ButtonLink look="main" href={`/case/${view.number}/look`}>
+              On to Look
+            </ButtonLink>
+          </p>
+        </div>
+      </div>
+      <Keys
+        keys={[
+          ['Tab', 'to the next field'],
+          ['Enter', 'add the step'],
+          ['?', 'these keys'],
+        ]}
+      />
+    </CaseFrame>
+  );
+}
+
+/** How an earlier unit of the model came apart: its next step, ready to be taken over. */
+function Template({ state }: { state: CaseState }) {
+  const { template } = state.view;
+  const [refusal, setRefusal] = useState<string>();
+  if (template.length === 0) return null;
+  const done = templateDone(template, state.journal);
+  const next = template[done];
+  const left = template.slice(done).reduce((sum, step) => sum + stepMinutes(step), 0);
+  return (
+    <Panel title="As the last one came apart" aside={next ? `${template.length - done} steps, about ${minutesText(left)} to go` : 'all of its steps are done'}>
+      {next && (
+        <div className={sheet.form}>
+          <p>
+            <b>{stepWords(next)}</b>
+            {next.note && <span className={sheet.small}>{next.note}</span>}
+          </p>
+          <Button
+            onClick={() => {
+              const { what, of, name, lengthMm, count, way, place, frees, forTest, note } = next;
+              setRefusal(state.file({ kind: 'step', step: { what, of, name, count, way, frees: [...frees], forTest, note, ...(lengthMm === undefined ? {} : { lengthMm }), ...(place ? { place: { x: place.x, y: place.y } } : {}) } })); // prettier-ignore
+            }}
+          >
+            Done, the same
+          </Button>
+        </div>
+      )}
+      {refusal && <p className={sheet.attention}>{refusal}</p>}
+    </Panel>
+  );
+}
+
+function WayIn({ state }: { state: CaseState }) {
+  const { steps } = state.journal;
+  const [refusal, setRefusal] = useState<string>();
+  const freed = useMemo(() => freedBy(steps), [steps]);
+  if (steps.length === 0) return null;
+  const spent = steps.reduce((sum, step) => sum + stepMinutes(step), 0);
+  return (
+    <Panel title="The way in" aside={`${steps.length} steps, some ${minutesText(spent)} of handling`}>
+      <ol className={sheet.rows}>
+        {steps.map((step, i) => {
+          const opens = [...freed].filter(([, at]) => at === i).map(([name]) => (name === 'board' ? 'the whole board' : name.toUpperCase()));
+          return (
+            <li key={step.id}>
+              <span>
+                {i + 1}. {stepWords(step)}
+                <small>
+                  {[step.way, step.note, opens.length > 0 ? `now in reach: ${opens.join(', ')}` : '', step.forTest ? 'needed for a test' : '']
+                    .filter(Boolean)
+                    .join(' · ')}
+                </small>
+              </span>
+              <Button look="quiet" aria-label={`Take back step ${i + 1}`} onClick={() => setRefusal(state.file({ kind: 'retract', entry: step.id }))}>
+                Take back
+              </Button>
+            </li>
+          );
+        })}
+      </ol>
+      {refusal && (
+        <p role="alert" className={sheet.attention}>
+          {refusal}
+        </p>
+      )}
+    </Panel>
+  );
+}
+
+function WayBack({ state }: { state: CaseState }) {
+  const { steps } = state.journal;
+  const lines = reassemblyList(steps);
+  const left = minutesToGo(steps);
+  return (
+    <Panel title="The way back" aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'} framed>
+      <ol className={sheet.rows}>
+        {lines.map((line) => (
+          <BackRow key={line.step.id} line={line} state={state} />
+        ))}
+      </ol>
+      <p>
+        <Button look="quiet" onClick={() => window.print()}>
+          Print the list
+        </Button>
+      </p>
+    </Panel>
+  );
+}
+
+function BackRow({ line: { step, words, cautions, left }, state }: { line: ReassemblyLine; state: CaseState }) {
+  const [length, setLength] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+  const put = (): void => {
+    const millimetres = length.trim() === '' ? step.lengthMm : Number(length.replace(',', '.'));
+    if (millimetres !== undefined && !(millimetres > 0 && millimetres <= 200)) return setRefusal(`“${length}” is no length; expected millimetres such as 6`);
+    const objection =
+      backObjection(state.journal.steps, step.id, left, millimetres) ??
+      state.file({ kind: 'back', step: step.id, count: left, ...(millimetres === undefined ? {} : { lengthMm: millimetres }) });
+    setRefusal(objection);
+  };
+  return (
+    <li className={left === 0 ? sheet.done : undefined}>
+      <span>
+        {words}
+        {left === 0 && <b className={sheet.good}> · back</b>}
+        <small className={cautions.length > 0 && left > 0 ? sheet.attention : undefined}>{left > 0 ? cautions.join('; ') : ''}</small>
+        {refusal && (
+          <small role="alert" className={sheet.harm}>
+            {refusal}
+          </small>
+        )}
+      </span>
+      {left > 0 && step.what !== 'empty-hole' && (
+        <span className={sheet.actions}>
+          {step.what === 'fastener' && step.lengthMm !== undefined && (
+            <input
+              aria-label={`Length of what goes in, mm: ${words}`}
+              style={{ width: '4.5em', minHeight: 'var(--touch)' }}
+              inputMode="decimal"
+              placeholder={`${step.lengthMm} mm`}
+              value={length}
+              onChange={(event) => setLength(event.target.value)}
+            />
+          )}
+          <Button onClick={put} aria-label={`Back on: ${words}`}>
+            Back on
+          </Button>
+        </span>
+      )}
+    </li>
+  );
+}
+
+function Balance({ steps }: { steps: readonly LoggedStep[] }) {
+  const rows = screwBalance(steps);
+  if (rows.length === 0) return null;
+  return (
+    <Panel title="Screw balance">
+      <table className={sheet.table}>
+        <thead>
+          <tr>
+            <th scope="col">kind</th>
+            <th scope="col" className={sheet.number}>
+              came out
+            </th>
+            <th scope="col" className={sheet.number}>
+              back
+            </th>
+            <th scope="col">in the tray</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(({ name, lengthMm, out, back }) => (
+            <tr key={`${name} ${lengthMm}`}>
+              <th scope="row">
+                {name}
+                {lengthMm !== undefined && `, ${lengthMm} mm`}
+              </th>
+              <td className={sheet.number}>{out}</td>
+              <td className={sheet.number}>{back}</td>
+              <td>{out === back ? <b className={sheet.good}>none</b> : out - back}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Panel>
+  );
+}
+
+function TestWay({ steps }: { steps: readonly LoggedStep[] }) {
+  const { lines, minutes } = shortestWayToTest(steps);
+  if (lines.length === 0) return null;
+  return (
+    <Panel title="Shortest way to a part-assembled test" aside={`about ${minutesText(minutes)}`}>
+      <ol className={sheet.rows}>
+        {lines.map(({ step, words }) => (
+          <li key={step.id}>
+            <span>{words}</span>
+          </li>
+        ))}
+      </ol>
+    </Panel>
+  );
+}

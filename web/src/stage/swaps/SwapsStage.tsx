@@ -1,0 +1,180 @@
+import { useMemo } from 'react';
+import { nextTrials, type BlockEvidence, type ProposedTrial, type UnitModel } from '@hanzai/core/block';
+import { CaseFrame } from '../../case/CaseFrame';
+import { NeedsUnit } from '../../case/NeedsUnit';
+import { blockEvidence, unitBelief } from '../../case/unit';
+import { useCase, type CaseState } from '../../case/use-case';
+import { minutesText, percent } from '../../case/wording';
+import type { CaseView } from '../../server/case/service';
+import { Button, ButtonLink } from '../../ui/Button';
+import { HatchBar } from '../../ui/HatchBar';
+import { Keys } from '../../ui/Keys';
+import { Notice } from '../../ui/Notice';
+import { Panel } from '../../ui/Panel';
+import sheet from '../../ui/Sheet.module.css';
+import { MediumCheck } from './MediumCheck';
+import { PinOutCheck } from './PinOutCheck';
+import { StartsAnalysis } from './StartsAnalysis';
+import { TrialForm } from './TrialForm';
+
+/** How many proposals are shown, and below what consistency the trials are said to contradict each other. */
+const PROPOSALS = 5;
+const CONTRADICTION = 0.02;
+
+/** Swaps: the tests of two minutes that can end the job, then halving by swaps; what each result leaves of the blocks. */
+export function SwapsStage({ view }: { view: CaseView }) {
+  const state = useCase(view);
+  const { model } = state;
+  return (
+    <CaseFrame state={state} stage="swaps">
+      <div className={sheet.columns}>
+        <div className={sheet.column}>
+          {model ? <Proposals state={state} model={model} /> : <NeedsUnit number={view.number} what="What to swap" />}
+          {model && (
+            <Panel title="A trial in one line" framed>
+              <TrialForm state={state} model={model} />
+            </Panel>
+          )}
+          {model && <Trials state={state} model={model} />}
+        </div>
+        <div className={sheet.column}>
+          {model && <Blocks state={state} model={model} />}
+          {model && <StartsAnalysis state={state} />}
+          <details className={sheet.fold}>
+            <summary>Does the medium go with this drive?</summary>
+            <MediumCheck />
+          </details>
+          <details className={sheet.fold}>
+            <summary>Do these two connectors go together?</summary>
+            <PinOutCheck />
+          </details>
+          <p>
+            <ButtonLink look="main" href={`/case/${view.number}/make-safe`}>
+              On to Make safe
+            </ButtonLink>
+          </p>
+        </div>
+      </div>
+      <Keys
+        keys={[
+          ['Tab', 'to the next proposal, field or result'],
+          ['Enter', 'press what is in focus'],
+          ['?', 'these keys'],
+        ]}
+      />
+    </CaseFrame>
+  );
+}
+
+function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
+  const { journal } = state;
+  const trials = useMemo(() => nextTrials(model, blockEvidence(model, journal).evidence).slice(0, PROPOSALS), [model, journal]);
+  const file = (trial: ProposedTrial, outcome: BlockEvidence): void => {
+    if (outcome.type === 'check') state.file({ kind: 'check', title: trial.title, block: outcome.block, good: outcome.good });
+    if (outcome.type === 'trial')
+      state.file({ kind: 'trial', title: trial.title, exercised: [...outcome.exercised], passed: outcome.passed, failed: outcome.failed, note: '' });
+  };
+  return (
+    <Panel title="Try next" aside="what can end the job first, then what tells most for its minutes">
+      <ul className={sheet.rows}>
+        {trials.map((trial, i) => (
+          <li key={trial.title}>
+            <span>
+              {i === 0 ? <b>{trial.title}</b> : trial.title}
+              <small>
+                {trial.kills && <b className={sheet.mark}>kill check</b>} {minutesText(trial.minutes)} · {trial.reason}
+              </small>
+            </span>
+            <span className={sheet.actions}>
+              <Button onClick={() => file(trial, trial.good)} aria-label={`Good: ${trial.title}`}>
+                Good
+              </Button>
+              <Button onClick={() => file(trial, trial.bad)} aria-label={`Bad: ${trial.title}`}>
+                Bad
+              </Button>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Panel>
+  );
+}
+
+function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
+  const { journal } = state;
+  const belief = useMemo(() => unitBelief(model, journal), [model, journal]);
+  const { masked } = useMemo(() => blockEvidence(model, journal), [model, journal]);
+  const title = (name: string): string => model.blocks.find((block) => block.name === name)?.title ?? name;
+  return (
+    <Panel title="Blocks" aside={`all good ${percent(belief.healthy)} · more than one bad ${percent(belief.several)}`} framed>
+      {belief.consistency < CONTRADICTION && (
+        <Notice look="attention" title="These results contradict each other.">
+          No block, and no two of them, explain all of it well. Repeat the trial that surprised you, or look for what was different in it.
+        </Notice>
+      )}
+      {belief.intermittent > 0.5 && (
+        <Notice look="attention" title="It comes and goes.">
+          {percent(belief.intermittent)} that what is bad fails only now and then: one good try clears nothing. Write down the conditions of each start.
+        </Notice>
+      )}
+      {masked.map(({ kind, name, because }) => (
+        <p key={`${kind} ${name}`} className={sheet.small}>
+          Left out: {kind} “{name}”. {because}.
+        </p>
+      ))}
+      {belief.byBlock.map(({ block, probability }) => (
+        <div key={block}>
+          <div className={sheet.bar}>
+            <span>{title(block)}</span>
+            <span className={sheet.figure}>{percent(probability)}</span>
+          </div>
+          <HatchBar share={probability} height={10} label={`${title(block)}: ${percent(probability)}`} />
+        </div>
+      ))}
+    </Panel>
+  );
+}
+
+function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
+  const done = state.journal.blockEvents.filter(({ body }) => body.kind === 'trial' || body.kind === 'check');
+  if (done.length === 0)
+    return <Notice>Nothing tried yet. Prove the medium and the cable on a known-good unit first: then every later result speaks of this one.</Notice>;
+  const title = (name: string): string => model.blocks.find((block) => block.name === name)?.title.toLowerCase() ?? name;
+  return (
+    <Panel title="Tried">
+      <ul className={sheet.rows}>
+        {[...done].reverse().map(({ id, body }) => (
+          <li key={id}>
+            <span>
+              {body.kind === 'check' && (
+                <>
+                  {body.title}: <b className={body.good ? sheet.good : sheet.attention}>{body.good ? 'good' : 'bad'}</b>
+                </>
+              )}
+              {body.kind === 'trial' && (
+                <>
+                  {body.title}: <b>{body.passed} good</b>, <b>{body.failed} bad</b>
+                  <small>
+                    in use of this unit:{' '}
+                    {body.exercised.length > 5
+                      ? `all but ${
+                          model.blocks
+                            .filter(({ name }) => !body.exercised.includes(name))
+                            .map(({ name }) => title(name))
+                            .join(', ') || 'nothing'
+                        }`
+                      : body.exercised.map(title).join(', ')}
+                    {body.note && ` · ${body.note}`}
+                  </small>
+                </>
+              )}
+            </span>
+            <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: id })} aria-label="Take back this trial">
+              Take back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </Panel>
+  );
+}

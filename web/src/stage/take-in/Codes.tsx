@@ -1,0 +1,130 @@
+import { useEffect, useState } from 'react';
+import { decodeTaps, type UnitModel } from '@hanzai/core/block';
+import { v7 } from 'uuid';
+import type { CaseState } from '../../case/use-case';
+import { Button } from '../../ui/Button';
+import { Field } from '../../ui/Field';
+import { Notice } from '../../ui/Notice';
+import { Panel } from '../../ui/Panel';
+import sheet from '../../ui/Sheet.module.css';
+import style from './TakeInStage.module.css';
+
+/** Lamp and error codes: typed or tapped along, read against the unit's own table, to which the workshop adds. */
+export function Codes({ state, model }: { state: CaseState; model: UnitModel }) {
+  const [code, setCode] = useState('');
+  const [taps, setTaps] = useState<readonly number[]>([]);
+  const [refusal, setRefusal] = useState<string>();
+  const rhythm = decodeTaps(taps);
+  const meaning = model.codes?.find((one) => one.code.toLowerCase() === code.trim().toLowerCase());
+  const filed = state.journal.blockEvents.flatMap((entry) => (entry.body.kind === 'code' ? [{ id: entry.id, code: entry.body.code }] : []));
+  useEffect(() => {
+    if (rhythm) setCode(rhythm.code);
+  }, [rhythm?.code]); // eslint-disable-line react-hooks/exhaustive-deps -- what was tapped last is what counts
+
+  function add(): void {
+    const text = code.trim();
+    if (text === '') return setRefusal('type the code, or tap along with the lamp');
+    const objection = state.file({ kind: 'code', code: meaning?.code ?? text.slice(0, 20) });
+    setRefusal(objection);
+    if (objection) return;
+    setCode('');
+    setTaps([]);
+  }
+
+  return (
+    <Panel title="Codes" aside="blinks as groups: 3-1 is three, pause, one">
+      <div className={sheet.form}>
+        <Field id="code" label="Code" error={refusal}>
+          <input id="code" value={code} onChange={(event) => setCode(event.target.value)} />
+        </Field>
+        <Button onClick={add}>Add the code</Button>
+        <button
+          type="button"
+          className={style.tap}
+          onClick={(event) => setTaps([...taps, event.timeStamp])}
+          aria-label="Tap along with the lamp, or press Space at each blink"
+        >
+          tap along
+          <br />
+          {taps.length > 0 ? `${taps.length} taps` : 'with the lamp'}
+        </button>
+        {taps.length > 0 && (
+          <Button look="quiet" onClick={() => setTaps([])}>
+            Tap anew
+          </Button>
+        )}
+      </div>
+      {rhythm && (
+        <p className={sheet.small} role="status">
+          Heard {rhythm.repeats.join(' / ')}
+          {rhythm.repeats.length > 1 && `: ${Math.round(100 * rhythm.agreement)} % of the repeats agree`}
+        </p>
+      )}
+      {code.trim() !== '' &&
+        (meaning ? (
+          <Notice look="good">
+            {meaning.code}: {meaning.meaning}. It speaks of {model.stages.find(({ name }) => name === meaning.stage)?.title}.
+          </Notice>
+        ) : (
+          <NewCode state={state} model={model} code={code.trim()} />
+        ))}{' '}
+      {/* prettier-ignore */}
+      {filed.length > 0 && (
+        <ul className={sheet.rows}>
+          {filed.map(({ id, code: shown }) => (
+            <li key={id}>
+              <span>
+                <b className="mono">{shown}</b> {model.codes?.find((one) => one.code === shown)?.meaning ?? 'not in the table of this unit'}
+              </span>
+              <Button look="quiet" aria-label={`Take back code ${shown}`} onClick={() => state.file({ kind: 'retract', entry: id })}>
+                Take back
+              </Button>
+            </li>
+          ))}
+        </ul>
+      )}
+    </Panel>
+  );
+}
+
+/** A code that the table does not have: write it down for every unit of this kind. */
+function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; code: string }) {
+  const [stage, setStage] = useState(model.stages[0]!.name);
+  const [meaning, setMeaning] = useState('');
+  const [answer, setAnswer] = useState<string>();
+
+  async function store(): Promise<void> {
+    if (meaning.trim() === '') return setAnswer('write what the code means');
+    try {
+      const response = await fetch('/api/units/codes', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ id: v7(), unitType: model.name, code, stage, meaning }),
+      });
+      if (response.ok) return void (await state.reload());
+      const { detail } = (await response.json().catch(() => ({}))) as { detail?: string };
+      setAnswer(detail ?? `the server answered ${response.status}`);
+    } catch {
+      setAnswer('The workshop server does not answer; what you typed is still here.');
+    }
+  }
+
+  return (
+    <div className={sheet.form}>
+      <p className={sheet.small}>“{code}” is not in the table of this kind of unit. If you know it, write it down:</p>
+      <Field id="code-stage" label="It speaks of">
+        <select id="code-stage" value={stage} onChange={(event) => setStage(event.target.value)}>
+          {model.stages.map(({ name, title }) => (
+            <option key={name} value={name}>
+              {title}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field id="code-meaning" label="Meaning" error={answer}>
+        <input id="code-meaning" value={meaning} maxLength={160} onChange={(event) => setMeaning(event.target.value)} />
+      </Field>
+      <Button onClick={() => void store()}>Write it down</Button>
+    </div>
+  );
+}

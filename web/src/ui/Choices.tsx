@@ -1,0 +1,65 @@
+import type { ReactNode } from 'react';
+import sheet from './Sheet.module.css';
+
+export interface Choice<T extends string> {
+  readonly value: T;
+  readonly words: ReactNode;
+}
+
+/** One of a few, as boxes large enough for a gloved finger. */
+export function OneOf<T extends string>({
+  name,
+  legend,
+  choices,
+  value,
+  onChange,
+}: {
+  name: string;
+  legend: string;
+  choices: readonly Choice<T>[];
+  value: T | undefined;
+  onChange: (value: T) => void;
+}) {
+  // prettier-ignore
+  return (
+    <fieldset className={sheet.choices}>
+      <legend>{legend}</legend>
+      {choices.map((choice) => (
+        <label key={choice.value} className={sheet.choice}>
+          <input type="radio" name={name} checked={choice.value === value} onChange={() => onChange(choice.value)} />
+          {choice.words}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+/** Any of a few. */
+export function AnyOf<T extends string>({
+  legend,
+  choices,
+  values,
+  onChange,
+}: {
+  legend: string;
+  choices: readonly Choice<T>[];
+  values: readonly T[];
+  onChange: (values: readonly T[]) => void;
+}) {
+  // prettier-ignore
+  return (
+    <fieldset className={sheet.choices}>
+      <legend>{legend}</legend>
+      {choices.map((choice) => (
+        <label key={choice.value} className={sheet.choice}>
+          <input
+            type="checkbox"
+            checked={values.includes(choice.value)}
+            onChange={(event) => onChange(event.target.checked ? [...values, choice.value] : values.filter((value) => value !== choice.value))}
+          />
+          {choice.words}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
