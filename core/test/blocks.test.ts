@@ -56,6 +56,8 @@ describe('swap trials', () => {
   it('says when trials contradict each other and when a fault comes and goes', () => {
     const contradiction = believeBlocks(toy, [trial(['a'], 0, 6), trial(['a', 'b', 'c'], 6, 0)]);
     expect(contradiction.consistency).toBeLessThan(0.1);
+    expect(believeBlocks(toy, [trial(['a'], 2, 3), trial(['a'], 2, 2), trial(['b', 'c'], 3, 0)]).odd.length).toBe(0);
+    expect(believeBlocks(toy, [trial(['a', 'b', 'c'], 0, 9), trial(['a', 'b', 'c'], 2, 0)]).odd).toEqual([1]);
     expect(believeBlocks(toy, [trial(['a'], 6, 5)]).intermittent).toBeGreaterThan(0.8);
   });
 

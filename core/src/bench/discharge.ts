@@ -44,11 +44,14 @@ const E12 = [1, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2] as const;
 /** Common ratings of wire-ended resistors, watt. Common practice, no published source. */
 const RATINGS = [0.25, 0.5, 1, 2, 5, 10, 25, 50, 100] as const;
 
+/** No larger resistor than this is taken, ohm: above it leaks and the meter itself count. From memory of bench practice. */
+const MOST_BLEEDER_OHM = 1e5;
+
 /** The resistor that brings a capacitor down to `safeVolt` within `seconds`. Undefined where it is safe already. Throws nothing: quantities are checked by the caller. */
 export function bleeder(startVolt: number, farad: number, safeVolt: number, seconds: number): Bleeder | undefined {
   const volt = Math.abs(startVolt);
   if (volt <= safeVolt) return undefined;
-  const ohm = seriesBelow(seconds / (farad * Math.log(volt / safeVolt)));
+  const ohm = seriesBelow(Math.min(MOST_BLEEDER_OHM, seconds / (farad * Math.log(volt / safeVolt))));
   const peakWatt = volt ** 2 / ohm;
   // Of the energy, 1 - e^-2 goes within one time constant.
   const meanWatt = (storedJoule(volt, farad) * (1 - Math.exp(-2))) / (ohm * farad);

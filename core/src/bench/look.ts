@@ -70,7 +70,9 @@ export interface Touched {
 }
 
 /** How much further down than sideways what runs down reaches. From memory of bench practice. */
-const DOWN_STRETCH = 2.5;
+const DOWN_STRETCH = 2;
+/** Ground is wide copper and rarely eaten through: its checks count for less. From memory of bench practice. */
+const GROUND_SHARE = 0.5;
 /** Share of the effect that parts on a net keep that passes through the finding but which lie beyond its reach. */
 const NET_SHARE = 0.15;
 /** No look makes a part more than so many times as likely. */
@@ -161,7 +163,8 @@ export function calledChecks(index: BoardIndex, findings: readonly PlacedFinding
   for (const [net, pins] of byNet) {
     for (const [a, b] of nearestLinks(pins)) {
       if (a.part === b.part) continue;
-      const value = findings.reduce((most, finding) => Math.max(most, finding.certainty * strongestBetween(finding, a, b)), 0);
+      const near = findings.reduce((most, finding) => Math.max(most, finding.certainty * strongestBetween(finding, a, b)), 0);
+      const value = net === GROUND ? GROUND_SHARE * near : near;
       if (value >= LEAST_VALUE) found.push({ at: pinText(a), to: pinText(b), net, value });
     }
   }

@@ -28,7 +28,12 @@ export interface BlockBelief {
   readonly intermittent: number;
   /** How well the best single state explains everything, against each piece of evidence explained by itself: far below 1 where they contradict one another. */
   readonly consistency: number;
+  /** Positions of the pieces of evidence that hardly fit what all of them together say. */
+  readonly odd: readonly number[];
 }
+
+/** Evidence with less than this chance of a try going as it did, given all the other evidence, is odd. From memory of bench practice. */
+const ODD = 0.08;
 
 /** Belief over the blocks of a unit: exact over every single and double bad block and how often each fails. The order of the evidence does not matter. */
 export function believeBlocks(model: UnitModel, evidence: readonly BlockEvidence[]): BlockBelief {
@@ -46,7 +51,21 @@ export function believeBlocks(model: UnitModel, evidence: readonly BlockEvidence
     several: chance(({ bad }) => bad.length > 1),
     intermittent: chance(({ bad }) => bad.length > 0 && bad.every(({ fails }) => fails < 0.9)),
     consistency: Math.exp(together - apart),
+    odd: evidence.flatMap((one, i) => (foretold(model, states, logs, one) ** (1 / triesOf(one)) < ODD ? [i] : [])),
   };
+}
+
+/** Chance of a piece of evidence, given all the others. logs: of each state, with all of the evidence. */
+function foretold(model: UnitModel, states: readonly UnitState[], logs: readonly number[], one: BlockEvidence): number {
+  const without = logs.map((log, s) => log - Math.log(likelihood(model, states[s]!, one)));
+  const top = Math.max(...without);
+  const sum = (values: readonly number[]): number => values.reduce((total, value) => total + Math.exp(value - top), 0);
+  return sum(logs) / sum(without);
+}
+
+/** Tries that a piece of evidence counts. */
+function triesOf(one: BlockEvidence): number {
+  return one.type === 'trial' ? Math.max(1, one.passed + one.failed) : 1;
 }
 
 function unitStates(model: UnitModel, evidence: readonly BlockEvidence[]): readonly UnitState[] {

@@ -21,7 +21,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
 
   function add(event: FormEvent): void {
     event.preventDefault();
-    if (failedAt === undefined) return setRefusal('say first how far it got');
+    if (failedAt === undefined) return setRefusal('say first which stage it does not reach');
     const time = seconds.trim() === '' ? undefined : Number(seconds);
     if (time !== undefined && !(time >= 0 && time <= 86_400)) return setRefusal(`“${seconds}” is no time; expected seconds such as 4 or 12.5`);
     const count = Number(tries);
@@ -48,10 +48,10 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
     <form onSubmit={add} className={sheet.body} aria-label="A start of the unit">
       <OneOf
         name="failed-at"
-        legend="How far does it get? It stops at"
+        legend="Which of these is the first that it does not do?"
         value={failedAt}
         onChange={setFailedAt}
-        choices={[...model.stages.map(({ name, title }) => ({ value: name, words: title })), { value: THROUGH, words: 'comes through' }]}
+        choices={[...model.stages.map(({ name, title }) => ({ value: name, words: title })), { value: THROUGH, words: 'it does them all' }]}
       />
       {(model.conditions ?? []).length > 0 && (
         <AnyOf legend="As it stood" values={known} onChange={setKnown} choices={model.conditions!.map(({ name, title }) => ({ value: name, words: title }))} />

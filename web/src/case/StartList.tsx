@@ -22,7 +22,7 @@ export function StartList({ state, model }: { state: CaseState; model: UnitModel
         return (
           <li key={id} className={explained ? sheet.done : undefined}>
             <span>
-              {starts.length - i}. {body.failedAt === null ? <b className={sheet.good}>came through</b> : <b>stopped at {title(body.failedAt)}</b>}
+              {starts.length - i}. {body.failedAt === null ? <b className={sheet.good}>came through</b> : <b>not reached: {title(body.failedAt)}</b>}
               <small>
                 {details.join(' · ')}
                 {explained && ` · does not count: ${explained}`}

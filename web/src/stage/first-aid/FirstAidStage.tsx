@@ -16,6 +16,9 @@ import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 import { Timers } from './Timers';
 
+/** Below this chance of a cure first aid is hardly worth its minutes. From memory of bench practice. */
+const WORTH = 0.02;
+
 /** First aid: what is cheap and can be taken back, by chance of a cure over minutes; one change at a time, and a test after each. */
 export function FirstAidStage({ view }: { view: CaseView }) {
   const state = useCase(view);
@@ -69,6 +72,9 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
         <Notice look="attention" title={`${untested.length} changes without a start between them:`}>
           {untested.join('; ')}. If it works now, each has earned a part of the credit.
         </Notice>
+      )}
+      {ranked.length > 0 && ranked[0]!.cures < WORTH && (
+        <Notice>None of these is likely to help now: what is known points elsewhere. Trace tells more for its minutes.</Notice>
       )}
       <ul className={sheet.rows}>
         {ranked.map((aid, i) => (
@@ -125,7 +131,7 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
 function resultWords(model: UnitModel, body: Of<'aid'>['body'], test: Of<'start'> | undefined, together: readonly Of<'aid'>[]): string {
   if (!test) return 'not tested yet';
   if (test.body.failedAt !== null)
-    return `no cure: the start after it stopped at ${model.stages.find(({ name }) => name === test.body.failedAt)?.title ?? test.body.failedAt}`;
+    return `no cure: in the start after it, not reached: ${model.stages.find(({ name }) => name === test.body.failedAt)?.title ?? test.body.failedAt}`;
   if (together.length === 1) return 'the start after it came through: the credit is its own';
   const credit = shareCredit(together.map(({ body: one }) => ({ ref: one.name, believed: one.cures }))).find(({ ref }) => ref === body.name);
   return `the start after it came through: ${percent(credit?.share ?? 0)} of the credit, ${together.length} changes share it`;

@@ -52,7 +52,7 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
         const r = sizeMm / 2 + rule.reachMm;
         return (
           <g key={id} className={id === pointed ? style.pointed : undefined}>
-            <ellipse cx={xMm} cy={yMm + (rule.runsDown ? r * 0.75 : 0)} rx={r} ry={rule.runsDown ? r * 1.75 : r} className={style.reach} />
+            <ellipse cx={xMm} cy={yMm + (rule.runsDown ? r * 0.5 : 0)} rx={r} ry={rule.runsDown ? r * 1.5 : r} className={style.reach} />
             <circle cx={xMm} cy={yMm} r={sizeMm / 2} className={style.finding} />
           </g>
         );
@@ -60,7 +60,7 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
       {parts.map((part) => (
         <g key={part.ref} transform={`translate(${part.positionMm!.join(' ')})`}>
           <Shape part={part} />
-          <text y={-text * 0.95} fontSize={text} className={style.ref}>
+          <text y={isRound(part) ? text * 0.35 : -text * 0.75} fontSize={text} className={style.ref}>
             {replaceableRef(part.ref)}
           </text>
         </g>
@@ -75,13 +75,17 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
   );
 }
 
+/** A can: its name fits into it. */
+function isRound(part: Part): part is Extract<Part, { kind: 'capacitor' }> {
+  return part.kind === 'capacitor' && part.capacitanceFarad >= 1e-6;
+}
+
 /** A part from above, drawn small: only so much that one finds it on the board. */
 function Shape({ part }: { part: Part }) {
   if (part.kind === 'chip' || part.kind === 'amplifier') {
     const half = Math.max(4, part.pins.length * 0.64);
     return <rect x={-half} y={-2.4} width={2 * half} height={4.8} className={style.part} />;
   }
-  if (part.kind === 'capacitor' && part.capacitanceFarad >= 1e-6)
-    return <circle r={1.6 + 0.5 * Math.log10(part.capacitanceFarad / 1e-6 + 1)} className={style.part} />;
+  if (isRound(part)) return <circle r={1.9 + 0.5 * Math.log10(part.capacitanceFarad / 1e-6 + 1)} className={style.part} />;
   return <rect x={-1.8} y={-0.8} width={3.6} height={1.6} className={style.part} />;
 }

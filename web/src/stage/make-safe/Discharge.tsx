@@ -145,7 +145,12 @@ function Figures({ volt, farad, safe, seconds }: { volt: number; farad: number; 
               stroke="var(--ink-soft)"
             />
             <YAxis tickFormatter={(value: number) => `${value} V`} stroke="var(--ink-soft)" width={58} />
-            <ReferenceLine y={safe} stroke="var(--sea)" strokeDasharray="6 4" label={{ value: `${safe} V`, fill: 'var(--sea)', position: 'insideTopRight' }} />
+            <ReferenceLine
+              y={safe}
+              stroke="var(--sea)"
+              strokeDasharray="6 4"
+              label={{ value: `${safe} V`, fill: 'var(--sea)', position: 'insideBottomRight' }}
+            />
             <Line dataKey="volt" stroke="var(--ink)" strokeWidth={2.5} dot={false} isAnimationActive={false} />
           </LineChart>
         </ResponsiveContainer>

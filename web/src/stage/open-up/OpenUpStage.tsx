@@ -34,12 +34,14 @@ export function OpenUpStage({ view }: { view: CaseView }) {
   return (
     <CaseFrame state={state} stage="open-up">
       {locked && (
-        <Notice look="harm" title="Locked:">
-          {locked}{' '}
-          <ButtonLink look="quiet" href={`/case/${view.number}/make-safe`}>
-            To Make safe
-          </ButtonLink>
-        </Notice>
+        <div className={sheet.notice}>
+          <Notice look="harm" title="Mind:">
+            {locked}{' '}
+            <ButtonLink look="quiet" href={`/case/${view.number}/make-safe`}>
+              To Make safe
+            </ButtonLink>
+          </Notice>
+        </div>
       )}
       <div className={sheet.columns}>
         <div className={sheet.column}>

@@ -17,9 +17,8 @@ import { PinOutCheck } from './PinOutCheck';
 import { StartsAnalysis } from './StartsAnalysis';
 import { TrialForm } from './TrialForm';
 
-/** How many proposals are shown, and below what consistency the trials are said to contradict each other. */
+/** How many proposals are shown. */
 const PROPOSALS = 5;
-const CONTRADICTION = 0.02;
 
 /** Swaps: the tests of two minutes that can end the job, then halving by swaps; what each result leaves of the blocks. */
 export function SwapsStage({ view }: { view: CaseView }) {
@@ -103,13 +102,13 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
 function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
   const belief = useMemo(() => unitBelief(model, journal), [model, journal]);
-  const { masked } = useMemo(() => blockEvidence(model, journal), [model, journal]);
+  const { masked, evidence } = useMemo(() => blockEvidence(model, journal), [model, journal]);
   const title = (name: string): string => model.blocks.find((block) => block.name === name)?.title ?? name;
   return (
     <Panel title="Blocks" aside={`all good ${percent(belief.healthy)} · more than one bad ${percent(belief.several)}`} framed>
-      {belief.consistency < CONTRADICTION && (
-        <Notice look="attention" title="These results contradict each other.">
-          No block, and no two of them, explain all of it well. Repeat the trial that surprised you, or look for what was different in it.
+      {belief.odd.length > 0 && (
+        <Notice look="attention" title="This hardly fits the rest:">
+          {belief.odd.map((i) => evidenceWords(model, evidence[i]!)).join('; ')}. Repeat it, or look for what was different in it.
         </Notice>
       )}
       {belief.intermittent > 0.5 && (
@@ -133,6 +132,27 @@ function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
       ))}
     </Panel>
   );
+}
+
+/** A piece of evidence in words. */
+function evidenceWords(model: UnitModel, one: BlockEvidence): string {
+  const block = (name: string): string => model.blocks.find((candidate) => candidate.name === name)?.title.toLowerCase() ?? name;
+  switch (one.type) {
+    case 'trial':
+      return `${one.passed} good and ${one.failed} bad with ${one.exercised.length > 4 ? `${one.exercised.length} blocks of this unit` : one.exercised.map(block).join(', ')} in use`;
+    case 'stage':
+      return one.failedAt === undefined
+        ? 'a start that came through'
+        : `a start that did not reach “${model.stages.find(({ name }) => name === one.failedAt)?.title ?? one.failedAt}”`;
+    case 'code':
+      return `code ${one.code}`;
+    case 'check':
+      return `${block(one.block)} found ${one.good ? 'good' : 'bad'}`;
+    case 'aid':
+      return `first aid to ${block(one.block)} that ${one.cured ? 'cured it' : 'did not help'}`;
+    case 'pattern':
+      return one.name;
+  }
 }
 
 function Trials({ state, model }: { state: CaseState; model: UnitModel }) {

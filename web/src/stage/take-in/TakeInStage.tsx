@@ -27,7 +27,9 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
         <section>
           <h2>Complaint</h2>
           <blockquote className={style.complaint}>{state.view.complaint || 'Nothing written down.'}</blockquote>
-          <Observed state={state} />
+          <div className={style.lines}>
+            <Observed state={state} />
+          </div>
           <Lines
             title="Symptoms: what it does, in your words"
             empty="What does the unit do or not do? One line each, for example: no movement, lamp lit."

@@ -48,7 +48,7 @@ export function TraceStage({ view }: { view: CaseView }) {
   const seen = useMemo(() => {
     const words = new Map<string, string>();
     for (const { ref, factor, reason } of touchedByLook(index, journal))
-      if (!words.has(ref) && factor > 1.5) words.set(ref, `seen: ${reason}, odds × ${factor.toFixed(1)}`);
+      if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
     return words;
   }, [index, journal]);
   const engine = useEngine(state.view.board?.content, journal, circumstances);
