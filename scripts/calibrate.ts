@@ -130,9 +130,11 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     const all = bench(board, [{ name: truth.name, severity }], measurements);
     const first = all.filter((reading) => reading && symptoms.includes(reading.measurement)) as Reading[];
     // What the owner could not have noticed brings no unit to the bench, and what no reading shows cannot be found.
-    if (diagnoser.believe(first).healthy > 0.5 || diagnoser.believe(all.filter((reading) => reading !== undefined)).healthy > 0.5) continue;
+    if (first.every(({ measurement, value }) => (diagnoser.predictor.healthy(measurement).value >= 0.5 ? 'yes' : 'no') === value)) continue;
     const nearest = truth.severities.reduce((best, one, i) => (Math.abs(Math.log(one / severity)) < Math.abs(Math.log(truth.severities[best]! / severity)) ? i : best), 0); // prettier-ignore
     const alikes = indistinguishable(diagnoser, truth, nearest, measurements);
+    const whole = diagnoser.believe(all.filter((reading) => reading !== undefined));
+    if (whole.byPart.reduce((share, { ref, probability }) => share + (alikes.has(ref) ? probability : 0), 0) < 0.9) continue;
     const read = (m: Measurement): Reading | undefined => all[measurements.findIndex((one) => measurementKey(one) === measurementKey(m))];
     const count = (choose: ReturnType<typeof fixedChoice>): number => readingsToIsolate(diagnoser, first, alikes, read, choose, measurements.length);
     const [planned, fixed] = [count(plannerChoice(diagnoser)), count(fixedChoice(index))];

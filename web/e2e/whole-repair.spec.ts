@@ -108,7 +108,7 @@ test('an own deck is imported with the keyboard and traced in bench mode', async
   await page.waitForURL(/take-in/);
   await page.getByLabel('Add a symptom').fill('lamp stays dark');
   await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: 'On to Trace' }).focus();
+  await page.getByRole('link', { name: 'Straight to Trace' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByText('Measure next')).toBeVisible();
   await read(page, 'lamp 0');

@@ -44,8 +44,9 @@ function standIns({ severities, discrete }: Hypothesis, wideField: boolean): rea
 
 /** What everything that may be so predicts for a reading: healthy first, then "none of these", then the entries with each of their severities, always in this order. */
 export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Outlook[] {
+  const sound = scaled(m.kind, predictor.healthy(m, absent));
   const outlooks: Outlook[] = [
-    { group: view.refs.length, probability: view.healthy, predicted: scaled(m.kind, predictor.healthy(m, absent)) },
+    { group: view.refs.length, probability: view.healthy, predicted: sound.unknown ? undefined : sound },
     { group: view.refs.length + 1, probability: view.unmodelled, predicted: undefined },
   ];
   for (const { hypothesis, severities, group, probability } of view.entries) {

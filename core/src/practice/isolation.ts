@@ -20,39 +20,43 @@ export function fixedOrder(index: BoardIndex): readonly Measurement[] {
   return all.map((m, i) => ({ m, i })).sort((a, b) => rank(a.m) - rank(b.m) || a.i - b.i).map(({ m }) => m); // prettier-ignore
 }
 
-/** How many readings it takes from these first ones until the fault is isolated, `choose` saying what to measure next; `most` where it is not by then.
+/** How many readings it takes from these first ones until the fault is isolated, `choose` saying what to measure next; `most` where it is not by then. A reading that shows nothing that can be written down is not taken again.
  *  read: takes the reading off the bench. alike: the parts that count as the true one. */
 export function readingsToIsolate(
   diagnoser: Diagnoser,
   first: readonly Reading[],
   alike: ReadonlySet<string>,
   read: (m: Measurement) => Reading | undefined,
-  choose: (readings: readonly Reading[], belief: ReturnType<Diagnoser['believe']>) => Measurement | undefined,
+  choose: (readings: readonly Reading[], belief: ReturnType<Diagnoser['believe']>, unreadable: ReadonlySet<string>) => Measurement | undefined,
   most: number,
 ): number {
   const readings = [...first];
+  const unreadable = new Set<string>();
   for (let taken = 0; taken < most; taken += 1) {
     const belief = diagnoser.believe(readings);
     if (belief.byPart.reduce((sum, { ref, probability }) => sum + (alike.has(ref) ? probability : 0), 0) >= ISOLATED) return taken;
-    const m = choose(readings, belief);
+    const m = choose(readings, belief, unreadable);
     const reading = m && read(m);
     if (!m) return most;
     if (reading) readings.push(reading);
+    else unreadable.add(measurementKey(m));
   }
   return most;
 }
 
 /** The planner's choice, for `readingsToIsolate`. */
 export function plannerChoice(diagnoser: Diagnoser): Parameters<typeof readingsToIsolate>[4] {
-  return (readings, belief) => planNext(diagnoser, readings, belief).measurements.find(({ kind }) => kind !== 'symptom')?.measurement;
+  return (readings, belief, unreadable) =>
+    planNext(diagnoser, readings, belief).measurements.find(({ kind, measurement }) => kind !== 'symptom' && !unreadable.has(measurementKey(measurement)))
+      ?.measurement;
 }
 
 /** The fixed order's choice, for `readingsToIsolate`. */
 export function fixedChoice(index: BoardIndex): Parameters<typeof readingsToIsolate>[4] {
   const order = fixedOrder(index);
-  return (readings) => {
+  return (readings, _, unreadable) => {
     const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
-    return order.find((m) => !taken.has(measurementKey(m)));
+    return order.find((m) => !taken.has(measurementKey(m)) && !unreadable.has(measurementKey(m)));
   };
 }
 
