@@ -48,7 +48,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await page.getByRole('button', { name: 'Add the trial' }).click();
   await expect(page.getByText('say which blocks were swapped')).toBeVisible();
   await page.getByText('Does the medium go with this drive?').click();
-  await expect(page.getByText('1/6 of each track is out of reach')).toBeVisible();
+  await expect(page.getByText('1/6 of each track is out of reach').first()).toBeVisible();
   await page.getByText('Do these two connectors go together?').click();
   await expect(page.getByText('a short across the supply')).toBeVisible();
   await page.getByLabel('Host or cable').fill('1 GND nonsense');
