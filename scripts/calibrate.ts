@@ -17,6 +17,11 @@ const FEW_READINGS = 12;
 /** A fault beside another can be seen where it makes the readings ten times as likely, nats. */
 const SHOWS_NATS = Math.log(10);
 
+/** Large boards take their share of the faults only: with every candidate reading one of them costs up to half a minute there. */
+function shareFor(faults: number): number {
+  return faults > 1000 ? 1 / 8 : faults > 500 ? 1 / 2 : 1;
+}
+
 const uniform = seeded(20261124);
 
 /** Reads every measurement off a varied board with these faults. */
@@ -94,7 +99,8 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
   const measurements = candidateMeasurements(index);
   const faults = diagnoser.space.hypotheses.filter(({ fault }) => fault.type !== 'mode' || !isInsidePackage(fault.part.ref));
   const tally: Tally = { singles: 0, right: 0, visible: 0, doubles: 0, shown: 0, both: 0, searches: 0, planned: 0, fixed: 0, seconds: 0 };
-  for (let n = 0; n < SINGLES; n += 1) {
+  const share = shareFor(faults.length);
+  for (let n = 0; n < SINGLES * share; n += 1) {
     const truth = draw(faults);
     const fault = { name: truth.name, severity: severityOf(truth) };
     const all = bench(board, [fault], measurements).filter((reading) => reading !== undefined);
@@ -108,7 +114,7 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     if (truth.refs.some((ref) => alike(full).has(ref))) tally.right += 1;
     else if (process.env.SHOW) process.stderr.write(`${name} ${fault.name} ${fault.severity.toPrecision(3)}: ${full.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}; unmodelled ${full.unmodelled.toFixed(2)}\n`); // prettier-ignore
   }
-  for (let n = 0; n < DOUBLES; n += 1) {
+  for (let n = 0; n < DOUBLES * share; n += 1) {
     const a = draw(faults);
     let b = draw(faults);
     while (b.refs[0] === a.refs[0]) b = draw(faults);
@@ -124,7 +130,7 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     else if (process.env.SHOW) process.stderr.write(`${name} double ${a.name} + ${b.name}: ${belief.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}\n`); // prettier-ignore
   }
   const symptoms = measurements.filter(({ kind }) => kind === 'symptom').slice(0, 2);
-  for (let n = 0; symptoms.length === 2 && tally.searches < SEARCHES && n < 12 * SEARCHES; n += 1) {
+  for (let n = 0; symptoms.length === 2 && faults.length < 1000 && tally.searches < SEARCHES && n < 12 * SEARCHES; n += 1) {
     const truth = draw(faults);
     const severity = severityOf(truth);
     const all = bench(board, [{ name: truth.name, severity }], measurements);

@@ -10,14 +10,10 @@ import { Keys } from '../ui/Keys';
 import { Masthead } from '../ui/Masthead';
 import { Pad } from '../ui/Pad';
 import style from './Docket.module.css';
+import { searchText } from './search';
 
 /** Lines drawn at once; more on demand, so that a docket of thousands stays at hand. */
 const PAGE = 60;
-
-/** What a search looks at, put together once a case. */
-function searchText(line: DocketLine): string {
-  return `${line.number} ${line.title} ${line.unitModel} ${line.serial} ${line.owner} ${line.waitsFor} ${line.state} ${line.batch} ${line.progress.nextAction}`.toLowerCase();
-}
 
 /** The docket: every case by urgency, what state it is in, what it waits for, what to do next, what runs by itself. */
 export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now: string; find: string }) {
