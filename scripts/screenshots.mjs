@@ -53,6 +53,8 @@ await shot('docket', 'day', async (page) => {
   await page.waitForLoadState('networkidle');
 });
 await shot('take-in', 'day', go(/no movement and no eject/, 'take-in'));
+for (const stage of ['swaps', 'open-up', 'look', 'first-aid']) await shot(stage, 'day', go(/gives up after three/, stage));
+await shot('make-safe', 'day', go(/loses steps/, 'make-safe'));
 await shot('trace', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);

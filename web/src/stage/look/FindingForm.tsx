@@ -8,8 +8,16 @@ import sheet from '../../ui/Sheet.module.css';
 
 const SURE = [['1', 'sure'], ['0.7', 'likely'], ['0.4', 'perhaps']] as const; // prettier-ignore
 
+interface Props {
+  readonly state: CaseState;
+  /** The place on the outline, or the one on a picture. */
+  readonly place: { readonly xMm: number; readonly yMm: number } | undefined;
+  readonly on: { readonly picture: string; readonly x: number; readonly y: number } | undefined;
+  readonly onDone: () => void;
+}
+
 /** One finding: what, how large, how sure, and where it was tapped. */
-export function FindingForm({ state, place, onDone }: { state: CaseState; place: { xMm: number; yMm: number } | undefined; onDone: () => void }) {
+export function FindingForm({ state, place, on, onDone }: Props) {
   const [what, setWhat] = useState<FindingKind>();
   const [size, setSize] = useState('4');
   const [sure, setSure] = useState<(typeof SURE)[number][0]>('1');
@@ -29,6 +37,7 @@ export function FindingForm({ state, place, onDone }: { state: CaseState; place:
       sizeMm: millimetres,
       certainty: Number(sure),
       ...(place ? { at: place } : {}),
+      ...(on ? { on } : {}),
     });
     setRefusal(objection);
     if (objection) return;

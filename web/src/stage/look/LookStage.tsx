@@ -1,6 +1,7 @@
 import { useMemo, useState } from 'react';
 import { calledChecks, FINDING_RULES } from '@hanzai/core/bench';
 import { CaseFrame } from '../../case/CaseFrame';
+import { PictureBoard } from '../../case/PictureBoard';
 import { Pictures } from '../../case/Pictures';
 import { placedFindings, touchedByLook } from '../../case/unit';
 import { useCase, type CaseState } from '../../case/use-case';
@@ -19,7 +20,10 @@ export function LookStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal } = state;
   const [place, setPlace] = useState<{ xMm: number; yMm: number }>();
+  const [onPicture, setOnPicture] = useState<{ x: number; y: number }>();
   const [pointed, setPointed] = useState<string>();
+  // A board without a sheet is looked at on its picture.
+  const picture = index?.board.outlineMm ? undefined : (journal.pictures.findLast(({ body }) => body.of === 'board') ?? journal.pictures.at(-1))?.body;
   const outline = index?.board.outlineMm;
   return (
     <CaseFrame state={state} stage="look">
@@ -29,15 +33,36 @@ export function LookStage({ view }: { view: CaseView }) {
             <Panel title="Where on the board" aside="tap the place; with the keyboard move the mark by the arrow keys">
               <BoardOutline index={index} findings={placedFindings(journal)} place={place} onPlace={setPlace} pointed={pointed} />
             </Panel>
+          ) : picture ? (
+            <Panel title="Where on the picture" aside={`tap the place on “${picture.title}”`}>
+              <PictureBoard
+                picture={picture.picture}
+                title={picture.title}
+                marks={[
+                  ...journal.seen.flatMap(({ body }) => (body.on?.picture === picture.picture ? [{ x: body.on.x, y: body.on.y }] : [])),
+                  ...(onPicture ? [{ ...onPicture, fresh: true }] : []),
+                ]}
+                onPlace={setOnPicture}
+              />
+            </Panel>
           ) : (
             <Notice>
               {index
                 ? 'The sheet of this board has no outline: findings are kept without a place.'
-                : 'No board sheet yet: findings are kept, but nothing can be worked out of where they lie.'}
+                : 'No board sheet yet: findings are kept, but nothing can be worked out of where they lie.'}{' '}
+              With a picture of the board they get a place on it.
             </Notice>
           )}
           <Panel title="What is there" framed>
-            <FindingForm state={state} place={place} onDone={() => setPlace(undefined)} />
+            <FindingForm
+              state={state}
+              place={place}
+              on={picture && onPicture ? { picture: picture.picture, ...onPicture } : undefined}
+              onDone={() => {
+                setPlace(undefined);
+                setOnPicture(undefined);
+              }}
+            />
           </Panel>
           <Found state={state} onPoint={setPointed} />
           <Pictures state={state} of="board" title="Pictures of the board" />

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
 import { bleeder, DEFER, ENERGY_LIMIT_JOULE, secondsTo, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type Hazard } from '@hanzai/core/bench';
-import { formatCompact, parseQuantity } from '@hanzai/core/quantity';
+import { formatCompact, formatQuantity, parseQuantity } from '@hanzai/core/quantity';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -119,31 +119,28 @@ function Figures({ volt, farad, safe, seconds }: { volt: number; farad: number; 
   const joule = storedJoule(volt, farad);
   const found = bleeder(volt, farad, safe, seconds);
   if (!found) return <p>{volt} V is below {safe} V already.</p>; // prettier-ignore
-  const span = Math.max(found.seconds, seconds) * 1.15;
-  const points = Array.from({ length: 41 }, (_, i) => ({ t: (span * i) / 40, volt: voltAfter(volt, found.ohm, farad, (span * i) / 40) }));
+  const span = 1.8 * found.seconds;
+  const points = Array.from({ length: 61 }, (_, i) => ({ t: (span * i) / 60, volt: voltAfter(volt, found.ohm, farad, (span * i) / 60) }));
+  const resistor = formatQuantity(found.ohm, 'ohm', 3);
   return (
     <>
       <p>
-        It holds <b>{joule.toPrecision(3)} J</b>
+        It holds <b>{joule < 0.1 ? `${(1000 * joule).toPrecision(3)} mJ` : `${joule.toPrecision(3)} J`}</b>
         {joule >= ENERGY_LIMIT_JOULE && <b className={sheet.harm}> (above {ENERGY_LIMIT_JOULE} J: a ring across it burns)</b>}. Hold{' '}
-        <b>{formatCompact(found.ohm, 'ohm')}</b>, {found.ratedWatt} W, good for {Math.ceil(found.ratedVolt)} V, across it for{' '}
-        <b>{Math.ceil(found.seconds)} s</b>: {found.peakWatt.toPrecision(2)} W at first, {found.meanWatt.toPrecision(2)} W over the first{' '}
-        {(found.ohm * farad).toPrecision(2)} s. Below {TOUCH_LIMIT_VOLT} V after {secondsTo(volt, TOUCH_LIMIT_VOLT, found.ohm, farad).toPrecision(2)} s.
+        <b>
+          {resistor}, {found.ratedWatt} W
+        </b>
+        , good for {Math.ceil(found.ratedVolt)} V, across it for at least <b>{timeText(found.seconds)}</b>; it takes {found.peakWatt.toPrecision(2)} W at first.
+        Below {TOUCH_LIMIT_VOLT} V after {timeText(secondsTo(volt, TOUCH_LIMIT_VOLT, found.ohm, farad))}.
       </p>
       <div
         role="img"
-        aria-label={`Volts against seconds with ${formatCompact(found.ohm, 'ohm')} across it: ${volt} V at the start, ${safe} V after ${found.seconds.toPrecision(2)} s`}
+        aria-label={`Volts against seconds with ${resistor} across it: ${volt} V at the start, ${safe} V after ${found.seconds.toPrecision(2)} s`}
       >
         <ResponsiveContainer width="100%" height={190}>
           <LineChart data={points} margin={{ top: 8, right: 12, bottom: 4, left: 0 }}>
             <CartesianGrid stroke="var(--rule)" />
-            <XAxis
-              dataKey="t"
-              type="number"
-              domain={[0, span]}
-              tickFormatter={(value: number) => `${Number(value.toPrecision(2))} s`}
-              stroke="var(--ink-soft)"
-            />
+            <XAxis dataKey="t" type="number" domain={[0, span]} tickFormatter={timeText} stroke="var(--ink-soft)" />
             <YAxis tickFormatter={(value: number) => `${value} V`} stroke="var(--ink-soft)" width={58} />
             <ReferenceLine
               y={safe}
@@ -157,4 +154,9 @@ function Figures({ volt, farad, safe, seconds }: { volt: number; farad: number; 
       </div>
     </>
   );
+}
+
+/** A time as people say it: `9.2 s`, `35 ms`. */
+function timeText(seconds: number): string {
+  return seconds > 0 && seconds < 0.1 ? `${Number((1000 * seconds).toPrecision(2))} ms` : `${Number(seconds.toPrecision(2))} s`;
 }

@@ -44,7 +44,7 @@ export function OpenUpStage({ view }: { view: CaseView }) {
         </div>
       )}
       <div className={sheet.columns}>
-        <div className={sheet.column}>
+        <div className={`${sheet.column} ${sheet.screenOnly}`}>
           <Panel title="Next step" framed>
             <StepForm state={state} locked={locked !== undefined} />
           </Panel>
@@ -55,11 +55,11 @@ export function OpenUpStage({ view }: { view: CaseView }) {
         <div className={sheet.column}>
           {steps.length > 0 && <WayBack state={state} />}
           {steps.length > 0 && <Balance steps={steps} />}
-          {steps.length > 0 && <TestWay steps={steps} />}
+          <div className={sheet.screenOnly}>{steps.length > 0 && <TestWay steps={steps} />}</div>
           {steps.length === 0 && (
             <Notice>As each screw, plug or tab comes off, add it here. The way back, the screw balance and the shortest way to a test write themselves.</Notice>
           )}
-          <p>
+          <p className={sheet.screenOnly}>
             <ButtonLink look="main" href={`/case/${view.number}/look`}>
               On to Look
             </ButtonLink>
@@ -156,7 +156,7 @@ function WayBack({ state }: { state: CaseState }) {
           <BackRow key={line.step.id} line={line} state={state} />
         ))}
       </ol>
-      <p>
+      <p className={sheet.screenOnly}>
         <Button look="quiet" onClick={() => window.print()}>
           Print the list
         </Button>

@@ -79,13 +79,14 @@ function Working({ share }: { share: number }) {
 }
 
 function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; proposal: Proposal; onBench: () => void; settled: boolean }) {
-  const { at, to, kind, setup, expected, gainBits, minutes, prospects } = proposal;
+  const { at, to, kind, setup, expected, gainBits, minutes, accessMinutes, prospects } = proposal;
   return (
     <div className={style.chosen}>
       <p className={style.lead}>{settled ? 'Or measure on' : 'Measure next'}</p>
       <p className={style.points}>{pointsText(index, at, to)}</p>
       <p className={style.how}>
-        <strong>{KIND_WORDS[kind]}</strong>, {setupWords(setup)} · {minutesText(minutes)} · tells {gainBits.toFixed(2)} bit
+        <strong>{KIND_WORDS[kind]}</strong>, {setupWords(setup)} · {minutesText(minutes)}
+        {accessMinutes > 0 && `, of it ${minutesText(accessMinutes)} to open up`} · tells {gainBits.toFixed(2)} bit
       </p>
       <p className={style.expect}>
         A sound board shows <span className="mono">{expected.display}</span>
