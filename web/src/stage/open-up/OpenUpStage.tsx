@@ -34,7 +34,7 @@ export function OpenUpStage({ view }: { view: CaseView }) {
   return (
     <CaseFrame state={state} stage="open-up">
       {locked && (
-        <div className={sheet.notice}>
+        <div className={`${sheet.notice} ${sheet.screenOnly}`}>
           <Notice look="harm" title="Mind:">
             {locked}{' '}
             <ButtonLink look="quiet" href={`/case/${view.number}/make-safe`}>
@@ -150,18 +150,23 @@ function WayBack({ state }: { state: CaseState }) {
   const lines = reassemblyList(steps);
   const left = minutesToGo(steps);
   return (
-    <Panel title="The way back" aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'} framed>
-      <ol className={sheet.rows}>
-        {lines.map((line) => (
-          <BackRow key={line.step.id} line={line} state={state} />
-        ))}
-      </ol>
-      <p className={sheet.screenOnly}>
-        <Button look="quiet" onClick={() => window.print()}>
-          Print the list
-        </Button>
-      </p>
-    </Panel>
+    <>
+      <h1 className={sheet.printOnly}>
+        {state.view.number} {state.view.title}: the way back
+      </h1>
+      <Panel title="The way back" aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'} framed>
+        <ol className={sheet.rows}>
+          {lines.map((line) => (
+            <BackRow key={line.step.id} line={line} state={state} />
+          ))}
+        </ol>
+        <p className={sheet.screenOnly}>
+          <Button look="quiet" onClick={() => window.print()}>
+            Print the list
+          </Button>
+        </p>
+      </Panel>
+    </>
   );
 }
 
@@ -188,8 +193,9 @@ function BackRow({ line: { step, words, cautions, left }, state }: { line: Reass
           </small>
         )}
       </span>
+      {left > 0 && step.what !== 'empty-hole' && <span className={`${sheet.box} ${sheet.printOnly}`} aria-hidden="true" />}
       {left > 0 && step.what !== 'empty-hole' && (
-        <span className={sheet.actions}>
+        <span className={`${sheet.actions} ${sheet.screenOnly}`}>
           {step.what === 'fastener' && step.lengthMm !== undefined && (
             <input
               aria-label={`Length of what goes in, mm: ${words}`}

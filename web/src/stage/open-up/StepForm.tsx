@@ -107,8 +107,8 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           ))}
         </datalist>
         {what !== 'empty-hole' && (
-          <Field id="step-frees" label="In reach now" hint="parts, nets, or “board”">
-            <input id="step-frees" value={frees} onChange={(event) => setFrees(event.target.value)} />
+          <Field id="step-frees" label="In reach now">
+            <input id="step-frees" placeholder="parts, nets, or “board”" value={frees} onChange={(event) => setFrees(event.target.value)} />
           </Field>
         )}
         <Field id="step-note" label="Note">
