@@ -221,6 +221,10 @@ describe('what was seen on the board', () => {
   it('what runs down reaches further below than above', () => {
     const reach = (dy: number): number => touchedParts(index, [leak({ yMm: y - dy, sizeMm: 0 })]).find(({ ref }) => ref === placed.ref)?.factor ?? 1;
     expect(reach(10)).toBeGreaterThan(reach(-10));
+    const turned = (down: 'top' | 'flat'): number =>
+      touchedParts(index, [leak({ yMm: y + 10, sizeMm: 0, down })]).find(({ ref }) => ref === placed.ref)?.factor ?? 1;
+    expect(turned('top')).toBeCloseTo(reach(10), 9);
+    expect(turned('flat')).toBeCloseTo(reach(-10), 9);
   });
   it('calls for continuity between pins of one net, the nearest to it first', () => {
     const checks = calledChecks(index, [leak()]);

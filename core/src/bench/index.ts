@@ -7,9 +7,11 @@ export { bleeder, ENERGY_LIMIT_JOULE, secondsTo, storedCharges, storedJoule, TOU
 export { DEFER, hazardsOf, lockedBy, type Acknowledged, type Gate, type Hazard } from './hazards';
 export {
   calledChecks,
+  DownEdge,
   FINDING_RULES,
   FindingKind,
   lookFactors,
+  reachShape,
   touchedParts,
   type CalledCheck,
   type FindingRule,

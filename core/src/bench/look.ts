@@ -17,6 +17,11 @@ export const FindingKind = z.enum([
 ]);
 export type FindingKind = z.infer<typeof FindingKind>;
 
+/** The edge of a board that was down in the unit: what runs, runs there. `flat`: it lay, and nothing ran. */
+export const DownEdge = z.enum(['bottom', 'top', 'left', 'right', 'flat']);
+export type DownEdge = z.infer<typeof DownEdge>;
+const DOWN: Readonly<Record<DownEdge, readonly [number, number]>> = { bottom: [0, 1], top: [0, -1], left: [-1, 0], right: [1, 0], flat: [0, 0] };
+
 /** What a kind of finding does to what lies near it. */
 export interface FindingRule {
   readonly title: string;
@@ -58,6 +63,8 @@ export interface PlacedFinding {
   readonly sizeMm: number;
   /** How sure the eye is, 0 to 1. */
   readonly certainty: number;
+  /** The edge of the board that was down in the unit. Default: the bottom. */
+  readonly down?: DownEdge | undefined;
 }
 
 /** A part that a finding speaks of. */
@@ -96,15 +103,31 @@ function placedThings(index: BoardIndex): Placed[] {
   );
 }
 
-/** How strongly a finding works at a place: 1 within it, falling off over its reach, stretched downwards for what runs down. */
+/** How strongly a finding works at a place: 1 within it, falling off over its reach, stretched towards the edge that was down for what runs. */
 function strength(finding: PlacedFinding, rule: FindingRule, x: number, y: number): number {
-  const dy = y - finding.yMm;
-  const down = rule.runsDown && dy > 0 ? dy / DOWN_STRETCH : dy;
-  const beyond = Math.max(0, Math.hypot(x - finding.xMm, down) - finding.sizeMm / 2);
+  const [dx, dy] = [x - finding.xMm, y - finding.yMm];
+  const [ux, uy] = DOWN[finding.down ?? 'bottom'];
+  const along = dx * ux + dy * uy;
+  const shrink = rule.runsDown && along > 0 ? along * (1 - 1 / DOWN_STRETCH) : 0;
+  const beyond = Math.max(0, Math.hypot(dx - shrink * ux, dy - shrink * uy) - finding.sizeMm / 2);
   return Math.exp(-((beyond / rule.reachMm) ** 2));
 }
 
-/** Parts within reach of the findings, strongest first. A part that several findings touch is listed for each. y counts downwards on the standing board. */
+/** How far a finding reaches, as an ellipse on the outline, mm. */
+export function reachShape({ what, xMm, yMm, sizeMm, down = 'bottom' }: PlacedFinding): {
+  readonly cx: number;
+  readonly cy: number;
+  readonly rx: number;
+  readonly ry: number;
+} {
+  const rule = FINDING_RULES[what];
+  const r = sizeMm / 2 + rule.reachMm;
+  const [ux, uy] = rule.runsDown ? DOWN[down] : DOWN.flat;
+  const more = (r * (DOWN_STRETCH - 1)) / 2;
+  return { cx: xMm + ux * more, cy: yMm + uy * more, rx: r + Math.abs(ux) * more, ry: r + Math.abs(uy) * more };
+}
+
+/** Parts within reach of the findings, strongest first. A part that several findings touch is listed for each. y counts from the top edge. */
 export function touchedParts(index: BoardIndex, findings: readonly PlacedFinding[]): readonly Touched[] {
   const things = placedThings(index);
   return findings

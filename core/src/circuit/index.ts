@@ -2,7 +2,7 @@ export { buildNetwork, nodeOf, type Network } from './network';
 export { Chord } from './chord';
 export { deriveNetwork } from './derive';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
-export { OFF } from './levels';
+export { drivenLevel, OFF } from './levels';
 export { isUnknown, seesTheSame, settle, type Settled } from './settle';
 export { contentions, type Contention } from './contention';
 export { heldNodes } from './held';

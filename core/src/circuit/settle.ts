@@ -201,7 +201,7 @@ class Settling {
 export function isUnknown(network: Network, { phases, driven }: Settled, node: number): boolean {
   const [low, high] = phases;
   if (node < 0 || !low || !high || Math.abs(low[node]! - high[node]!) < UNCERTAIN_VOLT || !driven.includes(UNKNOWN)) return false;
-  const own = network.chips.flatMap(({ outputs }) => outputs.filter((output) => output.node === node).map(({ driver }) => driven[driver]!));
+  const own = (driversByNode(network).get(node) ?? []).map((driver) => driven[driver]!);
   return !own.includes(PULSE) || own.includes(UNKNOWN);
 }
 

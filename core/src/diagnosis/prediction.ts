@@ -81,6 +81,7 @@ export class Predictor {
   }
 
   private one(hypothesis: SingleHypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
+    if (this.base(m.setup, absent).ignores(hypothesis.fault)) return this.healthy(m, absent);
     if (!this.probesJoint(hypothesis, m)) {
       const change = absent.length === 0 ? linearChange(hypothesis.fault, severity) : undefined;
       const quick = change && this.base(m.setup, absent).respondAfter(m, change);
@@ -94,7 +95,7 @@ export class Predictor {
   private fromBook(name: string, m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
     if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
     const healthy = this.healthy(m, absent);
-    if ((m.kind !== 'voltage' && m.kind !== 'logic') || healthy.unknown || this.lifts(m)) return undefined;
+    if ((m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') || (m.kind !== 'symptom' && this.lifts(m))) return undefined;
     const key = `${name}|${m.setup}|${absent.join()}`;
     let snapshot = this.book.get(key);
     if (snapshot === undefined) {

@@ -1,11 +1,12 @@
-import { GROUND, powerOf, type BoardIndex, type Point } from '../board';
+import { GROUND, powerOf, type BoardIndex, type Observable, type Point } from '../board';
 import {
-  across, buildNetwork, contentions, deriveNetwork, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
+  across, buildNetwork, contentions, deriveNetwork, drivenLevel, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
   settle, smallSignal, toleranceSpread,
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
-import { bridges, innerNode, stateParts, type BoardState, type LinearChange, type PartElements } from '../fault';
+import { bridges, innerNode, stateParts, type BoardState, type Fault, type LinearChange, type PartElements } from '../fault';
+import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
 import { measurementKey, type Measurement } from './measurement';
 import { chanceSeen } from './observe';
@@ -14,15 +15,20 @@ import { STANDARD_METER as METER, voltRange } from './meter';
 import { PoweredChange, type PoweredReading } from './powered-change';
 import type { Response } from './response';
 
+/** Modes of a chip's pin that hold it at a level. */
+const STUCK: Readonly<Record<string, Level | undefined>> = { 'stuck-0': LOW, 'stuck-1': HIGH };
 /** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
 const LIGHT_LOAD_VOLT = 2e-3;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
 const UNMOVED = 1e-8;
 
-/** Volts of every net in board order, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell. */
+/** Volts of every net in board order, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell.
+ *  unknown: 1 for a net whose level rests on what nobody knows. seen: chance of each of the board's observables, in its order; NaN for those of other setups. */
 export interface VoltSnapshot {
   readonly low: Float32Array;
   readonly high: Float32Array | undefined;
+  readonly unknown: Uint8Array;
+  readonly seen: Float32Array;
 }
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
@@ -35,11 +41,13 @@ export class BenchState {
   private ownOhmmeter?: Ohmmeter;
   /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
   private readonly own = new Map<string, PoweredReading & { x: Float64Array | undefined }>();
+  private readonly ignored = new WeakMap<Fault, boolean>();
   private powered?: PoweredChange;
   private lastX: Float64Array | undefined;
   private lastShare = 1;
 
   private ownParts: readonly PartElements[] | undefined;
+  private ownBridges: readonly Element[] | undefined;
   /** The parts of a sound board in the same setup, whose elements serve wherever no fault is. */
   private readonly likeParts: readonly PartElements[] | undefined;
 
@@ -62,8 +70,13 @@ export class BenchState {
     return (this.ownParts ??= stateParts(this.index, this.state, this.likeParts));
   }
 
+  /** What bridges between nets add; the same objects each time. */
+  private get bridges(): readonly Element[] {
+    return (this.ownBridges ??= bridges(this.state.faults));
+  }
+
   private get elements(): readonly Element[] {
-    return [...this.parts.flatMap(({ elements }) => elements), ...bridges(this.state.faults)];
+    return [...this.parts.flatMap(({ elements }) => elements), ...this.bridges];
   }
 
   /** The network of a state that is another one with a few faults more; undefined where it needs a structure of its own. */
@@ -75,7 +88,7 @@ export class BenchState {
     const before = touched.flatMap(({ elements }) => elements);
     const changed = new Set(touched.map(({ part }) => part));
     const after = this.parts.filter(({ part }) => changed.has(part)).flatMap(({ elements }) => elements);
-    return deriveNetwork(like.network, before, [...after, ...bridges(faults)]);
+    return deriveNetwork(like.network, before, [...after, ...this.bridges]);
   }
 
   private get ohmmeter(): Ohmmeter {
@@ -114,10 +127,14 @@ export class BenchState {
     const held = heldNodes(this.network, settled.drives[0]!, low);
     const nodes = this.index.nets.map((net) => nodeOf(this.network, net)!);
     const volt = (x: Float64Array, node: number): number => (node < 0 ? 0 : x[node]!);
-    const unsure = (node: number): boolean => node >= 0 && (this.network.component[node] !== 0 || held[node] === 0 || isUnknown(this.network, settled, node));
+    const floats = (node: number): boolean => node >= 0 && (this.network.component[node] !== 0 || held[node] === 0);
     return {
-      low: Float32Array.from(nodes, (node) => (unsure(node) ? NaN : volt(low!, node))),
+      low: Float32Array.from(nodes, (node) => (floats(node) ? NaN : volt(low!, node))),
       high: high ? Float32Array.from(nodes, (node) => volt(high, node)) : undefined,
+      unknown: Uint8Array.from(nodes, (node) => (isUnknown(this.network, settled, node) ? 1 : 0)),
+      seen: Float32Array.from(this.index.board.observables ?? [], (observable) =>
+        (observable.setup ?? 'on') === this.state.setup ? this.chanceOf(observable, settled.phases) : NaN,
+      ),
     };
   }
 
@@ -147,8 +164,32 @@ export class BenchState {
 
   /** Whether a symptom is seen: the value is the chance that it is. */
   private symptom({ observable }: Measurement, phases: readonly Float64Array[]): Response {
+    return { value: observable ? this.chanceOf(observable, phases) : 0, spread: 0, fullScale: 1 };
+  }
+
+  private chanceOf(observable: Observable, phases: readonly Float64Array[]): number {
     const ownedBy = (ref: string): ReadonlySet<unknown> => new Set(this.parts.find(({ part }) => part.ref === ref)?.elements);
-    return { value: observable ? chanceSeen(this.index, observable, this.network, phases, ownedBy) : 0, spread: 0, fullScale: 1 };
+    return chanceSeen(this.index, observable, this.network, phases, ownedBy);
+  }
+
+  /** Whether a fault changes nothing here: a pin stuck at the level that it has anyway. */
+  ignores(fault: Fault): boolean {
+    let known = this.ignored.get(fault);
+    if (known === undefined) this.ignored.set(fault, (known = this.findIgnored(fault)));
+    return known;
+  }
+
+  private findIgnored(fault: Fault): boolean {
+    const level = fault.type === 'mode' ? STUCK[fault.mode.name] : undefined;
+    const settled = level === undefined || powerOf(this.state.setup) === 'off' ? undefined : this.solve();
+    if (fault.type !== 'mode' || level === undefined || !settled?.ok) return false;
+    const c = this.network.chips.findIndex(({ logic }) => logic.ref === fault.part.ref);
+    const chip = this.network.chips[c];
+    if (!chip) return false;
+    const inputs = chip.logic.inputs.flatMap(({ pin }, i) => (pin === fault.mode.pin ? [settled.seen[c]![i]] : []));
+    const outputs = chip.logic.outputs.flatMap((output, i) => (output.pin === fault.mode.pin ? [settled.driven[chip.outputs[i]!.driver] === drivenLevel({ ...output, stuck: level }, level, HIGH)] : [])); // prettier-ignore
+    if (inputs.length + outputs.length === 0) return false;
+    return inputs.every((seen) => seen === level) && outputs.every((same) => same);
   }
 
   /** The node a probe touches: on a dry pin the part's side of the joint. */

@@ -12,15 +12,23 @@ const UNMOVED_SHARE = 0.1;
 const WELL_FED = 0.98;
 const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
 
-/** Volts or logic level read out of a snapshot, the meter's small load taken as on the healthy board. Undefined where a net has no level of its own.
+/** What is answered where the level rests on what nobody knows. */
+const NOT_KNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
+
+/** Volts, a logic level or a symptom read out of a snapshot, the meter's small load taken as on the healthy board. Undefined where a net has no level of its own.
  *  healthy: the answer of the sound board. */
 export function readSnapshot(index: BoardIndex, snapshot: VoltSnapshot, m: Measurement, healthy: Response): Response | undefined {
+  if (m.kind === 'symptom') {
+    const chance = snapshot.seen[(index.board.observables ?? []).findIndex(({ name }) => name === m.observable?.name)];
+    return chance === undefined || Number.isNaN(chance) ? undefined : { value: chance, spread: 0, fullScale: 1 };
+  }
   let positions = POSITIONS.get(index);
   if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
   if (m.kind === 'voltage' && !((healthy.share ?? 0) > WELL_FED)) return undefined;
   const at = positions.get(m.at.net);
   const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
   if (at === undefined || to === undefined) return undefined;
+  if (snapshot.unknown[at] || (to >= 0 && snapshot.unknown[to])) return NOT_KNOWN;
   const between = (volts: Float32Array): number => volts[at]! - (to < 0 ? 0 : volts[to]!);
   const low = between(snapshot.low);
   const high = snapshot.high ? between(snapshot.high) : low;

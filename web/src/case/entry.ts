@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FindingKind, OpenUpStep } from '@hanzai/core/bench';
+import { DownEdge, FindingKind, OpenUpStep } from '@hanzai/core/bench';
 import { Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
 
@@ -70,6 +70,8 @@ export const EntryBody = z.discriminatedUnion('kind', [
     sizeMm: finite.positive().max(500),
     certainty: share,
     at: z.object({ xMm: finite.min(-1000).max(3000), yMm: finite.min(-1000).max(3000) }).optional(),
+    /** The edge of the board that was down in the unit. */
+    down: DownEdge.optional(),
     on: z.object({ picture: z.uuid(), x: share, y: share }).optional(),
   }),
   z.object({ kind: z.literal('aid'), name: blockName, title: line(200).min(1), block: blockName, cures: share }),

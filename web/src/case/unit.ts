@@ -80,7 +80,7 @@ export function aidsSinceTest(journal: Journal): readonly string[] {
 /** Findings that have a place on the board, for the engine. */
 export function placedFindings(journal: Journal): readonly PlacedFinding[] {
   return journal.seen.flatMap(({ id, body }) =>
-    body.at ? [{ id, what: body.what, xMm: body.at.xMm, yMm: body.at.yMm, sizeMm: body.sizeMm, certainty: body.certainty }] : [],
+    body.at ? [{ id, what: body.what, xMm: body.at.xMm, yMm: body.at.yMm, sizeMm: body.sizeMm, certainty: body.certainty, down: body.down }] : [],
   );
 }
 

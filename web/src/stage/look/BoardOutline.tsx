@@ -1,6 +1,6 @@
 import { useRef } from 'react';
 import { replaceableRef, type BoardIndex, type Part } from '@hanzai/core/board';
-import { FINDING_RULES, type PlacedFinding } from '@hanzai/core/bench';
+import { reachShape, type PlacedFinding } from '@hanzai/core/bench';
 import style from './BoardOutline.module.css';
 
 interface Props {
@@ -47,12 +47,11 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
       }}
     >
       <rect x={0} y={0} width={width} height={height} rx={1.5} className={style.outline} />
-      {findings.map(({ id, what, xMm, yMm, sizeMm }) => {
-        const rule = FINDING_RULES[what];
-        const r = sizeMm / 2 + rule.reachMm;
+      {findings.map((finding) => {
+        const { id, xMm, yMm, sizeMm } = finding;
         return (
           <g key={id} className={id === pointed ? style.pointed : undefined}>
-            <ellipse cx={xMm} cy={yMm + (rule.runsDown ? r * 0.5 : 0)} rx={r} ry={rule.runsDown ? r * 1.5 : r} className={style.reach} />
+            <ellipse {...reachShape(finding)} className={style.reach} />
             <circle cx={xMm} cy={yMm} r={sizeMm / 2} className={style.finding} />
           </g>
         );

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { FINDING_RULES, FindingKind } from '@hanzai/core/bench';
+import { DownEdge, FINDING_RULES, FindingKind } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
@@ -21,6 +21,7 @@ export function FindingForm({ state, place, on, onDone }: Props) {
   const [what, setWhat] = useState<FindingKind>();
   const [size, setSize] = useState('4');
   const [sure, setSure] = useState<(typeof SURE)[number][0]>('1');
+  const [down, setDown] = useState<DownEdge>(state.journal.seen.findLast(({ body }) => body.down)?.body.down ?? 'bottom');
   const [text, setText] = useState('');
   const [refusal, setRefusal] = useState<string>();
   const hasOutline = state.index?.board.outlineMm !== undefined;
@@ -37,6 +38,7 @@ export function FindingForm({ state, place, on, onDone }: Props) {
       sizeMm: millimetres,
       certainty: Number(sure),
       ...(place ? { at: place } : {}),
+      ...(what && FINDING_RULES[what].runsDown ? { down } : {}),
       ...(on ? { on } : {}),
     });
     setRefusal(objection);
@@ -66,6 +68,17 @@ export function FindingForm({ state, place, on, onDone }: Props) {
             <input id="finding-size" inputMode="decimal" value={size} onChange={(event) => setSize(event.target.value)} />
           </Field>
         </div>
+        {what && FINDING_RULES[what].runsDown && (
+          <div className={sheet.narrow}>
+            <Field id="finding-down" label="Edge down">
+              <select id="finding-down" value={down} onChange={(event) => setDown(DownEdge.parse(event.target.value))}>
+                {DownEdge.options.map((edge) => (
+                  <option key={edge}>{edge}</option>
+                ))}
+              </select>
+            </Field>
+          </div>
+        )}
         <Field id="finding-text" label="In your words">
           <input id="finding-text" value={text} onChange={(event) => setText(event.target.value)} />
         </Field>
