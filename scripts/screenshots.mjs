@@ -42,7 +42,8 @@ const settled = (page) =>
   page
     .getByRole('heading', { name: 'Line-up' })
     .waitFor({ timeout: 20_000 })
-    .then(() => page.getByText('Measure next').or(page.getByText('Or measure on')).first().waitFor({ timeout: 20_000 }));
+    .then(() => page.getByText('Measure next').or(page.getByText('Or measure on')).first().waitFor({ timeout: 20_000 }))
+    .then(() => page.getByRole('region', { name: 'Map of the circuit' }).locator('svg rect').first().waitFor({ timeout: 20_000 }));
 const go = (words, stage) => async (page) => {
   await page.goto(`${address}/case/${await caseNumber(page, words)}/${stage}`);
   await page.waitForLoadState('networkidle');

@@ -114,6 +114,8 @@ export function caseHazards(model: UnitModel | undefined, index: BoardIndex | un
 
 /** How far a unit is opened, told by the template of an earlier one: steps of it that were done here and not put back. */
 export function templateDone(template: readonly OpenUpStep[], journal: Journal): number {
+  // Readings without a step written down: it is open already.
+  if (journal.steps.length === 0 && journal.readings.some(({ measurement }) => measurement.kind !== 'symptom')) return template.length;
   const off = journal.steps.filter(({ back, count }) => back < count);
   const at = template.findIndex((step) => !off.some((own) => own.what === step.what && own.of.toLowerCase() === step.of.toLowerCase()));
   return at < 0 ? template.length : at;

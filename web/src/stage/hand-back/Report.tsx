@@ -1,5 +1,6 @@
 import { format } from 'date-fns/format';
-import type { ProofStep } from '@hanzai/core/bench';
+import { FINDING_RULES, type ProofStep } from '@hanzai/core/bench';
+import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import type { CaseState } from '../../case/use-case';
 import { decibanText, KIND_WORDS, minutesText, pointsText, setupWords, valueText } from '../../case/wording';
@@ -12,6 +13,7 @@ const day = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
 export function Report({ state, figures, advice }: { state: CaseState; figures: ReportFigures; advice: string }) {
   const { view, journal, index } = state;
   const { proof } = state.progress;
+  const tried = triedWords(journal);
   const weighed = journal.readings.filter(({ entry }) => figures.readings[entry.id]);
   return (
     <article className={style.report}>
@@ -29,10 +31,25 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
       </header>
       <Section title="Complaint">{view.complaint && <p>“{view.complaint}”</p>}</Section>
       <Section title="Symptoms and findings">
-        {journal.symptoms.length + journal.findings.length > 0 && (
+        {journal.symptoms.length + journal.findings.length + journal.seen.length > 0 && (
           <ul>
             {[...journal.symptoms, ...journal.findings].map(({ id, body }) => (
               <li key={id}>{body.text}</li>
+            ))}
+            {journal.seen.map(({ id, body }) => (
+              <li key={id}>
+                {FINDING_RULES[body.what].title}
+                {body.text && `: ${body.text}`}
+              </li>
+            ))}
+          </ul>
+        )}
+      </Section>
+      <Section title="Tried before measuring">
+        {tried.length > 0 && (
+          <ul>
+            {tried.map((words) => (
+              <li key={words}>{words}</li>
             ))}
           </ul>
         )}
@@ -128,6 +145,21 @@ function Fact({ name, value }: { name: string; value: string }) {
       <dd>{value}</dd>
     </div>
   );
+}
+
+/** What was done before the meter came out: starts, swaps, checks, first aid, what was acknowledged. */
+function triedWords({ starts, blockEvents, acknowledged }: Journal): readonly string[] {
+  const clean = starts.filter(({ body }) => body.failedAt === null).length;
+  return [
+    ...(starts.length > 0 ? [`${starts.length} starts written down, ${clean} of them clean`] : []),
+    ...blockEvents.flatMap(({ body }) => {
+      if (body.kind === 'trial') return [`${body.title}: ${body.passed} good, ${body.failed} bad`];
+      if (body.kind === 'check') return [`${body.title}: ${body.good ? 'good' : 'bad'}`];
+      if (body.kind === 'code') return [`code ${body.code}`];
+      return body.kind === 'aid' ? [`first aid: ${body.title}`] : [];
+    }),
+    ...(acknowledged.length > 0 ? [`${acknowledged.length} hazards acknowledged by ${[...new Set(acknowledged.map(({ who }) => who))].join(', ')}`] : []),
+  ];
 }
 
 function Section({ title, children }: { title: string; children: React.ReactNode }) {
