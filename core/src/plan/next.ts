@@ -1,38 +1,14 @@
 import type { BoardIndex, Setup } from '../board';
 import { Diagnoser, PULSING_AT, unscaledValue, type Belief } from '../diagnosis';
 import type { RateTable } from '../fault';
-import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind, type Readout } from '../instrument';
+import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind } from '../instrument';
 import { planActions, type Action, type ReadingPromise } from './actions';
 import { candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import type { Information } from './information';
 import { informationOf, outlookBase, type OutlookBase } from './outlook';
+import type { ProposedMeasurement, Prospect } from './proposal';
 import { lookTwoSteps } from './two-step';
-
-/** One way a proposed reading may come out, in the trade's terms. */
-export interface Prospect {
-  readonly probability: number;
-  readonly display: string;
-  /** The parts that would then lead, likeliest first, with their probability. */
-  readonly leading: readonly { readonly ref: string; readonly probability: number }[];
-}
-
-export interface ProposedMeasurement {
-  readonly setup: Setup;
-  readonly kind: ReadingKind;
-  readonly at: string;
-  readonly to: string;
-  /** Expected information about which part it is, bits. */
-  readonly gainBits: number;
-  /** Minutes of work, any change of setup included. */
-  readonly minutes: number;
-  readonly measurement: Measurement;
-  /** What a healthy board shows. */
-  readonly expected: Readout;
-  readonly prospects: readonly Prospect[];
-  /** Why, in words: `tells F1 from L1; 0.9 bit for half a minute`. */
-  readonly reason: string;
-}
 
 /** What to do next. measure: a reading is worth its time; replace: none is, act on the leading suspects; verify: nothing seems wrong, prove it. */
 export interface Plan {

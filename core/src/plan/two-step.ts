@@ -1,8 +1,8 @@
 import type { Diagnoser } from '../diagnosis';
 import { setupMinutes, type CostTable } from './cost';
 import { expectedInformation, outlooksByOutcome, type Information, type Outlook } from './information';
-import type { ProposedMeasurement } from './next';
 import { CATEGORY_BOUNDS, groupCount, outlooksOf, type OutlookBase } from './outlook';
+import type { ProposedMeasurement } from './proposal';
 
 interface Proposal {
   readonly proposal: ProposedMeasurement;

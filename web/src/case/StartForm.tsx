@@ -1,7 +1,8 @@
-import { useState, type FormEvent } from 'react';
+import { useState } from 'react';
 import type { UnitModel } from '@hanzai/core/block';
 import { Button } from '../ui/Button';
 import { AnyOf, OneOf } from '../ui/Choices';
+import { EntryForm } from '../ui/EntryForm';
 import { Field } from '../ui/Field';
 import sheet from '../ui/Sheet.module.css';
 import type { CaseState } from './use-case';
@@ -17,17 +18,15 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
   const [seconds, setSeconds] = useState('');
   const [tries, setTries] = useState('1');
   const [sounds, setSounds] = useState('');
-  const [refusal, setRefusal] = useState<string>();
 
-  function add(event: FormEvent): void {
-    event.preventDefault();
-    if (failedAt === undefined) return setRefusal('say first which stage it does not reach');
+  function add(): string | undefined {
+    if (failedAt === undefined) return 'say first which stage it does not reach';
     const time = seconds.trim() === '' ? undefined : Number(seconds);
-    if (time !== undefined && !(time >= 0 && time <= 86_400)) return setRefusal(`“${seconds}” is no time; expected seconds such as 4 or 12.5`);
+    if (time !== undefined && !(time >= 0 && time <= 86_400)) return `“${seconds}” is no time; expected seconds such as 4 or 12.5`;
     const count = Number(tries);
-    if (!Number.isInteger(count) || count < 1 || count > 99) return setRefusal(`“${tries}” is no number of tries; expected 1 to 99`);
+    if (!Number.isInteger(count) || count < 1 || count > 99) return `“${tries}” is no number of tries; expected 1 to 99`;
     const free = words.split(',').map((word) => word.trim().toLowerCase()).filter(Boolean); // prettier-ignore
-    if (free.some((word) => word.length > 60) || known.length + free.length > 12) return setRefusal('at most 12 conditions of at most 60 characters');
+    if (free.some((word) => word.length > 60) || known.length + free.length > 12) return 'at most 12 conditions of at most 60 characters';
     const objection = state.file({
       kind: 'start',
       failedAt: failedAt === THROUGH ? null : failedAt,
@@ -36,16 +35,16 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
       sounds: sounds.trim().slice(0, 200),
       conditions: [...known, ...free],
     });
-    setRefusal(objection);
-    if (objection) return;
+    if (objection) return objection;
     setFailedAt(undefined);
     setSeconds('');
     setTries('1');
     setSounds('');
+    return undefined;
   }
 
   return (
-    <form onSubmit={add} className={sheet.body} aria-label="A start of the unit">
+    <EntryForm label="A start of the unit" onAdd={add}>
       <OneOf
         name="failed-at"
         legend="Which of these is the first that it does not do?"
@@ -75,12 +74,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
         </Field>
         <Button type="submit">Add the start</Button>
       </div>
-      {refusal && (
-        <p role="alert" className={sheet.attention}>
-          {refusal}
-        </p>
-      )}
-    </form>
+    </EntryForm>
   );
 }
 

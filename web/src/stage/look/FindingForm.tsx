@@ -3,6 +3,7 @@ import { DownEdge, FINDING_RULES, FindingKind } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
+import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
 
@@ -23,14 +24,13 @@ export function FindingForm({ state, place, on, onDone }: Props) {
   const [sure, setSure] = useState<(typeof SURE)[number][0]>('1');
   const [down, setDown] = useState<DownEdge>(state.journal.seen.findLast(({ body }) => body.down)?.body.down ?? 'bottom');
   const [text, setText] = useState('');
-  const [refusal, setRefusal] = useState<string>();
   const hasOutline = state.index?.board.outlineMm !== undefined;
 
-  function add(): void {
-    if (!what) return setRefusal('say what it is');
-    if (hasOutline && !place) return setRefusal('tap the place on the board first');
+  function add(): string | undefined {
+    if (!what) return 'say what it is';
+    if (hasOutline && !place) return 'tap the place on the board first';
     const millimetres = Number(size.replace(',', '.'));
-    if (!(millimetres > 0 && millimetres <= 500)) return setRefusal(`“${size}” is no size; expected millimetres such as 4`);
+    if (!(millimetres > 0 && millimetres <= 500)) return `“${size}” is no size; expected millimetres such as 4`;
     const objection = state.file({
       kind: 'seen',
       what,
@@ -41,20 +41,14 @@ export function FindingForm({ state, place, on, onDone }: Props) {
       ...(what && FINDING_RULES[what].runsDown ? { down } : {}),
       ...(on ? { on } : {}),
     });
-    setRefusal(objection);
-    if (objection) return;
+    if (objection) return objection;
     setText('');
     onDone();
+    return undefined;
   }
 
   return (
-    <form
-      className={sheet.body}
-      onSubmit={(event) => {
-        event.preventDefault();
-        add();
-      }}
-    >
+    <EntryForm label="A finding" onAdd={add}>
       <OneOf
         name="finding"
         legend="Kind"
@@ -100,11 +94,6 @@ export function FindingForm({ state, place, on, onDone }: Props) {
       <p className={sheet.small}>
         {place ? `At ${place.xMm.toFixed(0)} mm from the left, ${place.yMm.toFixed(0)} mm from the top.` : hasOutline ? 'No place marked yet.' : ''}
       </p>
-      {refusal && (
-        <p role="alert" className={sheet.attention}>
-          {refusal}
-        </p>
-      )}
-    </form>
+    </EntryForm>
   );
 }

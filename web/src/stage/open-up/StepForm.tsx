@@ -4,6 +4,7 @@ import { PictureBoard } from '../../case/PictureBoard';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
+import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
 
@@ -28,10 +29,9 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
   const [forTest, setForTest] = useState(false);
   const [note, setNote] = useState('');
   const [place, setPlace] = useState<{ x: number; y: number }>();
-  const [refusal, setRefusal] = useState<string>();
   const picture = state.journal.pictures.find(({ body }) => body.of !== 'board') ?? state.journal.pictures[0];
 
-  function add(): void {
+  function add(): string | undefined {
     const step = OpenUpStep.safeParse({
       what,
       of,
@@ -44,24 +44,18 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
       forTest,
       note,
     });
-    if (!step.success) return setRefusal(step.error.issues.map(({ path }) => WRONG[String(path[0])] ?? 'something is missing').join('; '));
+    if (!step.success) return step.error.issues.map(({ path }) => WRONG[String(path[0])] ?? 'something is missing').join('; ');
     const objection = state.file({ kind: 'step', step: step.data });
-    setRefusal(objection);
-    if (objection) return;
+    if (objection) return objection;
     setFrees('');
     setNote('');
     setPlace(undefined);
     if (what === 'plug' || what === 'flex') setName('');
+    return undefined;
   }
 
   return (
-    <form
-      className={sheet.body}
-      onSubmit={(event) => {
-        event.preventDefault();
-        add();
-      }}
-    >
+    <EntryForm label="A step of opening up" onAdd={add}>
       <OneOf
         name="what"
         legend="What came off"
@@ -124,11 +118,6 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           Add the step
         </Button>
       </div>
-      {refusal && (
-        <p role="alert" className={sheet.attention}>
-          {refusal}
-        </p>
-      )}
       {picture && (
         <details className={sheet.fold}>
           <summary>
@@ -145,7 +134,7 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           />
         </details>
       )}
-    </form>
+    </EntryForm>
   );
 }
 

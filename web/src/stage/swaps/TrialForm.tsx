@@ -3,6 +3,7 @@ import type { UnitModel } from '@hanzai/core/block';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
+import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
 
@@ -13,14 +14,13 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
   const [passed, setPassed] = useState('');
   const [failed, setFailed] = useState('');
   const [note, setNote] = useState('');
-  const [refusal, setRefusal] = useState<string>();
 
-  function add(): void {
+  function add(): string | undefined {
     const counts = [passed, failed].map((text) => (text.trim() === '' ? 0 : Number(text)));
-    if (counts.some((count) => !Number.isInteger(count) || count < 0 || count > 999)) return setRefusal('counts are whole numbers from 0 to 999');
-    if (blocks.length === 0) return setRefusal('say which blocks were swapped');
+    if (counts.some((count) => !Number.isInteger(count) || count < 0 || count > 999)) return 'counts are whole numbers from 0 to 999';
+    if (blocks.length === 0) return 'say which blocks were swapped';
     const exercised = way === 'in' ? [...blocks] : model.blocks.map(({ name }) => name).filter((name) => !blocks.includes(name));
-    if (exercised.length === 0) return setRefusal('then nothing of this unit was in use: it says nothing');
+    if (exercised.length === 0) return 'then nothing of this unit was in use: it says nothing';
     const names = blocks.map((name) => model.blocks.find((block) => block.name === name)!.title.toLowerCase()).join(', ');
     const objection = state.file({
       kind: 'trial',
@@ -30,22 +30,16 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
       failed: counts[1]!,
       note: note.trim().slice(0, 300),
     });
-    setRefusal(objection);
-    if (objection) return;
+    if (objection) return objection;
     setBlocks([]);
     setPassed('');
     setFailed('');
     setNote('');
+    return undefined;
   }
 
   return (
-    <form
-      className={sheet.body}
-      onSubmit={(event) => {
-        event.preventDefault();
-        add();
-      }}
-    >
+    <EntryForm label="A trial" onAdd={add}>
       <div className={sheet.form}>
         <Field id="trial-way" label="Swapped">
           <select id="trial-way" value={way} onChange={(event) => setWay(event.target.value as 'in' | 'out')}>
@@ -71,11 +65,6 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
         </Field>
         <Button type="submit">Add the trial</Button>
       </div>
-      {refusal && (
-        <p role="alert" className={sheet.attention}>
-          {refusal}
-        </p>
-      )}
-    </form>
+    </EntryForm>
   );
 }

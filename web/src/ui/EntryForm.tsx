@@ -1,0 +1,24 @@
+import { useState, type ReactNode } from 'react';
+import sheet from './Sheet.module.css';
+
+/** A small form that files one thing. onAdd: files it and says why not, where it cannot be; what was typed stays then. */
+export function EntryForm({ label, onAdd, children }: { label: string; onAdd: () => string | undefined; children: ReactNode }) {
+  const [refusal, setRefusal] = useState<string>();
+  return (
+    <form
+      className={sheet.body}
+      aria-label={label}
+      onSubmit={(event) => {
+        event.preventDefault();
+        setRefusal(onAdd());
+      }}
+    >
+      {children}
+      {refusal && (
+        <p role="alert" className={sheet.attention}>
+          {refusal}
+        </p>
+      )}
+    </form>
+  );
+}
