@@ -1,6 +1,7 @@
 import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
+import type { Action } from '@hanzai/core/plan';
 import { z } from 'zod';
 import type { Expectation, JudgedExpectation } from '../case/expectation';
 
@@ -77,6 +78,8 @@ export interface NextStep {
   readonly state: 'measure' | 'replace' | 'verify';
   readonly proposals: readonly Proposal[];
   readonly replace: readonly { readonly ref: string; readonly probability: number }[];
+  /** Work that can cure, and readings, on one scale: expected minutes to a proven repair, least first. */
+  readonly actions: readonly Pick<Action, 'kind' | 'title' | 'cures' | 'minutes' | 'expectedMinutes'>[];
 }
 
 /** What the engine sends back while it works on a request. */

@@ -11,6 +11,7 @@ import { partTitle } from '../case/wording';
 /** A part counts as cleared below this probability, where it has also lost this share of its prior. */
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
 const PROPOSALS = 8;
+const ACTIONS = 5;
 
 /** The core at work on one board, in a worker. Newer requests make older ones stop at their next step. */
 export class Engine {
@@ -107,7 +108,18 @@ function namesAt(index: BoardIndex, { at, to }: Measurement): string[] {
 }
 
 function nextStep(plan: Plan, opening: (m: Measurement) => number): NextStep {
-  return { state: plan.state, replace: plan.replace, proposals: plan.measurements.slice(0, PROPOSALS).map((m) => proposal(m, opening(m.measurement))) };
+  // Of the readings only the best stands beside the work: the others are listed as proposals.
+  const best = plan.actions.find(({ kind }) => kind === 'measure');
+  const actions = plan.actions
+    .filter((action) => action.kind !== 'measure' || action === best)
+    .slice(0, ACTIONS)
+    .map(({ kind, title, cures, minutes, expectedMinutes }) => ({ kind, title, cures, minutes, expectedMinutes }));
+  return {
+    state: plan.state,
+    replace: plan.replace,
+    actions,
+    proposals: plan.measurements.slice(0, PROPOSALS).map((m) => proposal(m, opening(m.measurement))),
+  };
 }
 
 function proposal(m: ProposedMeasurement, minutesOfAccess: number): Proposal {

@@ -25,6 +25,28 @@ describe('the engine in the worker', () => {
     expect(lineUp.lineUp.expected.b).toMatchObject({ within: false });
     expect(next.next.state).toBe('measure');
     expect(next.next.proposals[0]!.prospects.length).toBeGreaterThan(1);
+    expect(next.next.actions.map(({ kind }) => kind)).toContain('replace');
+    expect(next.next.actions.every(({ expectedMinutes, minutes }) => expectedMinutes >= minutes)).toBe(true);
+  });
+
+  it('takes in what the eye found before any reading, and what it costs to get there', async () => {
+    const lineUp = async (ticket: number, look: Record<string, number>) => {
+      const events: EngineEvent[] = [];
+      const template = [{ what: 'fastener' as const, of: 'lid', name: 'M3', count: 10, way: '', frees: ['board'], forTest: false, note: '' }];
+      await engine.assess(
+        { ticket, readings: [], absent: [], look, access: { template, done: 0 } },
+        (event) => events.push(event),
+        async () => undefined,
+      );
+      return events;
+    };
+    const share = (events: readonly EngineEvent[]): number => (events[0] as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'C1')!.probability; // prettier-ignore
+    const [plain, seen] = [await lineUp(3, {}), await lineUp(4, { C1: 20 })];
+    expect(share(seen)).toBeGreaterThan(3 * share(plain));
+    const next = (seen.at(-1) as Extract<EngineEvent, { type: 'next' }>).next;
+    expect(next.proposals[0]!.accessMinutes).toBeCloseTo(4, 9);
+    expect(next.proposals[0]!.minutes).toBeGreaterThan(4);
+    await lineUp(5, {});
   });
 
   it('moves what is cleared aside with the reading that cleared it', async () => {

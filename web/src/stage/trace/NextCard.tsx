@@ -66,6 +66,22 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
           </ul>
         </details>
       )}
+      {next.actions.length > 0 && (
+        <details className={style.others}>
+          <summary>Or act now: what ends it soonest</summary>
+          <ol className={style.actions}>
+            {next.actions.map(({ kind, title, cures, minutes, expectedMinutes }) => (
+              <li key={title}>
+                {title}
+                <small>
+                  {minutesText(minutes)}
+                  {kind !== 'measure' && `, cures with ${percent(cures)}`} · {minutesText(expectedMinutes)} to a proven repair when this comes first
+                </small>
+              </li>
+            ))}
+          </ol>
+        </details>
+      )}
     </section>
   );
 }
