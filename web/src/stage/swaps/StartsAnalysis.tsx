@@ -13,6 +13,7 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
   const rate = failureRate(starts);
   const run = cleanRun(starts);
   const tests = testConditions(starts);
+  const title = (condition: string): string => state.model?.conditions?.find(({ name }) => name === condition)?.title ?? condition;
   return (
     <Panel title="Starts" aside={`${starts.length} in the log, ${failed} failed`}>
       {tests.length > 0 && (
@@ -28,7 +29,7 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
           <tbody>
             {tests.map((test) => (
               <tr key={test.condition}>
-                <th scope="row">{state.model?.conditions?.find(({ name }) => name === test.condition)?.title ?? test.condition}</th>
+                <th scope="row">{title(test.condition)}</th>
                 <td>
                   {test.withFailed} of {test.withFailed + test.withClean} / {test.withoutFailed} of {test.withoutFailed + test.withoutClean}
                 </td>
@@ -39,6 +40,33 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
           </tbody>
         </table>
       )}
+      <details className={sheet.fold}>
+        <summary>Every start with its conditions</summary>
+        <table className={sheet.table}>
+          <thead>
+            <tr>
+              <th scope="col">start</th>
+              {tests.map(({ condition }) => (
+                <th scope="col" key={condition}>
+                  {title(condition)}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {starts.map(({ clean, conditions }, i) => (
+              <tr key={i}>
+                <th scope="row">
+                  {i + 1}. {clean ? <span className={sheet.good}>clean</span> : 'failed'}
+                </th>
+                {tests.map(({ condition }) => (
+                  <td key={condition}>{conditions.includes(condition) ? 'yes' : ''}</td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </details>
       <p>
         It fails in about {percent(rate)} of the starts: after a repair <b>{cleanStartsNeeded(rate)} clean starts in a row</b> before the cure is believed (95
         %).
