@@ -106,6 +106,7 @@ test('an own deck is imported with the keyboard and traced in bench mode', async
   await page.getByLabel('Unit', { exact: true }).fill('Loom lamp');
   await page.keyboard.press('Enter');
   await page.waitForURL(/take-in/);
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
   await page.getByLabel('Add a symptom').fill('lamp stays dark');
   await page.keyboard.press('Enter');
   await page.getByRole('link', { name: 'Straight to Trace' }).focus();

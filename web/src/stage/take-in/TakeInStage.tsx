@@ -107,7 +107,8 @@ function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          const line = text.trim();
+          // What was typed before the page came to life stands in the field, not yet in the state.
+          const line = (new FormData(event.currentTarget).get(id) as string).trim();
           if (line === '') return setRefusal('write a line first');
           if (line.length > 500) return setRefusal('at most 500 characters a line');
           const objection = onAdd(line);
@@ -116,7 +117,7 @@ function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
         }}
       >
         <Field id={id} label={`Add a ${id}`} error={refusal}>
-          <input id={id} value={text} onChange={(event) => setText(event.target.value)} />
+          <input id={id} name={id} value={text} onChange={(event) => setText(event.target.value)} />
         </Field>
         <Button type="submit">Add</Button>
       </form>
