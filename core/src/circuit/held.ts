@@ -1,8 +1,9 @@
-import type { TransistorModel } from '../board';
+import type { Difference } from './exchange';
 import { diodeCurrent, junctionCurrent } from './junction';
 import { isOpen, lawAt } from './law-stamp';
-import type { LawStamp, Network } from './network';
+import type { JunctionStamp, LawStamp, Network, TransistorStamp } from './network';
 import { across } from './operating-point';
+import type { Vicinity } from './vicinity';
 
 /** What lies below this conductance does not give a net its level, siemens: a lifted leg, a dirty open switch. */
 const HOLDING_SIEMENS = 2e-8;
@@ -13,23 +14,33 @@ const FEEDING_SIEMENS = 5e-6;
 const out = new Float64Array(2);
 
 /** Whether a transistor's base current holds its base: the least that it does when it conducts. */
-function conducts(x: Float64Array, [c, b, e]: readonly [number, number, number], model: TransistorModel): boolean {
+function conducts(x: Float64Array, { nodes: [c, b, e], element: { model } }: TransistorStamp): boolean {
   const sign = model.polarity === 'npn' ? 1 : -1;
   junctionCurrent(Math.max(sign * across(x, b, e), sign * across(x, b, c)), model.saturationCurrentAmpere, 1, out);
   return out[1]! / model.forwardGain >= FEEDING_SIEMENS;
 }
 
+function junctionHolds({ a, b, element }: JunctionStamp, x: Float64Array): boolean {
+  diodeCurrent(across(x, a, b), element.model, out);
+  return out[1]! >= FEEDING_SIEMENS;
+}
+
+/** A TTL input that nothing drives rests at the very corner of its law: within this of it, it is still held, volt. */
+const CORNER_VOLT = 1e-3;
+
 /** Whether a law conducts enough at x to hold its nodes. */
 function lawHolds(law: LawStamp, x: Float64Array): boolean {
-  const answer = lawAt(law, x);
+  const answer = lawAt(law, x, law.element.law.kind === 'ttl' ? CORNER_VOLT : 0);
   for (let i = 0; i < law.controls.length; i += 1) if (Math.abs(answer[2 + i]!) >= FEEDING_SIEMENS) return true;
   return false;
 }
 
 /** Which nodes something gives a level to, in these driver states: 1 a node that conducts to ground through parts, inputs or active outputs; 0 a floating one.
- *  x: volts at which a junction has to conduct to hold anything; without them every junction does. Length nodeCount. */
+ *  x: volts at which a junction has to conduct to hold anything; without them every junction does. Length nodeCount at least. */
 export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array): Uint8Array {
-  const parent = Int32Array.from({ length: network.nodeCount + 1 }, (_, i) => i);
+  const size = network.size + network.extra;
+  const parent = new Int32Array(size + 1);
+  for (let i = 0; i <= size; i += 1) parent[i] = i;
   const root = (i: number): number => {
     while (parent[i] !== i) i = parent[i] = parent[parent[i]!]!;
     return i;
@@ -37,12 +48,51 @@ export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array
   const least = x ? FEEDING_SIEMENS : HOLDING_SIEMENS;
   const join = (a: number, b: number): void => void (parent[root(a + 1)] = root(b + 1));
   for (const { a, b, siemens } of network.conductances) if (siemens >= least) join(a, b);
-  for (const { a, b } of network.branches) join(a, b);
-  for (const { a, b, element } of network.junctions) {
-    if (x) diodeCurrent(across(x, a, b), element.model, out);
-    if (!x || out[1]! >= FEEDING_SIEMENS) join(a, b);
-  }
-  for (const { nodes, element } of network.transistors) if (!x || conducts(x, nodes, element.model)) nodes.forEach((node) => join(node, nodes[1]));
+  for (const { a, b, element } of network.branches) if (!('ohm' in element) || element.ohm * least <= 1) join(a, b);
+  for (const junction of network.junctions) if (!x || junctionHolds(junction, x)) join(junction.a, junction.b);
+  for (const transistor of network.transistors) if (!x || conducts(x, transistor)) transistor.nodes.forEach((node) => join(node, transistor.nodes[1]));
   for (const law of network.laws) if (law.element.holds && isOpen(law, drives) && (!x || lawHolds(law, x))) join(law.a, law.b);
-  return Uint8Array.from({ length: network.nodeCount }, (_, node) => (root(node + 1) === root(0) ? 1 : 0));
+  const held = new Uint8Array(size);
+  const ground = root(0);
+  for (let node = 0; node < size; node += 1) if (root(node + 1) === ground) held[node] = 1;
+  return held;
+}
+
+/** Whether every piece of a circuit beside a known one holds at x what it holds there: then the same nodes have a level. Where it cannot be told quickly, false.
+ *  drives: states of the chips' drivers now. */
+export function holdsTheSame(known: Vicinity, { conductances, gone, come, branches, extra }: Difference, drives: Uint8Array, x: Float64Array): boolean {
+  const exchanged = [gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0);
+  if (exchanged || extra > 0 || branches.length > 0 || !sameStates(known.drives, drives) || !conductances.every(({ siemens }, i) => staysConductor(conductances, i, siemens))) return false; // prettier-ignore
+  const { network, slacks } = known;
+  const moved = (node: number, slack: number): boolean => node >= 0 && Math.abs(x[node]! - known.x[node]!) > slack;
+  let i = 0;
+  for (const junction of network.junctions) {
+    const slack = slacks[i++]!;
+    if ((moved(junction.a, slack) || moved(junction.b, slack)) && junctionHolds(junction, x) !== junctionHolds(junction, known.x)) return false;
+  }
+  for (const transistor of network.transistors) {
+    const slack = slacks[i++]!;
+    if (transistor.nodes.some((node) => moved(node, slack)) && conducts(x, transistor) !== conducts(known.x, transistor)) return false;
+  }
+  for (const law of network.laws) {
+    const slack = slacks[i++]!;
+    if (!law.element.holds || !isOpen(law, drives) || !law.controls.some((node) => moved(node, slack))) continue;
+    if (lawHolds(law, x) !== lawHolds(law, known.x)) return false;
+  }
+  return true;
+}
+
+function sameStates(a: Uint8Array, b: Uint8Array): boolean {
+  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
+  return true;
+}
+
+/** Whether what was taken out between two nodes and what was put in there both hold, or neither does. */
+function staysConductor(all: Difference['conductances'], i: number, siemens: number): boolean {
+  if (Math.abs(siemens) < FEEDING_SIEMENS) return true;
+  const { a, b } = all[i]!;
+  return all.some(
+    (other) =>
+      other.siemens * siemens < 0 && Math.abs(other.siemens) >= FEEDING_SIEMENS && ((other.a === a && other.b === b) || (other.a === b && other.b === a)),
+  );
 }

@@ -1,13 +1,13 @@
 export { buildNetwork, nodeOf, type Network } from './network';
-export { Chord } from './chord';
-export { deriveNetwork } from './derive';
+export { deriveNetwork, exchangeElements, type Exchange } from './exchange';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
 export { drivenLevel, OFF } from './levels';
-export { isUnknown, seesTheSame, settle, type Settled } from './settle';
+export { freshChips, isUnknown, seesTheSame, settle, type FreshChips, type Settled } from './settle';
 export { contentions, type Contention } from './contention';
-export { heldNodes } from './held';
+export { heldNodes, holdsTheSame } from './held';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
+export { Vicinity, type NearPoint } from './vicinity';
 export { impedance, impedanceAfter, smallSignal, type Impedance, type SmallSignalNetwork } from './small-signal';
 export { RankOne } from './rank-one';
 export { diodeCurrent, JUNCTION_SIEMENS, THERMAL_VOLT } from './junction';

@@ -1,8 +1,9 @@
 import { stampLaws } from './law-stamp';
-import { diodeCurrent, JUNCTION_SIEMENS, junctionCurrent } from './junction';
+import { diodeCurrent } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';
 import type { Singular } from './sparse';
+import { transistorAt } from './transistor';
 
 /** Factors the network's Jacobian at x, so that `network.lu` answers for small changes about that point.
  *  x: node volts and branch amperes; all zero for a board that is off. drives: states of the chips' drivers, default all off.
@@ -15,6 +16,7 @@ export function factorJacobian(network: Network, x: Float64Array, drives?: Uint8
 export function jacobianValues(network: Network, x: Float64Array, drives: Uint8Array = new Uint8Array(network.drivers.length)): Float64Array {
   const values = Float64Array.from(network.constant);
   const out = new Float64Array(2);
+  const slope = new Float64Array(9);
   for (const { a, b, aa, bb, ab, ba, element } of network.junctions) {
     diodeCurrent(across(x, a, b), element.model, out);
     if (aa >= 0) values[aa]! += out[1]!;
@@ -31,14 +33,8 @@ export function jacobianValues(network: Network, x: Float64Array, drives: Uint8A
   } of network.transistors) {
     // prettier-ignore
     const sign = model.polarity === 'npn' ? 1 : -1;
-    junctionCurrent(sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission, out);
-    const gF = out[1]!;
-    junctionCurrent(sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission, out);
-    const gR = out[1]!;
-    const forward = gF / model.forwardGain + JUNCTION_SIEMENS;
-    const reverse = gR / model.reverseGain + JUNCTION_SIEMENS;
-    const jacobian = [gR + reverse, gF - gR - reverse, -gF, -reverse, forward + reverse, -forward, -gR, -gF + gR - forward, gF + forward];
-    for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += jacobian[i]!;
+    transistorAt(model, sign * across(x, b, e), sign * across(x, b, c), 0, out, slope);
+    for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += slope[i]!;
   }
   stampLaws(network, drives, x, values);
   return values;

@@ -11,9 +11,10 @@ export function isOpen(law: LawStamp, drives: Uint8Array): boolean {
   return law.driver === ALWAYS || (law.driver >= 0 && drives[law.driver] === law.when);
 }
 
-/** Works out a law at x. Returns [ampere, spread, slopes …], valid until the next call. */
-export function lawAt({ controls, element }: LawStamp, x: Float64Array): Float64Array {
+/** Works out a law at x, its second control taken lower by so many volts. Returns [ampere, spread, slopes …], valid until the next call. */
+export function lawAt({ controls, element }: LawStamp, x: Float64Array, lower = 0): Float64Array {
   for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
+  volts[1] = volts[1]! - lower;
   evaluateLaw(element.law, volts, answer);
   return answer;
 }
@@ -35,6 +36,23 @@ function limitFloat(proposed: number, previous: number, floatVolt: number): numb
   const low = floatVolt - STEEP_VOLT;
   const jumps = (previous <= low && proposed >= floatVolt) || (previous >= floatVolt && proposed <= low);
   return jumps ? floatVolt - STEEP_VOLT / 2 : proposed;
+}
+
+/** Holds back a step of what a law looks at, in place. volts: of its controls; last[l]: what the step before looked at, changed. Returns whether it was held back. */
+export function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Float64Array, last: Float64Array, l: number): boolean {
+  if (linearVolt !== undefined) {
+    const proposed = volts[0]! - volts[1]!;
+    last[l] = limitDifference(proposed, last[l]!, linearVolt);
+    volts[0] = volts[1]! + last[l]!;
+    return Math.abs(proposed - last[l]!) > 1e-9;
+  }
+  if (law.kind === 'ttl') {
+    const proposed = volts[1]! - volts[2]!;
+    last[l] = limitFloat(proposed, last[l]!, law.floatVolt);
+    volts[1] = volts[2]! + last[l]!;
+    return Math.abs(proposed - last[l]!) > 1e-9;
+  }
+  return false;
 }
 
 /** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side.
@@ -88,18 +106,7 @@ function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64
   const count = controls.length;
   let limited = false;
   for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-  if (last && element.linearVolt !== undefined) {
-    const proposed = volts[0]! - volts[1]!;
-    last[l] = limitDifference(proposed, last[l]!, element.linearVolt);
-    volts[0] = volts[1]! + last[l]!;
-    limited = Math.abs(proposed - last[l]!) > 1e-9;
-  }
-  if (last && element.law.kind === 'ttl') {
-    const proposed = volts[1]! - volts[2]!;
-    last[l] = limitFloat(proposed, last[l]!, element.law.floatVolt);
-    volts[1] = volts[2]! + last[l]!;
-    limited = Math.abs(proposed - last[l]!) > 1e-9;
-  }
+  if (last) limited = holdLawBack(element, volts, last, l);
   evaluateLaw(element.law, volts, answer);
   let rest = answer[0]!;
   for (let i = 0; i < count; i += 1) {

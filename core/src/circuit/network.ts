@@ -91,6 +91,8 @@ export interface Network {
   readonly drivers: readonly string[];
   /** Conductances (coils included) in element order: what tolerance acts on. */
   readonly conductances: readonly { readonly element: Element; readonly a: number; readonly b: number; readonly siemens: number; readonly spread: number }[];
+  /** Nodes beyond all unknowns that an exchange of elements has added. */
+  readonly extra: number;
   /** DC component of each node; 0 is the one with ground, others float. */
   readonly component: Int32Array;
 }
@@ -214,6 +216,7 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     chips,
     drivers,
     conductances,
+    extra: 0,
     component,
   };
 }

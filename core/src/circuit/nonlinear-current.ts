@@ -1,9 +1,11 @@
-import { diodeCurrent, JUNCTION_SIEMENS, junctionCurrent } from './junction';
+import { diodeCurrent } from './junction';
 import { isOpen, lawAt } from './law-stamp';
 import type { Network } from './network';
 import { across } from './operating-point';
+import { transistorAt } from './transistor';
 
 const out = new Float64Array(2);
+const slope = new Float64Array(9);
 
 /** Adds up the current that junctions, transistors and laws take out of each node at x, into `current` (length size, overwritten). Unit: ampere. */
 export function nonlinearCurrent(network: Network, drives: Uint8Array, x: Float64Array, current: Float64Array): void {
@@ -18,13 +20,8 @@ export function nonlinearCurrent(network: Network, drives: Uint8Array, x: Float6
   }
   for (const { nodes: [c, b, e], element: { model } } of network.transistors) {
     const sign = model.polarity === 'npn' ? 1 : -1;
-    const [forward, reverse] = [sign * across(x, b, e), sign * across(x, b, c)];
-    junctionCurrent(forward, model.saturationCurrentAmpere, model.forwardEmission, out);
-    const iF = out[0]!;
-    junctionCurrent(reverse, model.saturationCurrentAmpere, model.reverseEmission, out);
-    const iR = out[0]!;
-    const collector = iF - iR - iR / model.reverseGain - JUNCTION_SIEMENS * reverse;
-    const base = iF / model.forwardGain + iR / model.reverseGain + JUNCTION_SIEMENS * (forward + reverse);
+    transistorAt(model, sign * across(x, b, e), sign * across(x, b, c), 0, out, slope);
+    const [collector, base] = [out[0]!, out[1]!];
     flow(c, e, sign * collector);
     flow(b, e, sign * base);
   } // prettier-ignore

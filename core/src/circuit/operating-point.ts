@@ -1,6 +1,10 @@
-import { criticalVolt, diodeCurrent, JUNCTION_SIEMENS, junctionCurrent, limitDiode, limitJunction } from './junction';
+import { criticalVolt, diodeCurrent, limitDiode, limitJunction } from './junction';
+import type { LooseDifference } from './exchange';
 import { rememberLaws, stampLaws } from './law-stamp';
+import { Loose, MOST_OWN } from './loose';
+import { looseNodeStart, loosePieces } from './loose-pieces';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
+import { transistorAt } from './transistor';
 
 /** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
 const TOLERANCE = { volt: 1e-9, ampere: 1e-10, relative: 1e-7 } as const;
@@ -34,6 +38,8 @@ export interface SolveOptions {
   readonly injection?: Float64Array;
   /** States of the chips' drivers, length network.drivers. Default: all off. */
   readonly drives?: Uint8Array;
+  /** What hangs on the circuit without a place in its matrix, with its drivers in the same states. Then unknowns beyond the circuit's follow in start and answer. */
+  readonly loose?: LooseDifference | undefined;
   /** Factor on all sources, 0 to 1. Default 1. */
   readonly sourceScale?: number;
 }
@@ -41,7 +47,7 @@ export interface SolveOptions {
 /** Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then source stepping.
  *  A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel, SPICE2, 1975. */
 export function operatingPoint(network: Network, options: SolveOptions = {}): OperatingPoint | NoOperatingPoint {
-  const solver = new Newton(network, options.drives ?? new Uint8Array(network.drivers.length), options.injection);
+  const solver = new Newton(network, options.drives ?? new Uint8Array(network.drivers.length), options.injection, options.loose);
   const scale = options.sourceScale ?? 1;
   const start = options.start ?? new Float64Array(network.size);
   const direct = solver.run(start, scale, 0);
@@ -60,6 +66,7 @@ class Newton {
   private readonly critical: Float64Array;
   private readonly transistorVolt: Float64Array;
   private readonly out = new Float64Array(2);
+  private readonly jacobian = new Float64Array(9);
   private readonly lastSeen: Float64Array;
   private limited = false;
 
@@ -67,10 +74,11 @@ class Newton {
     private readonly network: Network,
     private readonly drives: Uint8Array,
     private readonly injection?: Float64Array,
+    private readonly difference?: LooseDifference,
   ) {
     this.values = new Float64Array(network.constant.length);
     this.rhs = new Float64Array(network.size);
-    this.next = new Float64Array(network.size);
+    this.next = new Float64Array(network.size + (difference?.extra ?? 0));
     this.junctionVolt = new Float64Array(network.junctions.length);
     this.critical = Float64Array.from(network.junctions, ({ element: { model } }) => criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient));
     this.transistorVolt = new Float64Array(network.transistors.length * 2);
@@ -80,7 +88,11 @@ class Newton {
   /** One Newton search from `start` with the sources scaled and `shunt` siemens added across every junction. */
   run(start: Float64Array, scale: number, shunt: number): OperatingPoint | NoOperatingPoint {
     const { network, next } = this;
-    let x = Float64Array.from(start);
+    const loose = this.hangOn(start);
+    let x = new Float64Array(next.length);
+    x.set(start);
+    for (const unknown of loose?.unknowns ?? []) if (unknown >= start.length) x[unknown] = loose!.startOf(unknown);
+    const first = Float64Array.from(x);
     const linear = network.junctions.length === 0 && network.transistors.length === 0 && network.laws.length === 0;
     this.rememberVolts(x);
     rememberLaws(network, x, this.lastSeen);
@@ -90,13 +102,14 @@ class Newton {
       const singular = network.lu.factor(this.values);
       if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
       network.lu.solve(this.rhs, next);
+      if (loose && !this.solveLoose(loose, x)) return { ok: false, why: 'not converged', at: network.nodeNames[0] ?? '' };
       worst = this.worstChange(x, next, iteration > PATIENCE ? SLACK : 1, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
       // Laws with corners can send the search to and fro between two of them: from here on every other step is only half taken.
       if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
         for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;
       else x.set(next);
       if (linear || (worst < 0 && !this.limited)) return { ok: true, x, iterations: iteration };
-      if (!Number.isFinite(next[0] ?? 0)) x = Float64Array.from(start);
+      if (!Number.isFinite(next[0] ?? 0)) x = Float64Array.from(first);
     }
     return { ok: false, why: 'not converged', at: unknownName(network, Math.max(0, worst)) };
   }
@@ -119,6 +132,31 @@ class Newton {
       } else if ((step /= 3) < 1e-4) return last;
     }
     return last;
+  }
+
+  /** What has no place in the matrix, ready to be solved beside it. */
+  private hangOn(start: Float64Array): Loose | undefined {
+    if (!this.difference) return undefined;
+    const loose = new Loose(this.network.size, looseNodeStart(start, this.network.size, this.difference));
+    for (const piece of loosePieces(this.difference, this.drives)) loose.add(piece);
+    return loose.isEmpty ? undefined : loose;
+  }
+
+  /** Corrects `next`, the step of the circuit in the matrix, by what hangs on it. False where that leads nowhere. */
+  private solveLoose(loose: Loose, x: Float64Array): boolean {
+    const { network, next } = this;
+    const column = (unknown: number): Float64Array => {
+      const response = new Float64Array(network.size);
+      response[unknown] = 1;
+      network.lu.solve(response, response);
+      return response;
+    };
+    if (loose.unknowns.length > MOST_OWN) return false;
+    const heldBack = loose.step(x, { values: next, column }, x);
+    if (heldBack === undefined) return false;
+    if (heldBack) this.limited = true;
+    loose.spread(next);
+    return true;
   }
 
   private rememberVolts(x: Float64Array): void {
@@ -160,29 +198,15 @@ class Newton {
     if (junction.b >= 0) rhs[junction.b]! += rest;
   }
 
-  /** Ebers-Moll in transport form: Ic = If - Ir - Ir/BR, Ib = If/BF + Ir/BR (npn; signs turned for pnp). */
   private stampTransistor(stamp: TransistorStamp, i: number, x: Float64Array, shunt: number): void {
-    const { values, rhs, out } = this;
+    const { values, rhs, out, jacobian } = this;
     const { model } = stamp.element;
     const sign = model.polarity === 'npn' ? 1 : -1;
     const [c, b, e] = stamp.nodes;
     const forward = this.limitedVolt(2 * i, sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission);
     const reverse = this.limitedVolt(2 * i + 1, sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission);
-    junctionCurrent(forward, model.saturationCurrentAmpere, model.forwardEmission, out);
-    const [iF, gF] = [out[0]!, out[1]!];
-    junctionCurrent(reverse, model.saturationCurrentAmpere, model.reverseEmission, out);
-    const [iR, gR] = [out[0]!, out[1]!];
-    const leak = JUNCTION_SIEMENS + shunt;
-    const baseForward = gF / model.forwardGain + leak;
-    const baseReverse = gR / model.reverseGain + leak;
-    const collector = iF - iR - iR / model.reverseGain - leak * reverse;
-    const base = iF / model.forwardGain + iR / model.reverseGain + leak * (forward + reverse);
-    // Rows C, B, E by columns C, B, E; derivatives of the current into each terminal.
-    const jacobian = [
-      gR + baseReverse, gF - gR - baseReverse, -gF,
-      -baseReverse, baseForward + baseReverse, -baseForward,
-      -gR, -gF + gR - baseForward, gF + baseForward,
-    ]; // prettier-ignore
+    transistorAt(model, forward, reverse, shunt, out, jacobian);
+    const [collector, base] = [out[0]!, out[1]!];
     jacobian.forEach((value, slot) => {
       const place = stamp.slots[slot]!;
       if (place >= 0) values[place]! += value;
@@ -231,6 +255,7 @@ export function across(x: Float64Array, a: number, b: number): number {
 }
 
 function unknownName(network: Network, unknown: number): string {
+  if (unknown >= network.size) return 'a pin';
   if (unknown < network.nodeCount) return network.nodeNames[unknown]!;
   const element = network.branches[unknown - network.nodeCount]!.element;
   return element.type === 'branch' || element.type === 'coil' ? `${element.a} to ${element.b}` : 'a branch';

@@ -1,7 +1,9 @@
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
-import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
+import { atNewLevels, drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
+import type { Exchange } from './exchange';
 import { nodeOf, type Network } from './network';
-import { operatingPoint, type NoOperatingPoint } from './operating-point';
+import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
+import type { Vicinity } from './vicinity';
 
 /** A board with chips at rest. `phases`: the operating point; two where something pulses or is not known, with those drivers low in the first and high in
  *  the second. */
@@ -25,6 +27,14 @@ export interface SettleOptions {
   /** The network that `from` belongs to, where its nodes are numbered differently. */
   readonly fromNetwork?: Network | undefined;
   readonly keepMemory?: boolean;
+  /** Where this network is `fromNetwork` with a few elements exchanged: that one's points (one a phase), the exchange, and its chips as they come on. */
+  readonly near?: { readonly points: readonly Vicinity[]; readonly exchange: Exchange; readonly fresh: FreshChips | undefined };
+}
+
+/** What the chips of a settled board hold in their registers when it is switched on anew at the levels it has, and which have their supply. */
+export interface FreshChips {
+  readonly memories: readonly Memory[];
+  readonly powered: readonly boolean[];
 }
 
 /** Rounds of circuit and logic after which what still changes is called oscillating, and twice as many after which the search gives up. */
@@ -40,11 +50,18 @@ export function settle(network: Network, options: SettleOptions = {}): Settled |
   return new Settling(network, options).run();
 }
 
+/** The chips of a settled board as they come on; undefined where what they then do is not what the board has come to (its registers had more to go by). */
+export function freshChips(network: Network, settled: Settled): FreshChips | undefined {
+  return new Settling(network, { from: settled }).freshChips(settled);
+}
+
 /** The search's working memory: lives as long as one search. */
 class Settling {
   private readonly driven: Uint8Array;
   private readonly seen: Uint8Array[];
   private readonly memories: Memory[];
+  /** Chips whose memory is their own, not another board's. */
+  private readonly ownMemory: boolean[];
   private readonly powered: boolean[];
   /** Nodes whose real level is not what their only driver says. */
   private readonly overruled = new Set<number>();
@@ -53,6 +70,8 @@ class Settling {
   private readonly readersOf = new Map<number, [chip: number, input: number][]>();
   private phases: Float64Array[] = [];
   private drives: Uint8Array[] = [];
+  /** States of the drivers that belong to the phases. */
+  private solvedDrives: Uint8Array[] = [];
 
   constructor(
     private readonly network: Network,
@@ -60,10 +79,16 @@ class Settling {
   ) {
     const { chips, drivers } = network;
     const { from, keepMemory } = options;
+    const fresh = options.near?.fresh;
     this.driven = new Uint8Array(drivers.length).fill(OFF);
     this.seen = chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
-    this.memories = chips.map(({ logic }, i) => (from && keepMemory ? copyMemory(from.memories[i]!) : emptyMemory(logic.program)));
-    this.powered = chips.map(() => true);
+    // A chip that is not as it was there comes on by itself.
+    this.ownMemory = chips.map((chip, i) => !fresh || chip !== options.fromNetwork?.chips[i]);
+    this.memories = chips.map(({ logic }, i) => {
+      if (fresh && !this.ownMemory[i]) return fresh.memories[i]!;
+      return from && keepMemory ? copyMemory(from.memories[i]!) : emptyMemory(logic.program);
+    });
+    this.powered = fresh ? [...fresh.powered] : chips.map(() => true);
     chips.forEach(({ inputs }, chip) => {
       inputs.forEach(({ node }, input) => push(this.readersOf, node, [chip, input]));
     });
@@ -88,7 +113,8 @@ class Settling {
       if (dark) return dark;
       this.look(true);
     }
-    let active = new Set(chips.keys());
+    const met = new Set<string>();
+    let active = this.firstToLook();
     this.propagate(active);
     for (let round = 0; round < 2 * PATIENT_ROUNDS; round += 1) {
       const trouble = this.solve();
@@ -97,9 +123,31 @@ class Settling {
       if (changed.size === 0) return this.finish(this.phases);
       active = changed;
       this.propagate(active);
-      if (round >= PATIENT_ROUNDS) for (const chip of active) this.lock(chip);
+      // What has been so before will come again and again.
+      const state = this.levels();
+      if (round >= PATIENT_ROUNDS || met.has(state)) for (const chip of active) this.lock(chip);
+      met.add(state);
     }
     return { ok: false, why: 'not converged', at: this.network.chips[[...active][0] ?? 0]!.logic.ref };
+  }
+
+  /** The chips that have to be asked first: all, or beside a settled board those that are not as they were there. */
+  private firstToLook(): Set<number> {
+    const { near, fromNetwork } = this.options;
+    const { chips } = this.network;
+    const others = near?.fresh ? fromNetwork?.chips : undefined;
+    return new Set([...chips.keys()].filter((c) => chips[c] !== others?.[c]));
+  }
+
+  /** Levels of all drivers and inputs as one text. */
+  private levels(): string {
+    return String.fromCharCode(...this.driven, ...this.seen.flatMap((levels) => [...levels]));
+  }
+
+  freshChips({ driven, seen, phases }: Settled): FreshChips | undefined {
+    this.propagate(new Set(this.network.chips.keys()));
+    const same = this.driven.every((level, i) => level === driven[i]) && this.seen.every((levels, c) => levels.every((level, i) => level === seen[c]![i]));
+    return same ? { memories: this.memories, powered: this.network.chips.map((chip) => isPowered(chip, phases)) } : undefined;
   }
 
   private finish(phases: readonly Float64Array[]): Settled {
@@ -114,14 +162,25 @@ class Settling {
     const solved: Float64Array[] = [];
     this.drives = (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
     for (const [i, drives] of this.drives.entries()) {
-      const start = this.phases[i] ?? this.phases[0] ?? solved[0];
-      let point = operatingPoint(this.network, start ? { drives, start } : { drives });
-      if (!point.ok && start) point = operatingPoint(this.network, { drives });
+      const point = this.point(drives, i, this.phases[i] ?? this.phases[0] ?? solved[0]);
       if (!point.ok) return point;
       solved.push(point.x);
     }
     this.phases = solved;
+    this.solvedDrives = this.drives;
     return undefined;
+  }
+
+  /** One operating point: beside a known one where that is possible, else by a search over the whole circuit. */
+  private point(drives: Uint8Array, phase: number, from: Float64Array | undefined): OperatingPoint | NoOperatingPoint {
+    const { near } = this.options;
+    const vicinity = near?.points[phase] ?? near?.points[0];
+    const found = near && vicinity?.point(near.exchange.difference, drives, from);
+    if (found) return { ok: true, x: found.x, iterations: 0 };
+    const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
+    const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
+    const point = operatingPoint(network, start ? { drives, start, loose } : { drives, loose });
+    return point.ok || !start ? point : operatingPoint(network, { drives, loose });
   }
 
   /** Compares what every chip sees with what was assumed, and takes over what is different. first: nodes with a driver are left unknown.
@@ -161,6 +220,8 @@ class Settling {
 
   private evaluate(c: number, moved: Set<number>): void {
     const { logic, outputs } = this.network.chips[c]!;
+    if (!this.ownMemory[c]) this.memories[c] = copyMemory(this.memories[c]!);
+    this.ownMemory[c] = true;
     const results = runProgram(logic.program, this.seen[c]!, this.memories[c]!);
     logic.outputs.forEach((output, i) => {
       const { node, driver } = outputs[i]!;

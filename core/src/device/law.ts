@@ -76,6 +76,21 @@ function ttl({ baseOhm, dropVolt, floatVolt }: TtlLaw, v: Float64Array, out: Flo
   return write(out, left * FLOAT_OHM * HIGH_SIEMENS, HIGH_SIEMENS, 0, -HIGH_SIEMENS, HIGH_SIEMENS);
 }
 
+/** How far every control may move from v with the law surely staying on its tangent, volt: up to the nearest corner; 0 where that cannot be told. */
+export function lawSlack(law: Law, v: Float64Array): number {
+  if (law.kind === 'ttl') {
+    const fed = v[0]! - law.dropVolt - v[1]!;
+    const left = law.floatVolt - (v[1]! - v[2]!);
+    const meet = Math.abs(fed / law.baseOhm - left / FLOAT_OHM) / (1 / law.baseOhm + 1 / FLOAT_OHM);
+    return Math.min(Math.abs(fed), Math.abs(left), meet) / 2;
+  }
+  if (law.kind === 'free') return 0;
+  const over = v[0]! - v[1]! - law.dropVolt;
+  if (over < 0 && !law.twoWay) return -over / 2;
+  const toLimit = law.limitAmpere / law.siemens - Math.abs(over);
+  return Math.max(0, law.twoWay ? toLimit : Math.min(over, toLimit)) / 2;
+}
+
 function write(out: Float64Array, ampere: number, spread: number, first: number, second: number, third: number): void {
   out[0] = ampere;
   out[1] = spread;

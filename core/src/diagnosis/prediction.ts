@@ -1,6 +1,6 @@
 import type { BoardIndex, Setup } from '../board';
 import { openPinMode } from '../device';
-import { changesDc, linearChange, type DoubleHypothesis, type Hypothesis, type SingleHypothesis } from '../fault';
+import { changesDc, linearChange, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
@@ -11,7 +11,7 @@ const MAX_STATES = 150;
 /** Boards smaller than this are solved anew for every reading, which is exact in the meter's load and the spread too and costs little. */
 const BOOKED_FROM_PARTS = 60;
 /** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
-const MAX_BOOKED = 30_000;
+const MAX_BOOKED = 60_000;
 
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
@@ -55,7 +55,7 @@ export class Predictor {
     const key = faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
     const state = (): BenchState =>
       this.keep(`${key}|${m.setup}|${absent.join()}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
-    return this.fromBook(key, m, absent, state) ?? orUnknown(state().respond(m));
+    return this.fromBook(key, faults, m, absent, state) ?? orUnknown(state().respond(m));
   }
 
   /** Whether a fault by itself moves a reading at any of its severities. */
@@ -81,28 +81,29 @@ export class Predictor {
   }
 
   private one(hypothesis: SingleHypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
-    if (this.base(m.setup, absent).ignores(hypothesis.fault)) return this.healthy(m, absent);
-    if (!this.probesJoint(hypothesis, m)) {
-      const change = absent.length === 0 ? linearChange(hypothesis.fault, severity) : undefined;
-      const quick = change && this.base(m.setup, absent).respondAfter(m, change);
-      if (quick) return quick;
-    }
-    const booked = this.fromBook(`${hypothesis.name}|${i}`, m, absent, () => this.state(hypothesis, severity, i, m.setup, absent));
-    return booked ?? orUnknown(this.state(hypothesis, severity, i, m.setup, absent).respond(m));
+    const base = this.base(m.setup, absent);
+    if (base.ignores(hypothesis.fault)) return this.healthy(m, absent);
+    const state = (): BenchState => this.state(hypothesis, severity, i, m.setup, absent);
+    const booked = this.fromBook(`${hypothesis.name}|${i}`, [{ fault: hypothesis.fault, severity }], m, absent, state);
+    if (booked && booked === this.healthy(m, absent)) return booked;
+    const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? linearChange(hypothesis.fault, severity) : undefined;
+    return (change && base.respondAfter(m, change)) ?? booked ?? orUnknown(state().respond(m));
   }
 
   /** Volts and levels out of the snapshot of a faulty board, which is solved once a setup. Undefined for other readings, and where only the state itself can tell. */
-  private fromBook(name: string, m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
+  private fromBook(name: string, faults: readonly FaultState[], m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
     if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
+    if (m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') return undefined;
+    if (m.kind !== 'symptom' && faults.some(({ fault }) => fault.type === 'dry') && this.lifts(m)) return undefined;
     const healthy = this.healthy(m, absent);
-    if ((m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') || (m.kind !== 'symptom' && this.lifts(m))) return undefined;
+    const base = this.base(m.setup, absent);
     const key = `${name}|${m.setup}|${absent.join()}`;
     let snapshot = this.book.get(key);
     if (snapshot === undefined) {
       if (this.book.size >= MAX_BOOKED) this.book.delete(this.book.keys().next().value!);
-      this.book.set(key, (snapshot = solve().snapshot() ?? null));
+      this.book.set(key, (snapshot = base.snapshotWith(faults) ?? solve().snapshot() ?? null));
     }
-    return snapshot === null ? UNKNOWN : readSnapshot(this.index, snapshot, m, healthy);
+    return snapshot === null ? UNKNOWN : readSnapshot(this.index, snapshot, m, healthy, base.snapshot());
   }
 
   /** Whether a probe on its way to a net could touch a lifted pin instead: then the state itself has to be asked. */

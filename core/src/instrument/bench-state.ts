@@ -5,15 +5,17 @@ import {
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
-import { bridges, innerNode, stateParts, type BoardState, type Fault, type LinearChange, type PartElements } from '../fault';
+import { bridges, innerNode, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
+import { Beside, exchangeParts, touchedParts } from './beside';
 import { measurementKey, type Measurement } from './measurement';
 import { chanceSeen } from './observe';
 import { areJoined, Ohmmeter, unitCurrent } from './ohmmeter';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { PoweredChange, type PoweredReading } from './powered-change';
 import type { Response } from './response';
+import { takeSnapshot, type VoltSnapshot } from './snapshot';
 
 /** Modes of a chip's pin that hold it at a level. */
 const STUCK: Readonly<Record<string, Level | undefined>> = { 'stuck-0': LOW, 'stuck-1': HIGH };
@@ -21,15 +23,6 @@ const STUCK: Readonly<Record<string, Level | undefined>> = { 'stuck-0': LOW, 'st
 const LIGHT_LOAD_VOLT = 2e-3;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
 const UNMOVED = 1e-8;
-
-/** Volts of every net in board order, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell.
- *  unknown: 1 for a net whose level rests on what nobody knows. seen: chance of each of the board's observables, in its order; NaN for those of other setups. */
-export interface VoltSnapshot {
-  readonly low: Float32Array;
-  readonly high: Float32Array | undefined;
-  readonly unknown: Uint8Array;
-  readonly seen: Float32Array;
-}
 
 /** A board in one state, with the instruments on it. Keeps what it solved; lives as long as that state is of interest. */
 export class BenchState {
@@ -43,6 +36,7 @@ export class BenchState {
   private readonly own = new Map<string, PoweredReading & { x: Float64Array | undefined }>();
   private readonly ignored = new WeakMap<Fault, boolean>();
   private powered?: PoweredChange;
+  private ownBeside?: Beside;
   private lastX: Float64Array | undefined;
   private lastShare = 1;
 
@@ -83,12 +77,15 @@ export class BenchState {
   private derivedFrom(like: BenchState): Network | undefined {
     const { faults } = this.state;
     if (!this.likeParts || faults.length === 0) return undefined;
-    if (faults.some(({ fault }) => fault.type === 'dry')) return undefined;
-    const touched = like.parts.filter(({ part }) => faults.some(({ fault }) => fault.type === 'mode' && fault.part === part));
-    const before = touched.flatMap(({ elements }) => elements);
-    const changed = new Set(touched.map(({ part }) => part));
-    const after = this.parts.filter(({ part }) => changed.has(part)).flatMap(({ elements }) => elements);
-    return deriveNetwork(like.network, before, [...after, ...this.bridges]);
+    const exchange = exchangeParts(like.network, touchedParts(this.index, this.state, this.likeParts), faults);
+    return exchange?.whole ? exchange.network : undefined;
+  }
+
+  /** What stands beside this state; undefined where it has no solution. */
+  private get beside(): Beside | undefined {
+    const settled = this.solve();
+    if (!settled.ok) return undefined;
+    return (this.ownBeside ??= new Beside(this.index, this.state, this.parts, this.network, settled));
   }
 
   private get ohmmeter(): Ohmmeter {
@@ -119,23 +116,19 @@ export class BenchState {
     );
   }
 
-  /** Volts of every net in board order, small enough to be kept for thousands of states; undefined where there is no solution. */
+  /** Volts of every net, small enough to be kept for thousands of states; undefined where there is no solution. */
   snapshot(): VoltSnapshot | undefined {
+    if (this.ownBeside) return this.ownBeside.sound;
     const settled = this.solve();
     if (!settled.ok) return undefined;
-    const [low, high] = settled.phases;
-    const held = heldNodes(this.network, settled.drives[0]!, low);
-    const nodes = this.index.nets.map((net) => nodeOf(this.network, net)!);
-    const volt = (x: Float64Array, node: number): number => (node < 0 ? 0 : x[node]!);
-    const floats = (node: number): boolean => node >= 0 && (this.network.component[node] !== 0 || held[node] === 0);
-    return {
-      low: Float32Array.from(nodes, (node) => (floats(node) ? NaN : volt(low!, node))),
-      high: high ? Float32Array.from(nodes, (node) => volt(high, node)) : undefined,
-      unknown: Uint8Array.from(nodes, (node) => (isUnknown(this.network, settled, node) ? 1 : 0)),
-      seen: Float32Array.from(this.index.board.observables ?? [], (observable) =>
-        (observable.setup ?? 'on') === this.state.setup ? this.chanceOf(observable, settled.phases) : NaN,
-      ),
-    };
+    const { index, network, state } = this;
+    const held = heldNodes(network, settled.drives[0]!, settled.phases[0]);
+    return takeSnapshot({ index, network, settled, setup: state.setup, held, ownedBy: (ref) => this.ownedBy(ref) });
+  }
+
+  /** What of the nets is not as here once the board has these faults too; undefined where that needs a state of its own. */
+  snapshotWith(faults: readonly FaultState[]): VoltSnapshot | undefined {
+    return this.beside?.snapshot(faults);
   }
 
   /** What is odd about the logic of the board at rest: outputs against each other, and outputs that never come to rest. */
@@ -168,8 +161,11 @@ export class BenchState {
   }
 
   private chanceOf(observable: Observable, phases: readonly Float64Array[]): number {
-    const ownedBy = (ref: string): ReadonlySet<unknown> => new Set(this.parts.find(({ part }) => part.ref === ref)?.elements);
-    return chanceSeen(this.index, observable, this.network, phases, ownedBy);
+    return chanceSeen(this.index, observable, this.network, phases, (ref) => this.ownedBy(ref));
+  }
+
+  private ownedBy(ref: string): ReadonlySet<unknown> {
+    return new Set(this.parts.find(({ part }) => part.ref === ref)?.elements);
   }
 
   /** Whether a fault changes nothing here: a pin stuck at the level that it has anyway. */
@@ -299,9 +295,9 @@ export class BenchState {
     }
     const still = this.unmoved(m, p, q);
     if (still || (m.kind !== 'voltage' && m.kind !== 'logic') || !this.settled?.ok) return still;
-    this.powered ??= new PoweredChange(this.network, this.settled);
+    this.powered ??= new PoweredChange(this.network, this.settled, this.beside!.points);
     const known = this.own.get(measurementKey(m));
-    return known && this.powered.respond(m.kind, a, b, known, p, q, change.siemens);
+    return known && this.powered.respond(m.kind, a, b, known, p, q, change);
   }
 
   /** A symptom after a change, where the changed part is not the one whose current is looked at. */
@@ -309,7 +305,7 @@ export class BenchState {
     const settled = this.solve();
     const [p, q] = [nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (!settled.ok || p === undefined || q === undefined || !this.joined(p, q) || m.observable?.when.some(({ type }) => type === 'ampere')) return undefined;
-    this.powered ??= new PoweredChange(this.network, settled);
+    this.powered ??= new PoweredChange(this.network, settled, this.beside!.points);
     const phases = this.powered.after(p, q, change.siemens);
     return phases && this.symptom(m, phases);
   }

@@ -1,7 +1,7 @@
 export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDARD_METER, unitOf, voltRange } from './meter';
 export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult, observableMeasurements } from './measurement';
-export { BenchState, type VoltSnapshot } from './bench-state';
-export { readSnapshot } from './read-snapshot';
+export { BenchState } from './bench-state';
+export { readSnapshot, type VoltSnapshot } from './snapshot';
 export type { Response } from './response';
 export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
 export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';

@@ -1,11 +1,11 @@
-import { across, Chord, heldNodes, seesTheSame, toleranceSpread, type Network, type Settled } from '../circuit';
+import { across, heldNodes, seesTheSame, toleranceSpread, type Network, type NearPoint, type Settled, type Vicinity } from '../circuit';
+import type { Element } from '../device';
+import type { LinearChange } from '../fault';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import type { Response } from './response';
 
 /** A reading that a fault moves by less than this share of its standard deviation keeps that deviation. */
 const UNMOVED_SHARE = 0.1;
-/** What the sound board's Jacobian leaves out of the spread of a voltage that has moved, as a share of the way it moved. From memory of bench practice. */
-const MOVED_SPREAD = 0.01;
 /** Solutions kept at a time. */
 const MOST_KEPT = 6000;
 
@@ -17,24 +17,23 @@ export interface PoweredReading {
 
 /** A powered board at rest, and the short way to what volts become when one conductance changes and no chip notices. Lives as long as its board state. */
 export class PoweredChange {
-  private readonly chords: readonly Chord[];
-  private readonly solved = new Map<string, readonly Float64Array[] | null>();
+  private readonly solved = new Map<string, readonly NearPoint[] | null>();
   private readonly held = new WeakMap<Float64Array, Uint8Array>();
-  private readonly adjoints = new Map<number, Float64Array>();
 
   constructor(
     private readonly network: Network,
     private readonly settled: Settled,
-  ) {
-    this.chords = settled.phases.map((x, phase) => new Chord(network, settled.drives[phase]!, x));
-  }
+    private readonly points: readonly Vicinity[],
+  ) {}
 
-  /** Volts or logic probe between a and b after `siemens` more between p and q. Undefined where a state of its own has to be solved. */
-  respond(kind: 'voltage' | 'logic', a: number, b: number, known: PoweredReading, p: number, q: number, siemens: number): Response | undefined {
+  /** Volts or logic probe between a and b after a change between p and q. Undefined where a state of its own has to be solved. */
+  respond(kind: 'voltage' | 'logic', a: number, b: number, known: PoweredReading, p: number, q: number, change: LinearChange): Response | undefined {
     if (known.response.unknown || known.share < 0.98) return undefined;
-    const phases = this.after(p, q, siemens);
-    if (!phases) return undefined;
-    const share = this.shareAfter(kind, a, b, p, q, siemens);
+    const found = this.found(p, q, change.siemens);
+    if (!found) return undefined;
+    const phases = found.map(({ x }) => x);
+    const input = kind === 'logic' ? METER.logicInputOhm : METER.voltInputOhm;
+    const share = input / (input + Math.max(0, found[0]!.sourceOhm(a, b)));
     if (share < 0.98 || !this.isHeld(phases[0]!, a) || !this.isHeld(phases[0]!, b)) return undefined;
     const volts = phases.map((x) => across(x, a, b));
     const open = volts.reduce((sum, volt) => sum + volt, 0) / volts.length;
@@ -50,8 +49,23 @@ export class PoweredChange {
     }
     const value = open * share;
     if (Math.abs(value - known.response.value) <= UNMOVED_SHARE * known.response.spread) return { ...known.response, value };
-    const spread = Math.hypot(this.spreadAfter(a, b, phases[0]!, p, q, siemens) * share, MOVED_SPREAD * (value - known.response.value));
-    return { value, spread, fullScale: voltRange(value) };
+    const own = toleranceSpread(this.changed(p, q, change), phases[0]!, found[0]!.adjoint(a, b), false, this.settled.drives[0]);
+    return { value, spread: own * share, fullScale: voltRange(value) };
+  }
+
+  /** The circuit with the change, as far as part tolerance acts in it. */
+  private changed(a: number, b: number, { before, after }: LinearChange): Network {
+    const waiting = before.filter(({ type }) => type !== 'capacitance');
+    const conductances = this.network.conductances.filter(({ element }) => {
+      const i = waiting.findIndex((gone) => isLike(gone, element));
+      if (i >= 0) waiting.splice(i, 1);
+      return i < 0;
+    });
+    for (const element of after) {
+      if (element.type !== 'conductance' && element.type !== 'coil') continue;
+      conductances.push({ element, a, b, siemens: element.type === 'coil' ? 1 / element.ohm : element.siemens, spread: element.spread });
+    }
+    return { ...this.network, conductances };
   }
 
   /** Whether something still gives a node its level: a junction that has let go leaves it to the meter. */
@@ -62,44 +76,30 @@ export class PoweredChange {
     return held[node] === 1;
   }
 
-  /** Share of the open voltage that the instrument leaves: its input against what it looks into after the change. */
-  private shareAfter(kind: 'voltage' | 'logic', a: number, b: number, p: number, q: number, siemens: number): number {
-    const [own, change] = [this.chords[0]!.column(a, b), this.chords[0]!.column(p, q)];
-    const ohm = across(own, a, b) - (siemens * across(own, p, q) * across(change, a, b)) / (1 + siemens * across(change, p, q));
-    const input = kind === 'logic' ? METER.logicInputOhm : METER.voltInputOhm;
-    return input / (input + Math.max(0, ohm));
-  }
-
   /** The phases after `siemens` more between p and q; undefined where a state of its own has to be solved. */
   after(p: number, q: number, siemens: number): readonly Float64Array[] | undefined {
+    return this.found(p, q, siemens)?.map(({ x }) => x);
+  }
+
+  private found(p: number, q: number, siemens: number): readonly NearPoint[] | undefined {
     const key = `${p}|${q}|${siemens}`;
     const known = this.solved.get(key);
     if (known !== undefined) return known ?? undefined;
     if (this.solved.size >= MOST_KEPT) this.solved.delete(this.solved.keys().next().value!);
-    const phases: Float64Array[] = [];
-    for (const chord of this.chords) {
-      const x = chord.after(p, q, siemens);
-      if (!x) break;
-      phases.push(x);
+    const found: NearPoint[] = [];
+    for (const point of this.points) {
+      const near = point.after(p, q, siemens);
+      if (!near) break;
+      found.push(near);
     }
-    const whole = phases.length === this.chords.length && seesTheSame(this.network, this.settled, phases);
-    this.solved.set(key, whole ? phases : null);
-    return whole ? phases : undefined;
+    const whole = found.length === this.points.length && seesTheSame(this.network, this.settled, found.map(({ x }) => x)); // prettier-ignore
+    this.solved.set(key, whole ? found : null);
+    return whole ? found : undefined;
   }
+}
 
-  /** Spread with the changed conductance in the adjoint, the rest linear about the unchanged board. */
-  private spreadAfter(a: number, b: number, x: Float64Array, p: number, q: number, siemens: number): number {
-    const output = this.adjoint(a, b);
-    const change = this.adjoint(p, q);
-    const factor = (siemens * across(output, p, q)) / (1 + siemens * across(change, p, q));
-    const adjoint = output.map((value, i) => value - factor * change[i]!);
-    return toleranceSpread(this.network, x, adjoint, false, this.settled.drives[0]);
-  }
-
-  private adjoint(a: number, b: number): Float64Array {
-    const key = (a + 1) * (this.network.nodeCount + 1) + b + 1;
-    let known = this.adjoints.get(key);
-    if (!known) this.adjoints.set(key, (known = this.chords[0]!.adjoint(a, b)));
-    return known;
-  }
+/** Whether two elements are the same conductance between the same nodes. */
+function isLike(a: Element, b: Element): boolean {
+  if (a.type === 'conductance' && b.type === 'conductance') return a.a === b.a && a.b === b.b && a.siemens === b.siemens;
+  return a.type === 'coil' && b.type === 'coil' && a.a === b.a && a.b === b.b && a.ohm === b.ohm;
 }

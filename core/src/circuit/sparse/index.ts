@@ -1,3 +1,3 @@
 export { SparseLu, type Singular } from './lu';
 export { minimumDegreeOrder } from './order';
-export { PatternBuilder, samePattern, type Pattern } from './pattern';
+export { PatternBuilder, samePattern, slotOf, type Pattern } from './pattern';

@@ -171,26 +171,37 @@ export class SparseLu {
 
   private refactor(values: Float64Array): boolean {
     const { size, start, row } = this.pattern;
-    const { order, lower, upper, pivotRow, work, diagonal } = this;
+    const { order, pivotRow, work, diagonal } = this;
+    // The arrays by themselves: this loop is where most of a diagnosis goes.
+    const { start: lowerStart, index: lowerIndex, value: lowerValue } = this.lower;
+    const { start: upperStart, index: upperIndex, value: upperValue } = this.upper;
     for (let k = 0; k < size; k += 1) {
       const column = order[k]!;
-      for (let p = start[column]!; p < start[column + 1]!; p += 1) work[row[p]!]! += values[p]!;
-      for (let u = upper.start[k]!; u < upper.start[k + 1]!; u += 1) {
-        const j = upper.index[u]!;
-        const x = work[pivotRow[j]!]!;
-        work[pivotRow[j]!] = 0;
-        upper.value[u] = x;
+      for (let p = start[column]!, end = start[column + 1]!; p < end; p += 1) {
+        const r = row[p]!;
+        work[r] = work[r]! + values[p]!;
+      }
+      for (let u = upperStart[k]!, end = upperStart[k + 1]!; u < end; u += 1) {
+        const j = upperIndex[u]!;
+        const r = pivotRow[j]!;
+        const x = work[r]!;
+        work[r] = 0;
+        upperValue[u] = x;
         if (x === 0) continue;
-        for (let q = lower.start[j]!; q < lower.start[j + 1]!; q += 1) work[lower.index[q]!]! -= lower.value[q]! * x;
+        for (let q = lowerStart[j]!, last = lowerStart[j + 1]!; q < last; q += 1) {
+          const below = lowerIndex[q]!;
+          work[below] = work[below]! - lowerValue[q]! * x;
+        }
       }
       const pivot = work[pivotRow[k]!]!;
       work[pivotRow[k]!] = 0;
       let largest = Math.abs(pivot);
-      for (let q = lower.start[k]!; q < lower.start[k + 1]!; q += 1) {
-        const r = lower.index[q]!;
-        largest = Math.max(largest, Math.abs(work[r]!));
-        lower.value[q] = work[r]! / pivot;
+      for (let q = lowerStart[k]!, end = lowerStart[k + 1]!; q < end; q += 1) {
+        const r = lowerIndex[q]!;
+        const value = work[r]!;
         work[r] = 0;
+        lowerValue[q] = value / pivot;
+        if (Math.abs(value) > largest) largest = Math.abs(value);
       }
       if (!(Math.abs(pivot) > STALE_PIVOT * largest) || !(largest > 1e-300)) {
         work.fill(0);
@@ -204,20 +215,28 @@ export class SparseLu {
 
   /** Solves A x = b. b, x: length size; x may be b. */
   solve(b: Float64Array, x: Float64Array): void {
-    const { order, lower, upper, pivotRow, diagonal, work, half } = this;
+    const { order, pivotRow, diagonal, work, half } = this;
+    const { start: lowerStart, index: lowerIndex, value: lowerValue } = this.lower;
+    const { start: upperStart, index: upperIndex, value: upperValue } = this.upper;
     const size = this.pattern.size;
     work.set(b);
     for (let k = 0; k < size; k += 1) {
       const y = work[pivotRow[k]!]!;
       half[k] = y;
       if (y === 0) continue;
-      for (let q = lower.start[k]!; q < lower.start[k + 1]!; q += 1) work[lower.index[q]!]! -= lower.value[q]! * y;
+      for (let q = lowerStart[k]!, end = lowerStart[k + 1]!; q < end; q += 1) {
+        const r = lowerIndex[q]!;
+        work[r] = work[r]! - lowerValue[q]! * y;
+      }
     }
     for (let k = size - 1; k >= 0; k -= 1) {
       const z = half[k]! / diagonal[k]!;
       x[order[k]!] = z;
       if (z === 0) continue;
-      for (let u = upper.start[k]!; u < upper.start[k + 1]!; u += 1) half[upper.index[u]!]! -= upper.value[u]! * z;
+      for (let u = upperStart[k]!, end = upperStart[k + 1]!; u < end; u += 1) {
+        const j = upperIndex[u]!;
+        half[j] = half[j]! - upperValue[u]! * z;
+      }
     }
     work.fill(0);
   }

@@ -51,3 +51,10 @@ export function samePattern(a: Pattern, b: Pattern): boolean {
   for (let i = 0; i < a.row.length; i += 1) if (a.row[i] !== b.row[i]) return false;
   return true;
 }
+
+/** Where in the pattern (row, column) stands; -1 where either is outside it or there is no such place. */
+export function slotOf({ size, start, row }: Pattern, r: number, c: number): number {
+  if (r < 0 || c < 0 || c >= size) return -1;
+  for (let p = start[c]!; p < start[c + 1]!; p += 1) if (row[p] === r) return p;
+  return -1;
+}

@@ -1,0 +1,141 @@
+import type { Difference } from './exchange';
+import { jacobianValues } from './jacobian';
+import { isOpen } from './law-stamp';
+import type { InTangent } from './loose';
+import type { LawStamp, Network } from './network';
+import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, TransistorPiece, type Piece } from './piece';
+import { SparseLu } from './sparse';
+import { VicinitySearch } from './vicinity-search';
+
+/** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
+export interface Known extends InTangent {
+  readonly piece: Piece;
+  readonly law: LawStamp | undefined;
+  /** How far its ports may move before it has to be asked, volt. */
+  readonly slack: number;
+  /** Whether it conducts at this point, as far as drivers have a say. */
+  readonly open: boolean;
+}
+
+/** An operating point found beside another, with the circuit linear about it. */
+export interface NearPoint {
+  /** Length size, then the nodes that only this circuit has. */
+  readonly x: Float64Array;
+  /** Ohms between two nodes. */
+  sourceOhm(a: number, b: number): number;
+  /** The adjoint of the output v(a) - v(b): the solution of the transposed system. Length size. */
+  adjoint(a: number, b: number): Float64Array;
+}
+
+/** One operating point of a circuit, from which the operating points of slightly different circuits are found where they differ: what stays on its tangent is taken
+ *  from one factorisation, and only the few unknowns of the rest are worked out anew, whatever the size of the board.
+ *  The answer is that of the whole circuit within some ten microvolts.
+ *  Sources: Woodbury's identity (Hager, SIAM Review 31(2), 1989) for what changes; that parts at rest are not worked out again is common practice in circuit simulation. */
+export class Vicinity {
+  /** Pieces of the circuit, and the positions of the open ones that look at each unknown. */
+  readonly pieces: readonly Known[];
+  readonly around: readonly Int32Array[];
+  /** Ohms that each node looks into, worked out when first asked for; NaN till then. */
+  private readonly sources: Float64Array;
+  /** Slack of each piece. */
+  readonly slacks: Float64Array;
+  private readonly lu: SparseLu;
+  private readonly columns = new Map<number, Float64Array>();
+  private readonly adjoints = new Map<number, Float64Array>();
+  private readonly positions = new Map<object, number>();
+  private readonly lawsOf = new Map<number, number[]>();
+
+  /** drives, x: states of the chips' drivers and the operating point of the network with them. */
+  constructor(
+    readonly network: Network,
+    readonly drives: Uint8Array,
+    readonly x: Float64Array,
+  ) {
+    this.lu = new SparseLu(network.pattern, network.lu.order);
+    this.lu.factor(jacobianValues(network, x, drives));
+    const pieces: Known[] = [];
+    const learn = (stamp: object, piece: Piece, law?: LawStamp): void => {
+      this.positions.set(stamp, pieces.length);
+      pieces.push({ ...knownAt(piece, x), law, open: !law || isOpen(law, drives) });
+    };
+    for (const stamp of network.junctions) learn(stamp, new JunctionPiece(stamp));
+    for (const stamp of network.transistors) learn(stamp, new TransistorPiece(stamp));
+    for (const stamp of network.laws) {
+      if (stamp.driver >= 0) this.lawsOf.set(stamp.driver, [...(this.lawsOf.get(stamp.driver) ?? []), pieces.length]);
+      learn(stamp, lawPiece(stamp), stamp);
+    }
+    const around: number[][] = Array.from({ length: network.size }, () => []);
+    pieces.forEach(({ piece, open }, i) => open && piece.ports.forEach((node) => node >= 0 && around[node]!.push(i)));
+    this.pieces = pieces;
+    this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
+    this.around = around.map((places) => Int32Array.from(places));
+    this.sources = new Float64Array(network.size).fill(NaN);
+  }
+
+  /** The place among the pieces of what a stamp of this network stands for. */
+  pieceOf(stamp: object): number {
+    return this.positions.get(stamp)!;
+  }
+
+  /** Places of the laws that a driver switches. */
+  switchedBy(driver: number): readonly number[] {
+    return this.lawsOf.get(driver) ?? [];
+  }
+
+  /** Unknowns for one ampere into p and out of q, everything linear about this point. Do not change the result. */
+  column(p: number, q = -1): Float64Array {
+    return this.kept(this.columns, p, q, (vector) => this.lu.solve(vector, vector));
+  }
+
+  /** The adjoint of the output v(a) - v(b): the solution of the transposed system about this point. Do not change the result. */
+  adjoint(a: number, b: number): Float64Array {
+    return this.kept(this.adjoints, a, b, (vector) => this.lu.solveTransposed(vector, vector));
+  }
+
+  /** Ohms that a node looks into on the tangent. */
+  sourceOhm(node: number): number {
+    const known = this.sources[node]!;
+    return Number.isNaN(known) ? (this.sources[node] = Math.abs(this.column(node)[node]!)) : known;
+  }
+
+  private kept(known: Map<number, Float64Array>, p: number, q: number, solve: (vector: Float64Array) => void): Float64Array {
+    const key = (p + 1) * (this.network.size + 1) + q + 1;
+    let vector = known.get(key);
+    if (vector) return vector;
+    vector = new Float64Array(this.network.size);
+    if (p >= 0) vector[p]! += 1;
+    if (q >= 0) vector[q]! -= 1;
+    solve(vector);
+    known.set(key, vector);
+    return vector;
+  }
+
+  /** The operating point of the circuit that differs so, with the chips' drivers in these states. start: where to begin, default this point.
+   *  Undefined where too much is different for that. */
+  point(difference: Difference, drives: Uint8Array, start?: Float64Array): NearPoint | undefined {
+    const search = new VicinitySearch(this, difference, drives, start);
+    return search.run() ? search : undefined;
+  }
+
+  /** The operating point with `siemens` more (negative: less) between p and q and nothing else; undefined as for `point`. */
+  after(p: number, q: number, siemens: number): NearPoint | undefined {
+    return this.point({ ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] }, this.drives);
+  }
+}
+
+const NONE = { junctions: [], transistors: [], laws: [] } as const;
+const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
+
+/** A node that moved by less than this asks nothing of the pieces on it, volt: what a junction then leaves its tangent by is below a microvolt. */
+export const MOVED_VOLT = 1e-4;
+
+const answer = new PieceAnswer();
+const volts = new Float64Array(MOST_PORTS);
+
+function knownAt(piece: Piece, x: Float64Array): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
+  const { ports } = piece;
+  for (let i = 0; i < ports.length; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
+  piece.at(volts, answer);
+  const slack = Math.max(MOVED_VOLT, piece.slack(volts));
+  return { piece, slack, ampere: answer.ampere.slice(0, ports.length), slope: answer.slope.slice(0, ports.length ** 2) };
+}

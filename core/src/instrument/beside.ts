@@ -1,0 +1,127 @@
+import type { BoardIndex } from '../board';
+import {
+  across,
+  exchangeElements,
+  freshChips,
+  heldNodes,
+  holdsTheSame,
+  nodeOf,
+  settle,
+  Vicinity,
+  type Exchange,
+  type FreshChips,
+  type Network,
+  type Settled,
+} from '../circuit';
+import type { Element } from '../device';
+import { bridges, faultsOf, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
+import { takeSnapshot, type AtRest, type VoltSnapshot } from './snapshot';
+
+/** A net whose source a single conductance changes by more than this is kept though it stays where it is: a meter takes another share of it, ohm. */
+const SOURCE_OHM = 2e4;
+/** Snapshots of changes that several faults come to, kept at a time. */
+const MOST_KEPT = 20_000;
+
+/** A board at rest and what stands beside it: the same board with a few faults, found where it differs. Lives as long as the board's state. */
+export class Beside {
+  /** The phases of the board at rest. */
+  readonly points: readonly Vicinity[];
+  private readonly fresh: FreshChips | undefined;
+  private readonly elementsOfPart = new Map<string, ReadonlySet<unknown>>();
+  /** By what they change, where that is conductances alone: a shorted capacitor and a bridge beside it are one circuit. */
+  private readonly known = new Map<string, VoltSnapshot | null>();
+  readonly sound: VoltSnapshot;
+  private readonly held: Uint8Array;
+
+  constructor(
+    private readonly index: BoardIndex,
+    private readonly state: BoardState,
+    private readonly parts: readonly PartElements[],
+    private readonly network: Network,
+    private readonly settled: Settled,
+  ) {
+    this.points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
+    this.fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
+    this.held = heldNodes(network, settled.drives[0]!, settled.phases[0]);
+    this.sound = takeSnapshot(this.atRest(network, settled, this.held, []));
+  }
+
+  /** What of the nets is not as on the board at rest once it has these faults; undefined where that has to be found by itself. */
+  snapshot(faults: readonly FaultState[]): VoltSnapshot | undefined {
+    const touched = touchedParts(this.index, { ...this.state, faults }, this.parts);
+    const exchange = exchangeParts(this.network, touched, faults);
+    if (!exchange) return undefined;
+    const key = keyOf(exchange, this.network);
+    let known = key === undefined ? undefined : this.known.get(key);
+    if (known === undefined) {
+      known = this.solve(exchange, touched.after) ?? null;
+      if (this.known.size >= MOST_KEPT) this.known.clear();
+      if (key !== undefined) this.known.set(key, known);
+    }
+    return known ?? undefined;
+  }
+
+  private solve(exchange: Exchange, changed: readonly PartElements[]): VoltSnapshot | undefined {
+    const { points, fresh, settled } = this;
+    const { network, difference } = exchange;
+    const result = settle(network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
+    if (!result.ok) return undefined;
+    const [drives, x] = [result.drives[0]!, result.phases[0]!];
+    const held = holdsTheSame(points[0]!, difference, drives, x) ? this.held : heldNodes(network, drives, x);
+    const [only, ...others] = difference.conductances;
+    const single = only && others.length === 0 && only.a < network.size && only.b < network.size ? only : undefined;
+    const touched = single && ((net: number): boolean => this.movesSource(net, single.a, single.b, single.siemens));
+    return takeSnapshot(this.atRest(network, result, held, changed), { snapshot: this.sound, x: settled.phases[0]!, touched });
+  }
+
+  private atRest(network: Network, settled: Settled, held: Uint8Array, changed: readonly PartElements[]): AtRest {
+    return { index: this.index, network, settled, setup: this.state.setup, held, ownedBy: (ref) => this.ownedBy(ref, changed) };
+  }
+
+  /** Whether one conductance changes what a meter at a net looks into by so much that it shows. */
+  private movesSource(net: number, p: number, q: number, siemens: number): boolean {
+    const node = nodeOf(this.network, this.index.nets[net]!)!;
+    if (node < 0) return false;
+    const [point] = this.points;
+    const [change, output] = [point!.column(p, q), point!.adjoint(p, q)];
+    return Math.abs((siemens * change[node]! * output[node]!) / (1 + siemens * across(change, p, q))) > SOURCE_OHM;
+  }
+
+  private ownedBy(ref: string, changed: readonly PartElements[]): ReadonlySet<unknown> {
+    const other = changed.find(({ part }) => part.ref === ref);
+    if (other) return new Set(other.elements);
+    let own = this.elementsOfPart.get(ref);
+    if (!own) this.elementsOfPart.set(ref, (own = new Set(this.parts.find(({ part }) => part.ref === ref)?.elements)));
+    return own;
+  }
+}
+
+/** The parts on which faults act, as they are without and with them. */
+export interface TouchedParts {
+  readonly before: readonly PartElements[];
+  readonly after: readonly PartElements[];
+}
+
+/** parts: of the same board in the same setup without these faults. */
+export function touchedParts(index: BoardIndex, state: BoardState, parts: readonly PartElements[]): TouchedParts {
+  const before = parts.filter(({ part }) => faultsOf(part, state.faults).length > 0);
+  return { before, after: stateParts(index, state, before) };
+}
+
+/** What faults come to in the circuit of the board without them. */
+export function exchangeParts(network: Network, { before, after }: TouchedParts, faults: readonly FaultState[]): Exchange | undefined {
+  const elements = (parts: readonly PartElements[]): readonly Element[] => parts.flatMap((part) => part.elements);
+  return exchangeElements(network, elements(before), [...elements(after), ...bridges(faults)]);
+}
+
+/** One text for all changes that are the same conductances; undefined for any other. */
+function keyOf({ difference: { conductances, gone, come, branches, extra }, network: { chips } }: Exchange, base: Network): string | undefined {
+  if (extra > 0 || branches.length > 0 || chips !== base.chips) return undefined;
+  if ([gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0)) return undefined;
+  const sums = new Map<string, number>();
+  for (const { a, b, siemens } of conductances) {
+    const key = a < b ? `${a}~${b}` : `${b}~${a}`;
+    sums.set(key, (sums.get(key) ?? 0) + siemens);
+  }
+  return [...sums].map(([place, siemens]) => `${place}:${siemens}`).sort().join(); // prettier-ignore
+}

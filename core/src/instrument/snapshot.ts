@@ -1,0 +1,156 @@
+import { GROUND, type BoardIndex, type Setup } from '../board';
+import { isUnknown, nodeOf, type Network, type Settled } from '../circuit';
+import { UNKNOWN } from '../logic';
+import type { Measurement } from './measurement';
+import { STANDARD_METER as METER, voltRange } from './meter';
+import { chanceSeen } from './observe';
+import type { Response } from './response';
+
+/** Volts of the nets of a board at rest, small enough to be kept for thousands of states. */
+export interface VoltSnapshot {
+  /** Positions in board order of the nets that the lists are about, ascending: those that are not as on the sound board. Undefined: every net, in order. */
+  readonly nets: Uint16Array | undefined;
+  /** Volts, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell. */
+  readonly low: Float32Array;
+  readonly high: Float32Array | undefined;
+  /** 1 for a net whose level rests on what nobody knows. */
+  readonly unknown: Uint8Array;
+  /** Chance of each of the board's observables, in its order; NaN for those of other setups. */
+  readonly seen: Float32Array;
+}
+
+/** A net that moved by less than this counts as unmoved, volt: below what single precision keeps of the volts themselves. */
+const SAME_VOLT = 2e-5;
+
+/** A board at rest to be looked at. held: which nodes something gives a level to. ownedBy: the elements of a part, for observables that speak of its current. */
+export interface AtRest {
+  readonly index: BoardIndex;
+  readonly network: Network;
+  readonly settled: Settled;
+  readonly setup: Setup;
+  readonly held: Uint8Array;
+  readonly ownedBy: (ref: string) => ReadonlySet<unknown>;
+}
+
+/** The sound board to which a snapshot is taken as the difference. x: its first phase. touched: nets that are kept all the same. */
+export interface SoundBoard {
+  readonly snapshot: VoltSnapshot;
+  readonly x: Float64Array;
+  readonly touched: ((net: number) => boolean) | undefined;
+}
+
+/** Takes the snapshot of a board at rest: of every net, or of those that are not as on the sound board. */
+export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
+  const { index, network, settled, held } = board;
+  const nodes = nodesOfNets(index, network);
+  const [lows, highs] = [settled.phases[0]!, settled.phases[1]];
+  const doubtful = highs !== undefined && settled.driven.includes(UNKNOWN);
+  const taken: number[] = [];
+  const low: number[] = [];
+  const high: number[] = [];
+  const unknown: number[] = [];
+  for (let net = 0; net < nodes.length; net += 1) {
+    const node = nodes[net]!;
+    const floats = node >= 0 && (network.component[node] !== 0 || held[node] === 0);
+    const first = floats ? NaN : node < 0 ? 0 : lows[node]!;
+    const second = !highs || node < 0 ? first : highs[node]!;
+    const doubt = doubtful && isUnknown(network, settled, node) ? 1 : 0;
+    if (sound && isSame(sound, net, node, first, second, doubt) && !(floats && Math.abs(lows[node]! - sound.x[node]!) > SAME_VOLT)) continue;
+    taken.push(net);
+    low.push(first);
+    if (highs) high.push(second);
+    unknown.push(doubt);
+  }
+  return {
+    nets: sound ? Uint16Array.from(taken) : undefined,
+    low: Float32Array.from(low),
+    high: highs && Float32Array.from(high),
+    unknown: Uint8Array.from(unknown),
+    seen: observablesOf(board),
+  };
+}
+
+function isSame({ snapshot: { low, high, unknown }, touched }: SoundBoard, net: number, node: number, first: number, second: number, doubt: number): boolean {
+  const same = (volt: number, sound: number): boolean => (Number.isNaN(volt) ? Number.isNaN(sound) : Math.abs(volt - sound) <= SAME_VOLT);
+  return doubt === unknown[net] && same(first, low[net]!) && same(second, (high ?? low)[net]!) && (node < 0 || !touched?.(net));
+}
+
+function observablesOf({ index, network, settled, setup, ownedBy }: AtRest): Float32Array {
+  return Float32Array.from(index.board.observables ?? [], (observable) =>
+    (observable.setup ?? 'on') === setup ? chanceSeen(index, observable, network, settled.phases, ownedBy) : NaN,
+  );
+}
+
+const NODES = new WeakMap<Network['nodeIndex'], Int32Array>();
+
+/** The node of every net, in board order. */
+function nodesOfNets(index: BoardIndex, network: Network): Int32Array {
+  let nodes = NODES.get(network.nodeIndex);
+  if (!nodes) NODES.set(network.nodeIndex, (nodes = Int32Array.from(index.nets, (net) => nodeOf(network, net)!)));
+  return nodes;
+}
+
+/** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
+const MOVED_SPREAD = 0.02;
+/** A reading that moved by less than this share of its healthy spread keeps that spread. */
+const UNMOVED_SHARE = 0.1;
+/** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
+const WELL_FED = 0.98;
+const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
+
+/** What is answered where the level rests on what nobody knows. */
+const NOT_KNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
+
+/** Volts, a logic level or a symptom read out of a snapshot, the meter's small load taken as on the healthy board; `healthy` itself where nothing moved.
+ *  Undefined where a net has no level of its own. healthy: the answer of the sound board; sound: its snapshot. */
+export function readSnapshot(
+  index: BoardIndex,
+  snapshot: VoltSnapshot,
+  m: Measurement,
+  healthy: Response,
+  sound: VoltSnapshot | undefined,
+): Response | undefined {
+  if (m.kind === 'symptom') {
+    const chance = snapshot.seen[(index.board.observables ?? []).findIndex(({ name }) => name === m.observable?.name)];
+    return chance === undefined || Number.isNaN(chance) ? undefined : { value: chance, spread: 0, fullScale: 1 };
+  }
+  let positions = POSITIONS.get(index);
+  if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
+  const at = positions.get(m.at.net);
+  const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
+  if (at === undefined || to === undefined) return undefined;
+  const places = [placeIn(snapshot, at), to < 0 ? -1 : placeIn(snapshot, to)] as const;
+  if (snapshot.nets && places[0] < 0 && places[1] < 0) return healthy;
+  if (m.kind === 'voltage' && !((healthy.share ?? 0) > WELL_FED)) return undefined;
+  const from = (net: number, place: number): [VoltSnapshot, number] | undefined => (place >= 0 ? [snapshot, place] : sound && [sound, net]);
+  const ends = [from(at, places[0]), ...(to < 0 ? [] : [from(to, places[1])])];
+  if (ends.some((end) => end === undefined)) return undefined;
+  if (ends.some((end) => end![0].unknown[end![1]])) return NOT_KNOWN;
+  const [low, high] = [false, true].map((second) => ends.map((end) => ((second && end![0].high) || end![0].low)[end![1]]!).reduce((a, b) => a - b)) as [
+    number,
+    number,
+  ];
+  if (Number.isNaN(low)) return undefined;
+  const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
+  const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
+  // What varies on the sound board in proportion to a voltage shrinks with it.
+  const left = Math.min(1, Math.abs(value) / Math.max(Math.abs(healthy.value), 1e-9));
+  const spread = moved ? Math.hypot(healthy.spread * left, MOVED_SPREAD * value) : healthy.spread;
+  if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
+  const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+  return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
+}
+
+/** Place of a net in a snapshot's lists, -1 where it is not among them. */
+function placeIn({ nets }: VoltSnapshot, net: number): number {
+  if (!nets) return net;
+  let [low, high] = [0, nets.length - 1];
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    const found = nets[middle]!;
+    if (found === net) return middle;
+    if (found < net) low = middle + 1;
+    else high = middle - 1;
+  }
+  return -1;
+}
