@@ -1,4 +1,4 @@
-import { stampLaws } from './law-stamp';
+import { openLaws, stampLaws } from './law-stamp';
 import { diodeCurrent } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';
@@ -36,6 +36,6 @@ export function jacobianValues(network: Network, x: Float64Array, drives: Uint8A
     transistorAt(model, sign * across(x, b, e), sign * across(x, b, c), 0, out, slope);
     for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += slope[i]!;
   }
-  stampLaws(network, drives, x, values);
+  stampLaws(openLaws(network, drives), x, values);
   return values;
 }

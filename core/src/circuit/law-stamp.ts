@@ -1,4 +1,4 @@
-import { evaluateLaw, type DropLaw } from '../device';
+import { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS, type DropLaw, type TtlLaw } from '../device';
 import { ALWAYS, type LawStamp, type Network } from './network';
 
 /** Most nodes that one law looks at. */
@@ -55,28 +55,80 @@ export function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Flo
   return false;
 }
 
-/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side.
- *  last: by law, what the step before looked at (an amplifier's input difference, a TTL input's volts); changed. Returns whether a step was held back. */
-export function stampLaws({ laws }: Network, drives: Uint8Array, x: Float64Array, values: Float64Array, rhs?: Float64Array, last?: Float64Array): boolean {
+/** The laws of a network that conduct while its drivers are in certain states, sorted by what they are. */
+export interface OpenLaws {
+  readonly drops: readonly LawStamp[];
+  readonly ttls: readonly LawStamp[];
+  readonly others: readonly LawStamp[];
+  /** What the step before looked at, of ttls and then of others; zero until `rememberLaws`. */
+  readonly last: Float64Array;
+}
+
+export function openLaws({ laws }: Network, drives: Uint8Array): OpenLaws {
+  const found = { drop: [] as LawStamp[], ttl: [] as LawStamp[], free: [] as LawStamp[] };
+  for (let l = 0; l < laws.length; l += 1) if (isOpen(laws[l]!, drives)) found[laws[l]!.element.law.kind].push(laws[l]!);
+  return { drops: found.drop, ttls: found.ttl, others: found.free, last: new Float64Array(found.ttl.length + found.free.length) };
+}
+
+/** Sets what the laws look at to where a search begins. */
+export function rememberLaws({ ttls, others, last }: OpenLaws, x: Float64Array): void {
+  const at = (node: number | undefined): number => (node === undefined || node < 0 ? 0 : x[node]!);
+  ttls.forEach(({ controls }, l) => (last[l] = at(controls[1]) - at(controls[2])));
+  others.forEach(({ controls, element }, l) => {
+    if (element.linearVolt !== undefined) last[ttls.length + l] = at(controls[0]) - at(controls[1]);
+  });
+}
+
+/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side. With rhs a step that would jump
+ *  too far is held back. Returns whether one was. */
+export function stampLaws({ drops, ttls, others, last }: OpenLaws, x: Float64Array, values: Float64Array, rhs?: Float64Array): boolean {
   let limited = false;
-  for (let l = 0; l < laws.length; l += 1) {
-    const stamp = laws[l]!;
-    if (!isOpen(stamp, drives)) continue;
-    const { law } = stamp.element;
-    if (law.kind === 'drop') stampDrop(stamp, law, x, values, rhs);
-    else if (stampOther(stamp, l, x, values, rhs, last)) limited = true;
-  }
+  for (let l = 0; l < drops.length; l += 1) stampDrop(drops[l]!, drops[l]!.element.law as DropLaw, x, values, rhs);
+  for (let l = 0; l < ttls.length; l += 1) if (stampTtl(ttls[l]!, ttls[l]!.element.law as TtlLaw, l, x, values, rhs, last)) limited = true;
+  for (let l = 0; l < others.length; l += 1) if (stampOther(others[l]!, ttls.length + l, x, values, rhs, last)) limited = true;
   return limited;
 }
 
-/** Sets what the laws look at to where a search begins. seen: by law. */
-export function rememberLaws({ laws }: Network, x: Float64Array, seen: Float64Array): void {
-  const at = (node: number | undefined): number => (node === undefined || node < 0 ? 0 : x[node]!);
-  for (let l = 0; l < laws.length; l += 1) {
-    const { controls, element } = laws[l]!;
-    if (element.law.kind === 'ttl') seen[l] = at(controls[1]) - at(controls[2]);
-    else if (element.linearVolt !== undefined) seen[l] = at(controls[0]) - at(controls[1]);
+/** A TTL input, by itself because there are many. Its controls are supply (a), pin (b) and ground. */
+function stampTtl(
+  { a, b, controls, slots }: LawStamp,
+  { baseOhm, dropVolt, floatVolt }: TtlLaw,
+  l: number,
+  x: Float64Array,
+  values: Float64Array,
+  rhs: Float64Array | undefined,
+  last: Float64Array,
+): boolean {
+  const g = controls[2]!;
+  const supply = a < 0 ? 0 : x[a]!;
+  const ground = g < 0 ? 0 : x[g]!;
+  let over = (b < 0 ? 0 : x[b]!) - ground;
+  let limited = false;
+  if (rhs) {
+    const held = limitFloat(over, last[l]!, floatVolt);
+    limited = Math.abs(over - held) > 1e-9;
+    last[l] = over = held;
   }
+  const fed = (supply - dropVolt - ground - over) / baseOhm;
+  if (fed <= 0) return limited;
+  const left = (floatVolt - over) / FLOAT_OHM;
+  // Either the base resistor feeds the pin from the supply, or what is left to the float voltage does, to the ground.
+  const byBase = fed < left;
+  const siemens = byBase ? 1 / baseOhm : left >= 0 ? 1 / FLOAT_OHM : HIGH_SIEMENS;
+  const rest = siemens * (byBase ? -dropVolt : floatVolt);
+  const other = byBase ? 0 : 2;
+  add(values, slots[other]!, siemens);
+  add(values, slots[1]!, -siemens);
+  add(values, slots[3 + other]!, -siemens);
+  add(values, slots[4]!, siemens);
+  if (!rhs) return limited;
+  if (a >= 0) rhs[a] = rhs[a]! - rest;
+  if (b >= 0) rhs[b] = rhs[b]! + rest;
+  return limited;
+}
+
+function add(values: Float64Array, slot: number, siemens: number): void {
+  if (slot >= 0) values[slot] = values[slot]! + siemens;
 }
 
 /** The common law, by itself because there are many: most of them are clamps that do not conduct. */
@@ -101,12 +153,12 @@ function stampDrop({ a, b, slots }: LawStamp, law: DropLaw, x: Float64Array, val
   if (b >= 0) rhs[b]! += rest;
 }
 
-function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64Array, rhs?: Float64Array, last?: Float64Array): boolean {
+function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined, last: Float64Array): boolean {
   const { a, b, controls, slots, element } = stamp;
   const count = controls.length;
   let limited = false;
   for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-  if (last) limited = holdLawBack(element, volts, last, l);
+  if (rhs) limited = holdLawBack(element, volts, last, l);
   evaluateLaw(element.law, volts, answer);
   let rest = answer[0]!;
   for (let i = 0; i < count; i += 1) {

@@ -1,6 +1,6 @@
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction } from './junction';
 import type { LooseDifference } from './exchange';
-import { rememberLaws, stampLaws } from './law-stamp';
+import { openLaws, rememberLaws, stampLaws, type OpenLaws } from './law-stamp';
 import { Loose, MOST_OWN } from './loose';
 import { looseNodeStart, loosePieces } from './loose-pieces';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
@@ -57,6 +57,18 @@ export function operatingPoint(network: Network, options: SolveOptions = {}): Op
   return solver.step(new Float64Array(network.size), (share) => [scale * share, 0]);
 }
 
+const CRITICAL = new WeakMap<readonly JunctionStamp[], Float64Array>();
+
+/** The critical voltage of every junction, kept with the list. */
+function criticalOf(junctions: readonly JunctionStamp[]): Float64Array {
+  let known = CRITICAL.get(junctions);
+  if (!known) {
+    known = Float64Array.from(junctions, ({ element: { model } }) => criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient));
+    CRITICAL.set(junctions, known);
+  }
+  return known;
+}
+
 /** The iteration's working memory: lives as long as one search for an operating point. */
 class Newton {
   private readonly values: Float64Array;
@@ -67,7 +79,7 @@ class Newton {
   private readonly transistorVolt: Float64Array;
   private readonly out = new Float64Array(2);
   private readonly jacobian = new Float64Array(9);
-  private readonly lastSeen: Float64Array;
+  private readonly laws: OpenLaws;
   private limited = false;
 
   constructor(
@@ -80,9 +92,9 @@ class Newton {
     this.rhs = new Float64Array(network.size);
     this.next = new Float64Array(network.size + (difference?.extra ?? 0));
     this.junctionVolt = new Float64Array(network.junctions.length);
-    this.critical = Float64Array.from(network.junctions, ({ element: { model } }) => criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient));
+    this.critical = criticalOf(network.junctions);
     this.transistorVolt = new Float64Array(network.transistors.length * 2);
-    this.lastSeen = new Float64Array(network.laws.length);
+    this.laws = openLaws(network, drives);
   }
 
   /** One Newton search from `start` with the sources scaled and `shunt` siemens added across every junction. */
@@ -95,7 +107,7 @@ class Newton {
     const first = Float64Array.from(x);
     const linear = network.junctions.length === 0 && network.transistors.length === 0 && network.laws.length === 0;
     this.rememberVolts(x);
-    rememberLaws(network, x, this.lastSeen);
+    rememberLaws(this.laws, x);
     let worst = 0;
     for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration += 1) {
       this.assemble(x, scale, shunt);
@@ -172,11 +184,12 @@ class Newton {
   private assemble(x: Float64Array, scale: number, shunt: number): void {
     const { network, values, rhs } = this;
     values.set(network.constant);
-    for (let i = 0; i < rhs.length; i += 1) rhs[i] = network.drive[i]! * scale + (this.injection?.[i] ?? 0);
+    for (let i = 0; i < rhs.length; i += 1) rhs[i] = network.drive[i]! * scale;
+    if (this.injection) for (let i = 0; i < rhs.length; i += 1) rhs[i] = rhs[i]! + this.injection[i]!;
     this.limited = false;
     for (let i = 0; i < network.junctions.length; i += 1) this.stampJunction(network.junctions[i]!, i, x, shunt);
     for (let i = 0; i < network.transistors.length; i += 1) this.stampTransistor(network.transistors[i]!, i, x, shunt);
-    if (stampLaws(network, this.drives, x, values, rhs, this.lastSeen)) this.limited = true;
+    if (stampLaws(this.laws, x, values, rhs)) this.limited = true;
   }
 
   private stampJunction(junction: JunctionStamp, i: number, x: Float64Array, shunt: number): void {
@@ -207,10 +220,10 @@ class Newton {
     const reverse = this.limitedVolt(2 * i + 1, sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission);
     transistorAt(model, forward, reverse, shunt, out, jacobian);
     const [collector, base] = [out[0]!, out[1]!];
-    jacobian.forEach((value, slot) => {
+    for (let slot = 0; slot < 9; slot += 1) {
       const place = stamp.slots[slot]!;
-      if (place >= 0) values[place]! += value;
-    });
+      if (place >= 0) values[place] = values[place]! + jacobian[slot]!;
+    }
     // Linear part at the (limited) point: with vC = 0 as reference, vB = reverse, vE = reverse - forward.
     const vB = sign * reverse;
     const vE = sign * (reverse - forward);
@@ -234,16 +247,17 @@ class Newton {
 
   /** Index of the unknown that still moves too much, or -1 when all have settled. */
   private worstChange(x: Float64Array, next: Float64Array, slack: number, jitter: number): number {
-    const { nodeCount } = this.network;
+    const { nodeCount, size } = this.network;
+    const volt = Math.max(TOLERANCE.volt, jitter / slack);
     let worst = -1;
     let excess = slack;
     for (let i = 0; i < next.length; i += 1) {
-      const floor = i < nodeCount ? Math.max(TOLERANCE.volt, jitter / slack) : TOLERANCE.ampere;
-      const ratio = Math.abs(next[i]! - x[i]!) / (floor + TOLERANCE.relative * Math.abs(next[i]!));
-      if (!(ratio <= excess)) {
-        excess = ratio;
-        worst = i;
-      }
+      const floor = i < nodeCount || i >= size ? volt : TOLERANCE.ampere;
+      const room = floor + TOLERANCE.relative * Math.abs(next[i]!);
+      const way = Math.abs(next[i]! - x[i]!);
+      if (way <= excess * room) continue;
+      excess = way / room;
+      worst = i;
     }
     return worst;
   }

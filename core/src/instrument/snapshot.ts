@@ -133,9 +133,7 @@ export function readSnapshot(
   if (Number.isNaN(low)) return undefined;
   const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
   const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
-  // What varies on the sound board in proportion to a voltage shrinks with it.
-  const left = Math.min(1, Math.abs(value) / Math.max(Math.abs(healthy.value), 1e-9));
-  const spread = moved ? Math.hypot(healthy.spread * left, MOVED_SPREAD * value) : healthy.spread;
+  const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value) : healthy.spread;
   if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
   const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
   return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
