@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { indexBoard, writeDeck, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
 import type { SingleHypothesis } from '@hanzai/core/fault';
-import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
+import { BenchState, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { candidateMeasurements, planNext } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import { driveBoard } from './drive-board';
@@ -27,18 +27,32 @@ function measure(index: BoardIndex, kind: string, at: string): Measurement {
   return result.measurement;
 }
 
+/** Readings off a board on which one electrolytic behind the regulator has shorted, at its middle severity. */
+function session(index: BoardIndex, { space }: Diagnoser): Reading[] {
+  const truth = space.hypotheses.find(({ name }) => name === 'C3:short')!;
+  const faults = [{ fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! }];
+  return (
+    [
+      ['voltage', 'V12'],
+      ['voltage', 'V5'],
+      ['resistance', 'V5'],
+      ['voltage', 'VF'],
+    ] as const
+  ).map(([kind, at]) => {
+    const measurement = measure(index, kind, at);
+    const response = new BenchState(index, { setup: measurement.setup, faults, absent: [] }).respond(measurement);
+    if ('ok' in response) throw new Error(response.why);
+    return { measurement, value: response.value };
+  });
+}
+
 const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(1)} ms`);
 
-function row(parts: number): string[] {
-  const index = indexBoard(driveBoard(parts));
+function row([parts, discrete]: readonly [number, boolean]): string[] {
+  const index = indexBoard(driveBoard(parts, 7, discrete));
   const diagnoser = new Diagnoser(index, RATES);
   const candidates = candidateMeasurements(index);
-  const readings: Reading[] = [
-    { measurement: measure(index, 'voltage', 'V12'), value: 11.97 },
-    { measurement: measure(index, 'voltage', 'V5'), value: 0.4 },
-    { measurement: measure(index, 'resistance', 'V5'), value: 4 },
-    { measurement: measure(index, 'voltage', 'VF'), value: 11.99 },
-  ];
+  const readings = session(index, diagnoser);
   // The dictionary: every fault of the board, every severity, solved in the powered setup and asked for its first reading.
   const [, dictionary] = timed(() => diagnoser.believe(readings.slice(0, 1)));
   const [, off] = timed(() => diagnoser.believe(readings.slice(0, 3)));
@@ -47,7 +61,7 @@ function row(parts: number): string[] {
   const [, again] = timed(() => planNext(diagnoser, readings, belief));
   const [, survey] = timed(() => esrSurvey(index));
   const memory = `${Math.round(process.memoryUsage().heapUsed / 1e6)} MB`;
-  return [String(index.board.parts.length), String(index.nets.length), String(diagnoser.space.hypotheses.length), String(candidates.length), show(dictionary), show(off), show(ranking), show(next), show(again), show(survey), memory]; // prettier-ignore
+  return [`${index.board.parts.length}${discrete ? ' discrete' : ''}`, String(index.nets.length), String(diagnoser.space.hypotheses.length), String(candidates.length), show(dictionary), show(off), show(ranking), show(next), show(again), show(survey), memory]; // prettier-ignore
 }
 
 const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'off setup', 'reading', 'next', 'next again', 'ESR survey', 'heap'];
@@ -88,5 +102,5 @@ function sweep(board: Board): void {
   process.stdout.write(`${volts.length} values compared, largest difference ${(1000 * worst).toFixed(1)} mV\n`);
 }
 
-print([HEAD, ...SIZES.map(row)]);
+print([HEAD, ...SIZES.flatMap((parts) => [[parts, false], ...(parts === 300 ? [[parts, true]] : [])] as [number, boolean][]).map(row)]);
 sweep(driveBoard(300, 7, true));

@@ -38,6 +38,8 @@ export interface SolveOptions {
   readonly injection?: Float64Array;
   /** States of the chips' drivers, length network.drivers. Default: all off. */
   readonly drives?: Uint8Array;
+  /** How many times the usual change of the last step will do. Default 1. */
+  readonly slack?: number;
   /** What hangs on the circuit without a place in its matrix, with its drivers in the same states. Then unknowns beyond the circuit's follow in start and answer. */
   readonly loose?: LooseDifference | undefined;
   /** Factor on all sources, 0 to 1. Default 1. */
@@ -47,7 +49,7 @@ export interface SolveOptions {
 /** Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then source stepping.
  *  A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel, SPICE2, 1975. */
 export function operatingPoint(network: Network, options: SolveOptions = {}): OperatingPoint | NoOperatingPoint {
-  const solver = new Newton(network, options.drives ?? new Uint8Array(network.drivers.length), options.injection, options.loose);
+  const solver = new Newton(network, options.drives ?? new Uint8Array(network.drivers.length), options.injection, options.loose, options.slack);
   const scale = options.sourceScale ?? 1;
   const start = options.start ?? new Float64Array(network.size);
   const direct = solver.run(start, scale, 0);
@@ -87,6 +89,7 @@ class Newton {
     private readonly drives: Uint8Array,
     private readonly injection?: Float64Array,
     private readonly difference?: LooseDifference,
+    private readonly slack = 1,
   ) {
     this.values = new Float64Array(network.constant.length);
     this.rhs = new Float64Array(network.size);
@@ -115,7 +118,7 @@ class Newton {
       if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
       network.lu.solve(this.rhs, next);
       if (loose && !this.solveLoose(loose, x)) return { ok: false, why: 'not converged', at: network.nodeNames[0] ?? '' };
-      worst = this.worstChange(x, next, iteration > PATIENCE ? SLACK : 1, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
+      worst = this.worstChange(x, next, iteration > PATIENCE ? Math.max(SLACK, this.slack) : this.slack, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
       // Laws with corners can send the search to and fro between two of them: from here on every other step is only half taken.
       if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
         for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;

@@ -39,6 +39,8 @@ export interface FreshChips {
 
 /** Rounds of circuit and logic after which what still changes is called oscillating, and twice as many after which the search gives up. */
 const PATIENT_ROUNDS = 24;
+/** Beside a known board so many times the usual last step will do: some ten microvolts, and Newton's error is far below its last step. */
+const NEAR_SLACK = 100;
 /** A node that moves less than this between the phases has its level all the same, volt. */
 const UNCERTAIN_VOLT = 0.1;
 /** Unit delays that one change may run through the chips. */
@@ -178,8 +180,8 @@ class Settling {
     const found = near && vicinity?.point(near.exchange.difference, drives, from);
     if (found) return { ok: true, x: found.x, iterations: 0 };
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
-    const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
-    const point = operatingPoint(network, start ? { drives, start, loose } : { drives, loose });
+    const [network, loose, slack] = near ? [near.exchange.inMatrix, near.exchange.loose, NEAR_SLACK] : [this.network, undefined, 1];
+    const point = operatingPoint(network, start ? { drives, start, loose, slack } : { drives, loose, slack });
     return point.ok || !start ? point : operatingPoint(network, { drives, loose });
   }
 

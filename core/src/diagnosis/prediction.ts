@@ -1,6 +1,6 @@
 import type { BoardIndex, Setup } from '../board';
 import { openPinMode } from '../device';
-import { changesDc, linearChange, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
+import { changesDc, linearChange, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
@@ -85,7 +85,7 @@ export class Predictor {
     if (base.ignores(hypothesis.fault)) return this.healthy(m, absent);
     const state = (): BenchState => this.state(hypothesis, severity, i, m.setup, absent);
     const booked = this.fromBook(`${hypothesis.name}|${i}`, [{ fault: hypothesis.fault, severity }], m, absent, state);
-    if (booked && booked === this.healthy(m, absent)) return booked;
+    if (booked && isUnmoved(this.healthy(m, absent), booked)) return booked;
     const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? linearChange(hypothesis.fault, severity) : undefined;
     return (change && base.respondAfter(m, change)) ?? booked ?? orUnknown(state().respond(m));
   }
@@ -94,7 +94,7 @@ export class Predictor {
   private fromBook(name: string, faults: readonly FaultState[], m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
     if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
     if (m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') return undefined;
-    if (m.kind !== 'symptom' && faults.some(({ fault }) => fault.type === 'dry') && this.lifts(m)) return undefined;
+    if (m.kind !== 'symptom' && faults.some(({ fault }) => fault.type === 'dry' || fault.type === 'cut') && this.lifts(m)) return undefined;
     const healthy = this.healthy(m, absent);
     const base = this.base(m.setup, absent);
     const key = `${name}|${m.setup}|${absent.join()}`;
@@ -111,10 +111,10 @@ export class Predictor {
     return at.pin !== undefined || to.pin !== undefined;
   }
 
-  /** Whether a probe sits on the very pin whose joint is in question: then it touches the part's side. */
+  /** Whether a probe sits on the very pin whose joint is in question, or behind the cut: then it touches the part's side. */
   private probesJoint({ fault }: SingleHypothesis, m: Measurement): boolean {
-    if (fault.type !== 'dry') return false;
-    return [m.at, m.to].some(({ pin }) => pin?.part === fault.pin.part && pin.index === fault.pin.index);
+    if (fault.type !== 'dry' && fault.type !== 'cut') return false;
+    return [m.at, m.to].some(({ pin }) => pin !== undefined && nodeBehind(pin, [{ fault }]) !== undefined);
   }
 
   private base(setup: Setup, absent: readonly string[]): BenchState {
@@ -166,7 +166,7 @@ function asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
 /** Whether a fault can show in a kind of reading at all: a lost farad not at DC, a stuck output not with the power off. */
 function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boolean {
   if (kind !== 'esr' && !changesDc(fault)) return false;
-  if (setup !== 'off' || fault.type === 'bridge') return true;
+  if (setup !== 'off' || fault.type === 'bridge' || fault.type === 'cut') return true;
   const { part } = fault.type === 'mode' ? fault : fault.pin;
   if (part.kind !== 'chip') return true;
   // With the power off a chip is its clamp diodes: only what shorts a pin, or a diode test, tells of it.
@@ -177,6 +177,14 @@ function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boo
 
 /** A reading counts as moved from this share of its standard deviation, or from this share of itself. */
 const MOVED = { ofSpread: 0.2, ofValue: 1e-3 } as const;
+
+/** A reading that moved by less than this share of its standard deviation needs no closer look. */
+const UNMOVED_SHARE = 0.1;
+
+function isUnmoved(healthy: Response, other: Response): boolean {
+  if (healthy === other) return true;
+  return healthy.pulsing === other.pulsing && !other.unknown && Math.abs(other.value - healthy.value) <= UNMOVED_SHARE * healthy.spread;
+}
 
 /** Whether two answers to one measurement are different to the eye. */
 export function isMoved(healthy: Response, other: Response): boolean {

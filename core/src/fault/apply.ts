@@ -29,6 +29,21 @@ export function innerNode(pin: PinPlace): NodeName {
   return `${pin.part.ref}.${pin.index + 1}#pin`;
 }
 
+/** The node that the pins behind a cut are left on. */
+function cutNode({ name }: Extract<Fault, { type: 'cut' }>): NodeName {
+  return `${name}#side`;
+}
+
+/** The node that a probe on a pin touches where a fault has taken the pin off its net; undefined where it is on its net. */
+export function nodeBehind(pin: PinPlace, faults: readonly FaultState[]): NodeName | undefined {
+  const is = (other: PinPlace): boolean => other.part === pin.part && other.index === pin.index;
+  for (const { fault } of faults) {
+    if (fault.type === 'dry' && is(fault.pin)) return innerNode(fault.pin);
+    if (fault.type === 'cut' && fault.pins.some(is)) return cutNode(fault);
+  }
+  return undefined;
+}
+
 /** One part's share of the circuit. */
 export interface PartElements {
   readonly part: Part;
@@ -48,7 +63,7 @@ export function stateParts(index: BoardIndex, state: BoardState, sound?: readonl
     if (!isPlugged(board, part, state.setup) || (absent.size > 0 && absent.has(nameKey(replaceableRef(part.ref))))) continue;
     const own = faultsOf(part, state.faults);
     const placed = seen ? seen(part) : part;
-    const lifted = own.some(({ fault }) => fault.type === 'dry') ? lift(placed, own) : placed;
+    const lifted = own.some(({ fault }) => fault.type !== 'mode') ? lift(placed, own) : placed;
     const whole = inSetup(part, elementsOf(lifted), state.setup, named);
     found.push({ part, elements: own.length === 0 ? whole : withFaults(lifted, whole, own) });
   }
@@ -59,7 +74,7 @@ function withOwnFaults(sound: PartElements, state: BoardState, named: NamedSetup
   const { part } = sound;
   const own = faultsOf(part, state.faults);
   if (own.length === 0) return sound;
-  if (!own.some(({ fault }) => fault.type === 'dry')) return { part, elements: withFaults(part, sound.elements, own) };
+  if (own.every(({ fault }) => fault.type === 'mode')) return { part, elements: withFaults(part, sound.elements, own) };
   const lifted = lift(part, own);
   return { part, elements: withFaults(lifted, inSetup(part, elementsOf(lifted), state.setup, named), own) };
 }
@@ -69,22 +84,30 @@ export function stateElements(index: BoardIndex, state: BoardState, seen?: (part
   return [...stateParts(index, state, undefined, seen).flatMap(({ elements }) => elements), ...bridges(state.faults)];
 }
 
-/** What bridges between nets add to the circuit. */
+/** What bridges between nets and cuts of tracks add to the circuit: they belong to no part. */
 export function bridges(faults: readonly FaultState[]): readonly Element[] {
-  return faults.flatMap(({ fault, severity }) =>
-    fault.type === 'bridge' ? [conductance(fault.nets[0], fault.nets[1], severity ?? typicalSeverity(SEVERITY.short))] : [],
-  );
+  return faults.flatMap(({ fault, severity }) => {
+    if (fault.type === 'bridge') return [conductance(fault.nets[0], fault.nets[1], severity ?? typicalSeverity(SEVERITY.short))];
+    return fault.type === 'cut' ? [conductance(fault.net, cutNode(fault), severity ?? typicalSeverity(SEVERITY.open))] : [];
+  });
 }
 
 /** The faults that are this part's own. */
 export function faultsOf(part: Part, faults: readonly FaultState[]): readonly FaultState[] {
-  return faults.filter(({ fault }) => (fault.type === 'mode' && fault.part === part) || (fault.type === 'dry' && fault.pin.part === part));
+  return faults.filter(({ fault }) => {
+    if (fault.type === 'mode') return fault.part === part;
+    if (fault.type === 'dry') return fault.pin.part === part;
+    return fault.type === 'cut' && fault.pins.some((pin) => pin.part === part);
+  });
 }
 
-/** The part with the pins of its dry joints on nodes of their own. */
+/** The part with its dry pins, and those behind a cut, on nodes of their own. */
 function lift(part: Part, faults: readonly FaultState[]): Part {
   const pins = [...part.pins];
-  for (const { fault } of faults) if (fault.type === 'dry') pins[fault.pin.index] = innerNode(fault.pin);
+  for (const { fault } of faults) {
+    if (fault.type === 'dry') pins[fault.pin.index] = innerNode(fault.pin);
+    if (fault.type === 'cut') for (const pin of fault.pins) if (pin.part === part) pins[pin.index] = cutNode(fault);
+  }
   return { ...part, pins } as Part;
 }
 

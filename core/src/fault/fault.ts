@@ -1,18 +1,21 @@
 import { findPin, isInsidePackage, nameKey, replaceableRef, type BoardIndex, type Part, type PinPlace } from '../board';
 import { isSource, modesOf, SEVERITY, type FaultMode, type SeverityRange } from '../device';
+import { trackCuts } from './track-cuts';
 
 /** One fault on the board. */
 export type Fault =
   | { readonly type: 'mode'; readonly name: string; readonly part: Part; readonly mode: FaultMode }
   | { readonly type: 'dry'; readonly name: string; readonly pin: PinPlace }
-  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string] };
+  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string] }
+  /** A track cut between two pins that it runs between; pins: those that lose their net with it. */
+  | { readonly type: 'cut'; readonly name: string; readonly net: string; readonly pins: readonly PinPlace[] };
 
 export type FaultResult = { readonly ok: true; readonly fault: Fault } | { readonly ok: false; readonly what: string; readonly expected: string };
 
 /** How bad the fault can be. */
 export function severityOf(fault: Fault): SeverityRange {
   if (fault.type === 'mode') return fault.mode.severity;
-  return fault.type === 'dry' ? SEVERITY.open : SEVERITY.short;
+  return fault.type === 'bridge' ? SEVERITY.short : SEVERITY.open;
 }
 
 /** False where the fault cannot show at DC. */
@@ -20,10 +23,10 @@ export function changesDc(fault: Fault): boolean {
   return fault.type !== 'mode' || fault.mode.changesDc;
 }
 
-/** Reads a fault name: `C3:high-esr`, `L1.2:dry`, `VCC~OUT:bridge`. Names compare without regard to case. */
+/** Reads a fault name: `C3:high-esr`, `L1.2:dry`, `VCC~OUT:bridge`, `U3.14~C7.1:cut`. Names compare without regard to case. */
 export function parseFault(index: BoardIndex, text: string): FaultResult {
   const colon = text.lastIndexOf(':');
-  if (colon <= 0) return { ok: false, what: `cannot read the fault "${text}"`, expected: 'REF:mode, REF.PIN:dry or NETA~NETB:bridge' };
+  if (colon <= 0) return { ok: false, what: `cannot read the fault "${text}"`, expected: 'REF:mode, REF.PIN:dry, NETA~NETB:bridge or REF.PIN~REF.PIN:cut' };
   const [place, mode] = [
     text.slice(0, colon).trim(),
     text
@@ -32,6 +35,7 @@ export function parseFault(index: BoardIndex, text: string): FaultResult {
       .toLowerCase(),
   ];
   if (mode === 'bridge') return parseBridge(index, text, place);
+  if (mode === 'cut') return parseCut(index, text, place);
   if (mode === 'dry') {
     const pin = findPin(index, place);
     if (!pin) return { ok: false, what: `${text}: the board has no pin ${place}`, expected: 'REF.PIN:dry, for example L1.2:dry' };
@@ -66,13 +70,20 @@ function parseBridge(index: BoardIndex, text: string, place: string): FaultResul
   return { ok: true, fault: { type: 'bridge', name: `${a}~${b}:bridge`, nets: [a, b] } };
 }
 
+function parseCut(index: BoardIndex, text: string, place: string): FaultResult {
+  const wanted = place.toLowerCase().split('~').sort().join('~'); // prettier-ignore
+  const fault = trackCuts(index).find(({ between }) => between.toLowerCase().split('~').sort().join('~') === wanted); // prettier-ignore
+  if (fault) return { ok: true, fault: fault.fault };
+  return { ok: false, what: `${text}: no track is known to run between ${place.replace('~', ' and ')}`, expected: 'two pins next to each other on one net of a board with positions, with other pins behind both' }; // prettier-ignore
+}
+
 function dryPin(pin: PinPlace): Fault {
   return { type: 'dry', name: `${pin.part.ref}.${pin.index + 1}:dry`, pin };
 }
 
-/** Every single fault of the board's parts and their joints, in board order, then bridges between nets that lie side by side. */
+/** Every single fault of the board's parts and their joints, in board order, then bridges between nets that lie side by side, then cuts of tracks. */
 export function singleFaults(index: BoardIndex): readonly Fault[] {
-  return [...partFaults(index), ...neighbourBridges(index)];
+  return [...partFaults(index), ...neighbourBridges(index), ...trackCuts(index).map(({ fault }) => fault)];
 }
 
 function partFaults(index: BoardIndex): readonly Fault[] {
@@ -114,8 +125,8 @@ function neighbourBridges(index: BoardIndex): readonly Fault[] {
   return [...found.values()];
 }
 
-/** The part that is replaced or resoldered for this fault; for a bridge, its name. */
+/** The part that is replaced or resoldered for this fault; for a bridge or a cut, where it is. */
 export function faultRef(fault: Fault): string {
-  if (fault.type === 'bridge') return fault.name.replace(/:bridge$/, '');
+  if (fault.type === 'bridge' || fault.type === 'cut') return fault.name.replace(/:(bridge|cut)$/, '');
   return replaceableRef(fault.type === 'mode' ? fault.part.ref : fault.pin.part.ref);
 }

@@ -1,4 +1,5 @@
 export { changesDc, faultRef, parseFault, severityOf, singleFaults, type Fault, type FaultResult } from './fault';
-export { bridges, faultsOf, innerNode, isPlugged, stateElements, stateParts, withFaults, type BoardState, type FaultState, type PartElements } from './apply';
+export { bridges, faultsOf, isPlugged, nodeBehind, stateElements, stateParts, withFaults, type BoardState, type FaultState, type PartElements } from './apply';
 export { doubleHypothesis, hypothesisSpace, RateTable, type DoubleHypothesis, type Hypothesis, type HypothesisSpace, type SingleHypothesis } from './prior';
 export { linearChange, type LinearChange } from './linear-change';
+export { trackCuts, type TrackCut } from './track-cuts';

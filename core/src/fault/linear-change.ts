@@ -19,6 +19,8 @@ export function linearChange(fault: Fault, severity?: number): LinearChange | un
     const [a, b] = fault.nets;
     return { a, b, siemens: 1 / amount, before: [], after: [conductance(a, b, amount)] };
   }
+  // What hangs behind a cut is not one element.
+  if (fault.type === 'cut') return undefined;
   const part = fault.type === 'dry' ? fault.pin.part : fault.part;
   if (part.pins.length !== 2) return undefined;
   const before = elementsOf(part);

@@ -69,6 +69,7 @@ function rateClass(part: Part): string {
 
 function rateOf(table: RateTable, fault: Fault): number {
   if (fault.type === 'bridge') return table.rates.bridge?.bridge ?? table.dryJoint;
+  if (fault.type === 'cut') return table.rates.track?.cut ?? table.dryJoint;
   const part = fault.type === 'mode' ? fault.part : fault.pin.part;
   const row = table.rates[rateClass(part)] ?? table.rates[part.kind];
   if (fault.type === 'dry') return row?.dry ?? table.dryJoint;

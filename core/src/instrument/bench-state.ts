@@ -5,7 +5,7 @@ import {
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
-import { bridges, innerNode, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
+import { bridges, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
 import { Beside, exchangeParts, touchedParts } from './beside';
@@ -188,11 +188,9 @@ export class BenchState {
     return inputs.every((seen) => seen === level) && outputs.every((same) => same);
   }
 
-  /** The node a probe touches: on a dry pin the part's side of the joint. */
+  /** The node a probe touches: on a dry pin the part's side of the joint, on a pin behind a cut that side. */
   private nodeName(point: Point): string {
-    const { pin } = point;
-    const dry = pin && this.state.faults.some(({ fault }) => fault.type === 'dry' && fault.pin.part === pin.part && fault.pin.index === pin.index);
-    return dry && pin ? innerNode(pin) : point.net;
+    return (point.pin && nodeBehind(point.pin, this.state.faults)) ?? point.net;
   }
 
   private nodeAt(point: Point): number {

@@ -7,7 +7,7 @@ import type { Response } from './response';
 /** A reading that a fault moves by less than this share of its standard deviation keeps that deviation. */
 const UNMOVED_SHARE = 0.1;
 /** Solutions kept at a time. */
-const MOST_KEPT = 6000;
+const MOST_KEPT = 1000;
 
 /** What is known of a measurement on the unchanged board: the answer, and what share of the open voltage the meter leaves. */
 export interface PoweredReading {

@@ -32,7 +32,8 @@ export interface AtRest {
   readonly ownedBy: (ref: string) => ReadonlySet<unknown>;
 }
 
-/** The sound board to which a snapshot is taken as the difference. x: its first phase. touched: nets that are kept all the same. */
+/** The sound board to which a snapshot is taken as the difference. x: its first phase. touched: nets of which a meter takes another share, so that only the state
+ *  itself can tell. */
 export interface SoundBoard {
   readonly snapshot: VoltSnapshot;
   readonly x: Float64Array;
@@ -55,24 +56,25 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
     const first = floats ? NaN : node < 0 ? 0 : lows[node]!;
     const second = !highs || node < 0 ? first : highs[node]!;
     const doubt = doubtful && isUnknown(network, settled, node) ? 1 : 0;
-    if (sound && isSame(sound, net, node, first, second, doubt) && !(floats && Math.abs(lows[node]! - sound.x[node]!) > SAME_VOLT)) continue;
+    const touched = node >= 0 && sound?.touched?.(net) === true;
+    if (sound && !touched && isSame(sound, net, first, second, doubt) && !(floats && Math.abs(lows[node]! - sound.x[node]!) > SAME_VOLT)) continue;
     taken.push(net);
-    low.push(first);
+    low.push(touched ? NaN : first);
     if (highs) high.push(second);
     unknown.push(doubt);
   }
   return {
     nets: sound ? Uint16Array.from(taken) : undefined,
     low: Float32Array.from(low),
-    high: highs && Float32Array.from(high),
+    high: highs && high.some((volt, i) => volt !== low[i]) ? Float32Array.from(high) : undefined,
     unknown: Uint8Array.from(unknown),
     seen: observablesOf(board),
   };
 }
 
-function isSame({ snapshot: { low, high, unknown }, touched }: SoundBoard, net: number, node: number, first: number, second: number, doubt: number): boolean {
+function isSame({ snapshot: { low, high, unknown } }: SoundBoard, net: number, first: number, second: number, doubt: number): boolean {
   const same = (volt: number, sound: number): boolean => (Number.isNaN(volt) ? Number.isNaN(sound) : Math.abs(volt - sound) <= SAME_VOLT);
-  return doubt === unknown[net] && same(first, low[net]!) && same(second, (high ?? low)[net]!) && (node < 0 || !touched?.(net));
+  return doubt === unknown[net] && same(first, low[net]!) && same(second, (high ?? low)[net]!);
 }
 
 function observablesOf({ index, network, settled, setup, ownedBy }: AtRest): Float32Array {

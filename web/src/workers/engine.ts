@@ -1,6 +1,7 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
+import { trackCuts } from '@hanzai/core/fault';
 import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
@@ -18,10 +19,13 @@ export class Engine {
   private readonly diagnoser: Diagnoser;
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
+  /** Places where a track can be cut, as belief names them. */
+  private readonly cuts: ReadonlySet<string>;
   private newest = 0;
 
   constructor(board: Board) {
     this.diagnoser = new Diagnoser(indexBoard(board), RATES);
+    this.cuts = new Set(trackCuts(this.diagnoser.index).map(({ between }) => between));
     this.priors = this.priorShares();
   }
 
@@ -86,7 +90,7 @@ export class Engine {
       const modes = belief.suspects.filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
       return {
         ref,
-        title: partTitle(this.diagnoser.index.replaceable.get(ref) ?? []) || 'solder bridge',
+        title: partTitle(this.diagnoser.index.replaceable.get(ref) ?? []) || (this.cuts.has(ref) ? 'cut track' : 'solder bridge'),
         probability,
         prior,
         modes,
