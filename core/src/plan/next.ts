@@ -6,7 +6,7 @@ import { planActions, type Action, type ReadingPromise } from './actions';
 import { candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import type { Information } from './information';
-import { informationOf, outlookBase, type OutlookBase } from './outlook';
+import { foresee, informationOf, outlookBase, type OutlookBase } from './outlook';
 import type { ProposedMeasurement, Prospect } from './proposal';
 import { lookTwoSteps } from './two-step';
 
@@ -39,6 +39,9 @@ const TELLING = 0.15;
 const CERTAIN = 0.97;
 const HEALTHY_ENOUGH = 0.6;
 
+/** Share of the work of a plan that goes into predicting readings. */
+const FORESIGHT = 0.9;
+
 /** Plans for a board from the start. For repeated use keep a Diagnoser and call `planNext`. */
 export function nextMeasurements(index: BoardIndex, readings: readonly Reading[], rates: RateTable, options: PlanOptions = {}): Plan {
   const diagnoser = new Diagnoser(index, rates);
@@ -64,15 +67,17 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const candidates = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
   const view = outlookBase(belief);
   const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
+  const absent = options.absent ?? [];
+  for (const share of foresee(diagnoser, view, candidates, absent)) yield FORESIGHT * share;
   for (const [i, measurement] of candidates.entries()) {
-    yield i / candidates.length;
-    const information = informationOf(diagnoser, view, measurement, options.absent ?? []);
+    if (i % 16 === 0) yield FORESIGHT + ((1 - FORESIGHT) * i) / candidates.length;
+    const information = informationOf(diagnoser, view, measurement, absent);
     if (information.gainBits < LEAST_GAIN) continue;
     const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs) + (options.accessMinutes?.(measurement) ?? 0);
-    proposals.push({ proposal: propose(diagnoser, view, measurement, information, minutes, options.absent ?? []), information });
+    proposals.push({ proposal: propose(diagnoser, view, measurement, information, minutes, absent), information });
   }
   proposals.sort((a, b) => rateOf(b.proposal) - rateOf(a.proposal));
-  lookTwoSteps(diagnoser, view, proposals, costs, options.absent ?? []);
+  lookTwoSteps(diagnoser, view, proposals, costs, absent);
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
   const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map(({ proposal, information }) => promiseOf(view, proposal, information))).slice(0, MOST_ACTIONS); // prettier-ignore
   return { state: decide(belief, proposals, costs), actions, measurements: proposals.map(({ proposal }) => proposal), replace };

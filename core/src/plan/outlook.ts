@@ -58,6 +58,19 @@ export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measu
   return outlooks;
 }
 
+/** Works out what `outlooksOf` will ask for all these readings, one faulty board after another: each is then factored once and not once a reading. Yields the share done. */
+export function* foresee({ predictor }: Diagnoser, view: OutlookBase, measurements: readonly Measurement[], absent: readonly string[]): Generator<number, void> {
+  const bySetup = [...measurements].sort((a, b) => (a.setup < b.setup ? -1 : a.setup > b.setup ? 1 : 0));
+  for (const [e, { hypothesis, severities }] of view.entries.entries()) {
+    for (const i of severities) {
+      for (const [k, m] of bySetup.entries()) {
+        predictor.at(hypothesis, i, m, absent);
+        if (k % 16 === 15) yield e / view.entries.length;
+      }
+    }
+  }
+}
+
 /** Number of groups that outlooks of this view speak of: the suspects, healthy, "none of these". */
 export const groupCount = (view: OutlookBase): number => view.refs.length + 2;
 
