@@ -4,6 +4,7 @@ import type { Exchange } from './exchange';
 import { nodeOf, type Network } from './network';
 import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { Vicinity } from './vicinity';
+import { pointBeside } from './vicinity-search';
 
 /** A board with chips at rest. `phases`: the operating point; two where something pulses or is not known, with those drivers low in the first and high in
  *  the second. */
@@ -177,7 +178,7 @@ class Settling {
   private point(drives: Uint8Array, phase: number, from: Float64Array | undefined): OperatingPoint | NoOperatingPoint {
     const { near } = this.options;
     const vicinity = near?.points[phase] ?? near?.points[0];
-    const found = near && vicinity?.point(near.exchange.difference, drives, from);
+    const found = near && vicinity && pointBeside(vicinity, near.exchange.difference, drives, from);
     if (found) return { ok: true, x: found.x, iterations: 0 };
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
     const [network, loose, slack] = near ? [near.exchange.inMatrix, near.exchange.loose, NEAR_SLACK] : [this.network, undefined, 1];

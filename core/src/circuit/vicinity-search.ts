@@ -4,7 +4,7 @@ import { Loose, MOST_OWN, type Tangent } from './loose';
 import { looseNodeStart, loosePieces } from './loose-pieces';
 import { across } from './operating-point';
 import { MOST_PORTS, PieceAnswer } from './piece';
-import { MOVED_VOLT, type Known, type NearPoint, type Vicinity } from './vicinity';
+import { MOVED_VOLT, type Known, type Vicinity } from './vicinity';
 
 /** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges
  *  quadratically: what is left is far less. */
@@ -24,8 +24,33 @@ const LEAST_REGULATED_OHM = 100;
 const answer = new PieceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 
+/** An operating point found beside another, with the circuit linear about it. */
+export interface NearPoint {
+  /** Length size, then the nodes that only this circuit has. */
+  readonly x: Float64Array;
+  /** Ohms between two nodes. */
+  sourceOhm(a: number, b: number): number;
+  /** The adjoint of the output v(a) - v(b): the solution of the transposed system. Length size. */
+  adjoint(a: number, b: number): Float64Array;
+}
+
+/** The operating point of the circuit that differs so from the vicinity's, with the chips' drivers in these states. start: where to begin, default the vicinity's
+ *  point. Undefined where too much is different for that. */
+export function pointBeside(vicinity: Vicinity, difference: Difference, drives: Uint8Array, start?: Float64Array): NearPoint | undefined {
+  const search = new VicinitySearch(vicinity, difference, drives, start);
+  return search.run() ? search : undefined;
+}
+
+const NONE = { junctions: [], transistors: [], laws: [] } as const;
+const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
+
+/** The operating point with `siemens` more (negative: less) between p and q and nothing else; undefined as for `pointBeside`. */
+export function pointAfter(vicinity: Vicinity, p: number, q: number, siemens: number): NearPoint | undefined {
+  return pointBeside(vicinity, { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] }, vicinity.drives);
+}
+
 /** The search for one operating point near a known one: Newton over the few unknowns on which active pieces hang, all else on its tangent. Lives as long as the search. */
-export class VicinitySearch implements NearPoint {
+class VicinitySearch implements NearPoint {
   /** Where the search has come to; of all unknowns only after `widen`. */
   readonly x: Float64Array;
   private readonly loose: Loose;

@@ -1,11 +1,9 @@
-import type { Difference } from './exchange';
 import { jacobianValues } from './jacobian';
 import { isOpen } from './law-stamp';
 import type { InTangent } from './loose';
 import type { LawStamp, Network } from './network';
 import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, TransistorPiece, type Piece } from './piece';
 import { SparseLu } from './sparse';
-import { VicinitySearch } from './vicinity-search';
 
 /** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
 export interface Known extends InTangent {
@@ -15,16 +13,6 @@ export interface Known extends InTangent {
   readonly slack: number;
   /** Whether it conducts at this point, as far as drivers have a say. */
   readonly open: boolean;
-}
-
-/** An operating point found beside another, with the circuit linear about it. */
-export interface NearPoint {
-  /** Length size, then the nodes that only this circuit has. */
-  readonly x: Float64Array;
-  /** Ohms between two nodes. */
-  sourceOhm(a: number, b: number): number;
-  /** The adjoint of the output v(a) - v(b): the solution of the transposed system. Length size. */
-  adjoint(a: number, b: number): Float64Array;
 }
 
 /** One operating point of a circuit, from which the operating points of slightly different circuits are found where they differ: what stays on its tangent is taken
@@ -109,22 +97,7 @@ export class Vicinity {
     known.set(key, vector);
     return vector;
   }
-
-  /** The operating point of the circuit that differs so, with the chips' drivers in these states. start: where to begin, default this point.
-   *  Undefined where too much is different for that. */
-  point(difference: Difference, drives: Uint8Array, start?: Float64Array): NearPoint | undefined {
-    const search = new VicinitySearch(this, difference, drives, start);
-    return search.run() ? search : undefined;
-  }
-
-  /** The operating point with `siemens` more (negative: less) between p and q and nothing else; undefined as for `point`. */
-  after(p: number, q: number, siemens: number): NearPoint | undefined {
-    return this.point({ ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] }, this.drives);
-  }
 }
-
-const NONE = { junctions: [], transistors: [], laws: [] } as const;
-const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
 
 /** A node that moved by less than this asks nothing of the pieces on it, volt: what a junction then leaves its tangent by is below a microvolt. */
 export const MOVED_VOLT = 1e-4;

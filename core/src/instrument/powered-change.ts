@@ -1,4 +1,4 @@
-import { across, heldNodes, seesTheSame, toleranceSpread, type Network, type NearPoint, type Settled, type Vicinity } from '../circuit';
+import { across, heldNodes, pointAfter, seesTheSame, toleranceSpread, type Network, type NearPoint, type Settled, type Vicinity } from '../circuit';
 import type { Element } from '../device';
 import type { LinearChange } from '../fault';
 import { STANDARD_METER as METER, voltRange } from './meter';
@@ -88,7 +88,7 @@ export class PoweredChange {
     if (this.solved.size >= MOST_KEPT) this.solved.delete(this.solved.keys().next().value!);
     const found: NearPoint[] = [];
     for (const point of this.points) {
-      const near = point.after(p, q, siemens);
+      const near = pointAfter(point, p, q, siemens);
       if (!near) break;
       found.push(near);
     }

@@ -81,7 +81,12 @@ export function planActions(index: BoardIndex, belief: Belief, costs: CostTable,
     };
   };
   const actions: Action[] = [
-    ...[...shares].map(([ref, p]) => work('replace', `replace ${ref}`, [ref], costs.replace + MINUTES.test, p, 'the suspect itself')),
+    ...[...shares].map(([ref, p]) => {
+      if (index.replaceable.has(ref)) return work('replace', `replace ${ref}`, [ref], costs.replace + MINUTES.test, p, 'the suspect itself');
+      const isCut = belief.suspects.some(({ hypothesis }) => hypothesis.refs[0] === ref && hypothesis.name.endsWith(':cut'));
+      const title = isCut ? `mend the track between ${ref.replace('~', ' and ')}` : `take the solder off between ${ref.replace('~', ' and ')}`;
+      return work('resolder', title, [ref], MINUTES.resolder, p, 'the suspect itself');
+    }),
     ...cheapWork(index, belief, shares, work),
     ...cohorts(index, shares, costs, work),
     ...promises.map(({ title, minutes, reason, outcomes }): Action => {

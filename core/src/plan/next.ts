@@ -79,15 +79,17 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   proposals.sort((a, b) => rateOf(b.proposal) - rateOf(a.proposal));
   lookTwoSteps(diagnoser, view, proposals, costs, absent);
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
-  const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map(({ proposal, information }) => promiseOf(view, proposal, information))).slice(0, MOST_ACTIONS); // prettier-ignore
-  return { state: decide(belief, proposals, costs), actions, measurements: proposals.map(({ proposal }) => proposal), replace };
+  const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map(({ proposal, information }) => promiseOf(view, proposal, information))); // prettier-ignore
+  const kept = actions.filter((action, i) => action.kind !== 'measure' || actions.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED).slice(0, MOST_ACTIONS); // prettier-ignore
+  return { state: decide(belief, proposals, costs), actions: kept, measurements: proposals.map(({ proposal }) => proposal), replace };
 }
 
 const rateOf = ({ gainBits, minutes }: ProposedMeasurement): number => gainBits / minutes;
 
-/** Readings that are weighed against work, and actions that are kept. */
+/** Readings that are weighed against work, actions that are kept, and how many of these may be readings. */
 const MOST_PROMISES = 12;
 const MOST_ACTIONS = 12;
+const MOST_MEASURED = 4;
 
 /** What a proposed reading promises for the plan of work. */
 function promiseOf({ refs }: OutlookBase, { kind, at, to, minutes, reason }: ProposedMeasurement, { outcomes }: Information): ReadingPromise {

@@ -59,7 +59,12 @@ export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measu
 }
 
 /** Works out what `outlooksOf` will ask for all these readings, one faulty board after another: each is then factored once and not once a reading. Yields the share done. */
-export function* foresee({ predictor }: Diagnoser, view: OutlookBase, measurements: readonly Measurement[], absent: readonly string[]): Generator<number, void> {
+export function* foresee(
+  { predictor }: Diagnoser,
+  view: OutlookBase,
+  measurements: readonly Measurement[],
+  absent: readonly string[],
+): Generator<number, void> {
   const bySetup = [...measurements].sort((a, b) => (a.setup < b.setup ? -1 : a.setup > b.setup ? 1 : 0));
   for (const [e, { hypothesis, severities }] of view.entries.entries()) {
     for (const i of severities) {

@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { indexBoard } from '../../src/board';
+import { Diagnoser } from '../../src/diagnosis';
+import { BenchState, type VoltSnapshot } from '../../src/instrument';
+import { RATES } from '@hanzai/data';
+import { demoBoard } from '@hanzai/data/demo';
+
+/** Low, high and doubt of a net, from a difference where it is in it, else from the sound board. */
+function levelsAt(snapshot: VoltSnapshot, sound: VoltSnapshot, net: number): readonly [number, number, number] {
+  const place = snapshot.nets ? snapshot.nets.indexOf(net) : net;
+  const [from, i] = place >= 0 ? [snapshot, place] : [sound, net];
+  return [from.low[i]!, (from.high ?? from.low)[i]!, from.unknown[i]!];
+}
+
+// What is found beside the sound board against the search over the whole circuit of the board with the fault: every net that has a level, in both phases.
+describe('boards found beside the sound one', () => {
+  it.each([
+    ['tl9', 5],
+    ['pd3Rw', 13],
+    ['cr40Whole', 23],
+    ['yc2Whole', 29],
+  ] as const)(
+    '%s',
+    (name, every) => {
+      const index = indexBoard(demoBoard(name));
+      const { hypotheses } = new Diagnoser(index, RATES).space;
+      const base = new BenchState(index, { setup: 'on', faults: [], absent: [] });
+      const wrong: string[] = [];
+      let [compared, beside] = [0, 0];
+      for (let h = 0; h < hypotheses.length; h += every) {
+        const { fault, name: title, severities } = hypotheses[h]!;
+        const faults = [{ fault, severity: severities[h % severities.length]! }];
+        const found = base.snapshotWith(faults);
+        const whole = new BenchState(index, { setup: 'on', faults, absent: [] }, base).snapshot();
+        if (!whole) continue;
+        compared += 1;
+        if (!found) continue;
+        beside += 1;
+        index.nets.forEach((net, i) => {
+          const [low, high, doubt] = levelsAt(found, base.snapshot()!, i);
+          if (Number.isNaN(whole.low[i]!)) return;
+          // A net that a meter would load otherwise than before is left to the state itself.
+          if (Number.isNaN(low)) return;
+          const off = Math.max(Math.abs(low - whole.low[i]!), Math.abs(high - (whole.high ?? whole.low)[i]!));
+          if (off > 1e-3 + 1e-3 * Math.abs(whole.low[i]!) || doubt !== whole.unknown[i]) wrong.push(`${title} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`); // prettier-ignore
+        });
+      }
+      expect(wrong).toEqual([]);
+      expect(compared).toBeGreaterThan(30);
+      // Only what cannot be told beside the sound board at all is left to a search of its own.
+      expect(beside).toBeGreaterThan(0.9 * compared);
+    },
+    120_000,
+  );
+});
