@@ -1,10 +1,11 @@
 import { nameKey, type BoardIndex } from '../board';
+import { siteKind } from '../fault';
 import { isPolarised } from '../part';
 
 /** One line of the ledger of what came off a board and what went on. Lines are only ever added. */
 export interface LedgerLine {
   readonly ref: string;
-  /** removed: off the board. fitted: on the board. leftOut: stays off on purpose, with the reason in `note`. */
+  /** removed: off the board. fitted: on the board; of a bridge or a cut: mended. leftOut: stays off on purpose, with the reason in `note`. */
   readonly action: 'removed' | 'fitted' | 'leftOut';
   /** What went on (or came off), as written: `470u 35V`. */
   readonly value: string;
@@ -48,7 +49,7 @@ export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
 /** Why a line may not be written, or undefined where it may. */
 export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[], next: LedgerLine): string | undefined {
   const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(next.ref));
-  if (known === undefined) return `the board has no part ${next.ref}`;
+  if (known === undefined) return siteObjection(index, next);
   const state = reconcile(lines).find((entry) => nameKey(entry.ref) === nameKey(next.ref));
   const off = state !== undefined && state.removed > state.fitted;
   if (next.action === 'removed' && off) return `${known} is already off the board`;
@@ -59,4 +60,11 @@ export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[],
   if (next.value.trim() === '') return `say what went on for ${known}`;
   if (index.replaceable.get(known)!.some(isPolarised) && !next.polarityChecked) return `check which way round ${known} sits, and say so`;
   return undefined;
+}
+
+/** A bridge or a cut is no part: it can only be mended. */
+function siteObjection(index: BoardIndex, { ref, action, value }: LedgerLine): string | undefined {
+  if (!siteKind(index, ref)) return `the board has no part ${ref}`;
+  if (action !== 'fitted') return `${ref} is no part: it is mended where it is`;
+  return value.trim() === '' ? `say how ${ref} was mended` : undefined;
 }

@@ -130,3 +130,23 @@ export function faultRef(fault: Fault): string {
   if (fault.type === 'bridge' || fault.type === 'cut') return fault.name.replace(/:(bridge|cut)$/, '');
   return replaceableRef(fault.type === 'mode' ? fault.part.ref : fault.pin.part.ref);
 }
+
+/** What may be the matter with a place that is no part. */
+export type SiteKind = 'bridge' | 'cut';
+
+const SITES = new WeakMap<BoardIndex, ReadonlyMap<string, SiteKind>>();
+
+/** The places of a board's bridges and cuts, as faultRef names them. */
+function sitesOf(index: BoardIndex): ReadonlyMap<string, SiteKind> {
+  let known = SITES.get(index);
+  if (!known) {
+    const faults = [...neighbourBridges(index), ...trackCuts(index).map(({ fault }) => fault)];
+    SITES.set(index, (known = new Map(faults.map((fault) => [nameKey(faultRef(fault)), fault.type as SiteKind]))));
+  }
+  return known;
+}
+
+/** What a name stands for where it is the place of a bridge or a cut and no part; undefined for anything else. */
+export function siteKind(index: BoardIndex, ref: string): SiteKind | undefined {
+  return ref.includes('~') ? sitesOf(index).get(nameKey(ref)) : undefined;
+}

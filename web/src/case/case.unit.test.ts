@@ -100,6 +100,17 @@ describe('the rules', () => {
     expect(objection([off('C1')], on('C1', '470u 16V', false))).toContain('which way round C1 sits');
     expect(objection([off('R1')], on('R1', '0R47', false))).toBeUndefined();
   });
+  it('have a bridge or a cut mended where it is, and nothing else done to it', () => {
+    const site = 'L1.2~C1.1';
+    const condemn: EntryBody = { kind: 'condemn', ref: site, probability: 0.9, reason: '' };
+    expect(objection([], condemn)).toBeUndefined();
+    expect(objection([], { ...condemn, ref: 'L1.2~X9.1' })).toBe('the board has no part L1.2~X9.1');
+    expect(objection([condemn], off(site))).toBe(`${site} is no part: it is mended where it is`);
+    expect(objection([condemn], on(site, '', false))).toBe(`say how ${site} was mended`);
+    expect(objection([condemn], on(site, 'bridged with wire', false))).toBeUndefined();
+    expect(objection([condemn], { kind: 'close', note: '' })).toContain(`${site} condemned and not replaced`);
+    expect(caseProgress(index, journal(condemn, on(site, 'bridged with wire', false))).obstacles.join()).not.toContain('condemned');
+  });
   it('let nothing be answered as proven while a part is missing', () => {
     const answer: EntryBody = { kind: 'answer', step: 's', passed: true };
     expect(objection([off('C1')], answer)).toContain('C1 came off and nothing went on');

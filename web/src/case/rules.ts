@@ -1,6 +1,7 @@
 import { backObjection, DEFER, fuseGate, ledgerObjection, lockedBy, type Gate, type LedgerLine } from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
+import { siteKind } from '@hanzai/core/fault';
 import { resolveMeasurement } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
 import { playJournal, type Journal } from './journal';
@@ -102,8 +103,9 @@ function retractObjection(journal: Journal, entries: readonly Entry[], id: strin
   return newest === line ? undefined : `take back the newer line of ${line.ref} first`;
 }
 
+/** Whether a name is a part of the board, or a place where it can be bridged or cut. */
 function hasPart(index: BoardIndex, ref: string): boolean {
-  return [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref));
+  return siteKind(index, ref) !== undefined || [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref));
 }
 
 function asLine(body: Extract<EntryBody, { kind: 'removed' | 'fitted' | 'leftOut' }>): LedgerLine {

@@ -1,3 +1,4 @@
+import type { LedgerLine } from '@hanzai/core/bench';
 import { findPoint, GROUND, partValue, type BoardIndex, type Part, type Setup } from '@hanzai/core/board';
 import { unitOf, type ReadingKind, type ReadingValue, type Readout } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
@@ -79,4 +80,15 @@ export function bandText(readout: Readout): string {
   if (typeof readout.low !== 'number') return '';
   const high = typeof readout.high === 'number' ? formatQuantity(readout.high, readout.unit, 3) : 'OL';
   return `${formatQuantity(readout.low, readout.unit, 3)} to ${high}`;
+}
+
+/** Whether a ledger line is about a place between two points (a bridge, a cut) and not about a part. */
+export function isMended({ ref }: LedgerLine): boolean {
+  return ref.includes('~');
+}
+
+/** What a ledger line did, in words. */
+export function ledgerWords(line: LedgerLine): string {
+  if (isMended(line)) return 'mended';
+  return { removed: 'came off', fitted: 'went on', leftOut: 'stays off on purpose' }[line.action];
 }

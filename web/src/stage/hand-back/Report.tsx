@@ -3,7 +3,7 @@ import { FINDING_RULES, type ProofStep } from '@hanzai/core/bench';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import type { CaseState } from '../../case/use-case';
-import { decibanText, KIND_WORDS, minutesText, pointsText, setupWords, valueText } from '../../case/wording';
+import { decibanText, KIND_WORDS, ledgerWords, minutesText, pointsText, setupWords, valueText } from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
 import style from './Report.module.css';
 
@@ -96,12 +96,11 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
                 <b className="mono">{body.ref}</b> condemned: {body.reason}
               </li>
             ))}
-            {journal.ledger.map(({ entry, ref, action, value, polarityChecked, note }) => (
-              <li key={entry.id}>
-                <b className="mono">{ref}</b> {action === 'removed' ? 'came off' : action === 'fitted' ? 'went on' : 'stays off on purpose'}{' '}
-                <span className="mono">{value}</span>
-                {polarityChecked && ', polarity checked'}
-                {note && `, ${note}`}
+            {journal.ledger.map((line) => (
+              <li key={line.entry.id}>
+                <b className="mono">{line.ref}</b> {ledgerWords(line)} <span className="mono">{line.value}</span>
+                {line.polarityChecked && ', polarity checked'}
+                {line.note && `, ${line.note}`}
               </li>
             ))}
           </ul>

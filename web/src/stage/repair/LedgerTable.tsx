@@ -1,16 +1,16 @@
 import { format } from 'date-fns/format';
 import { reconcile } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
+import { isMended, ledgerWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import style from './RepairStage.module.css';
-
-const ACTIONS = { removed: 'came off', fitted: 'went on', leftOut: 'stays off' } as const;
 
 /** The ledger line by line, and its sum. */
 export function LedgerTable({ state }: { state: CaseState }) {
   const { ledger } = state.journal;
   if (ledger.length === 0) return null;
-  const sums = reconcile(ledger);
+  const sums = reconcile(ledger.filter((line) => !isMended(line)));
+  const mended = ledger.filter(isMended).length;
   const total = (key: 'removed' | 'fitted'): number => sums.reduce((sum, s) => sum + s[key], 0);
   return (
     <section className={style.ledger}>
@@ -33,16 +33,16 @@ export function LedgerTable({ state }: { state: CaseState }) {
           {ledger.map((line) => (
             <tr key={line.entry.id}>
               <th scope="row">{line.ref}</th>
-              <td>{ACTIONS[line.action]}</td>
+              <td>{ledgerWords(line)}</td>
               <td className="mono">{line.value}</td>
-              <td>{line.action === 'fitted' ? (line.polarityChecked ? 'checked' : 'either way') : ''}</td>
+              <td>{line.action === 'fitted' && !isMended(line) ? (line.polarityChecked ? 'checked' : 'either way') : ''}</td>
               <td>{line.note}</td>
               <td>{format(new Date(line.entry.madeAt), 'd MMM HH:mm')}</td>
               <td>
                 <Button
                   look="quiet"
                   onClick={() => state.file({ kind: 'retract', entry: line.entry.id })}
-                  aria-label={`Take back: ${line.ref} ${ACTIONS[line.action]}`}
+                  aria-label={`Take back: ${line.ref} ${ledgerWords(line)}`}
                 >
                   Take back
                 </Button>
@@ -55,6 +55,7 @@ export function LedgerTable({ state }: { state: CaseState }) {
             <td colSpan={7}>
               Off {total('removed')}, on {total('fitted')}, left out on purpose {sums.filter((s) => s.leftOut).length}, missing{' '}
               {sums.filter((s) => s.missing).length}
+              {mended > 0 && `, mended ${mended}`}
             </td>
           </tr>
         </tfoot>

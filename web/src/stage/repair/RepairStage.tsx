@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { reconcile } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import { siteKind } from '@hanzai/core/fault';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
@@ -14,6 +15,7 @@ import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { LedgerTable } from './LedgerTable';
 import { boardValue, PartCard } from './PartCard';
+import { SiteCard } from './SiteCard';
 import style from './RepairStage.module.css';
 
 /** Repair: what came off, what went on, which way round; nothing that came off is forgotten. */
@@ -54,9 +56,10 @@ export function RepairStage({ view }: { view: CaseView }) {
         </Notice>
       )}
       <div className={style.parts}>
-        {refs.map((ref) => (
-          <PartCard key={ref} refdes={ref} state={state} index={index} />
-        ))}
+        {refs.map((ref) => {
+          const site = siteKind(index, ref);
+          return site ? <SiteCard key={ref} site={ref} kind={site} state={state} /> : <PartCard key={ref} refdes={ref} state={state} index={index} />;
+        })}
       </div>
       <OtherPart state={state} index={index} />
       <LedgerTable state={state} />

@@ -1,0 +1,69 @@
+import { useState } from 'react';
+import type { SiteKind } from '@hanzai/core/fault';
+import type { CaseState } from '../../case/use-case';
+import { Button } from '../../ui/Button';
+import { Field } from '../../ui/Field';
+import { Notice } from '../../ui/Notice';
+import style from './RepairStage.module.css';
+
+const WORDS: Readonly<Record<SiteKind, { title: string; how: string }>> = {
+  bridge: { title: 'solder bridge', how: 'solder taken off' },
+  cut: { title: 'cut track', how: 'track bridged with wire' },
+};
+
+/** A place that is no part: a bridge or a cut that is mended where it is. */
+export function SiteCard({ site, kind, state }: { site: string; kind: SiteKind; state: CaseState }) {
+  const { journal } = state;
+  const condemned = journal.condemned.find(({ body }) => body.ref === site);
+  const mended = journal.ledger.findLast((line) => line.ref === site);
+  const [how, setHow] = useState(WORDS[kind].how);
+  const [note, setNote] = useState('');
+  const [refusal, setRefusal] = useState<string>();
+
+  return (
+    <form
+      className={style.part}
+      aria-label={`Place ${site}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        setRefusal(state.file({ kind: 'fitted', ref: site, value: how, polarityChecked: false, note }));
+      }}
+    >
+      <header>
+        <strong className={style.ref}>{site}</strong>
+        <span>{WORDS[kind].title}</span>
+        <em>{mended ? 'mended' : 'not mended yet'}</em>
+      </header>
+      {condemned && <p className={style.reason}>Condemned: {condemned.body.reason}</p>}
+      {mended ? (
+        <p>How: {mended.value}</p>
+      ) : (
+        <>
+          <div className={style.fields}>
+            <Field id={`how-${site}`} label="How it was mended">
+              <input id={`how-${site}`} value={how} onChange={(event) => setHow(event.target.value)} />
+            </Field>
+            <Field id={`note-${site}`} label="Note">
+              <input id={`note-${site}`} value={note} onChange={(event) => setNote(event.target.value)} />
+            </Field>
+          </div>
+          {refusal && (
+            <Notice look="attention" live>
+              {refusal}
+            </Notice>
+          )}
+          <div className={style.actions}>
+            <Button look="main" type="submit">
+              Mended
+            </Button>
+            {condemned && (
+              <Button look="quiet" onClick={() => state.file({ kind: 'acquit', ref: site })}>
+                Take the verdict back
+              </Button>
+            )}
+          </div>
+        </>
+      )}
+    </form>
+  );
+}
