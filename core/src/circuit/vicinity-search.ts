@@ -15,7 +15,7 @@ const MOST_STEPS = 40;
 /** Steps after which every other one is only half taken. */
 const UNDAMPED = 12;
 /** A piece whose current leaves its tangent by so much that it moves a node further than this joins the search, volt. */
-const LEAVES_TANGENT_VOLT = 2e-5;
+const LEAVES_TANGENT_VOLT = 1e-4;
 /** What a node of the vicinity is at least taken to look into, ohm: the difference may have cut off what fed it. */
 const LEAST_SOURCE_OHM = 1e5;
 /** The same for a node that is stiff by feedback. */

@@ -33,6 +33,8 @@ export interface Belief {
 /** Log-likelihoods of one hypothesis: every severity on the grid with every guess at the edges. */
 export type LikelihoodRow = Float64Array;
 
+/** Readings whose likelihoods are kept at a time. */
+const MOST_READINGS = 200;
 /** Likelihoods of double faults kept at a time. */
 const MOST_DOUBLE_ROWS = 20_000;
 
@@ -82,8 +84,13 @@ export class Diagnoser {
         rows.push(this.row(hypothesis, reading));
         if (i % 8 === 7) yield (r + i / hypotheses.length) / fresh.length;
       }
-      this.likelihoods.set(readingKey(reading), rows);
+      this.keep(reading, rows);
     }
+  }
+
+  private keep(reading: Reading, rows: readonly LikelihoodRow[]): void {
+    if (this.likelihoods.size >= MOST_READINGS) this.likelihoods.delete(this.likelihoods.keys().next().value!);
+    this.likelihoods.set(readingKey(reading), rows);
   }
 
   /** Belief after these readings. The order of the readings does not matter to it. */
@@ -146,7 +153,7 @@ export class Diagnoser {
   private likelihoodsOf(reading: Reading): readonly LikelihoodRow[] {
     const key = readingKey(reading);
     let known = this.likelihoods.get(key);
-    if (!known) this.likelihoods.set(key, (known = this.space.hypotheses.map((h) => this.row(h, reading))));
+    if (!known) this.keep(reading, (known = this.space.hypotheses.map((h) => this.row(h, reading))));
     return known;
   }
 

@@ -1,4 +1,4 @@
-import { useState, type ChangeEvent } from 'react';
+import { useEffect, useRef, useState, type ChangeEvent } from 'react';
 import { describeIssue, type FileIssue } from '@hanzai/core/board';
 import { Button, ButtonLink } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -42,6 +42,9 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
   const [fileName, setFileName] = useState('pasted.cir');
   const [busy, setBusy] = useState(false);
   const [answer, setAnswer] = useState<Answer>();
+  const area = useRef<HTMLTextAreaElement>(null);
+  // What was typed before the page came to life counts too.
+  useEffect(() => setText((kept) => kept || (area.current?.value ?? '')), []);
 
   async function pick(event: ChangeEvent<HTMLInputElement>): Promise<void> {
     const file = event.target.files?.[0];
@@ -143,6 +146,7 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
           >
             <Field id="board-text" label="Or as text" hint="The first line is the title. Nets by name, ground is 0.">
               <textarea
+                ref={area}
                 id="board-text"
                 className={style.text}
                 value={text}

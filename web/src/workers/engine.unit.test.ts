@@ -50,7 +50,7 @@ describe('the engine in the worker', () => {
   });
 
   it('moves what is cleared aside with the reading that cleared it', async () => {
-    const [first] = await assess(2, [...SYMPTOM, volts('c', 'P9IN', 8.98)]);
+    const [first] = await assess(6, [...SYMPTOM, volts('c', 'P9IN', 8.98)]);
     const cleared = (first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'J1')!;
     expect(cleared.cleared).toBe(true);
     expect(cleared.loudest!.id).toBe('c');
