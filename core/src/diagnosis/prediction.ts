@@ -18,7 +18,7 @@ export class Predictor {
   private readonly bases = new Map<string, BenchState>();
   private readonly states = new Map<string, BenchState>();
   /** Answers by measurement, then by the slot of a hypothesis and severity. */
-  private readonly responses = new Map<string, (Response | undefined)[]>();
+  private readonly responses = new Map<string, Map<number, Response>>();
   /** First slot of each hypothesis; its severities follow. Slot 0 is the sound board. */
   private readonly slots = new Map<string, number>();
   private nextSlot = 1;
@@ -145,9 +145,10 @@ export class Predictor {
   private remember(m: Measurement, absent: readonly string[], slot: number, compute: () => Response): Response {
     const key = absent.length === 0 ? measurementKey(m) : `${measurementKey(m)}|${absent.join()}`;
     let row = this.responses.get(key);
-    if (!row) this.responses.set(key, (row = []));
-    while (row.length <= slot) row.push(undefined);
-    return (row[slot] ??= compute());
+    if (!row) this.responses.set(key, (row = new Map()));
+    let known = row.get(slot);
+    if (!known) row.set(slot, (known = compute()));
+    return known;
   }
 }
 

@@ -1,5 +1,7 @@
 import { GROUND, isInsidePackage, pinPoint, type BoardIndex, type Part, type Point } from '../board';
+import type { Fault } from '../fault';
 import { observableMeasurements, type Measurement, type ReadingKind } from '../instrument';
+import type { OutlookBase } from './outlook';
 
 /** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, the level of every net of a chip, every two-pin part's own
  *  reading, every junction, every capacitor's ESR, and a look at everything the board names as observable. Current is left out: it needs a cut. */
@@ -63,4 +65,28 @@ function ownReadings(part: Part): readonly ReadingKind[] {
     default:
       return [];
   }
+}
+
+/** A net with more pins than this is a rail, over which everything is a neighbour. */
+const RAIL_PINS = 12;
+
+/** Of many measurements those around the suspects: every look at the powered board, and ohms, diodes, continuity and ESR where both points lie on a net of a
+ *  suspect or one part away from it. */
+export function aroundSuspects({ board }: BoardIndex, { entries }: OutlookBase, all: readonly Measurement[]): readonly Measurement[] {
+  const pins = new Map<string, number>();
+  for (const part of board.parts) for (const net of part.pins) pins.set(net, (pins.get(net) ?? 0) + 1);
+  const own = new Set(
+    entries.flatMap(({ hypothesis }) => (hypothesis.type === 'double' ? hypothesis.members : [hypothesis]).flatMap(({ fault }) => netsOf(fault))),
+  );
+  const near = new Set([...own, GROUND]);
+  for (const part of board.parts) {
+    if (part.pins.some((net) => own.has(net) && net !== GROUND && pins.get(net)! <= RAIL_PINS)) for (const net of part.pins) near.add(net);
+  }
+  return all.filter(({ setup, at, to }) => setup !== 'off' || (near.has(at.net) && near.has(to.net)));
+}
+
+function netsOf(fault: Fault): readonly string[] {
+  if (fault.type === 'bridge') return fault.nets;
+  if (fault.type === 'cut') return [fault.net, ...fault.pins.flatMap(({ part }) => part.pins)];
+  return (fault.type === 'mode' ? fault.part : fault.pin.part).pins;
 }

@@ -3,7 +3,7 @@ import { Diagnoser, PULSING_AT, unscaledValue, type Belief } from '../diagnosis'
 import type { RateTable } from '../fault';
 import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind } from '../instrument';
 import { planActions, type Action, type ReadingPromise } from './actions';
-import { candidateMeasurements } from './candidates';
+import { aroundSuspects, candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import type { Information } from './information';
 import { foresee, informationOf, outlookBase, type OutlookBase } from './outlook';
@@ -39,6 +39,9 @@ const TELLING = 0.15;
 const CERTAIN = 0.97;
 const HEALTHY_ENOUGH = 0.6;
 
+/** With more readings than this to choose from, those with a current of the meter's own are only weighed around the suspects: further off they tell nothing. */
+const MANY_CANDIDATES = 1000;
+
 /** Share of the work of a plan that goes into predicting readings. */
 const FORESIGHT = 0.9;
 
@@ -64,8 +67,9 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const costs = options.costs ?? DEFAULT_COSTS;
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
-  const candidates = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
   const view = outlookBase(belief);
+  const open = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
+  const candidates = open.length > MANY_CANDIDATES ? aroundSuspects(diagnoser.index, view, open) : open;
   const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
   const absent = options.absent ?? [];
   for (const share of foresee(diagnoser, view, candidates, absent)) yield FORESIGHT * share;
