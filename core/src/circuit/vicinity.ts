@@ -17,7 +17,7 @@ export interface Known extends InTangent {
 
 /** One operating point of a circuit, from which the operating points of slightly different circuits are found where they differ: what stays on its tangent is taken
  *  from one factorisation, and only the few unknowns of the rest are worked out anew, whatever the size of the board.
- *  The answer is that of the whole circuit within some ten microvolts.
+ *  The answer is that of the whole circuit within some tenths of a millivolt.
  *  Sources: Woodbury's identity (Hager, SIAM Review 31(2), 1989) for what changes; that parts at rest are not worked out again is common practice in circuit simulation. */
 export class Vicinity {
   /** Pieces of the circuit, and the positions of the open ones that look at each unknown. */
