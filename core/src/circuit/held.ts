@@ -65,6 +65,7 @@ export function holdsTheSame(known: Vicinity, { conductances, gone, come, branch
   if (exchanged || extra > 0 || branches.length > 0 || !sameStates(known.drives, drives) || !conductances.every(({ siemens }, i) => staysConductor(conductances, i, siemens))) return false; // prettier-ignore
   const { network, slacks } = known;
   const moved = (node: number, slack: number): boolean => node >= 0 && Math.abs(x[node]! - known.x[node]!) > slack;
+  // The vicinity has its pieces in this order: junctions, transistors, laws.
   let i = 0;
   for (const junction of network.junctions) {
     const slack = slacks[i++]!;

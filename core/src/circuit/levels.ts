@@ -1,7 +1,6 @@
 import type { ChipLogic } from '../device';
 import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
 import { heldNodes } from './held';
-import { isOpen } from './law-stamp';
 import { DRIVE, type LogicStamp, type Network } from './network';
 import { across } from './operating-point';
 
@@ -99,17 +98,4 @@ function levelOf({ family }: ChipLogic, schmitt: boolean, volt: number, supply: 
   if (volt > rise) return HIGH;
   if (volt < fall) return LOW;
   return was === HIGH || was === LOW ? was : volt > threshold ? HIGH : LOW;
-}
-
-/** A start for the circuit with its drivers in other states than at x: each node that a driver now switches begins at that driver's level. Most of them get their way. */
-export function atNewLevels(network: Network, drives: Uint8Array, before: Uint8Array | undefined, x: Float64Array): Float64Array {
-  if (!before) return x;
-  const start = Float64Array.from(x);
-  for (const stamp of network.laws) {
-    const { law } = stamp.element;
-    if (stamp.driver < 0 || law.kind !== 'drop' || drives[stamp.driver] === before[stamp.driver] || !isOpen(stamp, drives)) continue;
-    const [node, from, volt] = stamp.when === DRIVE.low ? [stamp.a, stamp.b, law.dropVolt] : [stamp.b, stamp.a, -law.dropVolt];
-    if (node >= 0) start[node] = (from < 0 ? 0 : start[from]!) + volt;
-  }
-  return start;
 }

@@ -1,5 +1,5 @@
 import { solveDense } from './dense';
-import { MOST_PORTS, PieceAnswer, type Piece } from './piece';
+import { MOST_PORTS, PieceAnswer, readPorts, type Piece } from './piece';
 
 /** What of a piece a tangent has already: its current and slopes at the tangent's point. */
 export interface InTangent {
@@ -179,7 +179,7 @@ export class Loose {
       const { ports } = piece;
       const width = ports.length;
       if (present) {
-        for (let i = 0; i < width; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
+        readPorts(piece, x, volts);
         piece.at(volts, answer, memory);
         if (answer.heldBack) heldBack = true;
       }

@@ -33,6 +33,11 @@ export interface Piece {
   slack(volts: Float64Array): number;
 }
 
+/** Reads a piece's ports at x into `volts`; ground is at zero. */
+export function readPorts({ ports }: Piece, x: Float64Array, volts: Float64Array): void {
+  for (let i = 0; i < ports.length; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
+}
+
 /** Writes a current from the first port to the second with its slope. */
 function between(answer: PieceAnswer, ampere: number, siemens: number): void {
   answer.ampere[0] = ampere;
@@ -41,27 +46,16 @@ function between(answer: PieceAnswer, ampere: number, siemens: number): void {
   answer.slope[1] = answer.slope[2] = -siemens;
 }
 
-/** A conductance. Unit: siemens. */
-export class ConductancePiece implements Piece {
-  readonly ports: Int32Array;
-  readonly feeds = 2;
+/** A piece that is its own tangent. */
+abstract class LinearPiece implements Piece {
+  abstract readonly ports: Int32Array;
+  abstract readonly feeds: number;
   readonly regulates = false;
 
-  constructor(
-    a: number,
-    b: number,
-    private readonly siemens: number,
-  ) {
-    this.ports = Int32Array.of(a, b);
-  }
-
-  at(volts: Float64Array, answer: PieceAnswer): void {
-    answer.heldBack = false;
-    between(answer, this.siemens * (volts[0]! - volts[1]!), this.siemens);
-  }
+  abstract at(volts: Float64Array, answer: PieceAnswer): void;
 
   remember(): void {
-    // Linear: there is nothing to remember.
+    // There is nothing to remember.
   }
 
   slack(): number {
@@ -69,17 +63,37 @@ export class ConductancePiece implements Piece {
   }
 }
 
+/** A conductance. Unit: siemens. */
+export class ConductancePiece extends LinearPiece {
+  readonly ports: Int32Array;
+  readonly feeds = 2;
+
+  constructor(
+    a: number,
+    b: number,
+    private readonly siemens: number,
+  ) {
+    super();
+    this.ports = Int32Array.of(a, b);
+  }
+
+  at(volts: Float64Array, answer: PieceAnswer): void {
+    answer.heldBack = false;
+    between(answer, this.siemens * (volts[0]! - volts[1]!), this.siemens);
+  }
+}
+
 /** More ohms and volts in the equation of a branch, whose current is the unknown `row`. */
-export class BranchPiece implements Piece {
+export class BranchPiece extends LinearPiece {
   readonly ports: Int32Array;
   readonly feeds = 1;
-  readonly regulates = false;
 
   constructor(
     row: number,
     private readonly ohm: number,
     private readonly volt: number,
   ) {
+    super();
     this.ports = Int32Array.of(row);
   }
 
@@ -87,14 +101,6 @@ export class BranchPiece implements Piece {
     answer.heldBack = false;
     answer.ampere[0] = -this.ohm * values[0]! - this.volt;
     answer.slope[0] = -this.ohm;
-  }
-
-  remember(): void {
-    // Linear: there is nothing to remember.
-  }
-
-  slack(): number {
-    return Infinity;
   }
 }
 

@@ -1,6 +1,7 @@
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
-import { atNewLevels, drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
+import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
 import type { Exchange } from './exchange';
+import { atNewLevels, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
 import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { Vicinity } from './vicinity';
@@ -44,9 +45,6 @@ const PATIENT_ROUNDS = 24;
 const NEAR_SLACK = 100;
 /** A node that moves less than this between the phases has its level all the same, volt. */
 const UNCERTAIN_VOLT = 0.1;
-/** What counts as a pull-up, siemens, and what its supply has to have, volt. */
-const PULL_UP_SIEMENS = 1e-5;
-const PULLING_VOLT = 3;
 /** Unit delays that one change may run through the chips. */
 const MOST_DELAYS = 200;
 
@@ -259,8 +257,7 @@ class Settling {
   /** The level a node will go to when nothing drives it any more: high where a resistor pulls it to a supply that is there. Only a forecast, which the circuit then
    *  confirms or corrects; undefined where only the circuit can tell. */
   private released(node: number): Level | undefined {
-    const rail = pullUps(this.network).get(node);
-    return rail !== undefined && this.phases.every((x) => x[rail]! > PULLING_VOLT) ? HIGH : undefined;
+    return isPulledUp(this.network, node, this.phases) ? HIGH : undefined;
   }
 
   /** A chip whose outputs keep changing pulses. */
@@ -271,30 +268,6 @@ class Settling {
       this.driven[driver] = PULSE;
     }
   }
-}
-
-const PULL_UPS = new WeakMap<Network['nodeIndex'], ReadonlyMap<number, number>>();
-
-/** The supply that each node is pulled up to through a resistor, where nothing else conducts from it to ground. */
-function pullUps({ nodeIndex, chips, conductances }: Network): ReadonlyMap<number, number> {
-  let known = PULL_UPS.get(nodeIndex);
-  if (known) return known;
-  const rails = new Set(chips.map(({ supply }) => supply));
-  const found = new Map<number, number>();
-  const pulledDown = new Set<number>();
-  for (const { a, b, siemens } of conductances) {
-    for (const [node, other] of [
-      [a, b],
-      [b, a],
-    ] as const) {
-      if (node < 0 || rails.has(node) || siemens < PULL_UP_SIEMENS) continue;
-      if (rails.has(other)) found.set(node, other);
-      else if (other < 0) pulledDown.add(node);
-    }
-  }
-  for (const node of pulledDown) found.delete(node);
-  PULL_UPS.set(nodeIndex, (known = found));
-  return known;
 }
 
 /** Whether nobody can say which level a node has: a chip drives it with a level that is not known, or the level comes from such a chip through other parts. */

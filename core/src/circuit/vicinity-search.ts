@@ -3,7 +3,7 @@ import { isOpen } from './law-stamp';
 import { Loose, MOST_OWN, type Tangent } from './loose';
 import { looseNodeStart, loosePieces } from './loose-pieces';
 import { across } from './operating-point';
-import { MOST_PORTS, PieceAnswer } from './piece';
+import { MOST_PORTS, PieceAnswer, readPorts } from './piece';
 import { MOVED_VOLT, type Known, type Vicinity } from './vicinity';
 
 /** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges
@@ -173,7 +173,7 @@ class VicinitySearch implements NearPoint {
     const { ports } = piece;
     const before = this.vicinity.x;
     const width = ports.length;
-    for (let i = 0; i < width; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
+    readPorts(piece, x, volts);
     piece.at(volts, answer);
     for (let r = 0; r < piece.feeds; r += 1) {
       const row = ports[r]!;

@@ -2,7 +2,7 @@ import { jacobianValues } from './jacobian';
 import { isOpen } from './law-stamp';
 import type { InTangent } from './loose';
 import type { LawStamp, Network } from './network';
-import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, TransistorPiece, type Piece } from './piece';
+import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from './piece';
 import { SparseLu } from './sparse';
 
 /** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
@@ -107,7 +107,7 @@ const volts = new Float64Array(MOST_PORTS);
 
 function knownAt(piece: Piece, x: Float64Array): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
   const { ports } = piece;
-  for (let i = 0; i < ports.length; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
+  readPorts(piece, x, volts);
   piece.at(volts, answer);
   const slack = Math.max(MOVED_VOLT, piece.slack(volts));
   return { piece, slack, ampere: answer.ampere.slice(0, ports.length), slope: answer.slope.slice(0, ports.length ** 2) };

@@ -1,7 +1,7 @@
 import type { BoardIndex, Setup } from '../board';
 import { openPinMode } from '../device';
 import { changesDc, linearChange, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
-import { BenchState, measurementKey, readSnapshot, type Measurement, type Response, type VoltSnapshot } from '../instrument';
+import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
 const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
@@ -178,9 +178,6 @@ function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boo
 
 /** A reading counts as moved from this share of its standard deviation, or from this share of itself. */
 const MOVED = { ofSpread: 0.2, ofValue: 1e-3 } as const;
-
-/** A reading that moved by less than this share of its standard deviation needs no closer look. */
-const UNMOVED_SHARE = 0.1;
 
 function isUnmoved(healthy: Response, other: Response): boolean {
   if (healthy === other) return true;

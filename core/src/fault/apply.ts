@@ -50,7 +50,7 @@ export interface PartElements {
   readonly elements: readonly Element[];
 }
 
-/** The circuit of a board state, part by part; last the bridges, which belong to no part. Faults act on the elements of their part only; the board itself is never
+/** The circuit of a board state, part by part; last the bridges and cuts, which belong to no part. Faults act on the elements of their part only; the board itself is never
  *  copied. sound: the parts of the same board and setup without faults, whose elements are used where there are none. seen: a last change to where a part's pins go,
  *  for an instrument that is put into the circuit. */
 export function stateParts(index: BoardIndex, state: BoardState, sound?: readonly PartElements[], seen?: (part: Part) => Part): readonly PartElements[] {
@@ -81,11 +81,11 @@ function withOwnFaults(sound: PartElements, state: BoardState, named: NamedSetup
 
 /** `stateParts` as one list. */
 export function stateElements(index: BoardIndex, state: BoardState, seen?: (part: Part) => Part): readonly Element[] {
-  return [...stateParts(index, state, undefined, seen).flatMap(({ elements }) => elements), ...bridges(state.faults)];
+  return [...stateParts(index, state, undefined, seen).flatMap(({ elements }) => elements), ...siteElements(state.faults)];
 }
 
 /** What bridges between nets and cuts of tracks add to the circuit: they belong to no part. */
-export function bridges(faults: readonly FaultState[]): readonly Element[] {
+export function siteElements(faults: readonly FaultState[]): readonly Element[] {
   return faults.flatMap(({ fault, severity }) => {
     if (fault.type === 'bridge') return [conductance(fault.nets[0], fault.nets[1], severity ?? typicalSeverity(SEVERITY.short))];
     return fault.type === 'cut' ? [conductance(fault.net, cutNode(fault), severity ?? typicalSeverity(SEVERITY.open))] : [];

@@ -1,5 +1,16 @@
 export { changesDc, faultRef, parseFault, severityOf, singleFaults, siteKind, type Fault, type FaultResult, type SiteKind } from './fault';
-export { bridges, faultsOf, isPlugged, nodeBehind, stateElements, stateParts, withFaults, type BoardState, type FaultState, type PartElements } from './apply';
+export {
+  siteElements,
+  faultsOf,
+  isPlugged,
+  nodeBehind,
+  stateElements,
+  stateParts,
+  withFaults,
+  type BoardState,
+  type FaultState,
+  type PartElements,
+} from './apply';
 export { doubleHypothesis, hypothesisSpace, RateTable, type DoubleHypothesis, type Hypothesis, type HypothesisSpace, type SingleHypothesis } from './prior';
 export { linearChange, type LinearChange } from './linear-change';
 export { trackCuts, type TrackCut } from './track-cuts';

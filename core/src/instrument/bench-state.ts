@@ -5,7 +5,7 @@ import {
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
-import { bridges, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
+import { siteElements, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
 import { Beside, exchangeParts, touchedParts } from './beside';
@@ -41,7 +41,7 @@ export class BenchState {
   private lastShare = 1;
 
   private ownParts: readonly PartElements[] | undefined;
-  private ownBridges: readonly Element[] | undefined;
+  private ownSiteElements: readonly Element[] | undefined;
   /** The parts of a sound board in the same setup, whose elements serve wherever no fault is. */
   private readonly likeParts: readonly PartElements[] | undefined;
 
@@ -64,13 +64,13 @@ export class BenchState {
     return (this.ownParts ??= stateParts(this.index, this.state, this.likeParts));
   }
 
-  /** What bridges between nets add; the same objects each time. */
-  private get bridges(): readonly Element[] {
-    return (this.ownBridges ??= bridges(this.state.faults));
+  /** What bridges and cuts add; the same objects each time. */
+  private get siteElements(): readonly Element[] {
+    return (this.ownSiteElements ??= siteElements(this.state.faults));
   }
 
   private get elements(): readonly Element[] {
-    return [...this.parts.flatMap(({ elements }) => elements), ...this.bridges];
+    return [...this.parts.flatMap(({ elements }) => elements), ...this.siteElements];
   }
 
   /** The network of a state that is another one with a few faults more; undefined where it needs a structure of its own. */

@@ -14,7 +14,7 @@ import {
   type Settled,
 } from '../circuit';
 import type { Element } from '../device';
-import { bridges, faultsOf, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
+import { siteElements, faultsOf, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
 import { takeSnapshot, type AtRest, type VoltSnapshot } from './snapshot';
 
 /** A net whose source a single conductance changes by more than this is kept though it stays where it is: a meter takes another share of it, ohm. */
@@ -111,7 +111,7 @@ export function touchedParts(index: BoardIndex, state: BoardState, parts: readon
 /** What faults come to in the circuit of the board without them. */
 export function exchangeParts(network: Network, { before, after }: TouchedParts, faults: readonly FaultState[]): Exchange | undefined {
   const elements = (parts: readonly PartElements[]): readonly Element[] => parts.flatMap((part) => part.elements);
-  return exchangeElements(network, elements(before), [...elements(after), ...bridges(faults)]);
+  return exchangeElements(network, elements(before), [...elements(after), ...siteElements(faults)]);
 }
 
 /** One text for all changes that are the same conductances; undefined for any other. */

@@ -2,10 +2,8 @@ import { across, heldNodes, pointAfter, seesTheSame, toleranceSpread, type Netwo
 import type { Element } from '../device';
 import type { LinearChange } from '../fault';
 import { STANDARD_METER as METER, voltRange } from './meter';
-import type { Response } from './response';
+import { UNMOVED_SHARE, type Response } from './response';
 
-/** A reading that a fault moves by less than this share of its standard deviation keeps that deviation. */
-const UNMOVED_SHARE = 0.1;
 /** Solutions kept at a time. */
 const MOST_KEPT = 1000;
 

@@ -13,3 +13,6 @@ export interface Response {
   readonly unknown?: boolean;
   readonly z?: { readonly re: number; readonly im: number };
 }
+
+/** A reading that moved by less than this share of its standard deviation keeps that deviation, and needs no closer look. */
+export const UNMOVED_SHARE = 0.1;

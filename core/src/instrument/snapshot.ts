@@ -4,7 +4,7 @@ import { UNKNOWN } from '../logic';
 import type { Measurement } from './measurement';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { chanceSeen } from './observe';
-import type { Response } from './response';
+import { UNMOVED_SHARE, type Response } from './response';
 
 /** Volts of the nets of a board at rest, small enough to be kept for thousands of states. */
 export interface VoltSnapshot {
@@ -94,8 +94,6 @@ function nodesOfNets(index: BoardIndex, network: Network): Int32Array {
 
 /** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
 const MOVED_SPREAD = 0.02;
-/** A reading that moved by less than this share of its healthy spread keeps that spread. */
-const UNMOVED_SHARE = 0.1;
 /** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
 const WELL_FED = 0.98;
 const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();

@@ -1,0 +1,51 @@
+import { isOpen } from './law-stamp';
+import { DRIVE, type Network } from './network';
+
+/** Guesses at what a circuit will come to, which spare rounds and steps. A search confirms or corrects them. */
+
+/** What counts as a pull-up, siemens, and what its supply has to have, volt. */
+const PULL_UP_SIEMENS = 1e-5;
+const PULLING_VOLT = 3;
+
+const PULL_UPS = new WeakMap<Network['nodeIndex'], ReadonlyMap<number, number>>();
+
+/** The supply that each node is pulled up to through a resistor, where nothing else conducts from it to ground. */
+function pullUps({ nodeIndex, chips, conductances }: Network): ReadonlyMap<number, number> {
+  let known = PULL_UPS.get(nodeIndex);
+  if (known) return known;
+  const rails = new Set(chips.map(({ supply }) => supply));
+  const found = new Map<number, number>();
+  const pulledDown = new Set<number>();
+  for (const { a, b, siemens } of conductances) {
+    for (const [node, other] of [
+      [a, b],
+      [b, a],
+    ] as const) {
+      if (node < 0 || rails.has(node) || siemens < PULL_UP_SIEMENS) continue;
+      if (rails.has(other)) found.set(node, other);
+      else if (other < 0) pulledDown.add(node);
+    }
+  }
+  for (const node of pulledDown) found.delete(node);
+  PULL_UPS.set(nodeIndex, (known = found));
+  return known;
+}
+
+/** Whether a node that nothing drives will go high: a resistor pulls it to a supply that is there in every phase. */
+export function isPulledUp(network: Network, node: number, phases: readonly Float64Array[]): boolean {
+  const rail = pullUps(network).get(node);
+  return rail !== undefined && phases.every((x) => x[rail]! > PULLING_VOLT);
+}
+
+/** A start for the circuit with its drivers in other states than at x: each node that a driver now switches begins at that driver's level. Most of them get their way. */
+export function atNewLevels(network: Network, drives: Uint8Array, before: Uint8Array | undefined, x: Float64Array): Float64Array {
+  if (!before) return x;
+  const start = Float64Array.from(x);
+  for (const stamp of network.laws) {
+    const { law } = stamp.element;
+    if (stamp.driver < 0 || law.kind !== 'drop' || drives[stamp.driver] === before[stamp.driver] || !isOpen(stamp, drives)) continue;
+    const [node, from, volt] = stamp.when === DRIVE.low ? [stamp.a, stamp.b, law.dropVolt] : [stamp.b, stamp.a, -law.dropVolt];
+    if (node >= 0) start[node] = (from < 0 ? 0 : start[from]!) + volt;
+  }
+  return start;
+}
