@@ -35,6 +35,19 @@ describe('a series regulator', () => {
     const shorted = deck('V1 IN 0 12\nXU1 IN 0 OUT 7805\nR1 OUT 0 0.5');
     expect(volts(shorted).OUT! / 0.5).toBeCloseTo(1.5, 1);
   });
+  it('two in a row settle at one point, wherever the search begins', () => {
+    const row = deck('V1 IN 0 18\nXU1 IN 0 MID 7812\nXU2 MID 0 OUT 7805\nR1 OUT 0 100\nR2 MID 0 1k\nC1 OUT 0 100n');
+    const shorted = parseFault(row, 'C1:short');
+    if (!shorted.ok) throw new Error(shorted.what);
+    const faults = [{ fault: shorted.fault }];
+    const sound = new BenchState(row, { setup: 'on', faults: [], absent: [] });
+    const anew = volts(row, 'on', 'C1:short');
+    const beside = new BenchState(row, { setup: 'on', faults, absent: [] }, sound).netVolts() as Record<string, number | null>;
+    expect(beside.MID).toBeCloseTo(anew.MID!, 3);
+    expect(beside.OUT).toBeCloseTo(anew.OUT!, 3);
+    // The first cannot give what the second takes and the resistor besides: the net between them sinks.
+    expect(anew.MID).toBeLessThan(11.5);
+  });
   it('a negative one mirrors it, an adjustable one holds 1.25 V against its adjust pin', () => {
     expect(volts(deck('V1 0 IN 12\nXU1 0 IN OUT 7905\nR1 OUT 0 100')).OUT).toBeCloseTo(-5, 1);
     // 1.25 V (1 + 1k / 240) and the adjust current through 1k: 6.5 V.

@@ -54,9 +54,28 @@ describe('limiting', () => {
     expect(limitJunction(0.3, 0.1, 1, critical)).toBe(0.3);
     expect(limitJunction(0.7, 0.69, 1, critical)).toBe(0.7);
   });
-  it('holds back what would overshoot the exponential', () => {
-    expect(limitJunction(5, 0.6, 1, critical)).toBeLessThan(0.8);
-    expect(limitJunction(5, -2, 1, critical)).toBeLessThan(0.5);
+  it('takes a junction that conducts to the current that the step foresees, up and down', () => {
+    expect(limitJunction(5, 0.7, 1, critical)).toBeCloseTo(0.7 + THERMAL_VOLT * Math.log(1 + 4.3 / THERMAL_VOLT), 6);
+    expect(limitJunction(0.8 - 0.9 * THERMAL_VOLT, 0.8, 1, critical)).toBeCloseTo(0.8 + THERMAL_VOLT * Math.log(0.1), 6);
+  });
+  it('begins a junction that does not conduct at its critical voltage', () => {
+    expect(limitJunction(5, -2, 1, critical)).toBe(critical);
+  });
+  // Closed form with Lambert's W: Corless et al., On the Lambert W function, Adv. Comput. Math. 5, 1996.
+  it.each([1, 100, 1e4, 1e6])('finds the voltage of a diode behind %d ohms within a dozen steps, wherever it begins', (ohm) => {
+    const scale = THERMAL_VOLT;
+    const saturation = 1e-14;
+    const feed = 5;
+    const exact = feed + saturation * ohm - scale * lambertW(((saturation * ohm) / scale) * Math.exp((feed + saturation * ohm) / scale));
+    for (const start of [-5, 0, 0.4, 0.6, 0.75, 0.95, 1.1]) {
+      let volt = start;
+      for (let step = 0; step < 12; step += 1) {
+        junctionCurrent(volt, saturation, 1, out);
+        const proposed = (feed / ohm - out[0]! + out[1]! * volt) / (1 / ohm + out[1]!);
+        volt = limitJunction(proposed, volt, 1, critical);
+      }
+      expect(volt).toBeCloseTo(exact, 6);
+    }
   });
   it('does the same in breakdown', () => {
     const limited = limitDiode(-30, -5, zener, critical);
@@ -64,3 +83,10 @@ describe('limiting', () => {
     expect(limited).toBeGreaterThan(-8);
   });
 });
+
+/** Lambert's W of a large positive number, by Newton in its logarithm. */
+function lambertW(z: number): number {
+  let w = Math.log(z);
+  for (let i = 0; i < 50; i += 1) w -= (w + Math.log(w) - Math.log(z)) / (1 + 1 / w);
+  return w;
+}

@@ -47,14 +47,26 @@ export function criticalVolt(saturation: number, emission: number): number {
   return scale * Math.log(scale / (Math.SQRT2 * saturation));
 }
 
-/** Holds a Newton step on a junction back where the exponential would throw it too far.
- *  Source: Nagel, SPICE2 (UCB/ERL M520, 1975), section on junction voltage limiting. */
+/** Voltages below the critical one, in emission times thermal volts, from which a junction's current says more about the next step than its voltage does. */
+const CONDUCTS_BELOW_CRITICAL = 10;
+/** Steps smaller than this, in the same measure, are taken as they are. */
+const LEAST_STEP = 1e-3;
+/** How far a junction that loses its current goes down at once, in the same measure. */
+const TURN_OFF = 8;
+
+/** Takes a Newton step on a junction where the exponential would lead it astray. A junction that conducts goes to the voltage at which it carries the current that the
+ *  step foresees (so a step down, of a thermal volt at most by itself, is taken whole); one that does not yet conduct begins at its critical voltage.
+ *  Source: Nagel, SPICE2 (UCB/ERL M520, 1975), section on junction voltage limiting; here iteration on current in both directions. */
 export function limitJunction(proposed: number, previous: number, emission: number, critical: number): number {
   const scale = emission * THERMAL_VOLT;
-  if (proposed <= critical || Math.abs(proposed - previous) <= 2 * scale) return proposed;
-  if (previous <= 0) return scale * Math.log(Math.max(proposed, scale) / scale);
-  const step = 1 + (proposed - previous) / scale;
-  return step > 0 ? previous + scale * Math.log(step) : critical;
+  const step = (proposed - previous) / scale;
+  const conducts = previous > critical - CONDUCTS_BELOW_CRITICAL * scale;
+  if (step < 0) {
+    if (!conducts || step > -LEAST_STEP) return proposed;
+    return Math.min(proposed, previous + scale * (step > -1 ? Math.max(Math.log1p(step), -TURN_OFF) : -TURN_OFF));
+  }
+  if (proposed <= critical || step <= 2) return proposed;
+  return conducts ? previous + scale * Math.log1p(step) : critical;
 }
 
 /** `limitJunction` for a diode, which is as steep in breakdown as forward. */

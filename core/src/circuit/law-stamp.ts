@@ -1,4 +1,4 @@
-import { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS, type DropLaw, type TtlLaw } from '../device';
+import { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS, LIMITED_SLOPE, type DropLaw, type FreeLaw, type LimitCorner, type TtlLaw } from '../device';
 import { ALWAYS, type LawStamp, type Network } from './network';
 
 /** Most nodes that one law looks at. */
@@ -38,8 +38,11 @@ function limitFloat(proposed: number, previous: number, floatVolt: number): numb
   return jumps ? floatVolt - STEEP_VOLT / 2 : proposed;
 }
 
+/** How far inside the corner of a limit a step is held, as a share of the corner. */
+const CORNER_SHARE = 1e-3;
+
 /** Holds back a step of what a law looks at, in place. volts: of its controls; last[l]: what the step before looked at, changed. Returns whether it was held back. */
-export function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Float64Array, last: Float64Array, l: number): boolean {
+function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Float64Array, last: Float64Array, l: number): boolean {
   if (linearVolt !== undefined) {
     const proposed = volts[0]! - volts[1]!;
     last[l] = limitDifference(proposed, last[l]!, linearVolt);
@@ -53,6 +56,39 @@ export function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Flo
     return Math.abs(proposed - last[l]!) > 1e-9;
   }
   return false;
+}
+
+/** Works out a law one step further in a search: a step that would jump too far is held back, volts (of its controls) and last[l] are changed. answer: as of
+ *  `evaluateLaw`. Returns whether it was held back. */
+export function evaluateStep(element: LawStamp['element'], volts: Float64Array, answer: Float64Array, last: Float64Array, l: number): boolean {
+  const { law } = element;
+  if (law.kind === 'free' && law.limit) return evaluateLimited(law, law.limit, volts, answer, last, l);
+  const held = holdLawBack(element, volts, last, l);
+  evaluateLaw(law, volts, answer);
+  return held;
+}
+
+/** A law with a current limit. Beyond it the law is all but flat: a step into the limit goes by the chord to zero current, a step within it by the flat slope, and
+ *  a step out of it or over the whole steep part, which says little, leads onto the steep part first. */
+function evaluateLimited(
+  law: FreeLaw,
+  { cornerVolt, driven, driveLess }: LimitCorner,
+  volts: Float64Array,
+  answer: Float64Array,
+  last: Float64Array,
+  l: number,
+): boolean {
+  const before = last[l]!;
+  const proposed = driven(volts);
+  const out = before > cornerVolt && proposed < cornerVolt;
+  const held = out || (before < 0 && proposed > cornerVolt);
+  last[l] = held ? (out ? 1 - CORNER_SHARE : 0.5) * cornerVolt : proposed;
+  if (held) driveLess(volts, proposed - last[l]!);
+  evaluateLaw(law, volts, answer);
+  if (held || before > cornerVolt || proposed <= cornerVolt) return held;
+  const chord = proposed > 0 ? 1 / (LIMITED_SLOPE * proposed) : 1;
+  for (let i = 2; i < answer.length; i += 1) answer[i] = answer[i]! * chord;
+  return held;
 }
 
 /** The laws of a network that conduct while its drivers are in certain states, sorted by what they are. */
@@ -70,12 +106,18 @@ export function openLaws({ laws }: Network, drives: Uint8Array): OpenLaws {
   return { drops: found.drop, ttls: found.ttl, others: found.free, last: new Float64Array(found.ttl.length + found.free.length) };
 }
 
+/** What a law looks at that a search has to remember from step to step, volt. volts: of its controls. */
+export function lawMemory({ law, linearVolt }: LawStamp['element'], volts: Float64Array): number {
+  if (linearVolt !== undefined) return volts[0]! - volts[1]!;
+  if (law.kind === 'ttl') return volts[1]! - volts[2]!;
+  return law.kind === 'free' && law.limit ? law.limit.driven(volts) : 0;
+}
+
 /** Sets what the laws look at to where a search begins. */
 export function rememberLaws({ ttls, others, last }: OpenLaws, x: Float64Array): void {
-  const at = (node: number | undefined): number => (node === undefined || node < 0 ? 0 : x[node]!);
-  ttls.forEach(({ controls }, l) => (last[l] = at(controls[1]) - at(controls[2])));
-  others.forEach(({ controls, element }, l) => {
-    if (element.linearVolt !== undefined) last[ttls.length + l] = at(controls[0]) - at(controls[1]);
+  [...ttls, ...others].forEach(({ controls, element }, l) => {
+    for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
+    last[l] = lawMemory(element, volts);
   });
 }
 
@@ -158,8 +200,8 @@ function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64
   const count = controls.length;
   let limited = false;
   for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-  if (rhs) limited = holdLawBack(element, volts, last, l);
-  evaluateLaw(element.law, volts, answer);
+  if (rhs) limited = evaluateStep(element, volts, answer, last, l);
+  else evaluateLaw(element.law, volts, answer);
   let rest = answer[0]!;
   for (let i = 0; i < count; i += 1) {
     const slope = answer[2 + i]!;

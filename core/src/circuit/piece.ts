@@ -1,6 +1,6 @@
 import { evaluateLaw, lawSlack, type DropLaw } from '../device';
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction } from './junction';
-import { holdLawBack } from './law-stamp';
+import { evaluateStep, lawMemory } from './law-stamp';
 import type { JunctionStamp, LawStamp, TransistorStamp } from './network';
 import { transistorAt } from './transistor';
 
@@ -249,8 +249,8 @@ class LawPiece implements Piece {
     const { element } = this.stamp;
     const count = place.length;
     for (let i = 0; i < count; i += 1) controls[i] = volts[place[i]!]!;
-    answer.heldBack = memory !== undefined && holdLawBack(element, controls, memory, 0);
-    evaluateLaw(element.law, controls, lawAnswer);
+    answer.heldBack = memory !== undefined && evaluateStep(element, controls, lawAnswer, memory, 0);
+    if (!memory) evaluateLaw(element.law, controls, lawAnswer);
     const { ampere, slope } = answer;
     const width = ports.length;
     ampere.fill(0, 0, width);
@@ -268,10 +268,8 @@ class LawPiece implements Piece {
   }
 
   remember(volts: Float64Array, memory: Float64Array): void {
-    const { law, linearVolt } = this.stamp.element;
-    const at = (i: number): number => volts[this.place[i]!]!;
-    if (law.kind === 'ttl') memory[0] = at(1) - at(2);
-    else if (linearVolt !== undefined) memory[0] = at(0) - at(1);
+    for (let i = 0; i < this.place.length; i += 1) controls[i] = volts[this.place[i]!]!;
+    memory[0] = lawMemory(this.stamp.element, controls);
   }
 
   slack(volts: Float64Array): number {

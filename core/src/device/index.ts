@@ -1,5 +1,17 @@
 export { conductance, nodesOf, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
-export { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS, lawSlack, LEAK_SIEMENS, type DropLaw, type Law, type TtlLaw } from './law';
+export {
+  evaluateLaw,
+  FLOAT_OHM,
+  HIGH_SIEMENS,
+  lawSlack,
+  LEAK_SIEMENS,
+  LIMITED_SLOPE,
+  type DropLaw,
+  type FreeLaw,
+  type Law,
+  type LimitCorner,
+  type TtlLaw,
+} from './law';
 export { programOf } from './chip';
 export { chipFromRow, type ChipRow, type ChipUnits } from './chip-row';
 export { dim } from './coupled';

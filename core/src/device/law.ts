@@ -29,7 +29,19 @@ export interface TtlLaw {
 export interface FreeLaw {
   readonly kind: 'free';
   readonly at: (v: Float64Array, out: Float64Array) => void;
+  /** The corner at which a current limit sets in, beyond which the law is all but flat. */
+  readonly limit?: LimitCorner;
 }
+
+/** How far a law is driven, volt; beyond `cornerVolt` its current is limited. `drive` by less: lowers it by so many volts through the law's second control. */
+export interface LimitCorner {
+  readonly cornerVolt: number;
+  readonly driven: (v: Float64Array) => number;
+  readonly driveLess: (v: Float64Array, volt: number) => void;
+}
+
+/** What a limited current still grows by for each volt beyond the corner, as a share of the limit: next to nothing, but it keeps an unloaded node from going to infinity. */
+export const LIMITED_SLOPE = 1e-3;
 
 /** What lies between the two nodes of every law whether it conducts or not: keeps each node solvable, as the junction conductance does. Siemens. */
 export const LEAK_SIEMENS = 1e-12;

@@ -1,7 +1,7 @@
 import type { Part } from '../board';
 import { conductance, type Element } from './element';
 import type { DeviceKind } from './kind';
-import type { FreeLaw } from './law';
+import { LIMITED_SLOPE, type FreeLaw } from './law';
 import { SEVERITY } from './severity';
 
 type Regulator = Extract<Part, { kind: 'regulator' }>;
@@ -26,10 +26,9 @@ function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1
     let slopes: readonly [number, number, number] = byLeft ? [siemens, -siemens, 0] : [0, -siemens, siemens];
     let spread = siemens * (byLeft ? SPREAD.dropoutVolt : SPREAD.share * volt);
     if (ampere > limit) {
-      // The slope of the chord to zero current, for the same reason as in an amplifier's output.
-      const chord = limit / ampere;
-      slopes = [slopes[0] * chord, slopes[1] * chord, slopes[2] * chord];
-      ampere = limit;
+      const beyond = OUTPUT_OHM * (ampere - limit);
+      ampere = limit * (1 + LIMITED_SLOPE * beyond);
+      slopes = byLeft ? [limit * LIMITED_SLOPE, -limit * LIMITED_SLOPE, 0] : [0, -limit * LIMITED_SLOPE, limit * LIMITED_SLOPE];
       spread = 0.1 * limit;
     } else if (ampere < 0) {
       const back = output - input - REVERSE.volt;
@@ -44,7 +43,9 @@ function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1
     out[3] = slopes[1];
     out[4] = slopes[2];
   };
-  return { kind: 'free', at };
+  const driven = (v: Float64Array): number => Math.min(sign * v[2]! + volt, sign * v[0]! - dropout) - sign * v[1]!;
+  const driveLess = (v: Float64Array, by: number): void => void (v[1] = v[1]! + sign * by);
+  return { kind: 'free', at, limit: { cornerVolt: limit * OUTPUT_OHM, driven, driveLess } };
 }
 
 export const regulator: DeviceKind<'regulator'> = {
