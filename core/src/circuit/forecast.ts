@@ -49,3 +49,31 @@ export function atNewLevels(network: Network, drives: Uint8Array, before: Uint8A
   }
   return start;
 }
+
+/** What nodes go by in both phases of a board alike: a node whose phases are further apart has its own level in each, volt. */
+const SAME_VOLT = 0.1;
+/** A driven node this little above what its stage gives has its rail to follow, volt. */
+const FOLLOWS_VOLT = 0.3;
+/** So far below that it conducts for sure, volt. */
+const CONDUCTING_VOLT = 1e-5;
+
+/** A start for the second phase of a board whose first phase went from `before` to `after`: the second goes along, but for nodes at different levels in the two,
+ *  which keep theirs and follow their rail. drives: states of the drivers in the second phase. */
+export function inStep(
+  { laws }: Network,
+  drives: Uint8Array,
+  before: Float64Array | undefined,
+  after: Float64Array | undefined,
+  second: Float64Array | undefined,
+): Float64Array | undefined {
+  if (!before || !after || !second || after === second) return second;
+  const start = Float64Array.from(second);
+  for (let i = 0; i < start.length; i += 1) if (Math.abs(second[i]! - before[i]!) < SAME_VOLT) start[i] = second[i]! + after[i]! - before[i]!;
+  for (const stamp of laws) {
+    const { law } = stamp.element;
+    if (stamp.driver < 0 || stamp.a < 0 || stamp.b < 0 || law.kind !== 'drop' || law.twoWay || !isOpen(stamp, drives)) continue;
+    const given = start[stamp.a]! - law.dropVolt - CONDUCTING_VOLT;
+    if (start[stamp.b]! > given && start[stamp.b]! < given + FOLLOWS_VOLT) start[stamp.b] = given;
+  }
+  return start;
+}

@@ -47,6 +47,14 @@ export function criticalVolt(saturation: number, emission: number): number {
   return scale * Math.log(scale / (Math.SQRT2 * saturation));
 }
 
+/** Where a junction begins at most, as a multiple of its critical voltage: there it conducts amperes. */
+const MOST_AT_START = 1.2;
+
+/** Where a junction stands as a search begins: as at the start, unless it would conduct wildly there. */
+export function startOfJunction(volt: number, critical: number): number {
+  return Math.min(volt, MOST_AT_START * critical);
+}
+
 /** Voltages below the critical one, in emission times thermal volts, from which a junction's current says more about the next step than its voltage does. */
 const CONDUCTS_BELOW_CRITICAL = 10;
 /** Steps smaller than this, in the same measure, are taken as they are. */

@@ -1,4 +1,4 @@
-import { criticalVolt, diodeCurrent, limitDiode, limitJunction } from './junction';
+import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
 import type { LooseDifference } from './exchange';
 import { openLaws, rememberLaws, stampLaws, type OpenLaws } from './law-stamp';
 import { Loose, MOST_OWN } from './loose';
@@ -8,6 +8,9 @@ import { transistorAt } from './transistor';
 
 /** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
 const TOLERANCE = { volt: 1e-9, ampere: 1e-10, relative: 1e-7 } as const;
+/** The same beside a known board. Newton's error is about the square of its last step over twice the thermal voltage: a microvolt. */
+const NEAR_TOLERANCE = { volt: 2e-4, ampere: 1e-4, relative: 2e-5 } as const;
+type Tolerance = Readonly<Record<'volt' | 'ampere' | 'relative', number>>;
 const MAX_ITERATIONS = 120;
 /** After this many iterations a thousand times the tolerance will do: a node held by picosiemens alone jitters with the rounding of its neighbours. */
 const PATIENCE = 60;
@@ -38,8 +41,8 @@ export interface SolveOptions {
   readonly injection?: Float64Array;
   /** States of the chips' drivers, length network.drivers. Default: all off. */
   readonly drives?: Uint8Array;
-  /** How many times the usual change of the last step will do. Default 1. */
-  readonly slack?: number;
+  /** Whether the answer need only be known to some microvolts. Default false. */
+  readonly near?: boolean;
   /** What hangs on the circuit without a place in its matrix, with its drivers in the same states. Then unknowns beyond the circuit's follow in start and answer. */
   readonly loose?: LooseDifference | undefined;
   /** Factor on all sources, 0 to 1. Default 1. */
@@ -49,7 +52,13 @@ export interface SolveOptions {
 /** Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then source stepping.
  *  A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel, SPICE2, 1975. */
 export function operatingPoint(network: Network, options: SolveOptions = {}): OperatingPoint | NoOperatingPoint {
-  const solver = new Newton(network, options.drives ?? new Uint8Array(network.drivers.length), options.injection, options.loose, options.slack);
+  const solver = new Newton(
+    network,
+    options.drives ?? new Uint8Array(network.drivers.length),
+    options.injection,
+    options.loose,
+    options.near ? NEAR_TOLERANCE : TOLERANCE,
+  );
   const scale = options.sourceScale ?? 1;
   const start = options.start ?? new Float64Array(network.size);
   const direct = solver.run(start, scale, 0);
@@ -89,7 +98,7 @@ class Newton {
     private readonly drives: Uint8Array,
     private readonly injection?: Float64Array,
     private readonly difference?: LooseDifference,
-    private readonly slack = 1,
+    private readonly tolerance: Tolerance = TOLERANCE,
   ) {
     this.values = new Float64Array(network.constant.length);
     this.rhs = new Float64Array(network.size);
@@ -118,7 +127,7 @@ class Newton {
       if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
       network.lu.solve(this.rhs, next);
       if (loose && !this.solveLoose(loose, x)) return { ok: false, why: 'not converged', at: network.nodeNames[0] ?? '' };
-      worst = this.worstChange(x, next, iteration > PATIENCE ? Math.max(SLACK, this.slack) : this.slack, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
+      worst = this.worstChange(x, next, iteration > PATIENCE && this.tolerance === TOLERANCE ? SLACK : 1, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
       // Laws with corners can send the search to and fro between two of them: from here on every other step is only half taken.
       if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
         for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;
@@ -175,12 +184,12 @@ class Newton {
   }
 
   private rememberVolts(x: Float64Array): void {
-    this.network.junctions.forEach((j, i) => (this.junctionVolt[i] = across(x, j.a, j.b)));
-    this.network.transistors.forEach((t, i) => {
-      const sign = t.element.model.polarity === 'npn' ? 1 : -1;
-      const [c, b, e] = t.nodes;
-      this.transistorVolt[2 * i] = sign * across(x, b, e);
-      this.transistorVolt[2 * i + 1] = sign * across(x, b, c);
+    this.network.junctions.forEach((j, i) => (this.junctionVolt[i] = startOfJunction(across(x, j.a, j.b), this.critical[i]!)));
+    this.network.transistors.forEach(({ nodes: [c, b, e], element: { model } }, i) => {
+      const sign = model.polarity === 'npn' ? 1 : -1;
+      const { saturationCurrentAmpere, forwardEmission, reverseEmission } = model;
+      this.transistorVolt[2 * i] = startOfJunction(sign * across(x, b, e), criticalVolt(saturationCurrentAmpere, forwardEmission));
+      this.transistorVolt[2 * i + 1] = startOfJunction(sign * across(x, b, c), criticalVolt(saturationCurrentAmpere, reverseEmission));
     });
   }
 
@@ -251,12 +260,13 @@ class Newton {
   /** Index of the unknown that still moves too much, or -1 when all have settled. */
   private worstChange(x: Float64Array, next: Float64Array, slack: number, jitter: number): number {
     const { nodeCount, size } = this.network;
-    const volt = Math.max(TOLERANCE.volt, jitter / slack);
+    const { tolerance } = this;
+    const volt = Math.max(tolerance.volt, jitter / slack);
     let worst = -1;
     let excess = slack;
     for (let i = 0; i < next.length; i += 1) {
-      const floor = i < nodeCount || i >= size ? volt : TOLERANCE.ampere;
-      const room = floor + TOLERANCE.relative * Math.abs(next[i]!);
+      const floor = i < nodeCount || i >= size ? volt : tolerance.ampere;
+      const room = floor + tolerance.relative * Math.abs(next[i]!);
       const way = Math.abs(next[i]! - x[i]!);
       if (way <= excess * room) continue;
       excess = way / room;

@@ -1,5 +1,5 @@
 import { evaluateLaw, lawSlack, type DropLaw } from '../device';
-import { criticalVolt, diodeCurrent, limitDiode, limitJunction } from './junction';
+import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
 import { evaluateStep, lawMemory } from './law-stamp';
 import type { JunctionStamp, LawStamp, TransistorStamp } from './network';
 import { transistorAt } from './transistor';
@@ -129,7 +129,7 @@ export class JunctionPiece implements Piece {
   }
 
   remember(volts: Float64Array, memory: Float64Array): void {
-    memory[0] = volts[0]! - volts[1]!;
+    memory[0] = startOfJunction(volts[0]! - volts[1]!, this.critical);
   }
 
   slack(): number {
@@ -176,8 +176,8 @@ export class TransistorPiece implements Piece {
   }
 
   remember(volts: Float64Array, memory: Float64Array): void {
-    memory[0] = this.sign * (volts[1]! - volts[2]!);
-    memory[1] = this.sign * (volts[1]! - volts[0]!);
+    memory[0] = startOfJunction(this.sign * (volts[1]! - volts[2]!), this.critical[0]);
+    memory[1] = startOfJunction(this.sign * (volts[1]! - volts[0]!), this.critical[1]);
   }
 
   slack(): number {

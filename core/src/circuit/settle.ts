@@ -1,7 +1,7 @@
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
 import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
 import type { Exchange } from './exchange';
-import { atNewLevels, isPulledUp } from './forecast';
+import { atNewLevels, inStep, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
 import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { Vicinity } from './vicinity';
@@ -41,8 +41,6 @@ export interface FreshChips {
 
 /** Rounds of circuit and logic after which what still changes is called oscillating, and twice as many after which the search gives up. */
 const PATIENT_ROUNDS = 24;
-/** Beside a known board so many times the usual last step will do: some ten microvolts, and Newton's error is far below its last step. */
-const NEAR_SLACK = 100;
 /** A node that moves less than this between the phases has its level all the same, volt. */
 const UNCERTAIN_VOLT = 0.1;
 /** Unit delays that one change may run through the chips. */
@@ -166,7 +164,8 @@ class Settling {
     const solved: Float64Array[] = [];
     this.drives = (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
     for (const [i, drives] of this.drives.entries()) {
-      const point = this.point(drives, i, this.phases[i] ?? this.phases[0] ?? solved[0]);
+      const before = this.phases[i] ?? this.phases[0] ?? solved[0];
+      const point = this.point(drives, i, i > 0 ? inStep(this.network, drives, this.phases[0], solved[0], before) : before);
       if (!point.ok) return point;
       solved.push(point.x);
     }
@@ -182,8 +181,9 @@ class Settling {
     const found = near && vicinity && pointBeside(vicinity, near.exchange.difference, drives, from);
     if (found) return { ok: true, x: found.x, iterations: 0 };
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
-    const [network, loose, slack] = near ? [near.exchange.inMatrix, near.exchange.loose, NEAR_SLACK] : [this.network, undefined, 1];
-    const point = operatingPoint(network, start ? { drives, start, loose, slack } : { drives, loose, slack });
+    const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
+    const options = { drives, loose, near: near !== undefined };
+    const point = operatingPoint(network, start ? { ...options, start } : options);
     return point.ok || !start ? point : operatingPoint(network, { drives, loose });
   }
 
