@@ -1,4 +1,4 @@
-import { openLaws, stampLaws } from './law-stamp';
+import { openLaws, stampLaws } from './law-table';
 import { diodeCurrent } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';

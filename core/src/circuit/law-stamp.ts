@@ -1,5 +1,5 @@
-import { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS, LIMITED_SLOPE, type DropLaw, type FreeLaw, type LimitCorner, type TtlLaw } from '../device';
-import { ALWAYS, type LawStamp, type Network } from './network';
+import { evaluateLaw, LIMITED_SLOPE, type FreeLaw, type LimitCorner } from '../device';
+import { ALWAYS, type LawStamp } from './network';
 
 /** Most nodes that one law looks at. */
 const MOST_CONTROLS = 6;
@@ -32,7 +32,7 @@ function limitDifference(proposed: number, previous: number, width: number): num
 const STEEP_VOLT = 0.06;
 
 /** Holds a step of a TTL input's voltage that would jump over the steep part of its law, to and fro without end, on that part. Returns the voltage to use. */
-function limitFloat(proposed: number, previous: number, floatVolt: number): number {
+export function limitFloat(proposed: number, previous: number, floatVolt: number): number {
   const low = floatVolt - STEEP_VOLT;
   const jumps = (previous <= low && proposed >= floatVolt) || (previous >= floatVolt && proposed <= low);
   return jumps ? floatVolt - STEEP_VOLT / 2 : proposed;
@@ -91,128 +91,9 @@ function evaluateLimited(
   return held;
 }
 
-/** The laws of a network that conduct while its drivers are in certain states, sorted by what they are. */
-export interface OpenLaws {
-  readonly drops: readonly LawStamp[];
-  readonly ttls: readonly LawStamp[];
-  readonly others: readonly LawStamp[];
-  /** What the step before looked at, of ttls and then of others; zero until `rememberLaws`. */
-  readonly last: Float64Array;
-}
-
-export function openLaws({ laws }: Network, drives: Uint8Array): OpenLaws {
-  const found = { drop: [] as LawStamp[], ttl: [] as LawStamp[], free: [] as LawStamp[] };
-  for (let l = 0; l < laws.length; l += 1) if (isOpen(laws[l]!, drives)) found[laws[l]!.element.law.kind].push(laws[l]!);
-  return { drops: found.drop, ttls: found.ttl, others: found.free, last: new Float64Array(found.ttl.length + found.free.length) };
-}
-
 /** What a law looks at that a search has to remember from step to step, volt. volts: of its controls. */
 export function lawMemory({ law, linearVolt }: LawStamp['element'], volts: Float64Array): number {
   if (linearVolt !== undefined) return volts[0]! - volts[1]!;
   if (law.kind === 'ttl') return volts[1]! - volts[2]!;
   return law.kind === 'free' && law.limit ? law.limit.driven(volts) : 0;
-}
-
-/** Sets what the laws look at to where a search begins. */
-export function rememberLaws({ ttls, others, last }: OpenLaws, x: Float64Array): void {
-  [...ttls, ...others].forEach(({ controls, element }, l) => {
-    for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-    last[l] = lawMemory(element, volts);
-  });
-}
-
-/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side. With rhs a step that would jump
- *  too far is held back. Returns whether one was. */
-export function stampLaws({ drops, ttls, others, last }: OpenLaws, x: Float64Array, values: Float64Array, rhs?: Float64Array): boolean {
-  let limited = false;
-  for (let l = 0; l < drops.length; l += 1) stampDrop(drops[l]!, drops[l]!.element.law as DropLaw, x, values, rhs);
-  for (let l = 0; l < ttls.length; l += 1) if (stampTtl(ttls[l]!, ttls[l]!.element.law as TtlLaw, l, x, values, rhs, last)) limited = true;
-  for (let l = 0; l < others.length; l += 1) if (stampOther(others[l]!, ttls.length + l, x, values, rhs, last)) limited = true;
-  return limited;
-}
-
-/** A TTL input, by itself because there are many. Its controls are supply (a), pin (b) and ground. */
-function stampTtl(
-  { a, b, controls, slots }: LawStamp,
-  { baseOhm, dropVolt, floatVolt }: TtlLaw,
-  l: number,
-  x: Float64Array,
-  values: Float64Array,
-  rhs: Float64Array | undefined,
-  last: Float64Array,
-): boolean {
-  const g = controls[2]!;
-  const supply = a < 0 ? 0 : x[a]!;
-  const ground = g < 0 ? 0 : x[g]!;
-  let over = (b < 0 ? 0 : x[b]!) - ground;
-  let limited = false;
-  if (rhs) {
-    const held = limitFloat(over, last[l]!, floatVolt);
-    limited = Math.abs(over - held) > 1e-9;
-    last[l] = over = held;
-  }
-  const fed = (supply - dropVolt - ground - over) / baseOhm;
-  if (fed <= 0) return limited;
-  const left = (floatVolt - over) / FLOAT_OHM;
-  // Either the base resistor feeds the pin from the supply, or what is left to the float voltage does, to the ground.
-  const byBase = fed < left;
-  const siemens = byBase ? 1 / baseOhm : left >= 0 ? 1 / FLOAT_OHM : HIGH_SIEMENS;
-  const rest = siemens * (byBase ? -dropVolt : floatVolt);
-  const other = byBase ? 0 : 2;
-  add(values, slots[other]!, siemens);
-  add(values, slots[1]!, -siemens);
-  add(values, slots[3 + other]!, -siemens);
-  add(values, slots[4]!, siemens);
-  if (!rhs) return limited;
-  if (a >= 0) rhs[a] = rhs[a]! - rest;
-  if (b >= 0) rhs[b] = rhs[b]! + rest;
-  return limited;
-}
-
-function add(values: Float64Array, slot: number, siemens: number): void {
-  if (slot >= 0) values[slot] = values[slot]! + siemens;
-}
-
-/** The common law, by itself because there are many: most of them are clamps that do not conduct. */
-function stampDrop({ a, b, slots }: LawStamp, law: DropLaw, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined): void {
-  const volt = (a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!);
-  const over = volt - law.dropVolt;
-  if (over < 0 && !law.twoWay) return;
-  let slope = law.siemens;
-  let rest = -slope * law.dropVolt;
-  if (Math.abs(over * slope) > law.limitAmpere) {
-    slope = law.limitAmpere / Math.abs(over);
-    rest = Math.sign(over) * law.limitAmpere - slope * volt;
-  }
-  if (slots[0]! >= 0) values[slots[0]!]! += slope;
-  if (slots[3]! >= 0) values[slots[3]!]! += slope;
-  if (slots[1]! >= 0) {
-    values[slots[1]!]! -= slope;
-    values[slots[2]!]! -= slope;
-  }
-  if (!rhs) return;
-  if (a >= 0) rhs[a]! -= rest;
-  if (b >= 0) rhs[b]! += rest;
-}
-
-function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined, last: Float64Array): boolean {
-  const { a, b, controls, slots, element } = stamp;
-  const count = controls.length;
-  let limited = false;
-  for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-  if (rhs) limited = evaluateStep(element, volts, answer, last, l);
-  else evaluateLaw(element.law, volts, answer);
-  let rest = answer[0]!;
-  for (let i = 0; i < count; i += 1) {
-    const slope = answer[2 + i]!;
-    if (slope === 0) continue;
-    if (slots[i]! >= 0) values[slots[i]!]! += slope;
-    if (slots[count + i]! >= 0) values[slots[count + i]!]! -= slope;
-    rest -= slope * volts[i]!;
-  }
-  if (rhs) {
-    if (a >= 0) rhs[a]! -= rest;
-    if (b >= 0) rhs[b]! += rest;
-  }
-  return limited;
 }

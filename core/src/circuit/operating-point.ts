@@ -1,6 +1,6 @@
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
 import type { LooseDifference } from './exchange';
-import { openLaws, rememberLaws, stampLaws, type OpenLaws } from './law-stamp';
+import { openLaws, rememberLaws, stampLaws, type OpenLaws } from './law-table';
 import { Loose, MOST_OWN } from './loose';
 import { looseNodeStart, loosePieces } from './loose-pieces';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
@@ -68,15 +68,20 @@ export function operatingPoint(network: Network, options: SolveOptions = {}): Op
   return solver.step(new Float64Array(network.size), (share) => [scale * share, 0]);
 }
 
-const CRITICAL = new WeakMap<readonly JunctionStamp[], Float64Array>();
+const CRITICAL = new WeakMap<readonly object[], Float64Array>();
 
-/** The critical voltage of every junction, kept with the list. */
-function criticalOf(junctions: readonly JunctionStamp[]): Float64Array {
-  let known = CRITICAL.get(junctions);
-  if (!known) {
-    known = Float64Array.from(junctions, ({ element: { model } }) => criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient));
-    CRITICAL.set(junctions, known);
-  }
+/** The critical voltage of every junction, or of the two of every transistor, kept with the list. */
+function criticalOf(stamps: readonly (JunctionStamp | TransistorStamp)[]): Float64Array {
+  let known = CRITICAL.get(stamps);
+  if (known) return known;
+  known = Float64Array.from(
+    stamps.flatMap(({ element }) => {
+      const { saturationCurrentAmpere: saturation } = element.model;
+      if (element.type === 'junction') return [criticalVolt(saturation, element.model.emissionCoefficient)];
+      return [criticalVolt(saturation, element.model.forwardEmission), criticalVolt(saturation, element.model.reverseEmission)];
+    }),
+  );
+  CRITICAL.set(stamps, known);
   return known;
 }
 
@@ -88,6 +93,7 @@ class Newton {
   private readonly junctionVolt: Float64Array;
   private readonly critical: Float64Array;
   private readonly transistorVolt: Float64Array;
+  private readonly transistorCritical: Float64Array;
   private readonly out = new Float64Array(2);
   private readonly jacobian = new Float64Array(9);
   private readonly laws: OpenLaws;
@@ -106,6 +112,7 @@ class Newton {
     this.junctionVolt = new Float64Array(network.junctions.length);
     this.critical = criticalOf(network.junctions);
     this.transistorVolt = new Float64Array(network.transistors.length * 2);
+    this.transistorCritical = criticalOf(network.transistors);
     this.laws = openLaws(network, drives);
   }
 
@@ -187,9 +194,8 @@ class Newton {
     this.network.junctions.forEach((j, i) => (this.junctionVolt[i] = startOfJunction(across(x, j.a, j.b), this.critical[i]!)));
     this.network.transistors.forEach(({ nodes: [c, b, e], element: { model } }, i) => {
       const sign = model.polarity === 'npn' ? 1 : -1;
-      const { saturationCurrentAmpere, forwardEmission, reverseEmission } = model;
-      this.transistorVolt[2 * i] = startOfJunction(sign * across(x, b, e), criticalVolt(saturationCurrentAmpere, forwardEmission));
-      this.transistorVolt[2 * i + 1] = startOfJunction(sign * across(x, b, c), criticalVolt(saturationCurrentAmpere, reverseEmission));
+      this.transistorVolt[2 * i] = startOfJunction(sign * across(x, b, e), this.transistorCritical[2 * i]!);
+      this.transistorVolt[2 * i + 1] = startOfJunction(sign * across(x, b, c), this.transistorCritical[2 * i + 1]!);
     });
   }
 
@@ -228,8 +234,8 @@ class Newton {
     const { model } = stamp.element;
     const sign = model.polarity === 'npn' ? 1 : -1;
     const [c, b, e] = stamp.nodes;
-    const forward = this.limitedVolt(2 * i, sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission);
-    const reverse = this.limitedVolt(2 * i + 1, sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission);
+    const forward = this.limitedVolt(2 * i, sign * across(x, b, e), model.forwardEmission);
+    const reverse = this.limitedVolt(2 * i + 1, sign * across(x, b, c), model.reverseEmission);
     transistorAt(model, forward, reverse, shunt, out, jacobian);
     const [collector, base] = [out[0]!, out[1]!];
     for (let slot = 0; slot < 9; slot += 1) {
@@ -246,8 +252,8 @@ class Newton {
     if (e >= 0) rhs[e]! += restC + restB;
   }
 
-  private limitedVolt(slot: number, proposed: number, saturation: number, emission: number): number {
-    const volt = limitJunction(proposed, this.transistorVolt[slot]!, emission, criticalVolt(saturation, emission));
+  private limitedVolt(slot: number, proposed: number, emission: number): number {
+    const volt = limitJunction(proposed, this.transistorVolt[slot]!, emission, this.transistorCritical[slot]!);
     this.noteLimit(proposed, volt);
     this.transistorVolt[slot] = volt;
     return volt;

@@ -70,6 +70,8 @@ class Settling {
   private readonly locked = new Set<number>();
   private readonly driversOf: ReadonlyMap<number, readonly number[]>;
   private readonly readersOf = new Map<number, [chip: number, input: number][]>();
+  /** Whether too much takes part for a search beside the known board: it will in the next round and in the other phase too. */
+  private reachesFar = false;
   private phases: Float64Array[] = [];
   private drives: Uint8Array[] = [];
   /** States of the drivers that belong to the phases. */
@@ -178,8 +180,9 @@ class Settling {
   private point(drives: Uint8Array, phase: number, from: Float64Array | undefined): OperatingPoint | NoOperatingPoint {
     const { near } = this.options;
     const vicinity = near?.points[phase] ?? near?.points[0];
-    const found = near && vicinity && pointBeside(vicinity, near.exchange.difference, drives, from);
+    const found = near && vicinity && !this.reachesFar && pointBeside(vicinity, near.exchange.difference, drives, from);
     if (found) return { ok: true, x: found.x, iterations: 0 };
+    this.reachesFar = true;
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
     const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
     const options = { drives, loose, near: near !== undefined };

@@ -1,0 +1,215 @@
+import { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS } from '../device';
+import { evaluateStep, isOpen, lawMemory, limitFloat } from './law-stamp';
+import { ALWAYS, type LawStamp, type Network } from './network';
+
+/** Most nodes that one law looks at. */
+const MOST_CONTROLS = 6;
+const volts = new Float64Array(MOST_CONTROLS);
+const answer = new Float64Array(MOST_CONTROLS + 2);
+
+/** Which kind of rows a law has in a table. */
+const KIND = { drop: 0, ttl: 1, other: 2 } as const;
+
+/** The common laws of a network in columns, because there are thousands and every step of every search asks them all: drops (clamp diodes, output stages) and TTL
+ *  inputs. Row i is the law at place i of `laws`; whatever is neither is left out. */
+interface LawTable {
+  readonly laws: readonly LawStamp[];
+  readonly kind: Uint8Array;
+  readonly driver: Int32Array;
+  readonly when: Uint8Array;
+  /** Nodes: of a drop the two it lies between; of a TTL input supply, pin and ground. Four a row. */
+  readonly nodes: Int32Array;
+  /** Places in the matrix. Of a drop aa, ab, ba, bb; of a TTL input supply-supply, supply-pin, supply-ground, pin-supply, pin-pin, pin-ground. Six a row. */
+  readonly slots: Int32Array;
+  /** Volts at which a drop conducts, or between supply and base of a TTL input. */
+  readonly dropVolt: Float64Array;
+  /** Siemens of a drop beyond that, or of a TTL input's base resistor. */
+  readonly siemens: Float64Array;
+  /** Limit of a drop in ampere, or float voltage of a TTL input. */
+  readonly bound: Float64Array;
+  readonly twoWay: Uint8Array;
+}
+
+const TABLES = new WeakMap<Network['nodeIndex'], LawTable>();
+
+/** The table of a network, which the networks share that come from it by exchange: there a law that is not the same at its place is asked by itself. */
+function tableOf({ nodeIndex, laws }: Network): LawTable {
+  let table = TABLES.get(nodeIndex);
+  if (!table) TABLES.set(nodeIndex, (table = makeTable(laws)));
+  return table;
+}
+
+function makeTable(laws: readonly LawStamp[]): LawTable {
+  const count = laws.length;
+  const table: LawTable = {
+    laws,
+    kind: new Uint8Array(count),
+    driver: Int32Array.from(laws, ({ driver }) => driver),
+    when: Uint8Array.from(laws, ({ when }) => when),
+    nodes: new Int32Array(4 * count).fill(-1),
+    slots: new Int32Array(6 * count).fill(-1),
+    dropVolt: new Float64Array(count),
+    siemens: new Float64Array(count),
+    bound: new Float64Array(count),
+    twoWay: new Uint8Array(count),
+  };
+  laws.forEach(({ a, b, controls, slots, element: { law } }, i) => {
+    table.kind[i] = law.kind === 'free' ? KIND.other : KIND[law.kind];
+    if (law.kind === 'free') return;
+    table.nodes.set(law.kind === 'drop' ? [a, b] : controls, 4 * i);
+    table.slots.set(slots, 6 * i);
+    table.dropVolt[i] = law.dropVolt;
+    table.siemens[i] = law.kind === 'drop' ? law.siemens : 1 / law.baseOhm;
+    table.bound[i] = law.kind === 'drop' ? law.limitAmpere : law.floatVolt;
+    table.twoWay[i] = law.kind === 'drop' && law.twoWay ? 1 : 0;
+  });
+  return table;
+}
+
+/** The laws of a network that conduct while its drivers are in certain states. */
+export interface OpenLaws {
+  readonly table: LawTable;
+  /** Rows of the table, the first so many of each list. */
+  readonly drops: Int32Array;
+  readonly dropCount: number;
+  readonly ttls: Int32Array;
+  readonly ttlCount: number;
+  /** All others. */
+  readonly others: readonly LawStamp[];
+  /** What the step before looked at, of ttls and then of others; zero until `rememberLaws`. */
+  readonly last: Float64Array;
+}
+
+export function openLaws(network: Network, drives: Uint8Array): OpenLaws {
+  const { laws } = network;
+  const table = tableOf(network);
+  const { kind, driver, when } = table;
+  const [drops, ttls] = [new Int32Array(laws.length), new Int32Array(laws.length)];
+  const others: LawStamp[] = [];
+  let [dropCount, ttlCount] = [0, 0];
+  for (let l = 0; l < laws.length; l += 1) {
+    const stamp = laws[l]!;
+    if (stamp !== table.laws[l] || kind[l] === KIND.other) {
+      if (isOpen(stamp, drives)) others.push(stamp);
+    } else if (driver[l] === ALWAYS || drives[driver[l]!] === when[l]) {
+      if (kind[l] === KIND.drop) drops[dropCount++] = l;
+      else ttls[ttlCount++] = l;
+    }
+  }
+  return { table, drops, dropCount, ttls, ttlCount, others, last: new Float64Array(ttlCount + others.length) };
+}
+
+/** Sets what the laws look at to where a search begins. */
+export function rememberLaws({ table: { nodes }, ttls, ttlCount, others, last }: OpenLaws, x: Float64Array): void {
+  for (let k = 0; k < ttlCount; k += 1) {
+    const at = 4 * ttls[k]!;
+    const pin = nodes[at + 1]!;
+    const ground = nodes[at + 2]!;
+    last[k] = (pin < 0 ? 0 : x[pin]!) - (ground < 0 ? 0 : x[ground]!);
+  }
+  others.forEach(({ controls, element }, l) => {
+    for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
+    last[ttlCount + l] = lawMemory(element, volts);
+  });
+}
+
+/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side. With rhs a step that would jump
+ *  too far is held back. Returns whether one was. */
+export function stampLaws(open: OpenLaws, x: Float64Array, values: Float64Array, rhs?: Float64Array): boolean {
+  stampDrops(open, x, values, rhs);
+  let limited = stampTtls(open, x, values, rhs);
+  const { others, ttlCount, last } = open;
+  for (let l = 0; l < others.length; l += 1) if (stampOther(others[l]!, ttlCount + l, x, values, rhs, last)) limited = true;
+  return limited;
+}
+
+/** The drops: most of them are clamps that do not conduct. */
+function stampDrops({ table, drops, dropCount }: OpenLaws, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined): void {
+  const { nodes, slots, dropVolt, siemens, bound, twoWay } = table;
+  for (let k = 0; k < dropCount; k += 1) {
+    const i = drops[k]!;
+    const a = nodes[4 * i]!;
+    const b = nodes[4 * i + 1]!;
+    const volt = (a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!);
+    const over = volt - dropVolt[i]!;
+    if (over < 0 && twoWay[i] === 0) continue;
+    let slope = siemens[i]!;
+    let rest = -slope * dropVolt[i]!;
+    if (Math.abs(over * slope) > bound[i]!) {
+      // By the chord to zero current, as the law itself does.
+      slope = bound[i]! / Math.abs(over);
+      rest = Math.sign(over) * bound[i]! - slope * volt;
+    }
+    const at = 6 * i;
+    add(values, slots[at]!, slope);
+    add(values, slots[at + 1]!, -slope);
+    add(values, slots[at + 2]!, -slope);
+    add(values, slots[at + 3]!, slope);
+    if (!rhs) continue;
+    if (a >= 0) rhs[a] = rhs[a]! - rest;
+    if (b >= 0) rhs[b] = rhs[b]! + rest;
+  }
+}
+
+/** The TTL inputs. */
+function stampTtls({ table, ttls, ttlCount, last }: OpenLaws, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined): boolean {
+  const { nodes, slots, dropVolt, siemens: base, bound } = table;
+  let limited = false;
+  for (let k = 0; k < ttlCount; k += 1) {
+    const i = ttls[k]!;
+    const a = nodes[4 * i]!;
+    const b = nodes[4 * i + 1]!;
+    const g = nodes[4 * i + 2]!;
+    const ground = g < 0 ? 0 : x[g]!;
+    const floatVolt = bound[i]!;
+    let over = (b < 0 ? 0 : x[b]!) - ground;
+    if (rhs) {
+      const held = limitFloat(over, last[k]!, floatVolt);
+      if (Math.abs(over - held) > 1e-9) limited = true;
+      last[k] = over = held;
+    }
+    const fed = ((a < 0 ? 0 : x[a]!) - dropVolt[i]! - ground - over) * base[i]!;
+    if (fed <= 0) continue;
+    const left = (floatVolt - over) / FLOAT_OHM;
+    // Either the base resistor feeds the pin from the supply, or what is left to the float voltage does, to the ground.
+    const byBase = fed < left;
+    const siemens = byBase ? base[i]! : left >= 0 ? 1 / FLOAT_OHM : HIGH_SIEMENS;
+    const rest = siemens * (byBase ? -dropVolt[i]! : floatVolt);
+    const at = 6 * i;
+    const other = byBase ? at : at + 2;
+    add(values, slots[other]!, siemens);
+    add(values, slots[at + 1]!, -siemens);
+    add(values, slots[other + 3]!, -siemens);
+    add(values, slots[at + 4]!, siemens);
+    if (!rhs) continue;
+    if (a >= 0) rhs[a] = rhs[a]! - rest;
+    if (b >= 0) rhs[b] = rhs[b]! + rest;
+  }
+  return limited;
+}
+
+function add(values: Float64Array, slot: number, siemens: number): void {
+  if (slot >= 0) values[slot] = values[slot]! + siemens;
+}
+
+function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined, last: Float64Array): boolean {
+  const { a, b, controls, slots, element } = stamp;
+  const count = controls.length;
+  let limited = false;
+  for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
+  if (rhs) limited = evaluateStep(element, volts, answer, last, l);
+  else evaluateLaw(element.law, volts, answer);
+  let rest = answer[0]!;
+  for (let i = 0; i < count; i += 1) {
+    const slope = answer[2 + i]!;
+    if (slope === 0) continue;
+    if (slots[i]! >= 0) values[slots[i]!]! += slope;
+    if (slots[count + i]! >= 0) values[slots[count + i]!]! -= slope;
+    rest -= slope * volts[i]!;
+  }
+  if (rhs) {
+    if (a >= 0) rhs[a]! -= rest;
+    if (b >= 0) rhs[b]! += rest;
+  }
+  return limited;
+}
