@@ -99,6 +99,30 @@ export function openLaws(network: Network, drives: Uint8Array): OpenLaws {
   return { table, drops, dropCount, ttls, ttlCount, others, last: new Float64Array(ttlCount + others.length) };
 }
 
+const CONDUCTING = new WeakMap<Float64Array, { readonly laws: Network['laws']; readonly drives: Uint8Array; readonly found: readonly LawStamp[] }>();
+
+/** The laws of a network that may carry current at x, which is not to change any more; those of the last network asked about at this x are kept. */
+export function conductingLaws(network: Network, drives: Uint8Array, x: Float64Array): readonly LawStamp[] {
+  const { laws } = network;
+  const known = CONDUCTING.get(x);
+  if (known?.laws === laws && known.drives === drives) return known.found;
+  const table = tableOf(network);
+  const { kind, nodes, dropVolt, twoWay } = table;
+  const found: LawStamp[] = [];
+  for (let l = 0; l < laws.length; l += 1) {
+    const stamp = laws[l]!;
+    if (stamp === table.laws[l] && kind[l] !== KIND.other && twoWay[l] === 0) {
+      // A drop that is not reached, or a TTL input without a supply above its pin.
+      const a = nodes[4 * l]!;
+      const b = nodes[4 * l + 1]!;
+      if ((a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!) - dropVolt[l]! < 0) continue;
+    }
+    if (isOpen(stamp, drives)) found.push(stamp);
+  }
+  CONDUCTING.set(x, { laws, drives, found });
+  return found;
+}
+
 /** Sets what the laws look at to where a search begins. */
 export function rememberLaws({ table: { nodes }, ttls, ttlCount, others, last }: OpenLaws, x: Float64Array): void {
   for (let k = 0; k < ttlCount; k += 1) {

@@ -1,5 +1,6 @@
 import { diodeCurrent, junctionCurrent, THERMAL_VOLT } from './junction';
-import { isOpen, lawAt } from './law-stamp';
+import { lawAt } from './law-stamp';
+import { conductingLaws } from './law-table';
 import type { Network } from './network';
 import { across } from './operating-point';
 
@@ -10,12 +11,7 @@ export const MODEL_SPREAD = { lnSaturation: 0.2, lnGain: 0.25, breakdown: 0.025 
  *  x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c for the output c·x.
  *  drives: states of the chips' drivers, where laws are to count. zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
 export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, zeroBias = false, drives?: Uint8Array): number {
-  let variance = 0;
-  for (const { a, b, siemens, spread } of network.conductances) {
-    if (spread === 0) continue;
-    const slope = across(adjoint, a, b) * across(x, a, b) * siemens * spread;
-    variance += slope * slope;
-  }
+  let variance = conductanceVariance(network, x, adjoint);
   if (zeroBias) return Math.sqrt(variance + zeroBiasVariance(network, x, adjoint));
   const out = new Float64Array(2);
   for (const { a, b, element } of network.junctions) {
@@ -51,11 +47,45 @@ export function toleranceSpread(network: Network, x: Float64Array, adjoint: Floa
   return Math.sqrt(variance);
 }
 
+/** The conductances that have a tolerance, in columns: asked for thousands of readings. weight: what one spread moves them by, siemens. */
+interface TolerantConductances {
+  readonly a: Int32Array;
+  readonly b: Int32Array;
+  readonly weight: Float64Array;
+}
+
+const TOLERANT = new WeakMap<Network['conductances'], TolerantConductances>();
+
+function tolerantOf(conductances: Network['conductances']): TolerantConductances {
+  let known = TOLERANT.get(conductances);
+  if (known) return known;
+  const some = conductances.filter(({ spread }) => spread !== 0);
+  known = {
+    a: Int32Array.from(some, ({ a }) => a),
+    b: Int32Array.from(some, ({ b }) => b),
+    weight: Float64Array.from(some, ({ siemens, spread }) => siemens * spread),
+  };
+  TOLERANT.set(conductances, known);
+  return known;
+}
+
+/** The part of the variance that the tolerances of resistances cause. */
+function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint: Float64Array): number {
+  const { a, b, weight } = tolerantOf(conductances);
+  let variance = 0;
+  for (let i = 0; i < weight.length; i += 1) {
+    const p = a[i]!;
+    const q = b[i]!;
+    const slope = ((p < 0 ? 0 : adjoint[p]!) - (q < 0 ? 0 : adjoint[q]!)) * ((p < 0 ? 0 : x[p]!) - (q < 0 ? 0 : x[q]!)) * weight[i]!;
+    variance += slope * slope;
+  }
+  return variance;
+}
+
 /** The part of the variance that the spread of chips' stages, regulators and amplifiers causes. */
 function lawVariance(network: Network, x: Float64Array, adjoint: Float64Array, drives: Uint8Array): number {
   let variance = 0;
-  for (const law of network.laws) {
-    if (!isOpen(law, drives)) continue;
+  for (const law of conductingLaws(network, drives, x)) {
     const weight = across(adjoint, law.a, law.b);
     if (weight !== 0) variance += (weight * lawAt(law, x)[1]!) ** 2;
   }

@@ -23,8 +23,9 @@ export interface SmallSignalNetwork {
   readonly admittances: readonly Admittance[];
   readonly lu: SparseLu;
   readonly size: number;
-  /** Responses already solved, by pair of nodes. */
+  /** Responses already solved, by pair of nodes; and impedances between them. */
   readonly responses: Map<number, Float64Array>;
+  readonly impedances: Map<number, Impedance>;
 }
 
 /** An impedance in ohms with the standard deviation that part tolerance gives its real part. */
@@ -73,7 +74,7 @@ export function smallSignal(elements: readonly Element[], frequency: number): Sm
   const lu = new SparseLu(pattern);
   const singular = lu.factor(values);
   if (singular) throw new RangeError(`smallSignal: singular at unknown ${singular.column}`);
-  return { nodeIndex, component, admittances, lu, size: 2 * count, responses: new Map() };
+  return { nodeIndex, component, admittances, lu, size: 2 * count, responses: new Map(), impedances: new Map() };
 }
 
 function admittancesOf(element: Element, number: (name: NodeName) => number, omega: number): Admittance[] {
@@ -142,9 +143,11 @@ function terminals(network: SmallSignalNetwork, at: NodeName, to: NodeName): rea
   return (a < 0 ? 0 : network.component[a]) === (b < 0 ? 0 : network.component[b]) ? [a, b] : undefined;
 }
 
+const pairKey = ({ size }: SmallSignalNetwork, a: number, b: number): number => (a + 1) * (size + 1) + b + 1;
+
 /** Volts of every node, [re, im] side by side, for one ampere into a and out of b. */
 function drive(network: SmallSignalNetwork, a: number, b: number): Float64Array {
-  const key = (a + 1) * (network.size + 1) + b + 1;
+  const key = pairKey(network, a, b);
   const known = network.responses.get(key);
   if (known) return known;
   const x = new Float64Array(network.size);
@@ -174,28 +177,37 @@ function realSpread(network: SmallSignalNetwork, x: Float64Array): number {
 /** The impedance between two nets, or undefined where nothing joins them. */
 export function impedance(network: SmallSignalNetwork, at: NodeName, to: NodeName): Impedance | undefined {
   const ends = terminals(network, at, to);
-  if (!ends) return undefined;
-  const x = drive(network, ...ends);
-  const [re, im] = volt(x, ...ends);
-  return { re, im, reSpread: realSpread(network, x) };
+  return ends && between(network, ...ends);
+}
+
+function between(network: SmallSignalNetwork, a: number, b: number): Impedance {
+  const key = pairKey(network, a, b);
+  let known = network.impedances.get(key);
+  if (known) return known;
+  const x = drive(network, a, b);
+  const [re, im] = volt(x, a, b);
+  network.impedances.set(key, (known = { re, im, reSpread: realSpread(network, x) }));
+  return known;
 }
 
 /** The impedance after the elements between p and q have changed from `before` to `after`: exact, without a new factorisation.
- *  Returns undefined where the nets are not joined. frequency: as the network was built. */
+ *  Returns undefined where the nets are not joined. frequency: as the network was built. unseenShare: where the real part moves by less than this share of itself the unchanged impedance is
+ *  returned. */
 export function impedanceAfter(
   network: SmallSignalNetwork,
   at: NodeName,
   to: NodeName,
   change: { readonly a: NodeName; readonly b: NodeName; readonly before: readonly Element[]; readonly after: readonly Element[] },
   frequency: number,
+  unseenShare = 0,
 ): Impedance | undefined {
   const ends = terminals(network, at, to);
   if (!ends) return undefined;
   const place = terminals(network, change.a, change.b);
+  const unchanged = between(network, ...ends);
+  if (!place) return unchanged;
   const x = drive(network, ...ends);
-  const [re, im] = volt(x, ...ends);
-  const coupling = place ? volt(x, ...place) : ([0, 0] as const);
-  if (!place || Math.hypot(...coupling) <= 1e-12 * Math.hypot(re, im)) return { re, im, reSpread: realSpread(network, x) };
+  const coupling = volt(x, ...place);
   const total = (elements: readonly Element[]): readonly [number, number] =>
     elements
       .flatMap((element) => admittancesOf(element, () => 0, 2 * Math.PI * frequency))
@@ -210,6 +222,7 @@ export function impedanceAfter(
   const [dr, di] = [1 + yr * zr - yi * zi, yr * zi + yi * zr];
   const size = dr * dr + di * di;
   const [fr, fi] = [(nr * dr + ni * di) / size, (ni * dr - nr * di) / size];
+  if (Math.hypot(fr, fi) * Math.hypot(...coupling) <= unseenShare * Math.abs(unchanged.re)) return unchanged;
   const updated = new Float64Array(network.size);
   for (let i = 0; i < updated.length; i += 2) {
     updated[i] = x[i]! - (fr * own[i]! - fi * own[i + 1]!);

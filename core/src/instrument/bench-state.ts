@@ -21,6 +21,8 @@ import { takeSnapshot, type VoltSnapshot } from './snapshot';
 const STUCK: Readonly<Record<string, Level | undefined>> = { 'stuck-0': LOW, 'stuck-1': HIGH };
 /** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
 const LIGHT_LOAD_VOLT = 2e-3;
+/** An ESR that moves by less than this share of itself counts as unmoved: a hundredth of what the meter can tell. */
+const UNSEEN_ESR = 1e-4;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
 const UNMOVED = 1e-8;
 
@@ -280,7 +282,7 @@ export class BenchState {
   respondAfter(m: Measurement, change: LinearChange): Response | undefined {
     if (m.kind === 'esr') {
       this.ac ??= smallSignal(this.elements, METER.esrHertz);
-      const z = impedanceAfter(this.ac, this.nodeName(m.at), this.nodeName(m.to), change, METER.esrHertz);
+      const z = impedanceAfter(this.ac, this.nodeName(m.at), this.nodeName(m.to), change, METER.esrHertz, UNSEEN_ESR);
       return z && { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
     }
     if (m.kind === 'current') return undefined;
