@@ -1,5 +1,5 @@
 export { buildNetwork, nodeOf, type Network } from './network';
-export { deriveNetwork, exchangeElements, type Exchange } from './exchange';
+export { deriveNetwork, exchangeElements, type Difference, type Exchange } from './exchange';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
 export { drivenLevel, OFF } from './levels';
 export { freshChips, isUnknown, seesTheSame, settle, type FreshChips, type Settled } from './settle';
@@ -8,7 +8,7 @@ export { heldNodes, holdsTheSame } from './held';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
 export { Vicinity } from './vicinity';
-export { pointAfter, type NearPoint } from './vicinity-search';
+export { NO_DIFFERENCE, pointAfter, pointBeside, pointDriven, type NearPoint } from './vicinity-search';
 export { impedance, impedanceAfter, smallSignal, type Impedance, type SmallSignalNetwork } from './small-signal';
 export { RankOne } from './rank-one';
 export { diodeCurrent, JUNCTION_SIEMENS, THERMAL_VOLT } from './junction';

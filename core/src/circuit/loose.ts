@@ -125,7 +125,8 @@ export class Loose {
     for (let k = 0; k < unknowns.length; k += 1) if (unknowns[k]! < x.length) x[unknowns[k]!] = next[k]!;
   }
 
-  /** Takes a response of the tangent (or of its adjoint, `transposed`) to that of the circuit with the pieces, linear about the last step. vector: length size, changed.
+  /** Takes a response of the tangent (or of its adjoint, `transposed`) to that of the circuit with the pieces, linear about the last step. vector: length size or
+   *  more, changed: what lies beyond `size` are nodes that only the pieces have.
    *  column: the tangent's response (or its adjoint's) to an unknown. */
   correct(vector: Float64Array, transposed: boolean, column: (unknown: number) => Float64Array): void {
     const { response, slopes, unknowns, size } = this;
@@ -146,6 +147,7 @@ export class Loose {
       const back = column(unknowns[r]!);
       for (let i = 0; i < size; i += 1) vector[i] = vector[i]! - drawn * back[i]!;
     }
+    for (let k = 0; k < n; k += 1) if (unknowns[k]! >= size && unknowns[k]! < vector.length) vector[unknowns[k]!] = own[k]!;
   }
 
   /** Gathers how the unknowns respond to one another, anew where the tangent or the unknowns have changed. A node that only the pieces have responds to itself alone. */

@@ -1,32 +1,14 @@
-import { factorJacobian } from './jacobian';
-import type { Network } from './network';
 import { across } from './operating-point';
+import type { Vicinity } from './vicinity';
 
-/** Responses of one linearised network to unit currents, each solved once, so that the effect of changing one conductance costs additions
- *  instead of a factorisation. The network is linearised at x and must be symmetric there (no transistor conducting), as it is with the board off. */
+/** Effects of changing one conductance of a circuit linearised about a point, from its responses to unit currents: additions instead of a factorisation. The circuit
+ *  must be symmetric there (no transistor conducting), as it is with the board off. */
 export class RankOne {
-  private readonly columns = new Map<number, Float64Array>();
+  constructor(private readonly vicinity: Vicinity) {}
 
-  constructor(
-    private readonly network: Network,
-    private readonly x: Float64Array,
-  ) {}
-
-  /** Volts of every unknown for one ampere driven out of b and into a. Nodes: -1 is ground. Do not change the result. */
+  /** Volts of every unknown for one ampere into a and out of b. Nodes: -1 is ground. Do not change the result. */
   response(a: number, b: number): Float64Array {
-    const key = (a + 1) * (this.network.nodeCount + 1) + b + 1;
-    const known = this.columns.get(key);
-    if (known) return known;
-    if (this.network.lu.owner !== this) {
-      factorJacobian(this.network, this.x);
-      this.network.lu.owner = this;
-    }
-    const column = new Float64Array(this.network.size);
-    if (a >= 0) column[a]! += 1;
-    if (b >= 0) column[b]! -= 1;
-    this.network.lu.solve(column, column);
-    this.columns.set(key, column);
-    return column;
+    return this.vicinity.column(a, b);
   }
 
   /** By what share the ohms between a and b change after `siemens` more between p and q. */

@@ -24,29 +24,44 @@ const LEAST_REGULATED_OHM = 100;
 const answer = new PieceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 
+/** The same where a meter drives a current through a board that is off and shows a fraction of a volt. */
+const LEAVES_TANGENT_DRIVEN = 1e-5;
+
 /** An operating point found beside another, with the circuit linear about it. */
 export interface NearPoint {
   /** Length size, then the nodes that only this circuit has. */
   readonly x: Float64Array;
   /** Ohms between two nodes. */
   sourceOhm(a: number, b: number): number;
-  /** The adjoint of the output v(a) - v(b): the solution of the transposed system. Length size. */
+  /** Unknowns for one ampere into a and out of b. As long as x. */
+  response(a: number, b: number): Float64Array;
+  /** The adjoint of the output v(a) - v(b): the solution of the transposed system. As long as x. */
   adjoint(a: number, b: number): Float64Array;
 }
+
+const NONE = { junctions: [], transistors: [], laws: [] } as const;
+/** Nothing else. */
+export const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
 
 /** The operating point of the circuit that differs so from the vicinity's, with the chips' drivers in these states. start: where to begin, default the vicinity's
  *  point. Undefined where too much is different for that. */
 export function pointBeside(vicinity: Vicinity, difference: Difference, drives: Uint8Array, start?: Float64Array): NearPoint | undefined {
-  const search = new VicinitySearch(vicinity, difference, drives, start);
+  const search = new VicinitySearch(vicinity, difference, drives, vicinity.x, LEAVES_TANGENT_VOLT, start);
   return search.run() ? search : undefined;
 }
-
-const NONE = { junctions: [], transistors: [], laws: [] } as const;
-const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
 
 /** The operating point with `siemens` more (negative: less) between p and q and nothing else; undefined as for `pointBeside`. */
 export function pointAfter(vicinity: Vicinity, p: number, q: number, siemens: number): NearPoint | undefined {
   return pointBeside(vicinity, { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] }, vicinity.drives);
+}
+
+/** The operating point of the circuit that differs so from the vicinity's, with a current driven into p and out of q; undefined as for `pointBeside`. */
+export function pointDriven(vicinity: Vicinity, difference: Difference, p: number, q: number, ampere: number): NearPoint | undefined {
+  const values = Float64Array.from(vicinity.x);
+  const response = vicinity.column(p, q);
+  for (let i = 0; i < values.length; i += 1) values[i] = values[i]! + ampere * response[i]!;
+  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN);
+  return search.run() ? search : undefined;
 }
 
 /** The search for one operating point near a known one: Newton over the few unknowns on which active pieces hang, all else on its tangent. Lives as long as the search. */
@@ -60,16 +75,19 @@ class VicinitySearch implements NearPoint {
   private readonly asked: Uint8Array;
   private round = 0;
 
+  /** values: the tangent's solution without any difference. leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the search. */
   constructor(
     private readonly vicinity: Vicinity,
     private readonly difference: Difference,
     private readonly drives: Uint8Array,
+    values: Float64Array,
+    private readonly leavesVolt: number,
     start: Float64Array = vicinity.x,
   ) {
     const { size } = vicinity.network;
     this.taken = new Uint8Array(vicinity.pieces.length);
     this.asked = new Uint8Array(vicinity.pieces.length);
-    this.tangent = { values: vicinity.x, column: (unknown) => vicinity.column(unknown) };
+    this.tangent = { values, column: (unknown) => vicinity.column(unknown) };
     const startOf = looseNodeStart(start, size, difference);
     this.x = new Float64Array(size + difference.extra);
     for (let i = 0; i < this.x.length; i += 1) this.x[i] = startOf(i);
@@ -86,7 +104,7 @@ class VicinitySearch implements NearPoint {
       const heldBack = loose.step(x, this.tangent, vicinity.x);
       if (heldBack === undefined) return false;
       if (!this.go(step, rough ? ROUGH : 1) || heldBack) continue;
-      x.set(vicinity.x);
+      x.set(this.tangent.values);
       loose.spread(x);
       const grew = this.widen();
       if (!grew && !rough) return true;
@@ -96,17 +114,22 @@ class VicinitySearch implements NearPoint {
   }
 
   sourceOhm(a: number, b: number): number {
-    const { vicinity } = this;
-    const response = Float64Array.from(vicinity.column(a, b));
-    this.loose.correct(response, false, (unknown) => vicinity.column(unknown));
-    return across(response, a, b);
+    return across(this.response(a, b), a, b);
+  }
+
+  response(a: number, b: number): Float64Array {
+    return this.corrected(this.vicinity.column(a, b), false, (unknown) => this.vicinity.column(unknown));
   }
 
   adjoint(a: number, b: number): Float64Array {
-    const { vicinity } = this;
-    const adjoint = Float64Array.from(vicinity.adjoint(a, b));
-    this.loose.correct(adjoint, true, (unknown) => vicinity.adjoint(unknown, -1));
-    return adjoint;
+    return this.corrected(this.vicinity.adjoint(a, b), true, (unknown) => this.vicinity.adjoint(unknown, -1));
+  }
+
+  private corrected(known: Float64Array, transposed: boolean, column: (unknown: number) => Float64Array): Float64Array {
+    const vector = new Float64Array(this.x.length);
+    vector.set(known);
+    this.loose.correct(vector, transposed, column);
+    return vector;
   }
 
   /** Takes in what the difference and the drivers change. */
@@ -115,7 +138,7 @@ class VicinitySearch implements NearPoint {
     const { gone } = difference;
     for (const piece of loosePieces(difference, drives)) this.loose.add(piece);
     for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) this.take(vicinity.pieceOf(stamp), false);
-    for (let driver = 0; driver < drives.length; driver += 1) {
+    for (let driver = 0; drives !== vicinity.drives && driver < drives.length; driver += 1) {
       if (drives[driver] === vicinity.drives[driver]) continue;
       for (const i of vicinity.switchedBy(driver)) {
         const { law, open } = vicinity.pieces[i]!;
@@ -183,7 +206,7 @@ class VicinitySearch implements NearPoint {
       if (off === 0) continue;
       const source = this.vicinity.sourceOhm(row);
       const least = this.loose.has(row) ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
-      if (Math.abs(off) * Math.max(source, least) > LEAVES_TANGENT_VOLT) return true;
+      if (Math.abs(off) * Math.max(source, least) > this.leavesVolt) return true;
     }
     return false;
   }

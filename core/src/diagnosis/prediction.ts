@@ -1,6 +1,16 @@
 import type { BoardIndex, Setup } from '../board';
 import { openPinMode } from '../device';
-import { changesDc, linearChange, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
+import {
+  changesDc,
+  linearChange,
+  nodeBehind,
+  sameDcKey,
+  type DoubleHypothesis,
+  type FaultState,
+  type Hypothesis,
+  type LinearChange,
+  type SingleHypothesis,
+} from '../fault';
 import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
@@ -13,10 +23,18 @@ const BOOKED_FROM_PARTS = 60;
 /** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
 const MAX_BOOKED = 60_000;
 
+/** A hypothesis at one of its severities. */
+interface AtSeverity {
+  readonly hypothesis: SingleHypothesis;
+  readonly k: number;
+}
+
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
   private readonly bases = new Map<string, BenchState>();
   private readonly states = new Map<string, BenchState>();
+  /** The faulty board asked last: only that one keeps what costs memory. */
+  private latest: BenchState | undefined;
   /** Answers by measurement, then by the slot of a hypothesis and severity. */
   private readonly responses = new Map<string, Map<number, Response>>();
   /** First slot of each hypothesis; its severities follow. Slot 0 is the sound board. */
@@ -24,6 +42,10 @@ export class Predictor {
   private nextSlot = 1;
   /** Volts of every net of solved faulty boards; null where there is no solution. */
   private readonly book = new Map<string, VoltSnapshot | null>();
+  /** By slot: what a hypothesis changes, where that is one admittance; and who answers for it to direct current. */
+  private readonly changes = new Map<number, LinearChange | null>();
+  private readonly likes = new Map<number, AtSeverity>();
+  private readonly firstWith = new Map<string, AtSeverity>();
   private readonly opened = new WeakMap<SingleHypothesis, SingleHypothesis>();
 
   constructor(readonly index: BoardIndex) {}
@@ -44,9 +66,32 @@ export class Predictor {
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
     if (hypothesis.type === 'double') return this.double(hypothesis, m, absent);
     if (!canShow(hypothesis, m)) return this.healthy(m, absent);
-    const same = this.probesJoint(hypothesis, m) ? hypothesis : this.asOpen(hypothesis);
-    const k = Math.min(i, same.severities.length - 1);
-    return this.remember(m, absent, this.slotOf(same) + k, () => this.one(same, same.severities[k]!, k, m, absent));
+    const atJoint = this.probesJoint(hypothesis, m);
+    const same = atJoint ? hypothesis : this.asOpen(hypothesis);
+    const own = { hypothesis: same, k: Math.min(i, same.severities.length - 1) };
+    const like = !atJoint && absent.length === 0 && seesDirectCurrent(m) ? this.likeAtDc(own) : own;
+    return this.remember(m, absent, this.slotOf(like.hypothesis) + like.k, () => this.one(like.hypothesis, like.hypothesis.severities[like.k]!, like.k, m, absent)); // prettier-ignore
+  }
+
+  /** The first hypothesis met that is the same change to every direct current, which then answers for all of them. */
+  private likeAtDc(own: AtSeverity): AtSeverity {
+    const slot = this.slotOf(own.hypothesis) + own.k;
+    let like = this.likes.get(slot);
+    if (like) return like;
+    const change = this.changeOf(own.hypothesis, own.k);
+    const key = change && sameDcKey(change);
+    like = (key === undefined ? undefined : this.firstWith.get(key)) ?? own;
+    if (key !== undefined) this.firstWith.set(key, like);
+    this.likes.set(slot, like);
+    return like;
+  }
+
+  /** What a hypothesis at its k-th severity changes, where that is one admittance. */
+  private changeOf(hypothesis: SingleHypothesis, k: number): LinearChange | undefined {
+    const slot = this.slotOf(hypothesis) + k;
+    let known = this.changes.get(slot);
+    if (known === undefined) this.changes.set(slot, (known = linearChange(hypothesis.fault, hypothesis.severities[k]!) ?? null));
+    return known ?? undefined;
   }
 
   /** Two faults at once, the board solved with both. */
@@ -55,7 +100,12 @@ export class Predictor {
     const key = faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
     const state = (): BenchState =>
       this.keep(`${key}|${m.setup}|${absent.join()}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
-    return this.fromBook(key, faults, m, absent, state) ?? orUnknown(state().respond(m));
+    return this.fromBook(key, faults, m, absent, state) ?? this.beside(faults, m, absent) ?? orUnknown(state().respond(m));
+  }
+
+  /** What a meter shows on the board that is off, found beside the sound one; undefined for other readings, and where only the state itself can tell. */
+  private beside(faults: readonly FaultState[], m: Measurement, absent: readonly string[]): Response | undefined {
+    return this.touchesLifted(faults, m) ? undefined : this.base(m.setup, absent).respondWith(faults, m);
   }
 
   /** Whether a fault by itself moves a reading at any of its severities. */
@@ -86,15 +136,17 @@ export class Predictor {
     const state = (): BenchState => this.state(hypothesis, severity, i, m.setup, absent);
     const booked = this.fromBook(`${hypothesis.name}|${i}`, [{ fault: hypothesis.fault, severity }], m, absent, state);
     if (booked && isUnmoved(this.healthy(m, absent), booked)) return booked;
-    const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? linearChange(hypothesis.fault, severity) : undefined;
-    return (change && base.respondAfter(m, change)) ?? booked ?? orUnknown(state().respond(m));
+    const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? this.changeOf(hypothesis, i) : undefined;
+    const quick = (change && base.respondAfter(m, change)) ?? booked;
+    if (quick) return quick;
+    return this.beside([{ fault: hypothesis.fault, severity }], m, absent) ?? orUnknown(state().respond(m));
   }
 
   /** Volts and levels out of the snapshot of a faulty board, which is solved once a setup. Undefined for other readings, and where only the state itself can tell. */
   private fromBook(name: string, faults: readonly FaultState[], m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
     if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
     if (m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') return undefined;
-    if (m.kind !== 'symptom' && faults.some(({ fault }) => fault.type === 'dry' || fault.type === 'cut') && this.lifts(m)) return undefined;
+    if (m.kind !== 'symptom' && this.touchesLifted(faults, m)) return undefined;
     const healthy = this.healthy(m, absent);
     const base = this.base(m.setup, absent);
     const key = `${name}|${m.setup}|${absent.join()}`;
@@ -107,8 +159,8 @@ export class Predictor {
   }
 
   /** Whether a probe on its way to a net could touch a lifted pin instead: then the state itself has to be asked. */
-  private lifts({ at, to }: Measurement): boolean {
-    return at.pin !== undefined || to.pin !== undefined;
+  private touchesLifted(faults: readonly FaultState[], { at, to }: Measurement): boolean {
+    return (at.pin !== undefined || to.pin !== undefined) && faults.some(({ fault }) => fault.type === 'dry' || fault.type === 'cut');
   }
 
   /** Whether a probe sits on the very pin whose joint is in question, or behind the cut: then it touches the part's side. */
@@ -134,11 +186,13 @@ export class Predictor {
 
   private keep(key: string, make: () => BenchState): BenchState {
     let state = this.states.get(key);
+    if (this.latest !== state) this.latest?.forgetNearby();
     if (!state) {
       state = make();
       if (this.states.size >= MAX_STATES) this.states.delete(this.states.keys().next().value!);
       this.states.set(key, state);
     }
+    this.latest = state;
     return state;
   }
 
@@ -150,6 +204,11 @@ export class Predictor {
     if (!known) row.set(slot, (known = compute()));
     return known;
   }
+}
+
+/** Whether a reading is one of direct current between nets, in which only conductances count: no ESR, and no symptom or cut that looks at a part's own current. */
+function seesDirectCurrent({ kind }: Measurement): boolean {
+  return kind !== 'esr' && kind !== 'current' && kind !== 'symptom';
 }
 
 /** A dry joint opens its pin: seen from everywhere but that joint's own pin it is the fault of the open pin, or of the open part where it has two, and is solved once. */

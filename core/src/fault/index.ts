@@ -12,5 +12,5 @@ export {
   type PartElements,
 } from './apply';
 export { doubleHypothesis, hypothesisSpace, RateTable, type DoubleHypothesis, type Hypothesis, type HypothesisSpace, type SingleHypothesis } from './prior';
-export { linearChange, type LinearChange } from './linear-change';
+export { linearChange, sameDcKey, type LinearChange } from './linear-change';
 export { trackCuts, type TrackCut } from './track-cuts';

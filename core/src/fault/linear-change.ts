@@ -36,6 +36,13 @@ export function linearChange(fault: Fault, severity?: number): LinearChange | un
   return Number.isFinite(siemens) ? { a, b, siemens, before: kept, after: added } : undefined;
 }
 
+/** One text for all changes that no direct current can tell apart: a shorted capacitor and another one beside it. */
+export function sameDcKey({ a, b, before, after }: LinearChange): string {
+  const dc = (elements: readonly Element[]): string =>
+    elements.flatMap((element) => (element.type === 'conductance' ? [`${element.siemens}/${element.spread}`] : element.type === 'coil' ? [`${element.ohm} ohm/${element.spread}`] : [])).sort().join('+'); // prettier-ignore
+  return `${[a, b].sort().join('~')}:${dc(before)}>${dc(after)}`;
+}
+
 function openBranch(elements: readonly Element[], ohm: number): readonly Element[] | undefined {
   const [only, ...rest] = elements;
   if (!only || rest.length > 0) return undefined;

@@ -1,7 +1,7 @@
 import { GROUND, powerOf, type BoardIndex, type Observable, type Point } from '../board';
 import {
-  across, buildNetwork, contentions, deriveNetwork, drivenLevel, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, nodeOf, operatingPoint,
-  settle, smallSignal, toleranceSpread,
+  across, buildNetwork, contentions, deriveNetwork, drivenLevel, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, NO_DIFFERENCE, nodeOf,
+  operatingPoint, pointAfter, settle, smallSignal, toleranceSpread, Vicinity,
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import { conductance, type Element } from '../device';
@@ -11,7 +11,8 @@ import { ammeter } from './ammeter';
 import { Beside, exchangeParts, touchedParts } from './beside';
 import { measurementKey, type Measurement } from './measurement';
 import { chanceSeen } from './observe';
-import { areJoined, Ohmmeter, unitCurrent } from './ohmmeter';
+import { areJoined, Ohmmeter } from './ohmmeter';
+import { FirstOf, NearOffBoard, unitCurrent, WholeOffBoard } from './off-board';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { PoweredChange, type PoweredReading } from './powered-change';
 import type { Response } from './response';
@@ -21,6 +22,10 @@ import { takeSnapshot, type VoltSnapshot } from './snapshot';
 const STUCK: Readonly<Record<string, Level | undefined>> = { 'stuck-0': LOW, 'stuck-1': HIGH };
 /** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
 const LIGHT_LOAD_VOLT = 2e-3;
+/** Questions to a powered board from which its point is kept about. */
+const OFTEN = 4;
+/** Boards that are off with a fault kept at a time. */
+const MOST_OHMMETERS = 400;
 /** An ESR that moves by less than this share of itself counts as unmoved: a hundredth of what the meter can tell. */
 const UNSEEN_ESR = 1e-4;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
@@ -34,11 +39,15 @@ export class BenchState {
   private settled?: Settled | NoOperatingPoint;
   private ac?: SmallSignalNetwork;
   private ownOhmmeter?: Ohmmeter;
+  private ownOffPoint?: Vicinity;
+  private readonly ohmmetersWith = new Map<string, Ohmmeter | null>();
   /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
   private readonly own = new Map<string, PoweredReading & { x: Float64Array | undefined }>();
   private readonly ignored = new WeakMap<Fault, boolean>();
   private powered?: PoweredChange;
   private ownBeside?: Beside;
+  private restPoint: Vicinity | undefined;
+  private askedAtRest = 0;
   private lastX: Float64Array | undefined;
   private lastShare = 1;
 
@@ -91,7 +100,45 @@ export class BenchState {
   }
 
   private get ohmmeter(): Ohmmeter {
-    return (this.ownOhmmeter ??= new Ohmmeter(this.network));
+    if (this.ownOhmmeter) return this.ownOhmmeter;
+    const whole = new WholeOffBoard(this.network);
+    // A board with faults is asked once or twice, the sound one for everything.
+    if (this.state.faults.length > 0) return (this.ownOhmmeter = new Ohmmeter(whole));
+    return (this.ownOhmmeter = new Ohmmeter(new FirstOf(new NearOffBoard(this.offPoint, this.network, NO_DIFFERENCE), whole), this.offPoint));
+  }
+
+  /** This board off and at rest. */
+  private get offPoint(): Vicinity {
+    return (this.ownOffPoint ??= new Vicinity(this.network, new Uint8Array(this.network.drivers.length), new Float64Array(this.network.size)));
+  }
+
+  /** The ohmmeter on this board with these faults too; undefined where they need a state of their own. */
+  private ohmmeterWith(faults: readonly FaultState[]): Ohmmeter | undefined {
+    const key = faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
+    let known = this.ohmmetersWith.get(key);
+    if (known !== undefined) return known ?? undefined;
+    const exchange = exchangeParts(this.network, touchedParts(this.index, { ...this.state, faults }, this.parts), faults);
+    known = exchange ? new Ohmmeter(new NearOffBoard(this.offPoint, exchange.network, exchange.difference)) : null;
+    if (this.ohmmetersWith.size >= MOST_OHMMETERS) this.ohmmetersWith.delete(this.ohmmetersWith.keys().next().value!);
+    this.ohmmetersWith.set(key, known);
+    return known ?? undefined;
+  }
+
+  /** What the standard meter answers to ohms, continuity and diode tests on this board, off, with these faults too; undefined where that needs a state of its own.
+   *  m must not touch a pin that a fault has cut off. */
+  respondWith(faults: readonly FaultState[], m: Measurement): Response | undefined {
+    if (powerOf(this.state.setup) !== 'off' || (m.kind !== 'resistance' && m.kind !== 'continuity' && m.kind !== 'diode')) return undefined;
+    const ohmmeter = this.ohmmeterWith(faults);
+    const answer = ohmmeter && this.driveWith(ohmmeter, m);
+    return !answer || 'ok' in answer ? undefined : answer;
+  }
+
+  private driveWith(ohmmeter: Ohmmeter, m: Measurement): Response | NoOperatingPoint | undefined {
+    const [a, b] = [this.nodeAt(m.at), this.nodeAt(m.to)];
+    if (m.kind === 'diode') return ohmmeter.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
+    if (m.kind !== 'continuity') return ohmmeter.resistance(a, b);
+    const volts = ohmmeter.testCurrent(a, b, METER.continuityAmpere, Infinity, 1);
+    return volts && asOhms(volts, METER.continuityAmpere);
   }
 
   /** The board at rest, circuit and logic together, or why it has no solution. Off, everything is at zero. */
@@ -152,9 +199,7 @@ export class BenchState {
     const b = this.nodeAt(m.to);
     if (m.kind === 'logic') return this.probe(a, b);
     if (m.kind === 'voltage') return this.voltage(a, b);
-    if (m.kind === 'diode') return this.ohmmeter.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
-    if (m.kind === 'continuity') return asOhms(this.ohmmeter.testCurrent(a, b, METER.continuityAmpere, Infinity, 1), METER.continuityAmpere);
-    return this.ohmmeter.resistance(a, b);
+    return this.driveWith(this.ohmmeter, m) ?? { ok: false, why: 'not converged', at: m.at.net };
   }
 
   /** Whether a symptom is seen: the value is the chance that it is. */
@@ -215,31 +260,49 @@ export class BenchState {
     if (!settled.ok) return settled;
     if (a === b || !this.joined(a, b)) return { value: 0, spread: 0, fullScale: voltRange(0) };
     const [x, drives] = [settled.phases[0]!, settled.drives[0]!];
-    const source = this.sourceOhm(a, b, settled);
-    const share = METER.voltInputOhm / (METER.voltInputOhm + source);
+    const small = this.aboutRest(settled);
+    const share = METER.voltInputOhm / (METER.voltInputOhm + small.sourceOhm(a, b));
     const open = mean(settled, a, b);
     [this.lastX, this.lastShare] = [x, share];
     const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0 || this.network.laws.length > 0;
     if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b, settled);
-    const adjoint = new Float64Array(this.network.size);
-    this.network.lu.solveTransposed(this.unit(a, b), adjoint);
     const value = open * share;
     const unknown = isUnknown(this.network, settled, a) || isUnknown(this.network, settled, b);
     return {
       value,
-      spread: toleranceSpread(this.network, x, adjoint, false, drives) * share,
+      spread: toleranceSpread(this.network, x, small.adjoint(a, b), false, drives) * share,
       fullScale: voltRange(value),
       share,
       ...(unknown ? { unknown } : {}),
     };
   }
 
-  /** Ohms that a meter between two nodes looks into. Leaves the Jacobian factored. */
-  private sourceOhm(a: number, b: number, { phases, drives }: Settled): number {
-    this.holdJacobian(phases[0]!, drives[0]);
-    const response = new Float64Array(this.network.size);
-    this.network.lu.solve(this.unit(a, b), response);
-    return Math.max(0, across(response, a, b));
+  /** How the powered board answers small changes: by its own factorisation, or where much is asked of it by what is kept about its point. */
+  private aboutRest(settled: Settled): { sourceOhm: (a: number, b: number) => number; adjoint: (a: number, b: number) => Float64Array } {
+    const point = this.pointAtRest(settled);
+    if (point) return { sourceOhm: (a, b) => Math.max(0, across(point.column(a, b), a, b)), adjoint: (a, b) => point.adjoint(a, b) };
+    this.holdJacobian(settled.phases[0]!, settled.drives[0]);
+    const { lu, size } = this.network;
+    const solved = (a: number, b: number, transposed: boolean): Float64Array => {
+      const vector = new Float64Array(size);
+      if (transposed) lu.solveTransposed(this.unit(a, b), vector);
+      else lu.solve(this.unit(a, b), vector);
+      return vector;
+    };
+    return { sourceOhm: (a, b) => Math.max(0, across(solved(a, b, false), a, b)), adjoint: (a, b) => solved(a, b, true) };
+  }
+
+  /** The powered board's point in its first phase, once it has been asked often enough to be worth it. */
+  private pointAtRest({ phases, drives }: Settled): Vicinity | undefined {
+    if (this.ownBeside) return this.ownBeside.points[0];
+    if (!this.restPoint && (this.askedAtRest += 1) > OFTEN) this.restPoint = new Vicinity(this.network, drives[0]!, phases[0]!);
+    return this.restPoint;
+  }
+
+  /** Lets go of what was kept for many questions in a row. */
+  forgetNearby(): void {
+    this.restPoint = undefined;
+    this.askedAtRest = 0;
   }
 
   /** A logic probe looks at the volts through its own weak bias, which leaves a net that nothing drives between the levels, and sees pulses. */
@@ -250,12 +313,11 @@ export class BenchState {
     if (a === b) return { value: 0, spread: 0, fullScale };
     const floating: Response = { value: METER.logicBiasVolt, spread: 0, fullScale };
     if (!this.joined(a, b)) return floating;
-    const ohm = this.sourceOhm(a, b, settled);
+    const small = this.aboutRest(settled);
+    const ohm = small.sourceOhm(a, b);
     const share = METER.logicInputOhm / (METER.logicInputOhm + ohm);
     [this.lastX, this.lastShare] = [settled.phases[0]!, share];
-    const adjoint = new Float64Array(this.network.size);
-    this.network.lu.solveTransposed(this.unit(a, b), adjoint);
-    const spread = toleranceSpread(this.network, settled.phases[0]!, adjoint, false, settled.drives[0]) * share;
+    const spread = toleranceSpread(this.network, settled.phases[0]!, small.adjoint(a, b), false, settled.drives[0]) * share;
     const seen = settled.phases.map((x) => across(x, a, b) * share + METER.logicBiasVolt * (1 - share));
     const [low, high = low] = seen as [number, number?];
     if (isUnknown(this.network, settled, a)) return { ...floating, unknown: true };
@@ -264,7 +326,14 @@ export class BenchState {
   }
 
   /** The voltage with the meter's input as a part of the circuit: for points that the meter loads where the circuit is nonlinear. */
-  private loadedVoltage(a: number, b: number, { phases, drives: [drives] }: Settled): Response | NoOperatingPoint {
+  private loadedVoltage(a: number, b: number, settled: Settled): Response | NoOperatingPoint {
+    const { phases, drives: [drives] } = settled; // prettier-ignore
+    const point = this.pointAtRest(settled);
+    const near = point && pointAfter(point, a, b, 1 / METER.voltInputOhm);
+    if (near) {
+      const value = across(near.x, a, b);
+      return { value, spread: toleranceSpread(this.network, near.x, near.adjoint(a, b), false, drives), fullScale: voltRange(value) };
+    }
     const [start, names] = [phases[0]!, this.network.nodeNames];
     const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
     const network = deriveNetwork(this.network, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);

@@ -1,6 +1,7 @@
-import { across, factorJacobian, operatingPoint, RankOne, toleranceSpread, type Network, type NoOperatingPoint } from '../circuit';
+import { across, RankOne, toleranceSpread, type Network, type NoOperatingPoint, type Vicinity } from '../circuit';
 import { junctionsMatter } from './junction-influence';
 import { ohmRange, STANDARD_METER as METER } from './meter';
+import type { OffBoard } from './off-board';
 import type { Response } from './response';
 
 /** Ohms that move by less than this share of themselves count as unmoved: a fortieth of the meter's own accuracy. */
@@ -13,41 +14,45 @@ export function areJoined({ component }: Network, a: number, b: number): boolean
   return (a < 0 ? 0 : component[a]) === (b < 0 ? 0 : component[b]);
 }
 
-/** One ampere into a and out of b, as a right-hand side. */
-export function unitCurrent(network: Network, a: number, b: number): Float64Array {
-  const probe = new Float64Array(network.size);
-  if (a >= 0) probe[a] = 1;
-  if (b >= 0) probe[b]! -= 1;
-  return probe;
-}
+/** What an instrument answers, why the circuit has no solution, or undefined where the board's way does not lead to an answer. */
+type Answer = Response | NoOperatingPoint | undefined;
 
 /** Everything that a meter finds out by driving a current of its own through a board that is off. Lives as long as the board state. */
 export class Ohmmeter {
-  private rankOne?: RankOne;
+  private readonly network: Network;
+  private readonly rankOne: RankOne | undefined;
   /** The circuit while the last current was driven, where that was a search of its own. */
   lastX: Float64Array | undefined;
 
-  constructor(private readonly network: Network) {}
+  /** vicinity: the board off, where changes of it are to be asked about. */
+  constructor(
+    private readonly board: OffBoard,
+    vicinity?: Vicinity,
+  ) {
+    this.network = board.network;
+    this.rankOne = vicinity && new RankOne(vicinity);
+  }
 
   /** What an ohmmeter shows between two nodes: the smallest range that keeps its voltage within the limit. */
-  resistance(a: number, b: number): Response | NoOperatingPoint {
+  resistance(a: number, b: number): Answer {
     const open: Response = { value: Infinity, spread: 0, fullScale: Infinity };
     if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0) };
     if (!areJoined(this.network, a, b)) return open;
     const linear = this.linearResistance(a, b);
+    if (!linear) return undefined;
     // Where a junction holds the voltage near the limit, part spread decides which range the meter takes, and with it what it shows.
     let unsure = false;
     for (const [fullScale, ampere] of METER.ohmRanges) {
       if (!junctionsMatter(this.network, linear.response, a, b, ampere)) {
         const volt = linear.value * ampere;
         if (volt > METER.ohmVoltLimit) {
-          unsure ||= fullScale === METER.ohmRanges.at(-1)![0] && volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread * ampere;
+          unsure ||= fullScale === METER.ohmRanges.at(-1)![0] && volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread() * ampere;
           continue;
         }
-        return { value: linear.value, spread: linear.spread, fullScale, ...(unsure ? { unknown: true } : {}) };
+        return { value: linear.value, spread: linear.spread(), fullScale, ...(unsure ? { unknown: true } : {}) };
       }
       const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
-      if ('ok' in volts) return volts;
+      if (!volts || 'ok' in volts) return volts;
       unsure ||= Math.abs(volts.value - METER.ohmVoltLimit) < RANGE_DOUBT * volts.spread;
       if (volts.value <= METER.ohmVoltLimit)
         return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale, ...(unsure ? { unknown: true } : {}) };
@@ -56,34 +61,23 @@ export class Ohmmeter {
   }
 
   /** Resistance for vanishing current, with its spread. */
-  private linearResistance(a: number, b: number): { value: number; spread: number; response: Float64Array } {
-    if (this.network.lu.owner !== this) {
-      factorJacobian(this.network, new Float64Array(this.network.size));
-      this.network.lu.owner = this;
-    }
-    const probe = unitCurrent(this.network, a, b);
-    const response = new Float64Array(this.network.size);
-    this.network.lu.solve(probe, response);
-    const value = across(response, a, b);
-    this.network.lu.solveTransposed(probe, probe);
-    return { value, spread: toleranceSpread(this.network, response, probe, true), response };
+  private linearResistance(a: number, b: number): { value: number; spread: () => number; response: Float64Array } | undefined {
+    const found = this.board.linear(a, b);
+    if (!found) return undefined;
+    const { response, adjoint } = found;
+    return { value: across(response, a, b), spread: () => toleranceSpread(this.network, response, adjoint(), true), response };
   }
 
   /** Drives a current into a and out of b, the board being off. Returns volts. overload: at or above this the answer is OL. */
-  testCurrent(a: number, b: number, ampere: number, overload: number, fullScale: number): Response | NoOperatingPoint {
+  testCurrent(a: number, b: number, ampere: number, overload: number, fullScale: number): Answer {
     if (a === b) return { value: 0, spread: 0, fullScale };
     if (!areJoined(this.network, a, b)) return { value: Infinity, spread: 0, fullScale };
-    const injection = unitCurrent(this.network, a, b);
-    for (let i = 0; i < injection.length; i += 1) injection[i]! *= ampere;
-    const result = operatingPoint(this.network, { injection });
-    this.network.lu.owner = undefined;
-    if (!result.ok) return result;
+    const result = this.board.driven(a, b, ampere);
+    if (!result || 'ok' in result) return result;
     this.lastX = result.x;
     const value = across(result.x, a, b);
     if (value >= overload) return { value: Infinity, spread: 0, fullScale };
-    const adjoint = unitCurrent(this.network, a, b);
-    this.network.lu.solveTransposed(adjoint, adjoint);
-    return { value, spread: toleranceSpread(this.network, result.x, adjoint, false, new Uint8Array(this.network.drivers.length)), fullScale };
+    return { value, spread: toleranceSpread(this.network, result.x, result.adjoint(), false, new Uint8Array(this.network.drivers.length)), fullScale };
   }
 
   /** Ohms after a change of one conductance, where junctions play no part in them; undefined where they do. ownAnswer: what the unchanged board shows. */
@@ -96,7 +90,7 @@ export class Ohmmeter {
     siemens: number,
     ownAnswer: () => Response | undefined,
   ): Response | undefined {
-    this.rankOne ??= new RankOne(this.network, new Float64Array(this.network.size));
+    if (!this.rankOne) return undefined;
     const known = this.rankOne.shareMoved(a, b, p, q, siemens) < UNSEEN_SHARE ? ownAnswer() : undefined;
     const linear = across(this.rankOne.response(a, b), a, b);
     // Only where no junction had a part in the answer: what one does is not in the linear share.

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { buildNetwork, factorJacobian, impedance, impedanceAfter, PatternBuilder, RankOne, smallSignal, SparseLu } from '../../src/circuit';
+import { buildNetwork, factorJacobian, impedance, impedanceAfter, PatternBuilder, RankOne, smallSignal, SparseLu, Vicinity } from '../../src/circuit';
 import type { Element } from '../../src/device';
 
 /** A random connected network: a spanning chain and extra branches between random nodes. */
@@ -29,7 +29,7 @@ describe('short ways against long ways', () => {
         const base = buildNetwork(elements);
         const index = (net: string): number => (net === '0' ? -1 : base.nodeIndex.get(net)!);
         const far = index(`n${nodes - 1}`);
-        const updated = new RankOne(base, new Float64Array(base.size)).responseAfter(
+        const updated = new RankOne(new Vicinity(base, new Uint8Array(), new Float64Array(base.size))).responseAfter(
           far,
           -1,
           index(target.a),
