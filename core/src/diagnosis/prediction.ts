@@ -1,17 +1,7 @@
 import type { BoardIndex, Setup } from '../board';
-import { openPinMode } from '../device';
-import {
-  changesDc,
-  linearChange,
-  nodeBehind,
-  sameDcKey,
-  type DoubleHypothesis,
-  type FaultState,
-  type Hypothesis,
-  type LinearChange,
-  type SingleHypothesis,
-} from '../fault';
+import { changesDc, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
+import { Answerers, SOUND } from './answerers';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
 const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
@@ -23,12 +13,6 @@ const BOOKED_FROM_PARTS = 60;
 /** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
 const MAX_BOOKED = 60_000;
 
-/** A hypothesis at one of its severities. */
-interface AtSeverity {
-  readonly hypothesis: SingleHypothesis;
-  readonly k: number;
-}
-
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
   private readonly bases = new Map<string, BenchState>();
@@ -37,22 +21,18 @@ export class Predictor {
   private latest: BenchState | undefined;
   /** Answers by measurement, then by the slot of a hypothesis and severity. */
   private readonly responses = new Map<string, Map<number, Response>>();
-  /** First slot of each hypothesis; its severities follow. Slot 0 is the sound board. */
-  private readonly slots = new Map<string, number>();
-  private nextSlot = 1;
   /** Volts of every net of solved faulty boards; null where there is no solution. */
   private readonly book = new Map<string, VoltSnapshot | null>();
-  /** By slot: what a hypothesis changes, where that is one admittance; and who answers for it to direct current. */
-  private readonly changes = new Map<number, LinearChange | null>();
-  private readonly likes = new Map<number, AtSeverity>();
-  private readonly firstWith = new Map<string, AtSeverity>();
-  private readonly opened = new WeakMap<SingleHypothesis, SingleHypothesis>();
+  private readonly answerers = new Answerers();
 
   constructor(readonly index: BoardIndex) {}
 
   /** What the meter shows on the healthy board. */
   healthy(m: Measurement, absent: readonly string[] = []): Response {
-    return this.remember(m, absent, 0, () => orUnknown(this.base(m.setup, absent).respond(m)));
+    const row = this.rowOf(m, absent);
+    let known = row.get(SOUND);
+    if (!known) row.set(SOUND, (known = orUnknown(this.base(m.setup, absent).respond(m))));
+    return known;
   }
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. Exact. */
@@ -64,34 +44,17 @@ export class Predictor {
 
   /** What the meter shows under a hypothesis at its i-th severity. */
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
-    if (hypothesis.type === 'double') return this.double(hypothesis, m, absent);
-    if (!canShow(hypothesis, m)) return this.healthy(m, absent);
-    const atJoint = this.probesJoint(hypothesis, m);
-    const same = atJoint ? hypothesis : this.asOpen(hypothesis);
-    const own = { hypothesis: same, k: Math.min(i, same.severities.length - 1) };
-    const like = !atJoint && absent.length === 0 && seesDirectCurrent(m) ? this.likeAtDc(own) : own;
-    return this.remember(m, absent, this.slotOf(like.hypothesis) + like.k, () => this.one(like.hypothesis, like.hypothesis.severities[like.k]!, like.k, m, absent)); // prettier-ignore
-  }
-
-  /** The first hypothesis met that is the same change to every direct current, which then answers for all of them. */
-  private likeAtDc(own: AtSeverity): AtSeverity {
-    const slot = this.slotOf(own.hypothesis) + own.k;
-    let like = this.likes.get(slot);
-    if (like) return like;
-    const change = this.changeOf(own.hypothesis, own.k);
-    const key = change && sameDcKey(change);
-    like = (key === undefined ? undefined : this.firstWith.get(key)) ?? own;
-    if (key !== undefined) this.firstWith.set(key, like);
-    this.likes.set(slot, like);
-    return like;
-  }
-
-  /** What a hypothesis at its k-th severity changes, where that is one admittance. */
-  private changeOf(hypothesis: SingleHypothesis, k: number): LinearChange | undefined {
-    const slot = this.slotOf(hypothesis) + k;
-    let known = this.changes.get(slot);
-    if (known === undefined) this.changes.set(slot, (known = linearChange(hypothesis.fault, hypothesis.severities[k]!) ?? null));
-    return known ?? undefined;
+    const row = this.rowOf(m, absent);
+    const who = this.answerers.of(hypothesis, i, this.probesJoint(hypothesis, m), absent.length === 0 && seesDirectCurrent(m));
+    let known = row.get(who.slot);
+    if (known) return known;
+    known = !canShow(hypothesis, m)
+      ? this.healthy(m, absent)
+      : who.hypothesis.type === 'double'
+        ? this.double(who.hypothesis, m, absent)
+        : this.one(who.hypothesis, who.k, m, absent);
+    row.set(who.slot, known);
+    return known;
   }
 
   /** Two faults at once, the board solved with both. */
@@ -114,29 +77,14 @@ export class Predictor {
     return this.under(hypothesis, m, absent).some((response) => isMoved(healthy, response));
   }
 
-  /** First slot of a hypothesis, given out when it is first met. */
-  private slotOf({ name, severities }: SingleHypothesis): number {
-    let slot = this.slots.get(name);
-    if (slot === undefined) {
-      this.slots.set(name, (slot = this.nextSlot));
-      this.nextSlot += severities.length;
-    }
-    return slot;
-  }
-
-  private asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
-    let same = this.opened.get(hypothesis);
-    if (!same) this.opened.set(hypothesis, (same = asOpen(hypothesis)));
-    return same;
-  }
-
-  private one(hypothesis: SingleHypothesis, severity: number, i: number, m: Measurement, absent: readonly string[]): Response {
+  private one(hypothesis: SingleHypothesis, i: number, m: Measurement, absent: readonly string[]): Response {
+    const severity = hypothesis.severities[i]!;
     const base = this.base(m.setup, absent);
     if (base.ignores(hypothesis.fault)) return this.healthy(m, absent);
     const state = (): BenchState => this.state(hypothesis, severity, i, m.setup, absent);
     const booked = this.fromBook(`${hypothesis.name}|${i}`, [{ fault: hypothesis.fault, severity }], m, absent, state);
     if (booked && isUnmoved(this.healthy(m, absent), booked)) return booked;
-    const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? this.changeOf(hypothesis, i) : undefined;
+    const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? this.answerers.changeOf(hypothesis, i) : undefined;
     const quick = (change && base.respondAfter(m, change)) ?? booked;
     if (quick) return quick;
     return this.beside([{ fault: hypothesis.fault, severity }], m, absent) ?? orUnknown(state().respond(m));
@@ -164,7 +112,9 @@ export class Predictor {
   }
 
   /** Whether a probe sits on the very pin whose joint is in question, or behind the cut: then it touches the part's side. */
-  private probesJoint({ fault }: SingleHypothesis, m: Measurement): boolean {
+  private probesJoint(hypothesis: Hypothesis, m: Measurement): boolean {
+    if (hypothesis.type === 'double') return false;
+    const { fault } = hypothesis;
     if (fault.type !== 'dry' && fault.type !== 'cut') return false;
     return [m.at, m.to].some(({ pin }) => pin !== undefined && nodeBehind(pin, [{ fault }]) !== undefined);
   }
@@ -196,13 +146,12 @@ export class Predictor {
     return state;
   }
 
-  private remember(m: Measurement, absent: readonly string[], slot: number, compute: () => Response): Response {
+  /** The answers to one measurement. */
+  private rowOf(m: Measurement, absent: readonly string[]): Map<number, Response> {
     const key = absent.length === 0 ? measurementKey(m) : `${measurementKey(m)}|${absent.join()}`;
     let row = this.responses.get(key);
     if (!row) this.responses.set(key, (row = new Map()));
-    let known = row.get(slot);
-    if (!known) row.set(slot, (known = compute()));
-    return known;
+    return row;
   }
 }
 
@@ -211,20 +160,10 @@ function seesDirectCurrent({ kind }: Measurement): boolean {
   return kind !== 'esr' && kind !== 'current' && kind !== 'symptom';
 }
 
-/** A dry joint opens its pin: seen from everywhere but that joint's own pin it is the fault of the open pin, or of the open part where it has two, and is solved once. */
-function asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
-  const { fault } = hypothesis;
-  if (fault.type !== 'dry') return hypothesis;
-  const { part, index } = fault.pin;
-  const mode = openPinMode(part, index);
-  if (!mode) return hypothesis;
-  const name = `${part.ref}${mode.pin === undefined ? '' : `.${mode.pin + 1}`}:${mode.name}`;
-  const severities = mode.severity.low === mode.severity.high && mode.severity.low < 1e6 ? [mode.severity.low] : hypothesis.severities;
-  return { ...hypothesis, name, severities, fault: { type: 'mode', name, part, mode } };
-}
-
 /** Whether a fault can show in a kind of reading at all: a lost farad not at DC, a stuck output not with the power off. */
-function canShow({ fault }: SingleHypothesis, { kind, setup }: Measurement): boolean {
+function canShow(hypothesis: Hypothesis, { kind, setup }: Measurement): boolean {
+  if (hypothesis.type === 'double') return true;
+  const { fault } = hypothesis;
   if (kind !== 'esr' && !changesDc(fault)) return false;
   if (setup !== 'off' || fault.type === 'bridge' || fault.type === 'cut') return true;
   const { part } = fault.type === 'mode' ? fault : fault.pin;

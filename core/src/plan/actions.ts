@@ -108,14 +108,19 @@ function sumOf(refs: readonly string[], shares: ReadonlyMap<string, number>): nu
 /** Joints that can be soldered again and contacts that can be cleaned before a part is condemned. */
 function cheapWork(index: BoardIndex, belief: Belief, shares: ReadonlyMap<string, number>, work: Work): Action[] {
   const found: Action[] = [];
+  const chances = new Map<string, number>();
+  for (const { hypothesis, probability } of belief.suspects) {
+    if (hypothesis.type !== 'single') continue;
+    const key = `${hypothesis.refs[0]!}:${hypothesis.name.slice(hypothesis.name.lastIndexOf(':') + 1)}`;
+    chances.set(key, (chances.get(key) ?? 0) + probability);
+  }
   for (const ref of shares.keys()) {
-    const chance = (test: (fault: string) => boolean): number => belief.suspects.reduce((sum, { hypothesis, probability }) => sum + (hypothesis.type === 'single' && hypothesis.refs[0] === ref && test(hypothesis.name) ? probability : 0), 0); // prettier-ignore
-    const joints = chance((name) => name.endsWith(':dry'));
+    const joints = chances.get(`${ref}:dry`) ?? 0;
     if (joints >= NEGLIGIBLE)
       found.push(work('resolder', `solder the joints of ${ref} again`, [ref], MINUTES.resolder, joints, 'a dry joint shows as an open part'));
     const [part] = index.replaceable.get(ref) ?? [];
     if (part?.kind === 'switch' || part?.kind === 'connectorPin') {
-      const contact = chance((name) => name.endsWith(':open'));
+      const contact = chances.get(`${ref}:open`) ?? 0;
       if (contact >= NEGLIGIBLE) found.push(work('clean', `clean the contacts of ${ref}`, [ref], MINUTES.clean, 0.7 * contact, 'cheap and can be taken back'));
     }
   }

@@ -3,9 +3,20 @@ import type { Fault } from '../fault';
 import { observableMeasurements, type Measurement, type ReadingKind } from '../instrument';
 import type { OutlookBase } from './outlook';
 
-/** Everything worth measuring on a board with the kinds allowed: every net's volts and ohms to ground, the level of every net of a chip, every two-pin part's own
+const CANDIDATES = new WeakMap<BoardIndex, Map<string, readonly Measurement[]>>();
+
+/** Everything worth measuring on a board with the kinds allowed, kept with the board: every net's volts and ohms to ground, the level of every net of a chip, every two-pin part's own
  *  reading, every junction, every capacitor's ESR, and a look at everything the board names as observable. Current is left out: it needs a cut. */
 export function candidateMeasurements(index: BoardIndex, allow?: readonly ReadingKind[]): readonly Measurement[] {
+  let known = CANDIDATES.get(index);
+  if (!known) CANDIDATES.set(index, (known = new Map()));
+  const key = allow ? [...allow].sort().join() : 'all';
+  let found = known.get(key);
+  if (!found) known.set(key, (found = everyMeasurement(index, allow)));
+  return found;
+}
+
+function everyMeasurement(index: BoardIndex, allow?: readonly ReadingKind[]): readonly Measurement[] {
   const allowed = (kind: ReadingKind): boolean => allow === undefined || allow.includes(kind);
   const nets = index.nets.filter((net) => net !== GROUND && isReachable(index, net));
   const ground: Point = { net: GROUND };

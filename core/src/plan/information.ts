@@ -84,8 +84,21 @@ function spread(predicted: Scaled, cuts: readonly number[], put: (bin: number, c
   }
 }
 
+/** Whether all predictions lie so near to one another that there is no boundary between them: so it is with most readings. */
+function areTogether(outlooks: readonly Outlook[]): boolean {
+  let [least, most, sigma] = [Infinity, -Infinity, Infinity];
+  for (const { predicted } of outlooks) {
+    if (!predicted || predicted.overload) continue;
+    least = Math.min(least, predicted.y);
+    most = Math.max(most, predicted.y);
+    sigma = Math.min(sigma, predicted.sigma);
+  }
+  return !(most - least > 2 * SEPARATION * Math.max(sigma, 1e-12));
+}
+
 /** Boundaries between groups of predictions, at most MAX_BINS - 1, the widest gaps first. */
 function cutsBetween(outlooks: readonly Outlook[]): number[] {
+  if (areTogether(outlooks)) return [];
   const points = outlooks.flatMap(({ predicted }) => (predicted && !predicted.overload ? [predicted] : [])).sort((a, b) => a.y - b.y);
   const gaps: { at: number; width: number }[] = [];
   for (let i = 1; i < points.length; i += 1) {
