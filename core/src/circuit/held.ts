@@ -1,6 +1,7 @@
 import type { Difference } from './exchange';
 import { diodeCurrent, junctionCurrent } from './junction';
 import { isOpen, lawAt } from './law-stamp';
+import { conductingLaws } from './law-table';
 import type { JunctionStamp, LawStamp, Network, TransistorStamp } from './network';
 import { across } from './operating-point';
 import type { Vicinity } from './vicinity';
@@ -51,7 +52,8 @@ export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array
   for (const { a, b, element } of network.branches) if (!('ohm' in element) || element.ohm * least <= 1) join(a, b);
   for (const junction of network.junctions) if (!x || junctionHolds(junction, x)) join(junction.a, junction.b);
   for (const transistor of network.transistors) if (!x || conducts(x, transistor)) transistor.nodes.forEach((node) => join(node, transistor.nodes[1]));
-  for (const law of network.laws) if (law.element.holds && isOpen(law, drives) && (!x || lawHolds(law, x))) join(law.a, law.b);
+  if (x) for (const law of conductingLaws(network, drives, x)) if (law.element.holds && lawHolds(law, x)) join(law.a, law.b);
+  if (!x) for (const law of network.laws) if (law.element.holds && isOpen(law, drives)) join(law.a, law.b);
   const held = new Uint8Array(size);
   const ground = root(0);
   for (let node = 0; node < size; node += 1) if (root(node + 1) === ground) held[node] = 1;

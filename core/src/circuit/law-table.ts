@@ -101,7 +101,10 @@ export function openLaws(network: Network, drives: Uint8Array): OpenLaws {
 
 const CONDUCTING = new WeakMap<Float64Array, { readonly laws: Network['laws']; readonly drives: Uint8Array; readonly found: readonly LawStamp[] }>();
 
-/** The laws of a network that may carry current at x, which is not to change any more; those of the last network asked about at this x are kept. */
+/** A law this close to conducting counts among those that do, volt. */
+const ALMOST_VOLT = 2e-3;
+
+/** The laws of a network that may carry current at x or next to it; x is not to change any more. Those of the last network asked about at this x are kept. */
 export function conductingLaws(network: Network, drives: Uint8Array, x: Float64Array): readonly LawStamp[] {
   const { laws } = network;
   const known = CONDUCTING.get(x);
@@ -115,7 +118,7 @@ export function conductingLaws(network: Network, drives: Uint8Array, x: Float64A
       // A drop that is not reached, or a TTL input without a supply above its pin.
       const a = nodes[4 * l]!;
       const b = nodes[4 * l + 1]!;
-      if ((a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!) - dropVolt[l]! < 0) continue;
+      if ((a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!) - dropVolt[l]! < -ALMOST_VOLT) continue;
     }
     if (isOpen(stamp, drives)) found.push(stamp);
   }

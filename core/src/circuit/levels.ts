@@ -21,6 +21,33 @@ export function driversByNode({ chips }: Network): ReadonlyMap<number, readonly 
   return known;
 }
 
+const READERS_BY_NODE = new WeakMap<readonly LogicStamp[], ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]>>();
+
+/** The chip inputs that look at each node, kept with the chips. */
+export function readersByNode({ chips }: Network): ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]> {
+  let known = READERS_BY_NODE.get(chips);
+  if (!known) {
+    const map = new Map<number, (readonly [number, number])[]>();
+    chips.forEach(({ inputs }, chip) => inputs.forEach(({ node }, input) => push(map, node, [chip, input] as const)));
+    READERS_BY_NODE.set(chips, (known = map));
+  }
+  return known;
+}
+
+/** What each driver's stage can do, by the driver's number: pull both ways, low only or high only. */
+const PULLS = { none: 0, both: 1, low: 2, high: 3 } as const;
+const PULLS_BY_DRIVER = new WeakMap<readonly LogicStamp[], Uint8Array>();
+
+function pullsByDriver({ chips, drivers }: Network): Uint8Array {
+  let known = PULLS_BY_DRIVER.get(chips);
+  if (!known) {
+    known = new Uint8Array(drivers.length);
+    for (const { logic, outputs } of chips) for (let i = 0; i < outputs.length; i += 1) known[outputs[i]!.driver] = PULLS[logic.outputs[i]!.pulls];
+    PULLS_BY_DRIVER.set(chips, known);
+  }
+  return known;
+}
+
 /** A test whether a node has its level from somewhere, worked out when first asked. */
 export function holdTest(network: Network, drives: Uint8Array): (node: number) => boolean {
   let held: Uint8Array | undefined;
@@ -76,15 +103,14 @@ export function drivenLevel({ pulls, stuck }: { pulls: 'both' | 'low' | 'high'; 
 
 /** States of all drivers in a phase: what pulses or is not known is low in the first and high in the second. */
 export function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1): Uint8Array {
-  const drives = new Uint8Array(network.drivers.length);
-  for (const chip of network.chips) {
-    chip.outputs.forEach(({ driver }, i) => {
-      const level = driven[driver]!;
-      if (level === OFF) return;
-      const high = level === HIGH || (level !== LOW && phase === HIGH);
-      const { pulls } = chip.logic.outputs[i]!;
-      drives[driver] = high ? (pulls === 'low' ? DRIVE.off : DRIVE.high) : pulls === 'high' ? DRIVE.off : DRIVE.low;
-    });
+  const pulls = pullsByDriver(network);
+  const drives = new Uint8Array(pulls.length);
+  for (let driver = 0; driver < pulls.length; driver += 1) {
+    const level = driven[driver]!;
+    const stage = pulls[driver]!;
+    if (level === OFF || stage === PULLS.none) continue;
+    const high = level === HIGH || (level !== LOW && phase === HIGH);
+    drives[driver] = high ? (stage === PULLS.low ? DRIVE.off : DRIVE.high) : stage === PULLS.high ? DRIVE.off : DRIVE.low;
   }
   return drives;
 }

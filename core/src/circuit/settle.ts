@@ -1,5 +1,5 @@
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
-import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, push, type Driven } from './levels';
+import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, readersByNode, type Driven } from './levels';
 import type { Exchange } from './exchange';
 import { atNewLevels, inStep, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
@@ -69,7 +69,7 @@ class Settling {
   private readonly overruled = new Set<number>();
   private readonly locked = new Set<number>();
   private readonly driversOf: ReadonlyMap<number, readonly number[]>;
-  private readonly readersOf = new Map<number, [chip: number, input: number][]>();
+  private readonly readersOf: ReturnType<typeof readersByNode>;
   /** Whether too much takes part for a search beside the known board: it will in the next round and in the other phase too. */
   private reachesFar = false;
   private phases: Float64Array[] = [];
@@ -93,10 +93,8 @@ class Settling {
       return from && keepMemory ? copyMemory(from.memories[i]!) : emptyMemory(logic.program);
     });
     this.powered = fresh ? [...fresh.powered] : chips.map(() => true);
-    chips.forEach(({ inputs }, chip) => {
-      inputs.forEach(({ node }, input) => push(this.readersOf, node, [chip, input]));
-    });
     this.driversOf = driversByNode(network);
+    this.readersOf = readersByNode(network);
     if (from && from.driven.length === this.driven.length) {
       for (const { outputs } of chips) for (const { driver } of outputs) this.driven[driver] = from.driven[driver]!;
       from.seen.forEach((levels, chip) => this.seen[chip]!.set(levels));

@@ -39,17 +39,28 @@ export function expectedInformation(outlooks: readonly Outlook[], groups: number
   const joint = new Float64Array(bins * groups);
   const centre = new Float64Array(bins);
   const known = new Float64Array(bins);
+  const blank = new Float64Array(groups);
+  const chances = new Float64Array(bins);
+  let spreadOut: Scaled | undefined;
   for (const { group, probability, predicted } of outlooks) {
-    const blank = (probability * (predicted ? BLUNDER : 1)) / bins;
-    for (let bin = 0; bin < bins; bin += 1) joint[bin * groups + group]! += blank;
+    blank[group] = blank[group]! + (probability * (predicted ? BLUNDER : 1)) / bins;
     if (!predicted) continue;
+    if (predicted !== spreadOut) {
+      // Most outlooks predict what the one before does.
+      chances.fill(0);
+      spread(predicted, cuts, (bin, chance) => (chances[bin] = chance));
+      spreadOut = predicted;
+    }
     const share = probability * (1 - BLUNDER);
-    spread(predicted, cuts, (bin, chance) => {
-      joint[bin * groups + group]! += share * chance;
-      known[bin]! += share * chance;
-      if (!predicted.overload) centre[bin]! += share * chance * predicted.y;
-    });
+    for (let bin = 0; bin < bins; bin += 1) {
+      const part = share * chances[bin]!;
+      if (part === 0) continue;
+      joint[bin * groups + group] = joint[bin * groups + group]! + part;
+      known[bin] = known[bin]! + part;
+      if (!predicted.overload) centre[bin] = centre[bin]! + part * predicted.y;
+    }
   }
+  for (let bin = 0; bin < bins; bin += 1) for (let g = 0; g < groups; g += 1) joint[bin * groups + g] = joint[bin * groups + g]! + blank[g]!;
   return measure(joint, bins, groups, (bin) => (bin === bins - 1 ? Infinity : known[bin]! > 0 ? centre[bin]! / known[bin]! : 0));
 }
 
@@ -112,21 +123,38 @@ function cutsBetween(outlooks: readonly Outlook[]): number[] {
 
 function measure(joint: Float64Array, bins: number, groups: number, centreOf: (bin: number) => number): Information {
   const prior = new Float64Array(groups);
-  for (let bin = 0; bin < bins; bin += 1) for (let g = 0; g < groups; g += 1) prior[g]! += joint[bin * groups + g]!;
+  const totals = new Float64Array(bins);
+  for (let bin = 0; bin < bins; bin += 1) {
+    for (let g = 0; g < groups; g += 1) {
+      const share = joint[bin * groups + g]!;
+      prior[g] = prior[g]! + share;
+      totals[bin] = totals[bin]! + share;
+    }
+  }
   let gain = 0;
   let expectedTop = 0;
-  const outcomes: Outcome[] = [];
   for (let bin = 0; bin < bins; bin += 1) {
-    const row = joint.subarray(bin * groups, (bin + 1) * groups);
-    const total = row.reduce((a, b) => a + b, 0);
-    if (total <= 0) continue;
+    const total = totals[bin]!;
     let top = 0;
     for (let g = 0; g < groups; g += 1) {
-      if (row[g]! > 0) gain += row[g]! * Math.log2(row[g]! / (total * prior[g]!));
-      top = Math.max(top, row[g]!);
+      const share = joint[bin * groups + g]!;
+      if (share > 0) gain += share * Math.log2(share / (total * prior[g]!));
+      if (share > top) top = share;
     }
     expectedTop += top;
-    outcomes.push({ probability: total, centre: centreOf(bin), groups: row.map((value) => value / total) });
   }
-  return { gainBits: Math.max(0, gain), expectedTop, outcomes };
+  // Worked out when asked for: most readings are not worth it.
+  let outcomes: readonly Outcome[] | undefined;
+  const outcomeOf = (bin: number): Outcome => ({
+    probability: totals[bin]!,
+    centre: centreOf(bin),
+    groups: joint.slice(bin * groups, (bin + 1) * groups).map((share) => share / totals[bin]!),
+  });
+  return {
+    gainBits: Math.max(0, gain),
+    expectedTop,
+    get outcomes(): readonly Outcome[] {
+      return (outcomes ??= [...totals.keys()].filter((bin) => totals[bin]! > 0).map(outcomeOf));
+    },
+  };
 }

@@ -44,15 +44,21 @@ function standIns({ severities, discrete }: Hypothesis, wideField: boolean): rea
 
 /** What everything that may be so predicts for a reading: healthy first, then "none of these", then the entries with each of their severities, always in this order. */
 export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Outlook[] {
-  const sound = scaled(m.kind, predictor.healthy(m, absent));
+  const response = predictor.healthy(m, absent);
+  const sound = scaled(m.kind, response);
+  let latest = { response, predicted: sound.unknown ? undefined : sound };
   const outlooks: Outlook[] = [
-    { group: view.refs.length, probability: view.healthy, predicted: sound.unknown ? undefined : sound },
+    { group: view.refs.length, probability: view.healthy, predicted: latest.predicted },
     { group: view.refs.length + 1, probability: view.unmodelled, predicted: undefined },
   ];
   for (const { hypothesis, severities, group, probability } of view.entries) {
     for (const i of severities) {
-      const predicted = scaled(m.kind, predictor.at(hypothesis, i, m, absent));
-      outlooks.push({ group, probability: probability / severities.length, predicted: predicted.unknown ? undefined : predicted });
+      const answer = predictor.at(hypothesis, i, m, absent);
+      if (answer !== latest.response) {
+        const predicted = scaled(m.kind, answer);
+        latest = { response: answer, predicted: predicted.unknown ? undefined : predicted };
+      }
+      outlooks.push({ group, probability: probability / severities.length, predicted: latest.predicted });
     }
   }
   return outlooks;
