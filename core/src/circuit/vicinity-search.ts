@@ -16,7 +16,7 @@ const MOST_STEPS = 40;
 const UNDAMPED = 12;
 /** A piece whose current leaves its tangent by so much that it moves a node further than this joins the search, volt. */
 const LEAVES_TANGENT_VOLT = 1e-4;
-/** What a node of the vicinity is at least taken to look into, ohm: the difference may have cut off what fed it. */
+/** What a node is at least taken to look into where the difference or a piece of the vicinity may have let go of it, ohm. */
 const LEAST_SOURCE_OHM = 1e5;
 /** The same for a node that is stiff by feedback. */
 const LEAST_REGULATED_OHM = 100;
@@ -74,6 +74,8 @@ class VicinitySearch implements NearPoint {
   /** In which round of widening each piece was last asked. */
   private readonly asked: Uint8Array;
   private round = 0;
+  /** Unknowns that something may have let go of. */
+  private readonly loosened: Uint8Array;
 
   /** values: the tangent's solution without any difference. leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the search. */
   constructor(
@@ -87,6 +89,7 @@ class VicinitySearch implements NearPoint {
     const { size } = vicinity.network;
     this.taken = new Uint8Array(vicinity.pieces.length);
     this.asked = new Uint8Array(vicinity.pieces.length);
+    this.loosened = new Uint8Array(size);
     this.tangent = { values, column: (unknown) => vicinity.column(unknown) };
     const startOf = looseNodeStart(start, size, difference);
     this.x = new Float64Array(size + difference.extra);
@@ -137,6 +140,8 @@ class VicinitySearch implements NearPoint {
     const { vicinity, difference, drives } = this;
     const { gone } = difference;
     for (const piece of loosePieces(difference, drives)) this.loose.add(piece);
+    for (const { a, b, siemens } of difference.conductances) if (siemens < 0) this.loosen([a, b]);
+    for (const { row } of difference.branches) this.loosen([row]);
     for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) this.take(vicinity.pieceOf(stamp), false);
     for (let driver = 0; drives !== vicinity.drives && driver < drives.length; driver += 1) {
       if (drives[driver] === vicinity.drives[driver]) continue;
@@ -147,10 +152,15 @@ class VicinitySearch implements NearPoint {
     }
   }
 
+  private loosen(unknowns: Iterable<number>): void {
+    for (const unknown of unknowns) if (unknown >= 0 && unknown < this.loosened.length) this.loosened[unknown] = 1;
+  }
+
   private take(i: number, present: boolean): void {
     if (this.taken[i]) return;
     this.taken[i] = 1;
     const known = this.vicinity.pieces[i]!;
+    this.loosen(known.piece.ports);
     if (known.open || present) this.loose.add(known.piece, known.open ? known : undefined, present);
   }
 
@@ -205,7 +215,7 @@ class VicinitySearch implements NearPoint {
       for (let c = 0; c < width; c += 1) if (ports[c]! >= 0) off -= slope[r * width + c]! * (volts[c]! - before[ports[c]!]!);
       if (off === 0) continue;
       const source = this.vicinity.sourceOhm(row);
-      const least = this.loose.has(row) ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
+      const least = this.loosened[row] === 1 ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
       if (Math.abs(off) * Math.max(source, least) > this.leavesVolt) return true;
     }
     return false;

@@ -26,7 +26,10 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const drive = (gain * (v[0]! - v[1]!)) / half;
     // Straight between the rails and nearly flat at them: inside, one Newton step is exact.
     const bent = Math.max(-1, Math.min(1, drive));
-    const slopeIn = Math.abs(drive) < 1 ? gain : gain * RAIL_SLOPE;
+    const inside = Math.abs(drive) < 1;
+    const slopeIn = inside ? gain : gain * RAIL_SLOPE;
+    // Inside, both supplies move mid-supply alike; at a rail that rail alone counts.
+    const towardsHigh = inside ? 0.5 : 0.5 * (1 + bent);
     const aim = middle + half * (bent + RAIL_SLOPE * (drive - bent));
     const alive = Math.max(0, Math.min(1, v[3]! - v[4]! - LEAST_SUPPLY_VOLT));
     if (alive === 0) return void out.fill(0);
@@ -44,8 +47,8 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     out[2] = slopeIn * siemens;
     out[3] = -slopeIn * siemens;
     out[4] = -siemens;
-    out[5] = siemens * 0.5 * (1 + bent);
-    out[6] = siemens * 0.5 * (1 - bent);
+    out[5] = siemens * towardsHigh;
+    out[6] = siemens * (1 - towardsHigh);
   };
   return { kind: 'free', at };
 }
