@@ -165,3 +165,55 @@ test('the screens pass the accessibility rules in both themes', async ({ page })
     }
   }
 });
+
+test('a cut track is found, condemned, mended and named in the report', async ({ page }) => {
+  await page.goto('/boards');
+  await page
+    .getByLabel('Or as text')
+    .fill(
+      [
+        'Shuttle rail',
+        'V1 SUP 0 DC 9',
+        'XJ1 SUP IN PIN',
+        '*@ J1 pos=4,10',
+        'XF1 IN P9F FUSE',
+        '*@ F1 pos=12,10',
+        'L1 P9F VM 47u',
+        '*@ L1 dcr=0.35 pos=24,10',
+        'D1 0 VM DPOWER',
+        '*@ D1 pos=27,14',
+        '.model DPOWER D (IS=1n N=1.8)',
+        'C1 VM 0 470u',
+        '*@ C1 kind=electrolytic volt=16 esr=0.06 pos=60,12',
+        'R2 VM 0 4.7k',
+        '*@ R2 pos=64,16',
+        '.end',
+      ].join('\n'),
+    );
+  await page.getByRole('button', { name: 'Import the text' }).click();
+  await page.getByRole('link', { name: 'Open a case on it' }).click();
+  await page.getByLabel('Title').fill('Shuttle stands still');
+  await page.getByLabel('Unit', { exact: true }).fill('Loom shuttle');
+  await page.getByLabel('Unit', { exact: true }).press('Enter');
+  await page.waitForURL(/take-in/);
+  const number = /\/case\/(\d+)/.exec(page.url())![1]!;
+  await page.goto(`/case/${number}/trace`);
+  for (const line of ['l1.2 8.98', 'd1.k 8.98', 'c1.1 0.01', 'r2.1 0.01']) await read(page, line);
+  await expect(leader(page)).toContainText('cut track');
+  const site = (await leader(page).locator('strong').innerText()).trim();
+  await page
+    .getByRole('button', { name: `Condemn ${site}`, exact: true })
+    .first()
+    .click();
+  await page.getByRole('link', { name: 'Go on to Repair' }).click();
+  const place = page.getByRole('form', { name: `Place ${site}` });
+  await expect(place).toContainText('not mended yet');
+  await expect(place.getByLabel('How it was mended')).toHaveValue('track bridged with wire');
+  await place.getByRole('button', { name: 'Mended' }).click();
+  await expect(place).toContainText('How: track bridged with wire');
+  await page.goto(`/case/${number}/hand-back`);
+  const report = page.getByRole('article');
+  await expect(report).toContainText(`cut track ${site.replace('~', ' to ')} condemned`);
+  await expect(report).toContainText('mended track bridged with wire');
+  await expect(page.getByText('condemned and not')).toHaveCount(0);
+});

@@ -108,7 +108,7 @@ describe('the rules', () => {
     expect(objection([condemn], off(site))).toBe(`${site} is no part: it is mended where it is`);
     expect(objection([condemn], on(site, '', false))).toBe(`say how ${site} was mended`);
     expect(objection([condemn], on(site, 'bridged with wire', false))).toBeUndefined();
-    expect(objection([condemn], { kind: 'close', note: '' })).toContain(`${site} condemned and not replaced`);
+    expect(objection([condemn], { kind: 'close', note: '' })).toContain('cut track L1.2 to C1.1 condemned and not mended');
     expect(caseProgress(index, journal(condemn, on(site, 'bridged with wire', false))).obstacles.join()).not.toContain('condemned');
   });
   it('let nothing be answered as proven while a part is missing', () => {
@@ -192,7 +192,7 @@ describe('wording', () => {
       '10 mV',
       '4.7 kΩ',
       'OL',
-      'level 1',
+      '1',
     ]);
     expect([percent(0.5), percent(0.004), percent(0.0001), percent(0.999)]).toEqual(['50 %', '0.4 %', '<0.1 %', '>99 %']);
     expect([decibanText(16.3), decibanText(-2.25), minutesText(0.5), minutesText(2.4), minutesText(125)]).toEqual([

@@ -2,6 +2,7 @@ import { isProven, proofSteps, type LedgerLine, type ProofStep } from '@hanzai/c
 import type { BoardIndex } from '@hanzai/core/board';
 import { Predictor } from '@hanzai/core/diagnosis';
 import type { Journal } from './journal';
+import { placeText, siteTitle } from './wording';
 
 /** The stages of a case that can be worked in this version, in the order of work. */
 export const STAGES = ['take-in', 'swaps', 'make-safe', 'open-up', 'look', 'first-aid', 'trace', 'repair', 'prove', 'hand-back'] as const;
@@ -118,7 +119,9 @@ function firstHalf(journal: Journal, over: boolean): Pick<Progress['pads'], 'swa
 function obstaclesOf(index: BoardIndex | undefined, { missing, steps }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
   const obstacles: string[] = [];
   if (missing.length > 0) obstacles.push(`${missing.join(', ')} came off and nothing went on`);
-  if (untouched.length > 0) obstacles.push(`${untouched.join(', ')} condemned and not replaced`);
+  const [sites, parts] = [untouched.filter((ref) => siteTitle(index, ref)), untouched.filter((ref) => !siteTitle(index, ref))];
+  if (parts.length > 0) obstacles.push(`${parts.join(', ')} condemned and not replaced`);
+  if (sites.length > 0) obstacles.push(`${sites.map((ref) => placeText(index, ref)).join(', ')} condemned and not mended`);
   const off = steps.filter(({ what, back, count }) => what !== 'empty-hole' && back < count);
   if (off.length > 0) obstacles.push(`not back together: ${off.reduce((sum, { back, count }) => sum + count - back, 0)} pieces are still off`);
   if (!index) obstacles.push('no board sheet: nothing can be proven');
@@ -133,7 +136,7 @@ function nextStep(index: BoardIndex | undefined, journal: Journal, s: Situation)
   if (journal.symptoms.length === 0 && journal.starts.length === 0) return { nextAction: 'write down what the unit does', nextStage: 'take-in' };
   if (!index) return { nextAction: 'choose or import its board sheet', nextStage: 'take-in' };
   if (journal.missing.length > 0) return { nextAction: `fit ${journal.missing.join(', ')}`, nextStage: 'repair' };
-  if (s.untouched.length > 0) return { nextAction: `replace ${s.untouched.join(', ')}`, nextStage: 'repair' };
+  if (s.untouched.length > 0) return { nextAction: s.untouched.map((ref) => `${siteTitle(index, ref) ? 'mend' : 'replace'} ${placeText(index, ref)}`).join(', '), nextStage: 'repair' }; // prettier-ignore
   if (s.proven) return { nextAction: 'report and hand back', nextStage: 'hand-back' };
   if (s.repaired) {
     const failed = s.proof.some((step) => step.state === 'fail');

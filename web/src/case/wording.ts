@@ -1,5 +1,6 @@
 import type { LedgerLine } from '@hanzai/core/bench';
 import { findPoint, GROUND, partValue, type BoardIndex, type Part, type Setup } from '@hanzai/core/board';
+import { siteKind, type SiteKind } from '@hanzai/core/fault';
 import { unitOf, type ReadingKind, type ReadingValue, type Readout } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
 
@@ -22,7 +23,7 @@ export function setupWords(setup: Setup): string {
 
 /** A reading as people say it: `8.67 V`, `OL`, `beep`. */
 export function valueText(kind: ReadingKind, value: ReadingValue): string {
-  return typeof value === 'number' ? formatQuantity(value, unitOf(kind)) : kind === 'logic' ? `level ${value}` : value;
+  return typeof value === 'number' ? formatQuantity(value, unitOf(kind)) : value;
 }
 
 /** Two probe points as people say them: `VM to ground`, `across F1`, `Q1.B to Q1.E`. */
@@ -80,6 +81,21 @@ export function bandText(readout: Readout): string {
   if (typeof readout.low !== 'number') return '';
   const high = typeof readout.high === 'number' ? formatQuantity(readout.high, readout.unit, 3) : 'OL';
   return `${formatQuantity(readout.low, readout.unit, 3)} to ${high}`;
+}
+
+/** What places that are no parts are called. */
+export const SITE_NOUN: Readonly<Record<SiteKind, string>> = { bridge: 'solder bridge', cut: 'cut track' };
+
+/** What a place that is no part is called: `solder bridge`; undefined for a part. */
+export function siteTitle(index: BoardIndex | undefined, ref: string): string | undefined {
+  const kind = index && siteKind(index, ref);
+  return kind && SITE_NOUN[kind];
+}
+
+/** What was condemned or worked on, in words: `F1`, `solder bridge L1.2 to C1.1`. */
+export function placeText(index: BoardIndex | undefined, ref: string): string {
+  const title = siteTitle(index, ref);
+  return title ? `${title} ${ref.replace('~', ' to ')}` : ref;
 }
 
 /** Whether a ledger line is about a place between two points (a bridge, a cut) and not about a part. */

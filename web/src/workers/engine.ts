@@ -1,13 +1,13 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
-import { trackCuts } from '@hanzai/core/fault';
+import {} from '@hanzai/core/fault';
 import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import { AssessRequest, type EngineEvent, type EngineReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
 import { inWords, judged, type JudgedExpectation } from '../case/expectation';
-import { partTitle } from '../case/wording';
+import { partTitle, siteTitle } from '../case/wording';
 
 /** A part counts as cleared below this probability, where it has also lost this share of its prior. */
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
@@ -20,12 +20,10 @@ export class Engine {
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
   /** Places where a track can be cut, as belief names them. */
-  private readonly cuts: ReadonlySet<string>;
   private newest = 0;
 
   constructor(board: Board) {
     this.diagnoser = new Diagnoser(indexBoard(board), RATES);
-    this.cuts = new Set(trackCuts(this.diagnoser.index).map(({ between }) => between));
     this.priors = this.priorShares();
   }
 
@@ -90,7 +88,7 @@ export class Engine {
       const modes = belief.suspects.filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
       return {
         ref,
-        title: partTitle(this.diagnoser.index.replaceable.get(ref) ?? []) || (this.cuts.has(ref) ? 'cut track' : 'solder bridge'),
+        title: siteTitle(this.diagnoser.index, ref) ?? partTitle(this.diagnoser.index.replaceable.get(ref) ?? []),
         probability,
         prior,
         modes,

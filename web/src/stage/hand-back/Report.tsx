@@ -3,7 +3,7 @@ import { FINDING_RULES, type ProofStep } from '@hanzai/core/bench';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import type { CaseState } from '../../case/use-case';
-import { decibanText, KIND_WORDS, ledgerWords, minutesText, pointsText, setupWords, valueText } from '../../case/wording';
+import { decibanText, KIND_WORDS, ledgerWords, minutesText, placeText, pointsText, setupWords, valueText } from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
 import style from './Report.module.css';
 
@@ -93,12 +93,12 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
           <ul>
             {journal.condemned.map(({ id, body }) => (
               <li key={id}>
-                <b className="mono">{body.ref}</b> condemned: {body.reason}
+                <b className="mono">{placeText(index, body.ref)}</b> condemned: {body.reason}
               </li>
             ))}
             {journal.ledger.map((line) => (
               <li key={line.entry.id}>
-                <b className="mono">{line.ref}</b> {ledgerWords(line)} <span className="mono">{line.value}</span>
+                <b className="mono">{placeText(index, line.ref)}</b> {ledgerWords(line)} <span className="mono">{line.value}</span>
                 {line.polarityChecked && ', polarity checked'}
                 {line.note && `, ${line.note}`}
               </li>

@@ -1,22 +1,20 @@
 import { useState } from 'react';
 import type { SiteKind } from '@hanzai/core/fault';
 import type { CaseState } from '../../case/use-case';
+import { SITE_NOUN } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import style from './RepairStage.module.css';
 
-const WORDS: Readonly<Record<SiteKind, { title: string; how: string }>> = {
-  bridge: { title: 'solder bridge', how: 'solder taken off' },
-  cut: { title: 'cut track', how: 'track bridged with wire' },
-};
+const HOW: Readonly<Record<SiteKind, string>> = { bridge: 'solder taken off', cut: 'track bridged with wire' };
 
 /** A place that is no part: a bridge or a cut that is mended where it is. */
 export function SiteCard({ site, kind, state }: { site: string; kind: SiteKind; state: CaseState }) {
   const { journal } = state;
   const condemned = journal.condemned.find(({ body }) => body.ref === site);
   const mended = journal.ledger.findLast((line) => line.ref === site);
-  const [how, setHow] = useState(WORDS[kind].how);
+  const [how, setHow] = useState(HOW[kind]);
   const [note, setNote] = useState('');
   const [refusal, setRefusal] = useState<string>();
 
@@ -30,8 +28,8 @@ export function SiteCard({ site, kind, state }: { site: string; kind: SiteKind; 
       }}
     >
       <header>
-        <strong className={style.ref}>{site}</strong>
-        <span>{WORDS[kind].title}</span>
+        <strong className={style.ref}>{site.replace('~', ' to ')}</strong>
+        <span>{SITE_NOUN[kind]}</span>
         <em>{mended ? 'mended' : 'not mended yet'}</em>
       </header>
       {condemned && <p className={style.reason}>Condemned: {condemned.body.reason}</p>}

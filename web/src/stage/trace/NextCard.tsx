@@ -66,23 +66,31 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
           </ul>
         </details>
       )}
-      {next.actions.length > 0 && (
-        <details className={style.others}>
-          <summary>Or act now: what ends it soonest</summary>
-          <ol className={style.actions}>
-            {next.actions.map(({ kind, title, cures, minutes, expectedMinutes }) => (
-              <li key={title}>
-                {title}
-                <small>
-                  {minutesText(minutes)}
-                  {kind !== 'measure' && `, cures with ${percent(cures)}`} · {minutesText(expectedMinutes)} to a proven repair when this comes first
-                </small>
-              </li>
-            ))}
-          </ol>
-        </details>
-      )}
+      <Work actions={next.actions} />
     </section>
+  );
+}
+
+/** Work that could end it without a further reading, beside how long it takes when the readings come first. */
+function Work({ actions }: { actions: NextStep['actions'] }) {
+  const work = actions.filter(({ kind }) => kind !== 'measure');
+  const reading = actions.find(({ kind }) => kind === 'measure');
+  if (work.length === 0) return null;
+  return (
+    <details className={style.others}>
+      <summary>Or act now: what ends it soonest</summary>
+      {reading && <p className={style.first}>Measured first, a proven repair is some {minutesText(reading.expectedMinutes)} away. With this work first:</p>}
+      <ol className={style.actions}>
+        {work.map(({ title, cures, minutes, expectedMinutes }) => (
+          <li key={title}>
+            {title}
+            <small>
+              {minutesText(minutes)}, cures with {percent(cures)} · a proven repair some {minutesText(expectedMinutes)} away
+            </small>
+          </li>
+        ))}
+      </ol>
+    </details>
   );
 }
 
