@@ -164,8 +164,7 @@ class Settling {
     const solved: Float64Array[] = [];
     this.drives = (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
     for (const [i, drives] of this.drives.entries()) {
-      const before = this.phases[i] ?? this.phases[0] ?? solved[0];
-      const point = this.point(drives, i, i > 0 ? inStep(this.network, drives, this.phases[0], solved[0], before) : before);
+      const point = this.point(drives, i, solved[0]);
       if (!point.ok) return point;
       solved.push(point.x);
     }
@@ -174,13 +173,15 @@ class Settling {
     return undefined;
   }
 
-  /** One operating point: beside a known one where that is possible, else by a search over the whole circuit. */
-  private point(drives: Uint8Array, phase: number, from: Float64Array | undefined): OperatingPoint | NoOperatingPoint {
+  /** One operating point: beside a known one where that is possible, else by a search over the whole circuit. first: the first phase, where this is the second. */
+  private point(drives: Uint8Array, phase: number, first: Float64Array | undefined): OperatingPoint | NoOperatingPoint {
     const { near } = this.options;
+    const before = this.phases[phase] ?? this.phases[0] ?? first;
     const vicinity = near?.points[phase] ?? near?.points[0];
-    const found = near && vicinity && !this.reachesFar && pointBeside(vicinity, near.exchange.difference, drives, from);
+    const found = near && vicinity && !this.reachesFar && pointBeside(vicinity, near.exchange.difference, drives, before);
     if (found) return { ok: true, x: found.x, iterations: 0 };
     this.reachesFar = true;
+    const from = phase > 0 ? inStep(this.network, drives, this.phases[0], first, before) : before;
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
     const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
     const options = { drives, loose, near: near !== undefined };
