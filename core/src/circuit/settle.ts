@@ -160,7 +160,7 @@ class Settling {
 
   /** Solves the circuit for the drivers as they are, once or in both phases. */
   private solve(): NoOperatingPoint | undefined {
-    const moving = this.driven.some((level) => level === PULSE || level === UNKNOWN);
+    const moving = this.driven.includes(PULSE) || this.driven.includes(UNKNOWN);
     const solved: Float64Array[] = [];
     this.drives = (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
     for (const [i, drives] of this.drives.entries()) {

@@ -191,7 +191,8 @@ class VicinitySearch implements NearPoint {
       const places = around[node]!;
       for (let k = 0; k < places.length; k += 1) {
         const i = places[k]!;
-        if (way <= slacks[i]! || taken[i] === 1 || asked[i] === this.round) continue;
+        if (way <= slacks[i]!) break;
+        if (taken[i] === 1 || asked[i] === this.round) continue;
         asked[i] = this.round;
         if (!this.leavesTangent(vicinity.pieces[i]!, x)) continue;
         this.take(i, true);

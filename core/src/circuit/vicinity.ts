@@ -20,7 +20,7 @@ export interface Known extends InTangent {
  *  The answer is that of the whole circuit within some tenths of a millivolt.
  *  Sources: Woodbury's identity (Hager, SIAM Review 31(2), 1989) for what changes; that parts at rest are not worked out again is common practice in circuit simulation. */
 export class Vicinity {
-  /** Pieces of the circuit, and the positions of the open ones that look at each unknown. */
+  /** Pieces of the circuit, and the positions of the open ones that look at each unknown, those with the least slack first. */
   readonly pieces: readonly Known[];
   readonly around: readonly Int32Array[];
   /** Ohms that each node looks into, worked out when first asked for; NaN till then. */
@@ -56,7 +56,7 @@ export class Vicinity {
     pieces.forEach(({ piece, open }, i) => open && piece.ports.forEach((node) => node >= 0 && around[node]!.push(i)));
     this.pieces = pieces;
     this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
-    this.around = around.map((places) => Int32Array.from(places));
+    this.around = around.map((places) => Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)));
     this.sources = new Float64Array(network.size).fill(NaN);
   }
 

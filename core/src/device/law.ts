@@ -29,6 +29,8 @@ export interface TtlLaw {
 export interface FreeLaw {
   readonly kind: 'free';
   readonly at: (v: Float64Array, out: Float64Array) => void;
+  /** As `lawSlack`; without it nothing can be told. */
+  readonly slack?: (v: Float64Array) => number;
   /** The corner at which a current limit sets in, beyond which the law is all but flat. */
   readonly limit?: LimitCorner;
 }
@@ -96,7 +98,7 @@ export function lawSlack(law: Law, v: Float64Array): number {
     const meet = Math.abs(fed / law.baseOhm - left / FLOAT_OHM) / (1 / law.baseOhm + 1 / FLOAT_OHM);
     return Math.min(Math.abs(fed), Math.abs(left), meet) / 2;
   }
-  if (law.kind === 'free') return 0;
+  if (law.kind === 'free') return law.slack?.(v) ?? 0;
   const over = v[0]! - v[1]! - law.dropVolt;
   if (over < 0 && !law.twoWay) return -over / 2;
   const toLimit = law.limitAmpere / law.siemens - Math.abs(over);
@@ -118,6 +120,10 @@ export function supplyLaw(supplyAmpere: number, nominalVolt: number): FreeLaw {
   const reverse = { volt: 0.6, siemens: 0.2 };
   return {
     kind: 'free',
+    slack: (v) => {
+      const volt = v[0]! - v[1]!;
+      return Math.min(Math.abs(volt - knee), Math.abs(volt + reverse.volt)) / 2;
+    },
     at: (v, out) => {
       const volt = v[0]! - v[1]!;
       const slope = volt > knee ? siemens : volt < -reverse.volt ? reverse.siemens : 0;
