@@ -12,6 +12,8 @@ const OFFSET_SPREAD_VOLT = 2e-3;
 const LEAST_SUPPLY_VOLT = 2;
 /** Output swing over which an amplifier is taken as linear in the search for an operating point, volt. */
 const LINEAR_SWING_VOLT = 0.5;
+/** Least half of the swing between the rails, volt. */
+const LEAST_HALF_VOLT = 1e-3;
 /** Share of the gain that is left at the rails. */
 const RAIL_SLOPE = 1e-6;
 
@@ -20,18 +22,19 @@ const RAIL_SLOPE = 1e-6;
 function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number): FreeLaw {
   const at: FreeLaw['at'] = (v, out) => {
     const high = v[3]! - headroomHigh;
-    const low = Math.min(v[4]! + headroomLow, high);
-    const half = Math.max((high - low) / 2, 1e-3);
+    // With too little supply for both headrooms the rails fall together, at the upper one.
+    const apart = v[4]! + headroomLow < high;
+    const low = apart ? v[4]! + headroomLow : high;
+    const half = Math.max((high - low) / 2, LEAST_HALF_VOLT);
     const middle = (high + low) / 2;
     const drive = (gain * (v[0]! - v[1]!)) / half;
     // Straight between the rails and nearly flat at them: inside, one Newton step is exact.
     const bent = Math.max(-1, Math.min(1, drive));
     const inside = Math.abs(drive) < 1;
     const slopeIn = inside ? gain : gain * RAIL_SLOPE;
-    // Inside, both supplies move mid-supply alike; at a rail that rail alone counts.
-    const towardsHigh = inside ? 0.5 : 0.5 * (1 + bent);
     const aim = middle + half * (bent + RAIL_SLOPE * (drive - bent));
-    const alive = Math.max(0, Math.min(1, v[3]! - v[4]! - LEAST_SUPPLY_VOLT));
+    const supply = v[3]! - v[4]! - LEAST_SUPPLY_VOLT;
+    const alive = Math.max(0, Math.min(1, supply));
     if (alive === 0) return void out.fill(0);
     let ampere = (aim - v[2]!) / OUTPUT_OHM;
     let siemens = 1 / OUTPUT_OHM;
@@ -40,15 +43,19 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
       ampere = Math.sign(ampere) * limit;
       siemens = limit / Math.abs(aim - v[2]!);
     }
-    ampere *= alive;
+    // Inside, the supplies move mid-supply; at a rail its distance from there counts too.
+    const atRail = inside || half === LEAST_HALF_VOLT ? 0 : bent * (1 - RAIL_SLOPE);
+    const toHigh = apart ? 0.5 + 0.5 * atRail : 1;
+    const toLow = apart ? 0.5 - 0.5 * atRail : 0;
+    const waking = supply < 1 ? ampere : 0;
     siemens *= alive;
-    out[0] = ampere;
+    out[0] = ampere * alive;
     out[1] = Math.min(OFFSET_SPREAD_VOLT * slopeIn, half) * siemens;
     out[2] = slopeIn * siemens;
     out[3] = -slopeIn * siemens;
     out[4] = -siemens;
-    out[5] = siemens * towardsHigh;
-    out[6] = siemens * (1 - towardsHigh);
+    out[5] = siemens * toHigh + waking;
+    out[6] = siemens * toLow - waking;
   };
   return { kind: 'free', at };
 }
