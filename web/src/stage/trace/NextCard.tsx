@@ -79,13 +79,15 @@ function Work({ actions }: { actions: NextStep['actions'] }) {
   return (
     <details className={style.others}>
       <summary>Or act now: what ends it soonest</summary>
-      {reading && <p className={style.first}>Measured first, a proven repair is some {minutesText(reading.expectedMinutes)} away. With this work first:</p>}
+      {reading && (
+        <p className={style.first}>Measured first, a proven repair is some {minutesText(Math.round(reading.expectedMinutes))} away. With this work first:</p>
+      )}
       <ol className={style.actions}>
         {work.map(({ title, cures, minutes, expectedMinutes }) => (
           <li key={title}>
             {title}
             <small>
-              {minutesText(minutes)}, cures with {percent(cures)} · a proven repair some {minutesText(expectedMinutes)} away
+              {minutesText(minutes)}, cures with {percent(cures)} · a proven repair some {minutesText(Math.round(expectedMinutes))} away
             </small>
           </li>
         ))}
