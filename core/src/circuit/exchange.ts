@@ -49,6 +49,30 @@ export function exchangeElements(base: Network, before: readonly Element[], afte
 
 const NO_SLOTS = { aa: -1, bb: -1, ab: -1, ba: -1 } as const;
 
+/** The laws of a network by their element, and one on each set of nodes. */
+interface LawPlaces {
+  readonly byElement: ReadonlyMap<Element, number>;
+  readonly byNodes: ReadonlyMap<string, LawStamp>;
+}
+
+const PLACES = new WeakMap<Network['laws'], LawPlaces>();
+
+const nodesKey = (a: number, b: number, controls: Iterable<number>): string => `${a}|${b}|${[...controls].join()}`;
+
+function placesOf(laws: Network['laws']): LawPlaces {
+  let known = PLACES.get(laws);
+  if (known) return known;
+  const byElement = new Map<Element, number>();
+  const byNodes = new Map<string, LawStamp>();
+  laws.forEach((stamp, place) => {
+    byElement.set(stamp.element, place);
+    const key = nodesKey(stamp.a, stamp.b, stamp.controls);
+    if (!byNodes.has(key)) byNodes.set(key, stamp);
+  });
+  PLACES.set(laws, (known = { byElement, byNodes }));
+  return known;
+}
+
 /** A network in the making: the lists of stamps are copied where they change. Lives as long as one exchange. */
 class Exchanging {
   private readonly constant: Float64Array;
@@ -56,7 +80,8 @@ class Exchanging {
   private conductances: Network['conductances'];
   private junctions: Network['junctions'];
   private transistors: Network['transistors'];
-  private laws: Network['laws'];
+  /** Places of laws that go: they keep their place, and conduct no more. */
+  private readonly goneLaws: number[] = [];
   private chips: Network['chips'];
   private branches: Network['branches'];
   private readonly extra = new Map<string, number>();
@@ -76,7 +101,7 @@ class Exchanging {
   constructor(private readonly base: Network) {
     this.constant = Float64Array.from(base.constant);
     ({ drive: this.drive, conductances: this.conductances, junctions: this.junctions, transistors: this.transistors } = base);
-    ({ laws: this.laws, chips: this.chips, branches: this.branches } = base);
+    ({ chips: this.chips, branches: this.branches } = base);
   }
 
   run(before: readonly Element[], after: readonly Element[]): Exchange | undefined {
@@ -85,7 +110,8 @@ class Exchanging {
     if (this.waiting.length > 0) return undefined;
     // A node that only the new circuit has is tied like every floating node until something holds it: the tie is taken out again.
     for (const node of this.extra.values()) this.putConductance(node, -1, -1);
-    const { base, constant, drive, conductances, junctions, transistors, laws, chips, branches, changes, gone, come, branchChanges, extra, loose } = this;
+    const { base, constant, drive, conductances, junctions, transistors, chips, branches, changes, gone, come, branchChanges, extra, loose } = this;
+    const laws = this.newLaws();
     const whole = loose.conductances.length + loose.junctions.length + loose.transistors.length + loose.laws.length === 0;
     const network: Network = { ...base, constant, drive, conductances, junctions, transistors, laws, chips, branches, extra: extra.size };
     const without = <T>(all: readonly T[], some: readonly T[]): readonly T[] => (some.length === 0 ? all : all.filter((one) => !some.includes(one)));
@@ -98,6 +124,15 @@ class Exchanging {
       loose: { conductances: loose.conductances, branches: [], come: loose, extra: extra.size },
       difference: { conductances: changes, gone, come, branches: branchChanges, extra: extra.size },
     };
+  }
+
+  private newLaws(): Network['laws'] {
+    const { base, goneLaws, come } = this;
+    if (goneLaws.length + come.laws.length === 0) return base.laws;
+    const laws = base.laws.slice();
+    for (const place of goneLaws) laws[place] = { ...laws[place]!, driver: NEVER };
+    laws.push(...come.laws);
+    return laws;
   }
 
   private number(name: string): number {
@@ -150,13 +185,13 @@ class Exchanging {
         this.putConductance(b, e, LEAK_SIEMENS);
         return true;
       }
-      case 'law':
-        this.laws = this.laws.map((stamp) => {
-          if (stamp.element !== element) return stamp;
-          this.gone.laws.push(stamp);
-          return { ...stamp, driver: NEVER };
-        });
+      case 'law': {
+        const place = placesOf(this.base.laws).byElement.get(element);
+        if (place === undefined) return false;
+        this.goneLaws.push(place);
+        this.gone.laws.push(this.base.laws[place]!);
         return true;
+      }
       case 'logic':
         // A chip keeps its place among the chips: what goes in for it has its name.
         return this.chips.some(({ logic }) => logic === element.logic);
@@ -239,9 +274,7 @@ class Exchanging {
   private addLaw(element: Extract<Element, { type: 'law' }>): boolean {
     const [a, b] = [this.number(element.a), this.number(element.b)];
     const controls = element.controls.map((name) => this.number(name));
-    const same = (stamp: LawStamp): boolean =>
-      stamp.a === a && stamp.b === b && stamp.controls.length === controls.length && controls.every((node, i) => node === stamp.controls[i]);
-    const model = this.base.laws.find(same);
+    const model = placesOf(this.base.laws).byNodes.get(nodesKey(a, b, controls));
     if (!model) {
       if (!this.joined(a, b)) return false;
       this.putConductance(a, b, LEAK_SIEMENS);
@@ -253,7 +286,6 @@ class Exchanging {
       driver: gate ? this.base.drivers.indexOf(gate.driver) : ALWAYS,
       when: gate ? DRIVE[gate.when] : DRIVE.off,
     };
-    this.laws = [...this.laws, stamp];
     this.come.laws.push(stamp);
     if (!model) this.loose.laws.push(stamp);
     return true;

@@ -179,11 +179,18 @@ export class Diagnoser {
     const size = gridSize(hypothesis);
     const out = new Float64Array(size * this.predictors.length);
     const { measurement: m, absent } = reading;
-    this.predictors.forEach((predictor, k) => {
+    const healthy = this.predictor.healthy(m, absent);
+    const drawn = this.predictor.under(hypothesis, m, absent);
+    out.set(gridLikelihood(reading, drawn, size, this.voltSpan), 0);
+    const moves = drawn.some((response) => isMoved(healthy, response));
+    for (const [k, predictor] of this.predictors.entries()) {
+      if (k === 0) continue;
+      const sound = predictor.healthy(m, absent);
       // What hangs on the edges does not reach this reading: the board as drawn answers for this guess too.
-      if (k > 0 && !isMoved(this.predictor.healthy(m, absent), predictor.healthy(m, absent))) out.copyWithin(k * size, 0, size);
-      else out.set(gridLikelihood(reading, predictor.under(hypothesis, m, absent), size, this.voltSpan), k * size);
-    });
+      if (!isMoved(healthy, sound)) out.copyWithin(k * size, 0, size);
+      // Where a fault does not reach it on the board as drawn, it does not with something else at the edges.
+      else out.set(gridLikelihood(reading, moves ? predictor.under(hypothesis, m, absent) : [sound], size, this.voltSpan), k * size);
+    }
     return out;
   }
 

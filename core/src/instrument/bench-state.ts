@@ -25,7 +25,7 @@ const LIGHT_LOAD_VOLT = 2e-3;
 /** Questions to a powered board from which its point is kept about. */
 const OFTEN = 4;
 /** Boards that are off with a fault kept at a time. */
-const MOST_OHMMETERS = 400;
+const MOST_OHMMETERS = 16;
 /** An ESR that moves by less than this share of itself counts as unmoved: a hundredth of what the meter can tell. */
 const UNSEEN_ESR = 1e-4;
 /** An element whose voltage is below this share of the voltage between the probes cannot be seen in the reading. */
