@@ -6,8 +6,8 @@ import { Answerers, SOUND } from './answerers';
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
 const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
 
-/** Solved faulty boards kept at a time. Plans go through one after another, and a sweep over all of them comes too rarely to the same for more to be of use. */
-const MAX_STATES = 16;
+/** Solved faulty boards kept at a time: bounds the memory on large boards, and is enough for those that no snapshot can answer for. */
+const MAX_STATES = 150;
 /** Boards smaller than this are solved anew for every reading, which is exact in the meter's load and the spread too and costs little. */
 const BOOKED_FROM_PARTS = 60;
 /** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
