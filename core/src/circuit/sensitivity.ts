@@ -54,11 +54,17 @@ interface TolerantConductances {
   readonly weight: Float64Array;
 }
 
-const TOLERANT = new WeakMap<Network['conductances'], TolerantConductances>();
+/** By list; 'asked once' where it is not known yet whether the columns are worth making. */
+const TOLERANT = new WeakMap<Network['conductances'], TolerantConductances | 'asked once'>();
 
-function tolerantOf(conductances: Network['conductances']): TolerantConductances {
+/** The columns of a list, undefined when it is asked for the first time: many lists never are again. */
+function tolerantOf(conductances: Network['conductances']): TolerantConductances | undefined {
   let known = TOLERANT.get(conductances);
-  if (known) return known;
+  if (!known) {
+    TOLERANT.set(conductances, 'asked once');
+    return undefined;
+  }
+  if (known !== 'asked once') return known;
   const some = conductances.filter(({ spread }) => spread !== 0);
   known = {
     a: Int32Array.from(some, ({ a }) => a),
@@ -71,8 +77,15 @@ function tolerantOf(conductances: Network['conductances']): TolerantConductances
 
 /** The part of the variance that the tolerances of resistances cause. */
 function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint: Float64Array): number {
-  const { a, b, weight } = tolerantOf(conductances);
+  const columns = tolerantOf(conductances);
   let variance = 0;
+  if (!columns) {
+    for (const { a, b, siemens, spread } of conductances) {
+      if (spread !== 0) variance += (across(adjoint, a, b) * across(x, a, b) * siemens * spread) ** 2;
+    }
+    return variance;
+  }
+  const { a, b, weight } = columns;
   for (let i = 0; i < weight.length; i += 1) {
     const p = a[i]!;
     const q = b[i]!;

@@ -13,6 +13,9 @@ const BOOKED_FROM_PARTS = 60;
 /** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
 const MAX_BOOKED = 60_000;
 
+/** Within so many standard deviations of the sound board's reading a faulty board's has the same spread. */
+const NEARBY = 1;
+
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
   private readonly bases = new Map<string, BenchState>();
@@ -83,7 +86,10 @@ export class Predictor {
     if (base.ignores(hypothesis.fault)) return this.healthy(m, absent);
     const state = (): BenchState => this.state(hypothesis, severity, i, m.setup, absent);
     const booked = this.fromBook(`${hypothesis.name}|${i}`, [{ fault: hypothesis.fault, severity }], m, absent, state);
-    if (booked && isUnmoved(this.healthy(m, absent), booked)) return booked;
+    const healthy = this.healthy(m, absent);
+    if (booked && isWithin(healthy, booked, UNMOVED_SHARE)) return booked;
+    // So near to the sound board's reading part tolerance spreads it as there.
+    if (booked && isWithin(healthy, booked, NEARBY)) return { ...booked, spread: healthy.spread };
     const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? this.answerers.changeOf(hypothesis, i) : undefined;
     const quick = (change && base.respondAfter(m, change)) ?? booked;
     if (quick) return quick;
@@ -177,9 +183,10 @@ function canShow(hypothesis: Hypothesis, { kind, setup }: Measurement): boolean 
 /** A reading counts as moved from this share of its standard deviation, or from this share of itself. */
 const MOVED = { ofSpread: 0.2, ofValue: 1e-3 } as const;
 
-function isUnmoved(healthy: Response, other: Response): boolean {
+/** Whether a reading is no further from the sound board's than so many of its standard deviations. */
+function isWithin(healthy: Response, other: Response, deviations: number): boolean {
   if (healthy === other) return true;
-  return healthy.pulsing === other.pulsing && !other.unknown && Math.abs(other.value - healthy.value) <= UNMOVED_SHARE * healthy.spread;
+  return healthy.pulsing === other.pulsing && !other.unknown && Math.abs(other.value - healthy.value) <= deviations * healthy.spread;
 }
 
 /** Whether two answers to one measurement are different to the eye. */

@@ -47,23 +47,20 @@ export class PoweredChange {
     }
     const value = open * share;
     if (Math.abs(value - known.response.value) <= UNMOVED_SHARE * known.response.spread) return { ...known.response, value };
-    const own = toleranceSpread(this.changed(p, q, change), phases[0]!, found[0]!.adjoint(a, b), false, this.settled.drives[0]);
+    const own = this.spreadAfter(phases[0]!, found[0]!.adjoint(a, b), p, q, change);
     return { value, spread: own * share, fullScale: voltRange(value) };
   }
 
-  /** The circuit with the change, as far as part tolerance acts in it. */
-  private changed(a: number, b: number, { before, after }: LinearChange): Network {
-    const waiting = before.filter(({ type }) => type !== 'capacitance');
-    const conductances = this.network.conductances.filter(({ element }) => {
-      const i = waiting.findIndex((gone) => isLike(gone, element));
-      if (i >= 0) waiting.splice(i, 1);
-      return i < 0;
-    });
-    for (const element of after) {
-      if (element.type !== 'conductance' && element.type !== 'coil') continue;
-      conductances.push({ element, a, b, siemens: element.type === 'coil' ? 1 / element.ohm : element.siemens, spread: element.spread });
-    }
-    return { ...this.network, conductances };
+  /** What part tolerance makes of a reading after the change: that of the unchanged circuit at the new point, with the exchanged elements counted as they are now. */
+  private spreadAfter(x: Float64Array, adjoint: Float64Array, p: number, q: number, { before, after }: LinearChange): number {
+    const all = toleranceSpread(this.network, x, adjoint, false, this.settled.drives[0]);
+    const weight = across(adjoint, p, q) * across(x, p, q);
+    const variance = (elements: readonly Element[]): number =>
+      elements.reduce((sum, element) => {
+        const siemens = element.type === 'conductance' ? element.siemens : element.type === 'coil' ? 1 / element.ohm : 0;
+        return sum + ('spread' in element ? (weight * siemens * element.spread) ** 2 : 0);
+      }, 0);
+    return Math.sqrt(Math.max(0, all * all - variance(before) + variance(after)));
   }
 
   /** Whether something still gives a node its level: a junction that has let go leaves it to the meter. */
@@ -94,10 +91,4 @@ export class PoweredChange {
     this.solved.set(key, whole ? found : null);
     return whole ? found : undefined;
   }
-}
-
-/** Whether two elements are the same conductance between the same nodes. */
-function isLike(a: Element, b: Element): boolean {
-  if (a.type === 'conductance' && b.type === 'conductance') return a.a === b.a && a.b === b.b && a.siemens === b.siemens;
-  return a.type === 'coil' && b.type === 'coil' && a.a === b.a && a.b === b.b && a.ohm === b.ohm;
 }
