@@ -1,10 +1,10 @@
-import { GROUND, powerOf, type BoardIndex, type Observable, type Point } from '../board';
+import { powerOf, type BoardIndex, type Observable, type Point } from '../board';
 import {
-  across, buildNetwork, contentions, deriveNetwork, drivenLevel, factorJacobian, heldNodes, impedance, impedanceAfter, isUnknown, NO_DIFFERENCE, nodeOf,
-  operatingPoint, pointAfter, settle, smallSignal, toleranceSpread, Vicinity,
+  across, buildNetwork, contentions, drivenLevel, heldNodes, impedance, impedanceAfter, isUnknown, NO_DIFFERENCE, nodeOf,
+  settle, smallSignal, Vicinity,
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
-import { conductance, type Element } from '../device';
+import type { Element } from '../device';
 import { siteElements, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
@@ -12,18 +12,15 @@ import { Beside, exchangeParts, touchedParts } from './beside';
 import { measurementKey, type Measurement } from './measurement';
 import { chanceSeen } from './observe';
 import { areJoined, Ohmmeter } from './ohmmeter';
-import { FirstOf, NearOffBoard, unitCurrent, WholeOffBoard } from './off-board';
-import { STANDARD_METER as METER, voltRange } from './meter';
+import { FirstOf, NearOffBoard, WholeOffBoard } from './off-board';
+import { STANDARD_METER as METER } from './meter';
 import { PoweredChange, type PoweredReading } from './powered-change';
+import { meanVolt, PoweredMeter } from './powered-meter';
 import type { Response } from './response';
 import { takeSnapshot, type VoltSnapshot } from './snapshot';
 
 /** Modes of a chip's pin that hold it at a level. */
 const STUCK: Readonly<Record<string, Level | undefined>> = { 'stuck-0': LOW, 'stuck-1': HIGH };
-/** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
-const LIGHT_LOAD_VOLT = 2e-3;
-/** Questions to a powered board from which its point is kept about. */
-const OFTEN = 4;
 /** Boards that are off with a fault kept at a time. */
 const MOST_OHMMETERS = 16;
 /** An ESR that moves by less than this share of itself counts as unmoved: a hundredth of what the meter can tell. */
@@ -44,13 +41,9 @@ export class BenchState {
   /** Own answers with the circuit's solution while measuring, by measurement; and the solution of the last answer given. */
   private readonly own = new Map<string, PoweredReading & { x: Float64Array | undefined }>();
   private readonly ignored = new WeakMap<Fault, boolean>();
-  private powered?: PoweredChange;
+  private ownChange?: PoweredChange;
   private ownBeside?: Beside;
-  private restPoint: Vicinity | undefined;
-  private askedAtRest = 0;
-  private lastX: Float64Array | undefined;
-  private lastShare = 1;
-
+  private ownPowered?: PoweredMeter;
   private ownParts: readonly PartElements[] | undefined;
   private ownSiteElements: readonly Element[] | undefined;
   /** The parts of a sound board in the same setup, whose elements serve wherever no fault is. */
@@ -160,7 +153,7 @@ export class BenchState {
         const node = nodeOf(this.network, net)!;
         if (node < 0) return [net, 0];
         if (this.network.component[node] !== 0 || held?.[node] === 0 || isUnknown(this.network, settled, node)) return [net, null];
-        return [net, mean(settled, node, -1)];
+        return [net, meanVolt(settled, node, -1)];
       }),
     );
   }
@@ -197,8 +190,10 @@ export class BenchState {
     }
     const a = this.nodeAt(m.at);
     const b = this.nodeAt(m.to);
-    if (m.kind === 'logic') return this.probe(a, b);
-    if (m.kind === 'voltage') return this.voltage(a, b);
+    if (m.kind === 'logic' || m.kind === 'voltage') {
+      const meter = this.powered;
+      return 'ok' in meter ? meter : m.kind === 'logic' ? meter.probe(a, b) : meter.voltage(a, b);
+    }
     return this.driveWith(this.ohmmeter, m) ?? { ok: false, why: 'not converged', at: m.at.net };
   }
 
@@ -248,102 +243,16 @@ export class BenchState {
     return areJoined(this.network, a, b);
   }
 
-  /** Makes sure the shared factorisation is this state's Jacobian at its operating point. */
-  private holdJacobian(x: Float64Array, drives?: Uint8Array): void {
-    if (this.network.lu.owner === this) return;
-    factorJacobian(this.network, x, drives);
-    this.network.lu.owner = this;
-  }
-
-  private voltage(a: number, b: number): Response | NoOperatingPoint {
+  /** A voltmeter and a probe on the powered board, or why there is no solution to measure. */
+  private get powered(): PoweredMeter | NoOperatingPoint {
     const settled = this.solve();
     if (!settled.ok) return settled;
-    if (a === b || !this.joined(a, b)) return { value: 0, spread: 0, fullScale: voltRange(0) };
-    const [x, drives] = [settled.phases[0]!, settled.drives[0]!];
-    const small = this.aboutRest(settled);
-    const share = METER.voltInputOhm / (METER.voltInputOhm + small.sourceOhm(a, b));
-    const open = mean(settled, a, b);
-    [this.lastX, this.lastShare] = [x, share];
-    const nonlinear = this.network.junctions.length > 0 || this.network.transistors.length > 0 || this.network.laws.length > 0;
-    if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b, settled);
-    const value = open * share;
-    const unknown = isUnknown(this.network, settled, a) || isUnknown(this.network, settled, b);
-    return {
-      value,
-      spread: toleranceSpread(this.network, x, small.adjoint(a, b), false, drives) * share,
-      fullScale: voltRange(value),
-      share,
-      ...(unknown ? { unknown } : {}),
-    };
-  }
-
-  /** How the powered board answers small changes: by its own factorisation, or where much is asked of it by what is kept about its point. */
-  private aboutRest(settled: Settled): { sourceOhm: (a: number, b: number) => number; adjoint: (a: number, b: number) => Float64Array } {
-    const point = this.pointAtRest(settled);
-    if (point) return { sourceOhm: (a, b) => Math.max(0, across(point.column(a, b), a, b)), adjoint: (a, b) => point.adjoint(a, b) };
-    this.holdJacobian(settled.phases[0]!, settled.drives[0]);
-    const { lu, size } = this.network;
-    const solved = (a: number, b: number, transposed: boolean): Float64Array => {
-      const vector = new Float64Array(size);
-      if (transposed) lu.solveTransposed(this.unit(a, b), vector);
-      else lu.solve(this.unit(a, b), vector);
-      return vector;
-    };
-    return { sourceOhm: (a, b) => Math.max(0, across(solved(a, b, false), a, b)), adjoint: (a, b) => solved(a, b, true) };
-  }
-
-  /** The powered board's point in its first phase, once it has been asked often enough to be worth it. */
-  private pointAtRest({ phases, drives }: Settled): Vicinity | undefined {
-    if (this.ownBeside) return this.ownBeside.points[0];
-    if (!this.restPoint && (this.askedAtRest += 1) > OFTEN) this.restPoint = new Vicinity(this.network, drives[0]!, phases[0]!);
-    return this.restPoint;
+    return (this.ownPowered ??= new PoweredMeter(this.network, settled, (more) => buildNetwork([...this.elements, more], this.index.nets), () => this.ownBeside?.points[0])); // prettier-ignore
   }
 
   /** Lets go of what was kept for many questions in a row. */
   forgetNearby(): void {
-    this.restPoint = undefined;
-    this.askedAtRest = 0;
-  }
-
-  /** A logic probe looks at the volts through its own weak bias, which leaves a net that nothing drives between the levels, and sees pulses. */
-  private probe(a: number, b: number): Response | NoOperatingPoint {
-    const settled = this.solve();
-    if (!settled.ok) return settled;
-    const fullScale = voltRange(0);
-    if (a === b) return { value: 0, spread: 0, fullScale };
-    const floating: Response = { value: METER.logicBiasVolt, spread: 0, fullScale };
-    if (!this.joined(a, b)) return floating;
-    const small = this.aboutRest(settled);
-    const ohm = small.sourceOhm(a, b);
-    const share = METER.logicInputOhm / (METER.logicInputOhm + ohm);
-    [this.lastX, this.lastShare] = [settled.phases[0]!, share];
-    const spread = toleranceSpread(this.network, settled.phases[0]!, small.adjoint(a, b), false, settled.drives[0]) * share;
-    const seen = settled.phases.map((x) => across(x, a, b) * share + METER.logicBiasVolt * (1 - share));
-    const [low, high = low] = seen as [number, number?];
-    if (isUnknown(this.network, settled, a)) return { ...floating, unknown: true };
-    const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
-    return { value: (low + high) / 2, spread, fullScale, ...(pulsing ? { pulsing } : {}) };
-  }
-
-  /** The voltage with the meter's input as a part of the circuit: for points that the meter loads where the circuit is nonlinear. */
-  private loadedVoltage(a: number, b: number, settled: Settled): Response | NoOperatingPoint {
-    const { phases, drives: [drives] } = settled; // prettier-ignore
-    const point = this.pointAtRest(settled);
-    const near = point && pointAfter(point, a, b, 1 / METER.voltInputOhm);
-    if (near) {
-      const value = across(near.x, a, b);
-      return { value, spread: toleranceSpread(this.network, near.x, near.adjoint(a, b), false, drives), fullScale: voltRange(value) };
-    }
-    const [start, names] = [phases[0]!, this.network.nodeNames];
-    const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
-    const network = deriveNetwork(this.network, [], [meter]) ?? buildNetwork([...this.elements, meter], this.index.nets);
-    const result = operatingPoint(network, { drives: drives!, ...(network.size === start.length ? { start } : {}) });
-    this.network.lu.owner = undefined;
-    if (!result.ok) return result;
-    const adjoint = new Float64Array(network.size);
-    network.lu.solveTransposed(this.unit(a, b), adjoint);
-    const value = across(result.x, a, b);
-    return { value, spread: toleranceSpread(network, result.x, adjoint, false, drives), fullScale: voltRange(value) };
+    this.ownPowered?.forgetNearby();
   }
 
   /** What a meter answers after one admittance of this state has changed; undefined where a short way does not apply and a state of its own has
@@ -364,9 +273,9 @@ export class BenchState {
     }
     const still = this.unmoved(m, p, q);
     if (still || (m.kind !== 'voltage' && m.kind !== 'logic') || !this.settled?.ok) return still;
-    this.powered ??= new PoweredChange(this.network, this.settled, this.beside!.points);
+    this.ownChange ??= new PoweredChange(this.network, this.settled, this.beside!.points);
     const known = this.own.get(measurementKey(m));
-    return known && this.powered.respond(m.kind, a, b, known, p, q, change);
+    return known && this.ownChange.respond(m.kind, a, b, known, p, q, change);
   }
 
   /** A symptom after a change, where the changed part is not the one whose current is looked at. */
@@ -374,8 +283,8 @@ export class BenchState {
     const settled = this.solve();
     const [p, q] = [nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (!settled.ok || p === undefined || q === undefined || !this.joined(p, q) || m.observable?.when.some(({ type }) => type === 'ampere')) return undefined;
-    this.powered ??= new PoweredChange(this.network, settled, this.beside!.points);
-    const phases = this.powered.after(p, q, change.siemens);
+    this.ownChange ??= new PoweredChange(this.network, settled, this.beside!.points);
+    const phases = this.ownChange.after(p, q, change.siemens);
     return phases && this.symptom(m, phases);
   }
 
@@ -395,11 +304,13 @@ export class BenchState {
     const key = measurementKey(m);
     let known = this.own.get(key);
     if (known) return known;
-    this.lastX = this.ohmmeter.lastX = undefined;
+    this.ohmmeter.lastX = undefined;
+    if (this.ownPowered) this.ownPowered.lastX = undefined;
     const response = this.respond(m);
     if ('ok' in response) return undefined;
-    const heldDown = m.setup === 'off' || this.lastShare > 0.999;
-    this.own.set(key, (known = { response, share: this.lastShare, x: heldDown ? (this.lastX ?? this.ohmmeter.lastX) : undefined }));
+    const share = this.ownPowered?.lastShare ?? 1;
+    const heldDown = m.setup === 'off' || share > 0.999;
+    this.own.set(key, (known = { response, share, x: heldDown ? (this.ownPowered?.lastX ?? this.ohmmeter.lastX) : undefined }));
     return known;
   }
 
@@ -409,15 +320,6 @@ export class BenchState {
     if (!z) return { value: Infinity, spread: 0, fullScale: Infinity };
     return { value: z.re, spread: z.reSpread, fullScale: Infinity, z: { re: z.re, im: z.im } };
   }
-
-  private unit(a: number, b: number): Float64Array {
-    return unitCurrent(this.network, a, b);
-  }
-}
-
-/** Volts between two nodes as a slow meter sees them: the mean of the phases. */
-function mean({ phases }: Settled, a: number, b: number): number {
-  return phases.reduce((sum, x) => sum + across(x, a, b), 0) / phases.length;
 }
 
 /** A board that is off: nothing has a voltage and no chip drives. */
