@@ -67,10 +67,6 @@ export class Loose {
     this.parts.push({ piece, known, present, places, memory });
   }
 
-  has(unknown: number): boolean {
-    return this.place.has(unknown);
-  }
-
   private placeOf(unknown: number): number {
     if (unknown < 0) return -1;
     let place = this.place.get(unknown);
