@@ -13,6 +13,8 @@ async function openCase(page: Page, title: RegExp, stage: string): Promise<strin
   const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
   const number = /\/case\/(\d+)/.exec(href!)![1]!;
   await page.goto(`/case/${number}/${stage}`);
+  // Only a page that has come to life keeps what is typed.
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
   return number;
 }
 
@@ -138,6 +140,7 @@ test('a board file that cannot be read says line and remedy, and nothing is lost
 test('what is typed while the server is down is kept in the browser and sent when it is back', async ({ page }) => {
   const number = await openCase(page, /loses steps/, 'trace');
   await expect(page.getByText('all stored')).toBeVisible();
+  await expect(leader(page)).toBeVisible();
   await server.stop('SIGKILL');
   await read(page, 'raw 18.4');
   await read(page, 'b 12.7');
