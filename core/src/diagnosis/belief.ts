@@ -182,13 +182,13 @@ export class Diagnoser {
     const healthy = this.predictor.healthy(m, absent);
     const drawn = this.predictor.under(hypothesis, m, absent);
     out.set(gridLikelihood(reading, drawn, size, this.voltSpan), 0);
-    const moves = drawn.some((response) => isMoved(healthy, response));
+    // Off, the circuit is passive: a fault that does not reach the reading on the board as drawn does not with something else at the edges. Powered it may.
+    const moves = m.setup !== 'off' || drawn.some((response) => isMoved(healthy, response));
     for (const [k, predictor] of this.predictors.entries()) {
       if (k === 0) continue;
       const sound = predictor.healthy(m, absent);
       // What hangs on the edges does not reach this reading: the board as drawn answers for this guess too.
       if (!isMoved(healthy, sound)) out.copyWithin(k * size, 0, size);
-      // Where a fault does not reach it on the board as drawn, it does not with something else at the edges.
       else out.set(gridLikelihood(reading, moves ? predictor.under(hypothesis, m, absent) : [sound], size, this.voltSpan), k * size);
     }
     return out;
