@@ -1,5 +1,5 @@
 import { openPinMode } from '../device';
-import { linearChange, sameDcKey, type DoubleHypothesis, type Hypothesis, type LinearChange, type SingleHypothesis } from '../fault';
+import { faultsKey, linearChange, sameDcKey, type DoubleHypothesis, type Hypothesis, type LinearChange, type SingleHypothesis } from '../fault';
 
 /** The slot of the sound board. */
 export const SOUND = 0;
@@ -64,7 +64,7 @@ export class Answerers {
 
   /** First slot of a hypothesis, given out when it is first met. */
   private slotOf(hypothesis: Hypothesis): number {
-    const name = hypothesis.type === 'single' ? hypothesis.name : hypothesis.states.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
+    const name = hypothesis.type === 'single' ? hypothesis.name : faultsKey(hypothesis.states);
     let slot = this.slots.get(name);
     if (slot === undefined) {
       this.slots.set(name, (slot = this.nextSlot));

@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { changesDc, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
+import { changesDc, faultsKey, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 import { Answerers, SOUND } from './answerers';
 
@@ -38,7 +38,7 @@ export class Predictor {
     return known;
   }
 
-  /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. Exact. */
+  /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. */
   under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = []): readonly Response[] {
     if (hypothesis.type === 'double') return [this.at(hypothesis, 0, m, absent)];
     if (!canShow(hypothesis, m)) return [this.healthy(m, absent)];
@@ -63,7 +63,7 @@ export class Predictor {
   /** Two faults at once, the board solved with both. */
   private double(hypothesis: DoubleHypothesis, m: Measurement, absent: readonly string[]): Response {
     const faults = hypothesis.states;
-    const key = faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
+    const key = faultsKey(faults);
     const state = (): BenchState =>
       this.keep(`${key}|${m.setup}|${absent.join()}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
     return this.fromBook(key, faults, m, absent, state) ?? this.beside(faults, m, absent) ?? orUnknown(state().respond(m));

@@ -8,6 +8,11 @@ export interface FaultState {
   readonly severity?: number;
 }
 
+/** One text for all that is the same faults at the same severities. */
+export function faultsKey(faults: readonly FaultState[]): string {
+  return faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
+}
+
 /** The board as it stands on the bench: what is plugged, what is missing, what is wrong. */
 export interface BoardState {
   readonly setup: Setup;

@@ -1,6 +1,7 @@
 export { changesDc, faultRef, parseFault, severityOf, singleFaults, siteKind, type Fault, type FaultResult, type SiteKind } from './fault';
 export {
   siteElements,
+  faultsKey,
   faultsOf,
   isPlugged,
   nodeBehind,

@@ -5,7 +5,7 @@ import {
   type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
 } from '../circuit'; // prettier-ignore
 import type { Element } from '../device';
-import { siteElements, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
+import { faultsKey, siteElements, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
 import { Beside, exchangeParts, touchedParts } from './beside';
@@ -107,7 +107,7 @@ export class BenchState {
 
   /** The ohmmeter on this board with these faults too; undefined where they need a state of their own. */
   private ohmmeterWith(faults: readonly FaultState[]): Ohmmeter | undefined {
-    const key = faults.map(({ fault, severity }) => `${fault.name}@${severity}`).join('+');
+    const key = faultsKey(faults);
     let known = this.ohmmetersWith.get(key);
     if (known !== undefined) return known ?? undefined;
     const exchange = exchangeParts(this.network, touchedParts(this.index, { ...this.state, faults }, this.parts), faults);
