@@ -26,12 +26,12 @@ function junctionHolds({ a, b, element }: JunctionStamp, x: Float64Array): boole
   return out[1]! >= FEEDING_SIEMENS;
 }
 
-/** A TTL input that nothing drives rests at the very corner of its law: within this of it, it is still held, volt. */
+/** A TTL input that nothing drives and an output that nothing loads rest at the very corner of their laws: within this of it they are still held, volt. */
 const CORNER_VOLT = 1e-3;
 
 /** Whether a law conducts enough at x to hold its nodes. */
 function lawHolds(law: LawStamp, x: Float64Array): boolean {
-  const answer = lawAt(law, x, law.element.law.kind === 'ttl' ? CORNER_VOLT : 0);
+  const answer = lawAt(law, x, law.element.law.kind === 'free' ? 0 : CORNER_VOLT);
   for (let i = 0; i < law.controls.length; i += 1) if (Math.abs(answer[2 + i]!) >= FEEDING_SIEMENS) return true;
   return false;
 }

@@ -111,6 +111,11 @@ export class Loose {
     return this.next[k]!;
   }
 
+  /** What the pieces draw from the k-th unknown after a step, ampere. */
+  amperesAt(k: number): number {
+    return this.flow[k]!;
+  }
+
   /** Takes out of the tangent's values what the pieces draw after a step. x: those values, length size and more; changed. */
   spread(x: Float64Array): void {
     const { unknowns, flow, columns, size, next } = this;

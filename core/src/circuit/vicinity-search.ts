@@ -4,7 +4,7 @@ import { Loose, MOST_OWN, type Tangent } from './loose';
 import { looseNodeStart, loosePieces } from './loose-pieces';
 import { across } from './operating-point';
 import { MOST_PORTS, PieceAnswer, readPorts } from './piece';
-import { MOVED_VOLT, type Known, type Vicinity } from './vicinity';
+import { FALL, MOVED_VOLT, type Known, type Vicinity } from './vicinity';
 
 /** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges
  *  quadratically: what is left is far less. */
@@ -31,6 +31,8 @@ const LEAVES_TANGENT_DRIVEN = 1e-5;
 export interface NearPoint {
   /** Length size, then the nodes that only this circuit has. */
   readonly x: Float64Array;
+  /** The unknowns of the known circuit that are not where they were there, among others; undefined: any may have moved. */
+  readonly moved: readonly number[] | undefined;
   /** Ohms between two nodes. */
   sourceOhm(a: number, b: number): number;
   /** Unknowns for one ampere into a and out of b. As long as x. */
@@ -57,44 +59,54 @@ export function pointAfter(vicinity: Vicinity, p: number, q: number, siemens: nu
 
 /** The operating point of the circuit that differs so from the vicinity's, with a current driven into p and out of q; undefined as for `pointBeside`. */
 export function pointDriven(vicinity: Vicinity, difference: Difference, p: number, q: number, ampere: number): NearPoint | undefined {
-  const values = Float64Array.from(vicinity.x);
-  const response = vicinity.column(p, q);
-  for (let i = 0; i < values.length; i += 1) values[i] = values[i]! + ampere * response[i]!;
-  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN);
+  const values = vicinity.x.slice();
+  const driven: number[] = [];
+  for (const [node, into] of [[p, ampere], [q, -ampere]] as const) if (node >= 0) addResponse(vicinity, node, into, values, (unknown) => driven.push(unknown)); // prettier-ignore
+  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN, vicinity.x, driven);
   return search.run() ? search : undefined;
+}
+
+/** What a current moves by less than this is left where it is, volt or ampere. */
+const LEAST_EFFECT = 1e-8;
+
+/** Adds what a current into an unknown does to all of them. met: told which ones it moves. */
+function addResponse(vicinity: Vicinity, unknown: number, ampere: number, x: Float64Array, met: (unknown: number) => void): void {
+  const column = vicinity.column(unknown);
+  const reach = vicinity.reach(unknown);
+  const least = LEAST_EFFECT / (FALL * Math.abs(ampere));
+  for (let k = 0; k < reach.length; k += 1) {
+    const i = reach[k]!;
+    const response = column[i]!;
+    if (response < least && response > -least) return;
+    x[i] = x[i]! + ampere * response;
+    met(i);
+  }
 }
 
 /** The search for one operating point near a known one: Newton over the few unknowns on which active pieces hang, all else on its tangent. Lives as long as the search. */
 class VicinitySearch implements NearPoint {
   /** Where the search has come to; of all unknowns only after `widen`. */
   readonly x: Float64Array;
+  readonly moved: number[] = [];
   private readonly loose: Loose;
   private readonly tangent: Tangent;
-  private readonly taken: Uint8Array;
-  /** In which round of widening each piece was last asked. */
-  private readonly asked: Uint8Array;
-  private round = 0;
-  /** Unknowns that something may have let go of. */
-  private readonly loosened: Uint8Array;
 
-  /** values: the tangent's solution without any difference. leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the search. */
+  /** values: the tangent's solution without any difference. driven: the unknowns that are not there as at the vicinity's point.
+   *  leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the search. */
   constructor(
     private readonly vicinity: Vicinity,
     private readonly difference: Difference,
     private readonly drives: Uint8Array,
-    values: Float64Array,
+    private readonly values: Float64Array,
     private readonly leavesVolt: number,
     start: Float64Array = vicinity.x,
+    private readonly driven: readonly number[] = [],
   ) {
     const { size } = vicinity.network;
-    this.taken = new Uint8Array(vicinity.pieces.length);
-    this.asked = new Uint8Array(vicinity.pieces.length);
-    this.loosened = new Uint8Array(size);
     this.tangent = { values, column: (unknown) => vicinity.column(unknown) };
-    const startOf = looseNodeStart(start, size, difference);
-    this.x = new Float64Array(size + difference.extra);
-    for (let i = 0; i < this.x.length; i += 1) this.x[i] = startOf(i);
-    this.loose = new Loose(size, startOf);
+    this.x = difference.extra === 0 ? values.slice() : new Float64Array(size + difference.extra);
+    if (difference.extra > 0) this.x.set(values);
+    this.loose = new Loose(size, looseNodeStart(start, size, difference));
   }
 
   /** Searches. False where too much takes part or the search does not settle. */
@@ -107,8 +119,7 @@ class VicinitySearch implements NearPoint {
       const heldBack = loose.step(x, this.tangent, vicinity.x);
       if (heldBack === undefined) return false;
       if (!this.go(step, rough ? ROUGH : 1) || heldBack) continue;
-      x.set(this.tangent.values);
-      loose.spread(x);
+      this.spread();
       const grew = this.widen();
       if (!grew && !rough) return true;
       rough = grew;
@@ -137,8 +148,10 @@ class VicinitySearch implements NearPoint {
 
   /** Takes in what the difference and the drivers change. */
   private begin(): void {
-    const { vicinity, difference, drives } = this;
+    const { vicinity, difference, drives, loose, x } = this;
     const { gone } = difference;
+    vicinity.marks.taken.begin();
+    vicinity.marks.loosened.begin();
     for (const piece of loosePieces(difference, drives)) this.loose.add(piece);
     for (const { a, b, siemens } of difference.conductances) if (siemens < 0) this.loosen([a, b]);
     for (const { row } of difference.branches) this.loosen([row]);
@@ -150,15 +163,16 @@ class VicinitySearch implements NearPoint {
         if (isOpen(law!, drives) !== open) this.take(i, !open);
       }
     }
+    for (const unknown of loose.unknowns) x[unknown] = loose.startOf(unknown);
   }
 
   private loosen(unknowns: Iterable<number>): void {
-    for (const unknown of unknowns) if (unknown >= 0 && unknown < this.loosened.length) this.loosened[unknown] = 1;
+    const { network, marks } = this.vicinity;
+    for (const unknown of unknowns) if (unknown >= 0 && unknown < network.size) marks.loosened.add(unknown);
   }
 
   private take(i: number, present: boolean): void {
-    if (this.taken[i]) return;
-    this.taken[i] = 1;
+    if (!this.vicinity.marks.taken.add(i)) return;
     const known = this.vicinity.pieces[i]!;
     this.loosen(known.piece.ports);
     if (known.open || present) this.loose.add(known.piece, known.open ? known : undefined, present);
@@ -178,23 +192,41 @@ class VicinitySearch implements NearPoint {
     return settled;
   }
 
+  /** Works out where all unknowns are by what the pieces draw now. */
+  private spread(): void {
+    const { loose, x, values, moved, vicinity, driven } = this;
+    const met = vicinity.marks.moved;
+    for (const unknown of moved) x[unknown] = values[unknown]!;
+    moved.length = 0;
+    met.begin();
+    const note = (unknown: number): void => void (met.add(unknown) && moved.push(unknown));
+    driven.forEach(note);
+    loose.unknowns.forEach((unknown, k) => {
+      if (unknown >= values.length) return;
+      note(unknown);
+      const ampere = loose.amperesAt(k);
+      if (ampere !== 0) addResponse(vicinity, unknown, -ampere, x, note);
+    });
+    loose.unknowns.forEach((unknown, k) => (x[unknown] = loose.valueOf(k)));
+  }
+
   /** Takes in the pieces that have left their tangent. Returns whether there were any. */
   private widen(): boolean {
-    const { vicinity, taken, asked, x } = this;
-    const { slacks, around, x: before } = vicinity;
+    const { vicinity, x, moved } = this;
+    const { slacks, around, x: before, marks } = vicinity;
     const { nodeCount } = vicinity.network;
-    this.round += 1;
+    marks.asked.begin();
     let added = false;
-    for (let node = 0; node < nodeCount; node += 1) {
+    for (let m = 0; m < moved.length; m += 1) {
+      const node = moved[m]!;
+      if (node >= nodeCount) continue;
       const way = Math.abs(x[node]! - before[node]!);
       if (way <= MOVED_VOLT) continue;
       const places = around[node]!;
       for (let k = 0; k < places.length; k += 1) {
         const i = places[k]!;
         if (way <= slacks[i]!) break;
-        if (taken[i] === 1 || asked[i] === this.round) continue;
-        asked[i] = this.round;
-        if (!this.leavesTangent(vicinity.pieces[i]!, x)) continue;
+        if (marks.taken.has(i) || !marks.asked.add(i) || !this.leavesTangent(vicinity.pieces[i]!, x)) continue;
         this.take(i, true);
         added = true;
         if (this.loose.unknowns.length > MOST_OWN) return true;
@@ -216,7 +248,7 @@ class VicinitySearch implements NearPoint {
       for (let c = 0; c < width; c += 1) if (ports[c]! >= 0) off -= slope[r * width + c]! * (volts[c]! - before[ports[c]!]!);
       if (off === 0) continue;
       const source = this.vicinity.sourceOhm(row);
-      const least = this.loosened[row] === 1 ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
+      const least = this.vicinity.marks.loosened.has(row) ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
       if (Math.abs(off) * Math.max(source, least) > this.leavesVolt) return true;
     }
     return false;

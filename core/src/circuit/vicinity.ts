@@ -3,6 +3,7 @@ import { isOpen } from './law-stamp';
 import type { InTangent } from './loose';
 import type { LawStamp, Network } from './network';
 import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from './piece';
+import { Marks } from './marks';
 import { SparseLu } from './sparse';
 
 /** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
@@ -27,9 +28,15 @@ export class Vicinity {
   private readonly sources: Float64Array;
   /** Slack of each piece. */
   readonly slacks: Float64Array;
+  /** Working memory of the search that is under way: pieces taken and asked, unknowns let go of and moved. */
+  readonly marks: SearchMarks;
   private readonly lu: SparseLu;
-  private readonly columns = new Map<number, Float64Array>();
-  private readonly adjoints = new Map<number, Float64Array>();
+  /** Responses by unknown, then by pairs of unknowns. */
+  private readonly columns: (Float64Array | undefined)[] = [];
+  private readonly adjoints: (Float64Array | undefined)[] = [];
+  private readonly pairColumns = new Map<number, Float64Array>();
+  private readonly pairAdjoints = new Map<number, Float64Array>();
+  private readonly reaches: (Int32Array | undefined)[] = [];
   private readonly positions = new Map<object, number>();
   private readonly lawsOf = new Map<number, number[]>();
 
@@ -58,6 +65,12 @@ export class Vicinity {
     this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
     this.around = around.map((places) => Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)));
     this.sources = new Float64Array(network.size).fill(NaN);
+    this.marks = {
+      taken: new Marks(pieces.length),
+      asked: new Marks(pieces.length),
+      loosened: new Marks(network.size),
+      moved: new Marks(network.size),
+    };
   }
 
   /** The place among the pieces of what a stamp of this network stands for. */
@@ -72,12 +85,19 @@ export class Vicinity {
 
   /** Unknowns for one ampere into p and out of q, everything linear about this point. Do not change the result. */
   column(p: number, q = -1): Float64Array {
-    return this.kept(this.columns, p, q, (vector) => this.lu.solve(vector, vector));
+    if (q < 0 && p >= 0) return (this.columns[p] ??= this.solved(p, q, false));
+    return this.ofPair(this.pairColumns, p, q, false);
   }
 
   /** The adjoint of the output v(a) - v(b): the solution of the transposed system about this point. Do not change the result. */
   adjoint(a: number, b: number): Float64Array {
-    return this.kept(this.adjoints, a, b, (vector) => this.lu.solveTransposed(vector, vector));
+    if (b < 0 && a >= 0) return (this.adjoints[a] ??= this.solved(a, b, true));
+    return this.ofPair(this.pairAdjoints, a, b, true);
+  }
+
+  /** Which unknowns one ampere into an unknown moves: those it moves most first, none by more than FALL times one before it; what it hardly moves is left out. */
+  reach(unknown: number): Int32Array {
+    return (this.reaches[unknown] ??= byMagnitude(this.column(unknown)));
   }
 
   /** Ohms that a node looks into on the tangent. */
@@ -86,17 +106,56 @@ export class Vicinity {
     return Number.isNaN(known) ? (this.sources[node] = Math.abs(this.column(node)[node]!)) : known;
   }
 
-  private kept(known: Map<number, Float64Array>, p: number, q: number, solve: (vector: Float64Array) => void): Float64Array {
+  private ofPair(known: Map<number, Float64Array>, p: number, q: number, transposed: boolean): Float64Array {
     const key = (p + 1) * (this.network.size + 1) + q + 1;
     let vector = known.get(key);
-    if (vector) return vector;
-    vector = new Float64Array(this.network.size);
-    if (p >= 0) vector[p]! += 1;
-    if (q >= 0) vector[q]! -= 1;
-    solve(vector);
-    known.set(key, vector);
+    if (!vector) known.set(key, (vector = this.solved(p, q, transposed)));
     return vector;
   }
+
+  private solved(p: number, q: number, transposed: boolean): Float64Array {
+    const vector = new Float64Array(this.network.size);
+    if (p >= 0) vector[p]! += 1;
+    if (q >= 0) vector[q]! -= 1;
+    if (transposed) this.lu.solveTransposed(vector, vector);
+    else this.lu.solve(vector, vector);
+    return vector;
+  }
+}
+
+interface SearchMarks {
+  readonly taken: Marks;
+  readonly asked: Marks;
+  readonly loosened: Marks;
+  readonly moved: Marks;
+}
+
+/** Steps in which `reach` falls. */
+export const FALL = 4;
+/** What one ampere moves by less than this is left out of a reach, volt or ampere. */
+const LEAST_RESPONSE = 1e-10;
+const CLASSES = 48;
+const LEAST_CLASS = Math.floor(Math.log2(LEAST_RESPONSE) / Math.log2(FALL));
+
+const classes = { of: new Int8Array(0), ends: new Int32Array(CLASSES + 1) };
+
+/** Positions of a vector's values by magnitude, the largest first, in steps of FALL. */
+function byMagnitude(vector: Float64Array): Int32Array {
+  if (classes.of.length < vector.length) classes.of = new Int8Array(vector.length);
+  const { of, ends } = classes;
+  ends.fill(0);
+  let count = 0;
+  for (let i = 0; i < vector.length; i += 1) {
+    const size = Math.abs(vector[i]!);
+    of[i] = size < LEAST_RESPONSE ? -1 : Math.min(CLASSES - 1, Math.floor(Math.log2(size) / Math.log2(FALL)) - LEAST_CLASS);
+    if (of[i]! < 0) continue;
+    ends[of[i]!]! += 1;
+    count += 1;
+  }
+  for (let k = CLASSES - 1; k >= 0; k -= 1) ends[k]! += ends[k + 1]!;
+  const order = new Int32Array(count);
+  for (let i = vector.length - 1; i >= 0; i -= 1) if (of[i]! >= 0) order[(ends[of[i]!]! -= 1)] = i;
+  return order;
 }
 
 /** A node that moved by less than this asks nothing of the pieces on it, volt: what a junction then leaves its tangent by is below a microvolt. */
