@@ -1,5 +1,9 @@
 import { LEAK_SIEMENS, nodesOf, type Element } from '../device';
-import { ALWAYS, DRIVE, logicStamp, NEVER, nodeOf, type BranchStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp } from './network';
+import {
+  ALWAYS, DRIVE, logicStamp, NEVER, nodeOf,
+  type BranchStamp, type ConductanceStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp,
+} from './network'; // prettier-ignore
+import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './exchanged-network';
 import { slotOf } from './sparse';
 
 /** A conductance between two unknowns that a circuit has more (negative: less) than another; -1 is ground. */
@@ -49,59 +53,65 @@ export function exchangeElements(base: Network, before: readonly Element[], afte
 
 const NO_SLOTS = { aa: -1, bb: -1, ab: -1, ba: -1 } as const;
 
-/** The laws of a network by their element, and one on each set of nodes. */
-interface LawPlaces {
-  readonly byElement: ReadonlyMap<Element, number>;
-  readonly byNodes: ReadonlyMap<string, LawStamp>;
-}
-
-const PLACES = new WeakMap<Network['laws'], LawPlaces>();
-
 const nodesKey = (a: number, b: number, controls: Iterable<number>): string => `${a}|${b}|${[...controls].join()}`;
 
-function placesOf(laws: Network['laws']): LawPlaces {
-  let known = PLACES.get(laws);
+const BY_ELEMENT = new WeakMap<readonly { readonly element: Element }[], ReadonlyMap<Element, number>>();
+
+/** The stamp of an element in a list, by an index that is kept with the list. */
+function stampOf<T extends { readonly element: Element }>(stamps: readonly T[], element: Element): T | undefined {
+  const place = placeOf(stamps, element);
+  return place === undefined ? undefined : stamps[place];
+}
+
+function placeOf(stamps: readonly { readonly element: Element }[], element: Element): number | undefined {
+  let known = BY_ELEMENT.get(stamps);
+  if (!known) BY_ELEMENT.set(stamps, (known = new Map(stamps.map((stamp, place) => [stamp.element, place]))));
+  return known.get(element);
+}
+
+const ON_NODES = new WeakMap<Network['laws'], ReadonlyMap<string, LawStamp>>();
+
+/** The first law on each set of nodes, kept with the laws. */
+function lawsOnNodes(laws: Network['laws']): ReadonlyMap<string, LawStamp> {
+  let known = ON_NODES.get(laws);
   if (known) return known;
-  const byElement = new Map<Element, number>();
-  const byNodes = new Map<string, LawStamp>();
-  laws.forEach((stamp, place) => {
-    byElement.set(stamp.element, place);
+  const found = new Map<string, LawStamp>();
+  for (const stamp of laws) {
     const key = nodesKey(stamp.a, stamp.b, stamp.controls);
-    if (!byNodes.has(key)) byNodes.set(key, stamp);
-  });
-  PLACES.set(laws, (known = { byElement, byNodes }));
+    if (!found.has(key)) found.set(key, stamp);
+  }
+  ON_NODES.set(laws, (known = found));
   return known;
 }
 
-/** A network in the making: the lists of stamps are copied where they change. Lives as long as one exchange. */
+const DRIVER_NUMBERS = new WeakMap<Network['drivers'], ReadonlyMap<string, number>>();
+
+function driverNumbers({ drivers }: Network): ReadonlyMap<string, number> {
+  let known = DRIVER_NUMBERS.get(drivers);
+  if (!known) DRIVER_NUMBERS.set(drivers, (known = new Map(drivers.map((driver, i) => [driver, i]))));
+  return known;
+}
+
+/** Gathers what an exchange changes. Lives as long as one exchange. */
 class Exchanging {
-  private readonly constant: Float64Array;
-  private drive: Float64Array;
-  private conductances: Network['conductances'];
-  private junctions: Network['junctions'];
-  private transistors: Network['transistors'];
-  /** Places of laws that go: they keep their place, and conduct no more. */
+  private readonly conductances = noChange<ConductanceStamp>();
+  private readonly junctions = noChange<JunctionStamp>();
+  private readonly transistors = noChange<TransistorStamp>();
   private readonly goneLaws: number[] = [];
+  private readonly comeLaws: LawStamp[] = [];
+  private readonly constant: { slot: number; siemens: number }[] = [];
+  private readonly branches: { old: BranchStamp; fresh: BranchStamp; ohm: number }[] = [];
   private chips: Network['chips'];
-  private branches: Network['branches'];
   private readonly extra = new Map<string, number>();
   private readonly changes: ConductanceChange[] = [];
-  private readonly gone = { junctions: [] as JunctionStamp[], transistors: [] as TransistorStamp[], laws: [] as LawStamp[] };
-  private readonly come = { junctions: [] as JunctionStamp[], transistors: [] as TransistorStamp[], laws: [] as LawStamp[] };
-  private readonly branchChanges: { row: number; ohm: number; volt: number }[] = [];
-  private readonly loose = {
-    conductances: [] as ConductanceChange[],
-    junctions: [] as JunctionStamp[],
-    transistors: [] as TransistorStamp[],
-    laws: [] as LawStamp[],
-  };
+  /** What has no place in the matrix: junctions and transistors that come never have one. */
+  private readonly looseConductances: ConductanceChange[] = [];
+  private readonly looseLaws: LawStamp[] = [];
   /** Branches taken out that wait for what goes in their place. */
   private readonly waiting: BranchStamp[] = [];
 
   constructor(private readonly base: Network) {
-    this.constant = Float64Array.from(base.constant);
-    ({ drive: this.drive, conductances: this.conductances, junctions: this.junctions, transistors: this.transistors } = base);
-    ({ chips: this.chips, branches: this.branches } = base);
+    this.chips = base.chips;
   }
 
   run(before: readonly Element[], after: readonly Element[]): Exchange | undefined {
@@ -110,29 +120,34 @@ class Exchanging {
     if (this.waiting.length > 0) return undefined;
     // A node that only the new circuit has is tied like every floating node until something holds it: the tie is taken out again.
     for (const node of this.extra.values()) this.putConductance(node, -1, -1);
-    const { base, constant, drive, conductances, junctions, transistors, chips, branches, changes, gone, come, branchChanges, extra, loose } = this;
-    const laws = this.newLaws();
-    const whole = loose.conductances.length + loose.junctions.length + loose.transistors.length + loose.laws.length === 0;
-    const network: Network = { ...base, constant, drive, conductances, junctions, transistors, laws, chips, branches, extra: extra.size };
-    const without = <T>(all: readonly T[], some: readonly T[]): readonly T[] => (some.length === 0 ? all : all.filter((one) => !some.includes(one)));
+    const { base, junctions, transistors, goneLaws, comeLaws, looseConductances, looseLaws } = this;
+    const extra = this.extra.size;
+    const change: NetworkChange = {
+      conductances: this.conductances,
+      junctions,
+      transistors,
+      laws: { gone: goneLaws, come: comeLaws },
+      branches: this.branches,
+      constant: this.constant,
+      chips: this.chips,
+      extra,
+    };
+    const network = new ExchangedNetwork(base, change);
+    const loose = { junctions: junctions.come, transistors: transistors.come, laws: looseLaws };
+    const whole = looseConductances.length + junctions.come.length + transistors.come.length + looseLaws.length === 0;
     return {
       network,
-      inMatrix: whole
-        ? network
-        : { ...network, junctions: without(junctions, loose.junctions), transistors: without(transistors, loose.transistors), laws: without(laws, loose.laws) },
+      inMatrix: whole ? network : new ExchangedNetwork(base, inMatrixOnly(change, looseLaws)),
       whole,
-      loose: { conductances: loose.conductances, branches: [], come: loose, extra: extra.size },
-      difference: { conductances: changes, gone, come, branches: branchChanges, extra: extra.size },
+      loose: { conductances: looseConductances, branches: [], come: loose, extra },
+      difference: {
+        conductances: this.changes,
+        gone: { junctions: junctions.gone, transistors: transistors.gone, laws: goneLaws.map((place) => base.laws[place]!) },
+        come: { junctions: junctions.come, transistors: transistors.come, laws: comeLaws },
+        branches: this.branches.map(({ old, fresh, ohm }) => ({ row: old.row, ohm, volt: fresh.volt - old.volt })),
+        extra,
+      },
     };
-  }
-
-  private newLaws(): Network['laws'] {
-    const { base, goneLaws, come } = this;
-    if (goneLaws.length + come.laws.length === 0) return base.laws;
-    const laws = base.laws.slice();
-    for (const place of goneLaws) laws[place] = { ...laws[place]!, driver: NEVER };
-    laws.push(...come.laws);
-    return laws;
   }
 
   private number(name: string): number {
@@ -144,52 +159,49 @@ class Exchanging {
   }
 
   private putConductance(a: number, b: number, siemens: number): void {
-    const { base, constant } = this;
+    const { pattern, size } = this.base;
     this.changes.push({ a, b, siemens });
-    const slots = [slotOf(base.pattern, a, a), slotOf(base.pattern, b, b), slotOf(base.pattern, a, b), slotOf(base.pattern, b, a)] as const;
-    const size = base.size;
-    if (a >= size || b >= size || (a >= 0 && b >= 0 && a !== b && (slots[2] < 0 || slots[3] < 0))) this.loose.conductances.push({ a, b, siemens });
-    else slots.forEach((slot, i) => slot >= 0 && (constant[slot]! += i < 2 ? siemens : -siemens));
+    const slots = [slotOf(pattern, a, a), slotOf(pattern, b, b), slotOf(pattern, a, b), slotOf(pattern, b, a)] as const;
+    if (a >= size || b >= size || (a >= 0 && b >= 0 && a !== b && (slots[2] < 0 || slots[3] < 0))) this.looseConductances.push({ a, b, siemens });
+    else slots.forEach((slot, i) => slot >= 0 && this.constant.push({ slot, siemens: i < 2 ? siemens : -siemens }));
   }
 
   private remove(element: Element): boolean {
+    const { base } = this;
     switch (element.type) {
       case 'capacitance':
         return true;
       case 'conductance':
       case 'coil': {
-        const found = this.conductances.find((stamp) => stamp.element === element);
+        const found = stampOf(base.conductances, element);
         if (!found) return this.removeBranch(element);
-        this.conductances = this.conductances.filter((stamp) => stamp !== found);
+        this.conductances.gone.push(found);
         this.putConductance(found.a, found.b, -found.siemens);
         return true;
       }
       case 'branch':
         return this.removeBranch(element);
       case 'junction': {
-        const found = this.junctions.find((stamp) => stamp.element === element);
+        const found = stampOf(base.junctions, element);
         if (!found) return false;
-        this.junctions = this.junctions.filter((stamp) => stamp !== found);
-        this.gone.junctions.push(found);
+        this.junctions.gone.push(found);
         // The leak of a junction stays, so that no node hangs on nothing.
         this.putConductance(found.a, found.b, LEAK_SIEMENS);
         return true;
       }
       case 'transistor': {
-        const found = this.transistors.find((stamp) => stamp.element === element);
+        const found = stampOf(base.transistors, element);
         if (!found) return false;
-        this.transistors = this.transistors.filter((stamp) => stamp !== found);
-        this.gone.transistors.push(found);
+        this.transistors.gone.push(found);
         const [c, b, e] = found.nodes;
         this.putConductance(c, b, LEAK_SIEMENS);
         this.putConductance(b, e, LEAK_SIEMENS);
         return true;
       }
       case 'law': {
-        const place = placesOf(this.base.laws).byElement.get(element);
+        const place = placeOf(base.laws, element);
         if (place === undefined) return false;
         this.goneLaws.push(place);
-        this.gone.laws.push(this.base.laws[place]!);
         return true;
       }
       case 'logic':
@@ -201,7 +213,7 @@ class Exchanging {
   }
 
   private removeBranch(element: Element): boolean {
-    const found = this.branches.find((stamp) => stamp.element === element);
+    const found = stampOf(this.base.branches, element);
     if (found) this.waiting.push(found);
     return found !== undefined;
   }
@@ -219,22 +231,17 @@ class Exchanging {
         const [a, b] = [this.number(element.a), this.number(element.b)];
         if (!Number.isFinite(siemens) || !this.joined(a, b)) return false;
         this.putConductance(a, b, siemens);
-        this.conductances = [...this.conductances, { element, a, b, siemens, spread: element.spread }];
+        this.conductances.come.push({ element, a, b, siemens, spread: element.spread });
         return true;
       }
       case 'junction': {
         const stamp = { ...NO_SLOTS, a: this.number(element.anode), b: this.number(element.cathode), element };
-        this.junctions = [...this.junctions, stamp];
-        this.come.junctions.push(stamp);
-        this.loose.junctions.push(stamp);
+        this.junctions.come.push(stamp);
         return this.joined(stamp.a, stamp.b);
       }
       case 'transistor': {
         const nodes = nodesOf(element).map((name) => this.number(name)) as [number, number, number];
-        const stamp = { element, nodes, slots: new Int32Array(9).fill(-1) };
-        this.transistors = [...this.transistors, stamp];
-        this.come.transistors.push(stamp);
-        this.loose.transistors.push(stamp);
+        this.transistors.come.push({ element, nodes, slots: new Int32Array(9).fill(-1) });
         return this.joined(nodes[0], nodes[1]) && this.joined(nodes[1], nodes[2]);
       }
       case 'law':
@@ -255,12 +262,7 @@ class Exchanging {
     if (!old) return false;
     this.waiting.splice(i, 1);
     const before = old.element.type === 'branch' ? old.element.ohm : 0;
-    this.branchChanges.push({ row: old.row, ohm: ohm - before, volt: volt - old.volt });
-    const slot = slotOf(this.base.pattern, old.row, old.row);
-    this.constant[slot]! -= ohm - before;
-    this.drive = Float64Array.from(this.drive);
-    this.drive[old.row]! += volt - old.volt;
-    this.branches = this.branches.map((stamp) => (stamp === old ? { ...stamp, element, volt } : stamp));
+    this.branches.push({ old, fresh: { ...old, element, volt }, ohm: ohm - before });
     return true;
   }
 
@@ -274,7 +276,7 @@ class Exchanging {
   private addLaw(element: Extract<Element, { type: 'law' }>): boolean {
     const [a, b] = [this.number(element.a), this.number(element.b)];
     const controls = element.controls.map((name) => this.number(name));
-    const model = placesOf(this.base.laws).byNodes.get(nodesKey(a, b, controls));
+    const model = lawsOnNodes(this.base.laws).get(nodesKey(a, b, controls));
     if (!model) {
       if (!this.joined(a, b)) return false;
       this.putConductance(a, b, LEAK_SIEMENS);
@@ -283,17 +285,16 @@ class Exchanging {
     const stamp: LawStamp = {
       ...(model ?? { a, b, controls: Int32Array.from(controls), slots: new Int32Array(2 * controls.length).fill(-1) }),
       element,
-      driver: gate ? this.base.drivers.indexOf(gate.driver) : ALWAYS,
+      driver: gate ? (driverNumbers(this.base).get(gate.driver) ?? NEVER) : ALWAYS,
       when: gate ? DRIVE[gate.when] : DRIVE.off,
     };
-    this.come.laws.push(stamp);
-    if (!model) this.loose.laws.push(stamp);
+    this.comeLaws.push(stamp);
+    if (!model) this.looseLaws.push(stamp);
     return true;
   }
 
   private addChip({ logic }: Extract<Element, { type: 'logic' }>): boolean {
-    const numbers = new Map(this.base.drivers.map((driver, i) => [driver, i]));
-    const stamp = logicStamp(logic, (name) => this.number(name), numbers);
+    const stamp = logicStamp(logic, (name) => this.number(name), driverNumbers(this.base));
     this.chips = this.chips.map((old) => (old.logic.ref === logic.ref ? stamp : old));
     return true;
   }

@@ -1,4 +1,4 @@
-import type { Difference } from './exchange';
+import type { ConductanceChange, Difference } from './exchange';
 import { diodeCurrent, junctionCurrent } from './junction';
 import { isOpen, lawAt } from './law-stamp';
 import { conductingLaws } from './law-table';
@@ -60,42 +60,56 @@ export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array
   return held;
 }
 
+/** Whether a circuit beside a known one has all its conductors still, and its drivers in the same states: then what holds nodes can only differ in pieces that moved.
+ *  least: what counts as a conductor, siemens. */
+function keepsConductors(known: Vicinity, { conductances, gone, come, branches, extra }: Difference, drives: Uint8Array, least: number): boolean {
+  if (extra > 0 || branches.length > 0 || !sameStates(known.drives, drives)) return false;
+  if ([gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0)) return false;
+  return conductances.every((change) => staysConductor(conductances, change, least));
+}
+
+/** Whether the same nodes have a level as on the known board, whatever its volts. */
+export function holdsAlike(known: Vicinity, difference: Difference, drives: Uint8Array): boolean {
+  return keepsConductors(known, difference, drives, HOLDING_SIEMENS);
+}
+
 /** Whether every piece of a circuit beside a known one holds at x what it holds there: then the same nodes have a level. Where it cannot be told quickly, false.
- *  drives: states of the chips' drivers now. */
-export function holdsTheSame(known: Vicinity, { conductances, gone, come, branches, extra }: Difference, drives: Uint8Array, x: Float64Array): boolean {
-  const exchanged = [gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0);
-  if (exchanged || extra > 0 || branches.length > 0 || !sameStates(known.drives, drives) || !conductances.every(({ siemens }, i) => staysConductor(conductances, i, siemens))) return false; // prettier-ignore
-  const { network, slacks } = known;
-  const moved = (node: number, slack: number): boolean => node >= 0 && Math.abs(x[node]! - known.x[node]!) > slack;
-  // The vicinity has its pieces in this order: junctions, transistors, laws.
-  let i = 0;
-  for (const junction of network.junctions) {
-    const slack = slacks[i++]!;
-    if ((moved(junction.a, slack) || moved(junction.b, slack)) && junctionHolds(junction, x) !== junctionHolds(junction, known.x)) return false;
-  }
-  for (const transistor of network.transistors) {
-    const slack = slacks[i++]!;
-    if (transistor.nodes.some((node) => moved(node, slack)) && conducts(x, transistor) !== conducts(known.x, transistor)) return false;
-  }
-  for (const law of network.laws) {
-    const slack = slacks[i++]!;
-    if (!law.element.holds || !isOpen(law, drives) || !law.controls.some((node) => moved(node, slack))) continue;
-    if (lawHolds(law, x) !== lawHolds(law, known.x)) return false;
+ *  drives: states of the chips' drivers now. moved: the nodes that are not where they were, among others; undefined: any may be. */
+export function holdsTheSame(known: Vicinity, difference: Difference, drives: Uint8Array, x: Float64Array, moved: readonly number[] | undefined): boolean {
+  if (!keepsConductors(known, difference, drives, FEEDING_SIEMENS)) return false;
+  const { network, slacks, around, marks } = known;
+  const { nodeCount } = network;
+  marks.asked.begin();
+  for (let m = 0; m < (moved ? moved.length : nodeCount); m += 1) {
+    const node = moved ? moved[m]! : m;
+    if (node >= nodeCount) continue;
+    const way = Math.abs(x[node]! - known.x[node]!);
+    for (const place of around[node]!) {
+      if (way <= slacks[place]!) break;
+      if (marks.asked.add(place) && pieceHolds(network, place, x) !== pieceHolds(network, place, known.x)) return false;
+    }
   }
   return true;
 }
 
+/** Whether a piece of a vicinity holds its nodes at x. A vicinity has its pieces in this order: junctions, transistors, laws. */
+function pieceHolds({ junctions, transistors, laws }: Network, place: number, x: Float64Array): boolean {
+  if (place < junctions.length) return junctionHolds(junctions[place]!, x);
+  if (place < junctions.length + transistors.length) return conducts(x, transistors[place - junctions.length]!);
+  const law = laws[place - junctions.length - transistors.length]!;
+  return law.element.holds && lawHolds(law, x);
+}
+
 function sameStates(a: Uint8Array, b: Uint8Array): boolean {
+  if (a === b) return true;
   for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
   return true;
 }
 
 /** Whether what was taken out between two nodes and what was put in there both hold, or neither does. */
-function staysConductor(all: Difference['conductances'], i: number, siemens: number): boolean {
-  if (Math.abs(siemens) < FEEDING_SIEMENS) return true;
-  const { a, b } = all[i]!;
+function staysConductor(all: Difference['conductances'], { a, b, siemens }: ConductanceChange, least: number): boolean {
+  if (Math.abs(siemens) < least) return true;
   return all.some(
-    (other) =>
-      other.siemens * siemens < 0 && Math.abs(other.siemens) >= FEEDING_SIEMENS && ((other.a === a && other.b === b) || (other.a === b && other.b === a)),
+    (other) => other.siemens * siemens < 0 && Math.abs(other.siemens) >= least && ((other.a === a && other.b === b) || (other.a === b && other.b === a)),
   );
 }

@@ -1,5 +1,5 @@
 export { buildNetwork, nodeOf, type Network } from './network';
-export { deriveNetwork, exchangeElements, type Difference, type Exchange } from './exchange';
+export { deriveNetwork, exchangeElements, type ConductanceChange, type Difference, type Exchange } from './exchange';
 export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, type SolveOptions } from './operating-point';
 export { drivenLevel, OFF } from './levels';
 export { freshChips, isUnknown, seesTheSame, settle, type FreshChips, type Settled } from './settle';

@@ -34,6 +34,29 @@ export function readersByNode({ chips }: Network): ReadonlyMap<number, readonly 
   return known;
 }
 
+/** The chips that look at each node, as an input or for their supply, by node; and those whose inputs look for a level on a node that nothing may hold. */
+export interface Watchers {
+  readonly at: ReadonlyMap<number, readonly number[]>;
+  readonly openInputs: ReadonlyMap<number, readonly number[]>;
+}
+
+const WATCHERS = new WeakMap<readonly LogicStamp[], Watchers>();
+
+/** Who looks at what, kept with the chips. */
+export function watchers({ chips }: Network): Watchers {
+  let known = WATCHERS.get(chips);
+  if (known) return known;
+  const at = new Map<number, number[]>();
+  const openInputs = new Map<number, number[]>();
+  chips.forEach(({ logic, supply, ground, inputs }, chip) => {
+    const nodes = new Set([supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against]))]);
+    for (const node of nodes) push(at, node, chip);
+    if (logic.family.input.type === 'mos') for (const node of new Set(inputs.map((input) => input.node))) push(openInputs, node, chip);
+  });
+  WATCHERS.set(chips, (known = { at, openInputs }));
+  return known;
+}
+
 /** What each driver's stage can do, by the driver's number: pull both ways, low only or high only. */
 const PULLS = { none: 0, both: 1, low: 2, high: 3 } as const;
 const PULLS_BY_DRIVER = new WeakMap<readonly LogicStamp[], Uint8Array>();

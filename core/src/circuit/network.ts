@@ -68,6 +68,15 @@ export interface BranchStamp {
   readonly volt: number;
 }
 
+/** A conductance or a coil: what tolerance acts on. */
+export interface ConductanceStamp {
+  readonly element: Element;
+  readonly a: number;
+  readonly b: number;
+  readonly siemens: number;
+  readonly spread: number;
+}
+
 /** A circuit ready to be solved: unknowns numbered, matrix analysed, everything that is constant already stamped.
  *  Unknowns 0 … nodeCount-1 are node voltages, the rest branch currents. Ground is node -1. */
 export interface Network {
@@ -89,8 +98,8 @@ export interface Network {
   readonly chips: readonly LogicStamp[];
   /** Names of the drivers in the order of their numbers: `U7.11`. */
   readonly drivers: readonly string[];
-  /** Conductances (coils included) in element order: what tolerance acts on. */
-  readonly conductances: readonly { readonly element: Element; readonly a: number; readonly b: number; readonly siemens: number; readonly spread: number }[];
+  /** Conductances (coils included) in element order. */
+  readonly conductances: readonly ConductanceStamp[];
   /** Nodes beyond all unknowns that an exchange of elements has added. */
   readonly extra: number;
   /** DC component of each node; 0 is the one with ground, others float. */
@@ -139,7 +148,7 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
   const branches: BranchStamp[] = [];
   const junctions: JunctionStamp[] = [];
   const transistors: TransistorStamp[] = [];
-  const conductances: { element: Element; a: number; b: number; siemens: number; spread: number }[] = [];
+  const conductances: ConductanceStamp[] = [];
   const laws: LawStamp[] = [];
   const chips: LogicStamp[] = [];
   for (const element of elements) {

@@ -1,6 +1,7 @@
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
-import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, readersByNode, type Driven } from './levels';
+import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, readersByNode, watchers, type Driven } from './levels';
 import type { Exchange } from './exchange';
+import { holdsAlike } from './held';
 import { atNewLevels, inStep, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
 import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
@@ -21,6 +22,8 @@ export interface Settled {
   readonly memories: readonly Memory[];
   /** Drivers that never came to rest. */
   readonly oscillating: ReadonlySet<number>;
+  /** The unknowns that are not, in some phase, where they are on the board beside which this was found, among others; undefined: any may have moved. */
+  readonly moved?: readonly number[] | undefined;
 }
 
 export interface SettleOptions {
@@ -57,10 +60,15 @@ export function freshChips(network: Network, settled: Settled): FreshChips | und
   return new Settling(network, { from: settled }).freshChips(settled);
 }
 
+/** A phase. moved: as in `Settled`. */
+type Found = Pick<OperatingPoint, 'ok' | 'x'> & { readonly moved?: readonly number[] | undefined };
+
 /** The search's working memory: lives as long as one search. */
 class Settling {
   private readonly driven: Uint8Array;
+  /** Copied from the known board's where they change. */
   private readonly seen: Uint8Array[];
+  private readonly ownSeen: boolean[];
   private readonly memories: Memory[];
   /** Chips whose memory is their own, not another board's. */
   private readonly ownMemory: boolean[];
@@ -73,6 +81,8 @@ class Settling {
   /** Whether too much takes part for a search beside the known board: it will in the next round and in the other phase too. */
   private reachesFar = false;
   private phases: Float64Array[] = [];
+  /** As in `Settled`. */
+  private moved: readonly number[] | undefined;
   private drives: Uint8Array[] = [];
   /** States of the drivers that belong to the phases. */
   private solvedDrives: Uint8Array[] = [];
@@ -84,8 +94,10 @@ class Settling {
     const { chips, drivers } = network;
     const { from, keepMemory } = options;
     const fresh = options.near?.fresh;
-    this.driven = new Uint8Array(drivers.length).fill(OFF);
-    this.seen = chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
+    const known = from && from.driven.length === drivers.length ? from : undefined;
+    this.driven = known ? known.driven.slice() : new Uint8Array(drivers.length).fill(OFF);
+    this.ownSeen = chips.map(() => !known);
+    this.seen = known ? [...known.seen] : chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
     // A chip that is not as it was there comes on by itself.
     this.ownMemory = chips.map((chip, i) => !fresh || chip !== options.fromNetwork?.chips[i]);
     this.memories = chips.map(({ logic }, i) => {
@@ -95,13 +107,19 @@ class Settling {
     this.powered = fresh ? [...fresh.powered] : chips.map(() => true);
     this.driversOf = driversByNode(network);
     this.readersOf = readersByNode(network);
-    if (from && from.driven.length === this.driven.length) {
-      for (const { outputs } of chips) for (const { driver } of outputs) this.driven[driver] = from.driven[driver]!;
-      from.seen.forEach((levels, chip) => this.seen[chip]!.set(levels));
+    if (known) {
       const other = options.fromNetwork;
-      this.phases = from.phases.map((x) => (other && other.nodeIndex !== network.nodeIndex ? carryOver(other, x, network) : x));
+      this.phases = known.phases.map((x) => (other && other.nodeIndex !== network.nodeIndex ? carryOver(other, x, network) : x));
     }
-    chips.forEach(({ logic }, chip) => logic.inputs.forEach(({ stuck }, input) => stuck !== undefined && (this.seen[chip]![input] = stuck)));
+    chips.forEach((chip, c) => {
+      if (chip !== options.fromNetwork?.chips[c] || !known) chip.logic.inputs.forEach(({ stuck }, input) => stuck !== undefined && this.see(c, input, stuck));
+    });
+  }
+
+  private see(chip: number, input: number, level: Level): void {
+    if (!this.ownSeen[chip]) this.seen[chip] = this.seen[chip]!.slice();
+    this.ownSeen[chip] = true;
+    this.seen[chip]![input] = level;
   }
 
   run(): Settled | NoOperatingPoint {
@@ -153,33 +171,45 @@ class Settling {
   }
 
   private finish(phases: readonly Float64Array[]): Settled {
-    const { driven, seen, memories, drives, locked } = this;
+    const { driven, seen, memories, drives, locked, moved } = this;
     const states = drives.length > 0 ? drives : [new Uint8Array(this.network.drivers.length)];
-    return { ok: true, phases, drives: states, driven, seen, memories, oscillating: locked };
+    return { ok: true, phases, drives: states, driven, seen, memories, oscillating: locked, moved };
   }
 
   /** Solves the circuit for the drivers as they are, once or in both phases. */
   private solve(): NoOperatingPoint | undefined {
     const moving = this.driven.includes(PULSE) || this.driven.includes(UNKNOWN);
     const solved: Float64Array[] = [];
-    this.drives = (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
+    let moved: readonly number[] | undefined = [];
+    this.drives = this.statesAsKnown() ?? (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
     for (const [i, drives] of this.drives.entries()) {
       const point = this.point(drives, i, solved[0]);
       if (!point.ok) return point;
       solved.push(point.x);
+      moved = moved && point.moved && (i === 0 ? point.moved : [...moved, ...point.moved]);
     }
     this.phases = solved;
     this.solvedDrives = this.drives;
+    this.moved = this.options.from?.phases.length === solved.length ? moved : undefined;
     return undefined;
   }
 
+  /** The known board's drivers, where all of them do what they do there. */
+  private statesAsKnown(): Uint8Array[] | undefined {
+    const { network, driven, options } = this;
+    const { from, fromNetwork, near } = options;
+    if (!from || !near || network.chips !== fromNetwork?.chips) return undefined;
+    for (let i = 0; i < driven.length; i += 1) if (driven[i] !== from.driven[i]) return undefined;
+    return [...from.drives];
+  }
+
   /** One operating point: beside a known one where that is possible, else by a search over the whole circuit. first: the first phase, where this is the second. */
-  private point(drives: Uint8Array, phase: number, first: Float64Array | undefined): OperatingPoint | NoOperatingPoint {
+  private point(drives: Uint8Array, phase: number, first: Float64Array | undefined): Found | NoOperatingPoint {
     const { near } = this.options;
     const before = this.phases[phase] ?? this.phases[0] ?? first;
     const vicinity = near?.points[phase] ?? near?.points[0];
     const found = near && vicinity && !this.reachesFar && pointBeside(vicinity, near.exchange.difference, drives, before);
-    if (found) return { ok: true, x: found.x, iterations: 0 };
+    if (found) return { ok: true, x: found.x, moved: found.moved };
     this.reachesFar = true;
     const from = phase > 0 ? inStep(this.network, drives, this.phases[0], first, before) : before;
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
@@ -189,13 +219,14 @@ class Settling {
     return point.ok || !start ? point : operatingPoint(network, { drives, loose });
   }
 
-  /** Compares what every chip sees with what was assumed, and takes over what is different. first: nodes with a driver are left unknown.
+  /** Compares what the chips see with what was assumed, and takes over what is different. first: nodes with a driver are left unknown.
    *  Returns the chips that see something new. */
   private look(first: boolean): Set<number> {
     const { network } = this;
     const changed = new Set<number>();
     const isHeld = holdTest(network, this.drives[0]!);
-    network.chips.forEach((chip, c) => {
+    for (const c of (first ? undefined : this.chipsToLook()) ?? network.chips.keys()) {
+      const chip = network.chips[c]!;
       const powered = isPowered(chip, this.phases);
       if (powered !== this.powered[c]) changed.add(c);
       this.powered[c] = powered;
@@ -203,12 +234,31 @@ class Settling {
         if (first && this.driversOf.has(node)) return;
         const level = levelAt(this.driven, this.driversOf, this.phases, chip, i, this.seen[c]![i] as Level, isHeld);
         if (level === this.seen[c]![i]) return;
-        this.seen[c]![i] = level;
+        this.see(c, i, level);
         if (this.driversOf.has(node)) this.overruled.add(node);
         changed.add(c);
       });
-    });
+    }
     return changed;
+  }
+
+  /** The chips that may see anything else than on the known board: where something moved, where a driver does something else, and those that were told something
+   *  else on the way. Undefined: any may. */
+  private chipsToLook(): Iterable<number> | undefined {
+    const { network, options, moved, driven, ownSeen } = this;
+    const { from, fromNetwork, near } = options;
+    if (!moved || !from || !fromNetwork || !near?.fresh || driven.includes(UNKNOWN) !== from.driven.includes(UNKNOWN)) return undefined;
+    const { at, openInputs } = watchers(fromNetwork);
+    // Where other nodes may float, inputs that need to be held have to look.
+    if (openInputs.size > 0 && !holdsAlike(near.points[0]!, near.exchange.difference, this.drives[0]!)) return undefined;
+    const chips = new Set<number>();
+    const lookAt = (node: number): void => at.get(node)?.forEach((chip) => chips.add(chip));
+    network.chips.forEach((chip, c) => {
+      if (ownSeen[c] || chip !== fromNetwork.chips[c]) chips.add(c);
+      for (const { node, driver } of chip.outputs) if (driven[driver] !== from.driven[driver]) lookAt(node);
+    });
+    moved.forEach(lookAt);
+    return chips;
   }
 
   /** Runs changes through the chips, one delay at a time, until nothing moves; what moves for too long pulses. */
@@ -251,7 +301,7 @@ class Settling {
       const { stuck } = this.network.chips[chip]!.logic.inputs[input]!;
       if (stuck !== undefined || this.network.chips[chip]!.inputs[input]!.against !== undefined) continue;
       if (this.seen[chip]![input] === level) continue;
-      this.seen[chip]![input] = level;
+      this.see(chip, input, level);
       dirty.add(chip);
     }
   }

@@ -66,7 +66,7 @@ export function pointDriven(vicinity: Vicinity, difference: Difference, p: numbe
   return search.run() ? search : undefined;
 }
 
-/** What a current moves by less than this is left where it is, volt or ampere. */
+/** What a current moves by less than this is left where it is, volt or ampere. With more, nodes that only megohms hold go astray. */
 const LEAST_EFFECT = 1e-8;
 
 /** Adds what a current into an unknown does to all of them. met: told which ones it moves. */

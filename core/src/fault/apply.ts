@@ -97,13 +97,16 @@ export function siteElements(faults: readonly FaultState[]): readonly Element[] 
   });
 }
 
+/** The parts whose own a fault is: none where it is a bridge. */
+export function partsOf(fault: Fault): readonly Part[] {
+  if (fault.type === 'mode') return [fault.part];
+  if (fault.type === 'dry') return [fault.pin.part];
+  return fault.type === 'cut' ? fault.pins.map(({ part }) => part) : [];
+}
+
 /** The faults that are this part's own. */
-export function faultsOf(part: Part, faults: readonly FaultState[]): readonly FaultState[] {
-  return faults.filter(({ fault }) => {
-    if (fault.type === 'mode') return fault.part === part;
-    if (fault.type === 'dry') return fault.pin.part === part;
-    return fault.type === 'cut' && fault.pins.some((pin) => pin.part === part);
-  });
+function faultsOf(part: Part, faults: readonly FaultState[]): readonly FaultState[] {
+  return faults.filter(({ fault }) => partsOf(fault).includes(part));
 }
 
 /** The part with its dry pins, and those behind a cut, on nodes of their own. */

@@ -2,7 +2,7 @@ export { changesDc, faultRef, parseFault, severityOf, singleFaults, siteKind, ty
 export {
   siteElements,
   faultsKey,
-  faultsOf,
+  partsOf,
   isPlugged,
   nodeBehind,
   stateElements,

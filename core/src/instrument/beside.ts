@@ -1,20 +1,19 @@
-import type { BoardIndex } from '../board';
+import type { BoardIndex, Part } from '../board';
 import {
-  across,
   exchangeElements,
   freshChips,
   heldNodes,
   holdsTheSame,
-  nodeOf,
   settle,
   Vicinity,
+  type ConductanceChange,
   type Exchange,
   type FreshChips,
   type Network,
   type Settled,
 } from '../circuit';
 import type { Element } from '../device';
-import { siteElements, faultsOf, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
+import { partsOf, siteElements, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
 import { takeSnapshot, type AtRest, type VoltSnapshot } from './snapshot';
 
 /** A net whose source a single conductance changes by more than this is kept though it stays where it is: a meter takes another share of it, ohm. */
@@ -67,24 +66,26 @@ export class Beside {
     const result = settle(network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
     if (!result.ok) return undefined;
     const [drives, x] = [result.drives[0]!, result.phases[0]!];
-    const held = holdsTheSame(points[0]!, difference, drives, x) ? this.held : heldNodes(network, drives, x);
+    const held = holdsTheSame(points[0]!, difference, drives, x, result.moved) ? this.held : heldNodes(network, drives, x);
     const [only, ...others] = difference.conductances;
     const single = only && others.length === 0 && only.a < network.size && only.b < network.size ? only : undefined;
-    const touched = single && ((net: number): boolean => this.movesSource(net, single.a, single.b, single.siemens));
-    return takeSnapshot(this.atRest(network, result, held, changed), { snapshot: this.sound, x: settled.phases[0]!, touched });
+    const touched = single ? this.sourcesMovedBy(single) : [];
+    return takeSnapshot(this.atRest(network, result, held, changed), { snapshot: this.sound, settled, held: this.held, touched });
   }
 
   private atRest(network: Network, settled: Settled, held: Uint8Array, changed: readonly PartElements[]): AtRest {
     return { index: this.index, network, settled, setup: this.state.setup, held, ownedBy: (ref) => this.ownedBy(ref, changed) };
   }
 
-  /** Whether one conductance changes what a meter at a net looks into by so much that it shows. */
-  private movesSource(net: number, p: number, q: number, siemens: number): boolean {
-    const node = nodeOf(this.network, this.index.nets[net]!)!;
-    if (node < 0) return false;
-    const [point] = this.points;
-    const [change, output] = [point!.column(p, q), point!.adjoint(p, q)];
-    return Math.abs((siemens * change[node]! * output[node]!) / (1 + siemens * across(change, p, q))) > SOURCE_OHM;
+  /** The nodes at which one conductance changes what a meter looks into by so much that it shows. */
+  private sourcesMovedBy({ a, b, siemens }: ConductanceChange): readonly number[] {
+    const point = this.points[0]!;
+    const change = between(a, b, (node) => point.column(node));
+    const output = between(a, b, (node) => point.adjoint(node, -1));
+    const factor = siemens / (1 + siemens * (change(a) - change(b)));
+    const moved: number[] = [];
+    for (let node = 0; node < this.network.nodeCount; node += 1) if (Math.abs(factor * change(node) * output(node)) > SOURCE_OHM) moved.push(node);
+    return moved;
   }
 
   private ownedBy(ref: string, changed: readonly PartElements[]): ReadonlySet<unknown> {
@@ -96,15 +97,31 @@ export class Beside {
   }
 }
 
+/** The difference of two unknowns' vectors, at any unknown; ground has nothing of either. */
+function between(a: number, b: number, vector: (unknown: number) => Float64Array): (unknown: number) => number {
+  const [one, other] = [a, b].map((unknown) => (unknown < 0 ? undefined : vector(unknown)));
+  return (unknown) => (unknown < 0 ? 0 : (one?.[unknown] ?? 0) - (other?.[unknown] ?? 0));
+}
+
 /** The parts on which faults act, as they are without and with them. */
 export interface TouchedParts {
   readonly before: readonly PartElements[];
   readonly after: readonly PartElements[];
 }
 
+const PLACES = new WeakMap<readonly PartElements[], ReadonlyMap<Part, number>>();
+
+function placesOf(parts: readonly PartElements[]): ReadonlyMap<Part, number> {
+  let known = PLACES.get(parts);
+  if (!known) PLACES.set(parts, (known = new Map(parts.map(({ part }, place) => [part, place]))));
+  return known;
+}
+
 /** parts: of the same board in the same setup without these faults. */
 export function touchedParts(index: BoardIndex, state: BoardState, parts: readonly PartElements[]): TouchedParts {
-  const before = parts.filter(({ part }) => faultsOf(part, state.faults).length > 0);
+  const places = placesOf(parts);
+  const found = state.faults.flatMap(({ fault }) => partsOf(fault).flatMap((part) => places.get(part) ?? []));
+  const before = [...new Set(found)].sort((a, b) => a - b).map((place) => parts[place]!);
   return { before, after: stateParts(index, state, before) };
 }
 

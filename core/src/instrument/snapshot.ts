@@ -32,13 +32,17 @@ export interface AtRest {
   readonly ownedBy: (ref: string) => ReadonlySet<unknown>;
 }
 
-/** The sound board to which a snapshot is taken as the difference. x: its first phase. touched: nets of which a meter takes another share, so that only the state
- *  itself can tell. */
+/** The sound board to which a snapshot is taken as the difference. held: its nodes that have a level. touched: nodes of which a meter takes another share now, so
+ *  that only the state itself can tell. */
 export interface SoundBoard {
   readonly snapshot: VoltSnapshot;
-  readonly x: Float64Array;
-  readonly touched: ((net: number) => boolean) | undefined;
+  readonly settled: Settled;
+  readonly held: Uint8Array;
+  readonly touched: readonly number[];
 }
+
+/** What may have to be said of a net. */
+const ASK = { nothing: 0, net: 1, touched: 2 } as const;
 
 /** Takes the snapshot of a board at rest: of every net, or of those that are not as on the sound board. */
 export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
@@ -46,18 +50,21 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
   const nodes = nodesOfNets(index, network);
   const [lows, highs] = [settled.phases[0]!, settled.phases[1]];
   const doubtful = highs !== undefined && settled.driven.includes(UNKNOWN);
+  const ask = sound ? netsToAsk(board, nodes, sound) : undefined;
   const taken: number[] = [];
   const low: number[] = [];
   const high: number[] = [];
   const unknown: number[] = [];
   for (let net = 0; net < nodes.length; net += 1) {
+    if (ask?.[net] === ASK.nothing) continue;
     const node = nodes[net]!;
     const floats = node >= 0 && (network.component[node] !== 0 || held[node] === 0);
     const first = floats ? NaN : node < 0 ? 0 : lows[node]!;
     const second = !highs || node < 0 ? first : highs[node]!;
     const doubt = doubtful && isUnknown(network, settled, node) ? 1 : 0;
-    const touched = node >= 0 && sound?.touched?.(net) === true;
-    if (sound && !touched && isSame(sound, net, first, second, doubt) && !(floats && Math.abs(lows[node]! - sound.x[node]!) > SAME_VOLT)) continue;
+    const touched = ask?.[net] === ASK.touched;
+    const drifts = floats && sound !== undefined && Math.abs(lows[node]! - sound.settled.phases[0]![node]!) > SAME_VOLT;
+    if (sound && !touched && !drifts && isSame(sound, net, first, second, doubt)) continue;
     taken.push(net);
     low.push(touched ? NaN : first);
     if (highs) high.push(second);
@@ -70,6 +77,31 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
     unknown: Uint8Array.from(unknown),
     seen: observablesOf(board),
   };
+}
+
+/** The nets of which anything may be other than on the sound board. */
+function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoard): Uint8Array | undefined {
+  const { moved, driven } = settled;
+  const all = moved === undefined || (driven.includes(UNKNOWN) || sound.settled.driven.includes(UNKNOWN)) && !driven.every((level, i) => level === sound.settled.driven[i]); // prettier-ignore
+  const ask = new Uint8Array(nodes.length).fill(all ? ASK.net : ASK.nothing);
+  const nets = netsOfNodes(nodes);
+  const put = (node: number, what: number): void => void (nets[node]! >= 0 && (ask[nets[node]!] = what));
+  if (!all) for (const unknown of moved) if (unknown < nets.length) put(unknown, ASK.net);
+  if (held !== sound.held) for (let node = 0; node < nets.length; node += 1) if (held[node] !== sound.held[node]) put(node, ASK.net);
+  for (const node of sound.touched) put(node, ASK.touched);
+  return ask;
+}
+
+const NETS = new WeakMap<Int32Array, Int32Array>();
+
+/** The net on every node, -1 where a node is none; kept with the nodes of the nets. */
+function netsOfNodes(nodes: Int32Array): Int32Array {
+  let nets = NETS.get(nodes);
+  if (nets) return nets;
+  nets = new Int32Array(nodes.reduce((most, node) => Math.max(most, node), -1) + 1).fill(-1);
+  nodes.forEach((node, net) => node >= 0 && (nets![node] = net));
+  NETS.set(nodes, nets);
+  return nets;
 }
 
 function isSame({ snapshot: { low, high, unknown } }: SoundBoard, net: number, first: number, second: number, doubt: number): boolean {
