@@ -6,6 +6,7 @@ import { doublesFor, type Double } from './doubles';
 import { edgeVariants } from './edges';
 import { blank } from './likelihood';
 import { isMoved, Predictor } from './prediction';
+import { ReadingRows, type LikelihoodRow } from './reading-rows';
 import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
 
 export interface Suspect {
@@ -30,9 +31,6 @@ export interface Belief {
   readonly expected: readonly Readout[];
 }
 
-/** Log-likelihoods of one hypothesis: every severity on the grid with every guess at the edges. */
-export type LikelihoodRow = Float64Array;
-
 /** Readings whose likelihoods are kept at a time. */
 const MOST_READINGS = 200;
 /** Likelihoods of double faults kept at a time. */
@@ -47,7 +45,7 @@ export class Diagnoser {
   private readonly predictors: readonly Predictor[];
   /** What belief is summed over: every part that can fail, then the bridges. */
   readonly refs: readonly string[];
-  private readonly likelihoods = new Map<string, readonly LikelihoodRow[]>();
+  private readonly likelihoods = new Map<string, ReadingRows>();
   private readonly doubleLikelihoods = new Map<string, LikelihoodRow>();
 
   /** factor: what multiplies a part's prior (looks, age). */
@@ -79,16 +77,16 @@ export class Diagnoser {
     const fresh = readings.filter((reading) => !this.likelihoods.has(readingKey(reading)));
     const { hypotheses } = this.space;
     for (const [r, reading] of fresh.entries()) {
-      const rows: LikelihoodRow[] = [];
+      const rows = new ReadingRows(this.healthyLikelihood(reading));
       for (const [i, hypothesis] of hypotheses.entries()) {
-        rows.push(this.row(hypothesis, reading));
+        rows.push(this.row(hypothesis, reading, rows));
         if (i % 8 === 7) yield (r + i / hypotheses.length) / fresh.length;
       }
       this.keep(reading, rows);
     }
   }
 
-  private keep(reading: Reading, rows: readonly LikelihoodRow[]): void {
+  private keep(reading: Reading, rows: ReadingRows): void {
     if (this.likelihoods.size >= MOST_READINGS) this.likelihoods.delete(this.likelihoods.keys().next().value!);
     this.likelihoods.set(readingKey(reading), rows);
   }
@@ -96,52 +94,46 @@ export class Diagnoser {
   /** Belief after these readings. The order of the readings does not matter to it. */
   believe(readings: readonly Reading[]): Belief {
     const singles = this.space.hypotheses;
-    const rows = readings.map((reading) => this.likelihoodsOf(reading));
-    const healthyRows = readings.map((reading) => this.healthyLikelihood(reading));
+    const known = readings.map((reading) => this.likelihoodsOf(reading));
+    const rows = known.map((one) => one.rows);
+    const healthyRows = known.map(({ healthy }) => healthy);
     const totals = singles.map((h, i) => addUp(rows, i, this.width(h)));
-    const doubles = doublesFor({ readings, singles, totals, rows, healthyRows, voltSpan: this.voltSpan });
+    const doubles = doublesFor({ readings, singles, totals, rows: known, voltSpan: this.voltSpan });
     const hypotheses: readonly Hypothesis[] = [...singles, ...doubles.map(({ hypothesis }) => hypothesis)];
     const doubleRows = doubles.map((double) => readings.map((reading, r) => this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!)));
     const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);
-    const allTotals = [
-      ...totals,
-      ...doubles.map(({ hypothesis }, d) =>
-        addUp(
-          doubleRows[d]!.map((row) => [row]),
-          0,
-          this.width(hypothesis),
-        ),
-      ),
-    ];
-    const blankRows = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
+    const allTotals = [...totals, ...doubles.map(({ hypothesis }, d) => addUp(doubleRows[d]!.map((row) => [row]), 0, this.width(hypothesis)))]; // prettier-ignore
     const healthyTotal = addUp(healthyRows.map((row) => [row]), 0, this.predictors.length); // prettier-ignore
-    const sum = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0);
-    const logs = [
-      ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExp(allTotals[i]!)),
-      Math.log(this.space.healthyPrior) + logMeanExp(healthyTotal),
-      Math.log(this.space.unmodelledPrior) + sum(blankRows),
-    ];
-    const probabilities = normalise(logs);
+    const blanks = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
+    const all = blanks.reduce((a, b) => a + b, 0);
+
+    const logPriors = Float64Array.from(hypotheses, ({ prior }) => Math.log(prior));
+    const [logHealthy, logUnmodelled] = [Math.log(this.space.healthyPrior), Math.log(this.space.unmodelledPrior)];
+    const means = Float64Array.from(allTotals, logMeanExp);
+    const count = hypotheses.length;
+    const probabilities = normalise(count, (i) => logPriors[i]! + means[i]!, logHealthy + logMeanExp(healthyTotal), logUnmodelled + all);
     const suspects = hypotheses.map((hypothesis, i) => ({ hypothesis, probability: probabilities[i]! })).sort((a, b) => b.probability - a.probability);
 
     const partsOf = this.partPositions(hypotheses);
     const shares = this.sumByPart(probabilities, partsOf);
     const weights = this.refs.map((): number[] => []);
     readings.forEach((_, r) => {
-      const without = [
-        ...hypotheses.map((h, i) => Math.log(h.prior) + logMeanExpWithout(allTotals[i]!, rowAt(r, i))),
-        Math.log(this.space.healthyPrior) + logMeanExpWithout(healthyTotal, healthyRows[r]!),
-        logs[hypotheses.length + 1]! - blankRows[r]!,
-      ];
-      const before = this.sumByPart(normalise(without), partsOf);
+      const rest = known[r]!;
+      const without = normalise(
+        count,
+        (i) => logPriors[i]! + rest.meanWithout(allTotals[i]!, means[i]!, rowAt(r, i)),
+        logHealthy + logMeanExpWithout(healthyTotal, healthyRows[r]!),
+        logUnmodelled + all - blanks[r]!,
+      );
+      const before = this.sumByPart(without, partsOf);
       shares.forEach((share, part) => weights[part]!.push(decibans(share) - decibans(before[part]!)));
     });
     const byPart = this.refs.map((ref, i) => ({ ref, probability: shares[i]!, weights: weights[i]! }));
     return {
       suspects,
       byPart: byPart.map((part, order) => ({ part, order })).sort((a, b) => b.part.probability - a.part.probability || a.order - b.order).map(({ part }) => part), // prettier-ignore
-      healthy: probabilities[hypotheses.length]!,
-      unmodelled: probabilities[hypotheses.length + 1]!,
+      healthy: probabilities[count]!,
+      unmodelled: probabilities[count + 1]!,
       expected: readings.map((reading) => readout(reading.measurement.kind, this.predictor.healthy(reading.measurement, reading.absent))),
     };
   }
@@ -150,10 +142,12 @@ export class Diagnoser {
     return gridSize(hypothesis) * this.predictors.length;
   }
 
-  private likelihoodsOf(reading: Reading): readonly LikelihoodRow[] {
-    const key = readingKey(reading);
-    let known = this.likelihoods.get(key);
-    if (!known) this.keep(reading, (known = this.space.hypotheses.map((h) => this.row(h, reading))));
+  private likelihoodsOf(reading: Reading): ReadingRows {
+    let known = this.likelihoods.get(readingKey(reading));
+    if (known) return known;
+    known = new ReadingRows(this.healthyLikelihood(reading));
+    for (const hypothesis of this.space.hypotheses) known.push(this.row(hypothesis, reading, known));
+    this.keep(reading, known);
     return known;
   }
 
@@ -175,12 +169,14 @@ export class Diagnoser {
     return known;
   }
 
-  private row(hypothesis: Hypothesis, reading: Reading): LikelihoodRow {
+  /** rows: the reading's, where it has any yet. */
+  private row(hypothesis: Hypothesis, reading: Reading, rows?: ReadingRows): LikelihoodRow {
     const size = gridSize(hypothesis);
-    const out = new Float64Array(size * this.predictors.length);
     const { measurement: m, absent } = reading;
     const healthy = this.predictor.healthy(m, absent);
     const drawn = this.predictor.under(hypothesis, m, absent);
+    if (rows && this.predictors.length === 1 && drawn.every((response) => response === healthy)) return rows.unmoved(size);
+    const out = new Float64Array(size * this.predictors.length);
     out.set(gridLikelihood(reading, drawn, size, this.voltSpan), 0);
     // Off, the circuit is passive: a fault that does not reach the reading on the board as drawn does not with something else at the edges. Powered it may.
     const moves = m.setup !== 'off' || drawn.some((response) => isMoved(healthy, response));
@@ -207,7 +203,7 @@ export class Diagnoser {
     return hypotheses.map(({ refs }) => refs.map((ref) => position.get(ref)!));
   }
 
-  private sumByPart(probabilities: readonly number[], partsOf: readonly (readonly number[])[]): number[] {
+  private sumByPart(probabilities: Float64Array, partsOf: readonly (readonly number[])[]): number[] {
     const shares = this.refs.map(() => 0);
     partsOf.forEach((parts, i) => parts.forEach((part) => (shares[part]! += probabilities[i]!)));
     return shares;
@@ -239,12 +235,18 @@ function addUp(rows: readonly (readonly LikelihoodRow[])[], hypothesis: number, 
   return total;
 }
 
-function normalise(logs: readonly number[]): number[] {
+/** Probabilities of so many hypotheses, then of the sound board and of none of these, from their logarithms but for a common summand. */
+function normalise(count: number, logOf: (i: number) => number, healthy: number, unmodelled: number): Float64Array {
+  const values = new Float64Array(count + 2);
+  for (let i = 0; i < count; i += 1) values[i] = logOf(i);
+  values[count] = healthy;
+  values[count + 1] = unmodelled;
   let top = -Infinity;
-  for (const log of logs) top = Math.max(top, log);
-  const weights = logs.map((log) => Math.exp(log - top));
-  const sum = weights.reduce((a, b) => a + b, 0);
-  return weights.map((weight) => weight / sum);
+  for (let i = 0; i < values.length; i += 1) top = Math.max(top, values[i]!);
+  let sum = 0;
+  for (let i = 0; i < values.length; i += 1) sum += values[i] = Math.exp(values[i]! - top);
+  for (let i = 0; i < values.length; i += 1) values[i] = values[i]! / sum;
+  return values;
 }
 
 /** Log-odds in decibans; held within ±300 so that a certainty stays a number. Source: I. J. Good, Probability and the Weighing of Evidence, 1950. */

@@ -1,15 +1,15 @@
 import { nameKey, replaceableRef, type Part } from '../board';
 import { doubleHypothesis, type DoubleHypothesis, type SingleHypothesis } from '../fault';
 import type { Reading } from '../instrument';
+import { best, type ReadingRows } from './reading-rows';
 import { gridSize, logMeanExp } from './severity-grid';
 
-/** What the singles say so far. rows[r][h]: log-likelihoods of reading r under single h over its grid; totals[h]: their sum. */
+/** What the singles say so far. rows: by reading; totals[h]: their sum for single h over its grid. */
 interface Evidence {
   readonly readings: readonly Reading[];
   readonly singles: readonly SingleHypothesis[];
   readonly totals: readonly Float64Array[];
-  readonly rows: readonly (readonly Float64Array[])[];
-  readonly healthyRows: readonly Float64Array[];
+  readonly rows: readonly ReadingRows[];
   readonly voltSpan: number;
 }
 
@@ -44,28 +44,28 @@ export function doublesFor(evidence: Evidence): readonly Double[] {
   if (left.length === 0) return [];
   const chosen = new Set(order.slice(0, LEADING));
   for (const r of left) {
-    const own = (h: number): number => Math.log(singles[h]!.prior) + best(evidence.rows[r]![h]!);
-    [...order].sort((a, b) => own(b) - own(a)).slice(0, LEADING_PER_READING).forEach((h) => chosen.add(h)); // prettier-ignore
+    const own = evidence.rows[r]!.bests.map((best, h) => Math.log(singles[h]!.prior) + best);
+    [...order].sort((a, b) => own[b]! - own[a]!).slice(0, LEADING_PER_READING).forEach((h) => chosen.add(h)); // prettier-ignore
   }
   for (const h of order.slice(0, 3)) brothersOf(singles, h).slice(0, 4).forEach((brother) => chosen.add(brother)); // prettier-ignore
   return pairs(evidence, [...chosen].slice(0, MOST_SINGLES));
 }
 
 /** Readings that neither this hypothesis nor a healthy board explains nearly as well as something else does. */
-function unexplained({ rows, healthyRows, totals }: Evidence, leader: number): number[] {
+function unexplained({ rows, totals }: Evidence, leader: number): number[] {
   const at = peak(totals[leader]!);
-  return rows.flatMap((row, r) => {
-    const envelope = Math.max(best(healthyRows[r]!), row.reduce((top, values) => Math.max(top, best(values)), -Infinity)); // prettier-ignore
-    return row[leader]![at]! < envelope - UNEXPLAINED ? [r] : [];
+  return rows.flatMap((own, r) => {
+    const envelope = Math.max(best(own.healthy), best(own.bests));
+    return own.rows[leader]![at]! < envelope - UNEXPLAINED ? [r] : [];
   });
 }
 
 /** Builds the pairs and keeps those that promise most: each reading is at best explained as well as the better of the two explains it alone. */
 function pairs(evidence: Evidence, chosen: readonly number[]): readonly Double[] {
-  const { singles, totals, rows } = evidence;
+  const { singles, totals, rows: known } = evidence;
   const faulty = singles.reduce((sum, { prior }) => sum + prior, 0);
   const peaks = new Map(chosen.map((h) => [h, peak(totals[h]!)]));
-  const promise = (h: number, k: number): number => rows.reduce((sum, row) => sum + Math.max(row[h]![peaks.get(h)!]!, row[k]![peaks.get(k)!]!), 0);
+  const promise = (h: number, k: number): number => known.reduce((sum, { rows }) => sum + Math.max(rows[h]![peaks.get(h)!]!, rows[k]![peaks.get(k)!]!), 0);
   const found = chosen.flatMap((first, i) =>
     chosen.slice(i + 1).flatMap((second) => {
       const [h, k] = first < second ? [first, second] : [second, first];
@@ -104,10 +104,6 @@ function areBrothers(a: SingleHypothesis, b: SingleHypothesis): boolean {
 
 function brothersOf(singles: readonly SingleHypothesis[], h: number): number[] {
   return singles.flatMap((candidate, i) => (i !== h && areBrothers(singles[h]!, candidate) ? [i] : []));
-}
-
-function best(values: Float64Array): number {
-  return values.reduce((top, value) => Math.max(top, value), -Infinity);
 }
 
 function peak(values: Float64Array): number {

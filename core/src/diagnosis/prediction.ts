@@ -1,7 +1,7 @@
 import type { BoardIndex, Setup } from '../board';
 import { changesDc, faultsKey, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
-import { Answerers, SOUND } from './answerers';
+import { Answerers, SOUND, type Answerer } from './answerers';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
 const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
@@ -10,106 +10,123 @@ const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true }
 const MAX_STATES = 150;
 /** Boards smaller than this are solved anew for every reading, which is exact in the meter's load and the spread too and costs little. */
 const BOOKED_FROM_PARTS = 60;
-/** Snapshots kept at a time: a few hundred bytes to a few kilobytes each. */
+/** Snapshots kept at a time in a situation: a few hundred bytes to a few kilobytes each. */
 const MAX_BOOKED = 60_000;
 
 /** Within so many standard deviations of the sound board's reading a faulty board's has the same spread. */
 const NEARBY = 1;
 
+const NONE: readonly string[] = [];
+
+/** The board as it stands for a reading: in a setup, with some parts off it. */
+interface Situation {
+  /** For what is kept by name. */
+  readonly key: string;
+  readonly sound: BenchState;
+  /** Volts of every net of solved faulty boards, by the slot of a hypothesis and severity; null where there is no solution. */
+  readonly book: Map<number, VoltSnapshot | null>;
+}
+
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
-  private readonly bases = new Map<string, BenchState>();
+  private readonly situations = new Map<string, Situation>();
+  /** Those with every part on the board. */
+  private readonly wholes = new Map<Setup, Situation>();
   private readonly states = new Map<string, BenchState>();
   /** The faulty board asked last: only that one keeps what costs memory. */
   private latest: BenchState | undefined;
   /** Answers by measurement, then by the slot of a hypothesis and severity. */
   private readonly responses = new Map<string, Map<number, Response>>();
-  /** Volts of every net of solved faulty boards; null where there is no solution. */
-  private readonly book = new Map<string, VoltSnapshot | null>();
+  /** The same by the object itself, with every part on the board: what is asked thousands of times in a row. */
+  private readonly rows = new WeakMap<Measurement, Map<number, Response>>();
   private readonly answerers = new Answerers();
 
   constructor(readonly index: BoardIndex) {}
 
   /** What the meter shows on the healthy board. */
-  healthy(m: Measurement, absent: readonly string[] = []): Response {
+  healthy(m: Measurement, absent: readonly string[] = NONE): Response {
     const row = this.rowOf(m, absent);
     let known = row.get(SOUND);
-    if (!known) row.set(SOUND, (known = orUnknown(this.base(m.setup, absent).respond(m))));
+    if (!known) row.set(SOUND, (known = orUnknown(this.situation(m.setup, absent).sound.respond(m))));
     return known;
   }
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. */
-  under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = []): readonly Response[] {
+  under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = NONE): readonly Response[] {
     if (hypothesis.type === 'double') return [this.at(hypothesis, 0, m, absent)];
     if (!canShow(hypothesis, m)) return [this.healthy(m, absent)];
     return hypothesis.severities.map((_, i) => this.at(hypothesis, i, m, absent));
   }
 
   /** What the meter shows under a hypothesis at its i-th severity. */
-  at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = []): Response {
+  at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = NONE): Response {
     const row = this.rowOf(m, absent);
     const who = this.answerers.of(hypothesis, i, this.probesJoint(hypothesis, m), absent.length === 0 && seesDirectCurrent(m));
     let known = row.get(who.slot);
     if (known) return known;
-    known = !canShow(hypothesis, m)
-      ? this.healthy(m, absent)
-      : who.hypothesis.type === 'double'
-        ? this.double(who.hypothesis, m, absent)
-        : this.one(who.hypothesis, who.k, m, absent);
+    const healthy = this.healthy(m, absent);
+    known = canShow(hypothesis, m) ? this.answer(who, m, absent) : healthy;
+    // One object for all that is the same: belief and plan then need not look at each.
+    if (isAlike(healthy, known)) known = healthy;
     row.set(who.slot, known);
     return known;
   }
 
+  private answer(who: Answerer, m: Measurement, absent: readonly string[]): Response {
+    const { hypothesis, k, slot } = who;
+    if (hypothesis.type === 'double') return this.double(hypothesis, slot, m, absent);
+    return this.one(hypothesis, k, slot, m, absent);
+  }
+
   /** Two faults at once, the board solved with both. */
-  private double(hypothesis: DoubleHypothesis, m: Measurement, absent: readonly string[]): Response {
+  private double(hypothesis: DoubleHypothesis, slot: number, m: Measurement, absent: readonly string[]): Response {
     const faults = hypothesis.states;
-    const key = faultsKey(faults);
-    const state = (): BenchState =>
-      this.keep(`${key}|${m.setup}|${absent.join()}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, this.base(m.setup, absent)));
-    return this.fromBook(key, faults, m, absent, state) ?? this.beside(faults, m, absent) ?? orUnknown(state().respond(m));
+    const { sound, key } = this.situation(m.setup, absent);
+    const state = (): BenchState => this.keep(`${faultsKey(faults)}|${key}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, sound));
+    return this.fromBook(slot, faults, m, absent, state) ?? this.beside(faults, m, absent) ?? orUnknown(state().respond(m));
   }
 
   /** What a meter shows on the board that is off, found beside the sound one; undefined for other readings, and where only the state itself can tell. */
   private beside(faults: readonly FaultState[], m: Measurement, absent: readonly string[]): Response | undefined {
-    return this.touchesLifted(faults, m) ? undefined : this.base(m.setup, absent).respondWith(faults, m);
+    return this.touchesLifted(faults, m) ? undefined : this.situation(m.setup, absent).sound.respondWith(faults, m);
   }
 
   /** Whether a fault by itself moves a reading at any of its severities. */
-  moves(hypothesis: SingleHypothesis, m: Measurement, absent: readonly string[] = []): boolean {
+  moves(hypothesis: SingleHypothesis, m: Measurement, absent: readonly string[] = NONE): boolean {
     const healthy = this.healthy(m, absent);
     return this.under(hypothesis, m, absent).some((response) => isMoved(healthy, response));
   }
 
-  private one(hypothesis: SingleHypothesis, i: number, m: Measurement, absent: readonly string[]): Response {
+  private one(hypothesis: SingleHypothesis, i: number, slot: number, m: Measurement, absent: readonly string[]): Response {
     const severity = hypothesis.severities[i]!;
-    const base = this.base(m.setup, absent);
-    if (base.ignores(hypothesis.fault)) return this.healthy(m, absent);
-    const state = (): BenchState => this.state(hypothesis, severity, i, m.setup, absent);
-    const booked = this.fromBook(`${hypothesis.name}|${i}`, [{ fault: hypothesis.fault, severity }], m, absent, state);
+    const { sound } = this.situation(m.setup, absent);
+    if (sound.ignores(hypothesis.fault)) return this.healthy(m, absent);
+    const state = (): BenchState => this.state(hypothesis, i, m.setup, absent);
+    const faults = [{ fault: hypothesis.fault, severity }];
+    const booked = this.fromBook(slot, faults, m, absent, state);
     const healthy = this.healthy(m, absent);
     if (booked && isWithin(healthy, booked, UNMOVED_SHARE)) return booked;
     // So near to the sound board's reading part tolerance spreads it as there.
     if (booked && isWithin(healthy, booked, NEARBY)) return { ...booked, spread: healthy.spread };
     const change = absent.length === 0 && !this.probesJoint(hypothesis, m) ? this.answerers.changeOf(hypothesis, i) : undefined;
-    const quick = (change && base.respondAfter(m, change)) ?? booked;
+    const quick = (change && sound.respondAfter(m, change)) ?? booked;
     if (quick) return quick;
-    return this.beside([{ fault: hypothesis.fault, severity }], m, absent) ?? orUnknown(state().respond(m));
+    return this.beside(faults, m, absent) ?? orUnknown(state().respond(m));
   }
 
   /** Volts and levels out of the snapshot of a faulty board, which is solved once a setup. Undefined for other readings, and where only the state itself can tell. */
-  private fromBook(name: string, faults: readonly FaultState[], m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
+  private fromBook(slot: number, faults: readonly FaultState[], m: Measurement, absent: readonly string[], solve: () => BenchState): Response | undefined {
     if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
     if (m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') return undefined;
     if (m.kind !== 'symptom' && this.touchesLifted(faults, m)) return undefined;
     const healthy = this.healthy(m, absent);
-    const base = this.base(m.setup, absent);
-    const key = `${name}|${m.setup}|${absent.join()}`;
-    let snapshot = this.book.get(key);
+    const { sound, book } = this.situation(m.setup, absent);
+    let snapshot = book.get(slot);
     if (snapshot === undefined) {
-      if (this.book.size >= MAX_BOOKED) this.book.delete(this.book.keys().next().value!);
-      this.book.set(key, (snapshot = base.snapshotWith(faults) ?? solve().snapshot() ?? null));
+      if (book.size >= MAX_BOOKED) book.delete(book.keys().next().value!);
+      book.set(slot, (snapshot = sound.snapshotWith(faults) ?? solve().snapshot() ?? null));
     }
-    return snapshot === null ? UNKNOWN : readSnapshot(this.index, snapshot, m, healthy, base.snapshot());
+    return snapshot === null ? UNKNOWN : readSnapshot(this.index, snapshot, m, healthy, sound.snapshot());
   }
 
   /** Whether a probe on its way to a net could touch a lifted pin instead: then the state itself has to be asked. */
@@ -125,18 +142,24 @@ export class Predictor {
     return [m.at, m.to].some(({ pin }) => pin !== undefined && nodeBehind(pin, [{ fault }]) !== undefined);
   }
 
-  private base(setup: Setup, absent: readonly string[]): BenchState {
+  private situation(setup: Setup, absent: readonly string[]): Situation {
+    const whole = absent.length === 0 ? this.wholes.get(setup) : undefined;
+    if (whole) return whole;
     const key = `${setup}|${absent.join()}`;
-    let state = this.bases.get(key);
-    if (!state) this.bases.set(key, (state = new BenchState(this.index, { setup, faults: [], absent })));
-    return state;
+    let known = this.situations.get(key);
+    if (!known) {
+      known = { key, sound: new BenchState(this.index, { setup, faults: [], absent }), book: new Map() };
+      this.situations.set(key, known);
+      if (absent.length === 0) this.wholes.set(setup, known);
+    }
+    return known;
   }
 
-  private state(hypothesis: SingleHypothesis, severity: number, i: number, setup: Setup, absent: readonly string[]): BenchState {
-    return this.keep(`${hypothesis.name}|${i}|${setup}|${absent.join()}`, () => {
-      const base = this.base(setup, absent);
-      base.solve();
-      return new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity }], absent }, base);
+  private state(hypothesis: SingleHypothesis, i: number, setup: Setup, absent: readonly string[]): BenchState {
+    const { key, sound } = this.situation(setup, absent);
+    return this.keep(`${hypothesis.name}|${i}|${key}`, () => {
+      sound.solve();
+      return new BenchState(this.index, { setup, faults: [{ fault: hypothesis.fault, severity: hypothesis.severities[i]! }], absent }, sound);
     });
   }
 
@@ -154,9 +177,12 @@ export class Predictor {
 
   /** The answers to one measurement. */
   private rowOf(m: Measurement, absent: readonly string[]): Map<number, Response> {
+    const whole = absent.length === 0 ? this.rows.get(m) : undefined;
+    if (whole) return whole;
     const key = absent.length === 0 ? measurementKey(m) : `${measurementKey(m)}|${absent.join()}`;
     let row = this.responses.get(key);
     if (!row) this.responses.set(key, (row = new Map()));
+    if (absent.length === 0) this.rows.set(m, row);
     return row;
   }
 }
@@ -182,6 +208,16 @@ function canShow(hypothesis: Hypothesis, { kind, setup }: Measurement): boolean 
 
 /** A reading counts as moved from this share of its standard deviation, or from this share of itself. */
 const MOVED = { ofSpread: 0.2, ofValue: 1e-3 } as const;
+
+/** Two answers are one where value and spread differ by less than this share of the spread. */
+const ALIKE = 0.01;
+
+function isAlike(healthy: Response, other: Response): boolean {
+  if (healthy.pulsing !== other.pulsing || healthy.unknown !== other.unknown || healthy.fullScale !== other.fullScale) return false;
+  if (!Number.isFinite(healthy.value) || !Number.isFinite(other.value)) return healthy.value === other.value;
+  const room = ALIKE * healthy.spread;
+  return Math.abs(other.value - healthy.value) <= room && Math.abs(other.spread - healthy.spread) <= room;
+}
 
 /** Whether a reading is no further from the sound board's than so many of its standard deviations. */
 function isWithin(healthy: Response, other: Response, deviations: number): boolean {

@@ -151,17 +151,15 @@ export function readSnapshot(
   const at = positions.get(m.at.net);
   const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
   if (at === undefined || to === undefined) return undefined;
-  const places = [placeIn(snapshot, at), to < 0 ? -1 : placeIn(snapshot, to)] as const;
-  if (snapshot.nets && places[0] < 0 && places[1] < 0) return healthy;
+  const [place, other] = [placeIn(snapshot, at), to < 0 ? -1 : placeIn(snapshot, to)];
+  if (snapshot.nets && place < 0 && other < 0) return healthy;
   if (m.kind === 'voltage' && !((healthy.share ?? 0) > WELL_FED)) return undefined;
-  const from = (net: number, place: number): [VoltSnapshot, number] | undefined => (place >= 0 ? [snapshot, place] : sound && [sound, net]);
-  const ends = [from(at, places[0]), ...(to < 0 ? [] : [from(to, places[1])])];
-  if (ends.some((end) => end === undefined)) return undefined;
-  if (ends.some((end) => end![0].unknown[end![1]])) return NOT_KNOWN;
-  const [low, high] = [false, true].map((second) => ends.map((end) => ((second && end![0].high) || end![0].low)[end![1]]!).reduce((a, b) => a - b)) as [
-    number,
-    number,
-  ];
+  if (!sound && (place < 0 || (to >= 0 && other < 0))) return undefined;
+  const [end, opposite] = [place >= 0 ? snapshot : sound!, other >= 0 ? snapshot : sound!];
+  const [i, j] = [place >= 0 ? place : at, other >= 0 ? other : to];
+  if (end.unknown[i] || (to >= 0 && opposite.unknown[j])) return NOT_KNOWN;
+  const low = end.low[i]! - (to < 0 ? 0 : opposite.low[j]!);
+  const high = (end.high ?? end.low)[i]! - (to < 0 ? 0 : (opposite.high ?? opposite.low)[j]!);
   if (Number.isNaN(low)) return undefined;
   const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
   const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;

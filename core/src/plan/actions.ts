@@ -51,6 +51,8 @@ export interface ReadingPromise {
 
 /** Suspects below this take no part in a plan of work. */
 const NEGLIGIBLE = 0.01;
+/** Below this a suspect adds nothing to a chance that counts; suspects come likeliest first. */
+const UNHEARD = 1e-6;
 /** Minutes that a board costs on which everything suspected was replaced in vain. From memory of bench practice. */
 const GIVE_UP_MINUTES = 180;
 /** Work on joints and contacts, a test after it included, and what each part of a cohort adds once the iron is hot. From memory of bench practice. */
@@ -110,6 +112,7 @@ function cheapWork(index: BoardIndex, belief: Belief, shares: ReadonlyMap<string
   const found: Action[] = [];
   const chances = new Map<string, number>();
   for (const { hypothesis, probability } of belief.suspects) {
+    if (probability < UNHEARD) break;
     if (hypothesis.type !== 'single') continue;
     const key = `${hypothesis.refs[0]!}:${hypothesis.name.slice(hypothesis.name.lastIndexOf(':') + 1)}`;
     chances.set(key, (chances.get(key) ?? 0) + probability);

@@ -72,10 +72,13 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const candidates = open.length > MANY_CANDIDATES ? aroundSuspects(diagnoser.index, view, open) : open;
   const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
   const absent = options.absent ?? [];
-  for (const share of foresee(diagnoser, view, candidates, absent)) yield FORESIGHT * share;
+  const foreseen = foresee(diagnoser, view, candidates, absent);
+  let step = foreseen.next();
+  for (; !step.done; step = foreseen.next()) yield FORESIGHT * step.value;
+  const outlooks = step.value;
   for (const [i, measurement] of candidates.entries()) {
     if (i % 16 === 0) yield FORESIGHT + ((1 - FORESIGHT) * i) / candidates.length;
-    const information = informationOf(diagnoser, view, measurement, absent);
+    const information = informationOf(outlooks[i]!, view, measurement);
     if (information.gainBits < LEAST_GAIN) continue;
     const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs) + (options.accessMinutes?.(measurement) ?? 0);
     proposals.push({ proposal: propose(diagnoser, view, measurement, information, minutes, absent), information });

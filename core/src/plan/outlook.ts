@@ -1,6 +1,6 @@
-import { PULSING_AT, scaled, type Belief, type Diagnoser } from '../diagnosis';
+import { PULSING_AT, scaled, type Belief, type Diagnoser, type Scaled } from '../diagnosis';
 import type { Hypothesis } from '../fault';
-import { STANDARD_METER as METER, type Measurement, type ReadingKind } from '../instrument';
+import { STANDARD_METER as METER, type Measurement, type ReadingKind, type Response } from '../instrument';
 import { expectedInformation, type Information, type Outlook } from './information';
 
 /** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
@@ -45,8 +45,7 @@ function standIns({ severities, discrete }: Hypothesis, wideField: boolean): rea
 /** What everything that may be so predicts for a reading: healthy first, then "none of these", then the entries with each of their severities, always in this order. */
 export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Outlook[] {
   const response = predictor.healthy(m, absent);
-  const sound = scaled(m.kind, response);
-  let latest = { response, predicted: sound.unknown ? undefined : sound };
+  let latest = { response, predicted: predictedBy(m.kind, response) };
   const outlooks: Outlook[] = [
     { group: view.refs.length, probability: view.healthy, predicted: latest.predicted },
     { group: view.refs.length + 1, probability: view.unmodelled, predicted: undefined },
@@ -54,39 +53,76 @@ export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measu
   for (const { hypothesis, severities, group, probability } of view.entries) {
     for (const i of severities) {
       const answer = predictor.at(hypothesis, i, m, absent);
-      if (answer !== latest.response) {
-        const predicted = scaled(m.kind, answer);
-        latest = { response: answer, predicted: predicted.unknown ? undefined : predicted };
-      }
+      if (answer !== latest.response) latest = { response: answer, predicted: predictedBy(m.kind, answer) };
       outlooks.push({ group, probability: probability / severities.length, predicted: latest.predicted });
     }
   }
   return outlooks;
 }
 
-/** Works out what `outlooksOf` will ask for all these readings, one faulty board after another: each is then factored once and not once a reading. Yields the share done. */
+/** What everything that may be so predicts for each of these readings, in their order: as `outlooksOf`, but what one group predicts alike taken together. Asks one faulty
+ *  board after another, so that each is factored once and not once a reading. Yields the share done. */
 export function* foresee(
   { predictor }: Diagnoser,
   view: OutlookBase,
   measurements: readonly Measurement[],
   absent: readonly string[],
-): Generator<number, void> {
-  const bySetup = [...measurements].sort((a, b) => (a.setup < b.setup ? -1 : a.setup > b.setup ? 1 : 0));
-  for (const [e, { hypothesis, severities }] of view.entries.entries()) {
+): Generator<number, readonly (readonly Outlook[])[]> {
+  const groups = view.refs.length;
+  const bySetup = [...measurements.keys()].sort((a, b) => compare(measurements[a]!.setup, measurements[b]!.setup));
+  const sound = measurements.map((m) => predictor.healthy(m, absent));
+  /** By reading and group: the probability of what predicts the sound board's answer. */
+  const unmoved = new Float64Array(measurements.length * groups);
+  const moved = measurements.map((): Moved[] => []);
+  for (const [e, { hypothesis, severities, group, probability }] of view.entries.entries()) {
+    const share = probability / severities.length;
     for (const i of severities) {
-      for (const [k, m] of bySetup.entries()) {
-        predictor.at(hypothesis, i, m, absent);
+      for (let k = 0; k < bySetup.length; k += 1) {
+        const at = bySetup[k]!;
+        const answer = predictor.at(hypothesis, i, measurements[at]!, absent);
+        const last = moved[at]!.at(-1);
+        if (answer === sound[at]) unmoved[at * groups + group]! += share;
+        else if (last?.answer === answer && last.group === group) last.probability += share;
+        else moved[at]!.push({ group, answer, probability: share });
         if (k % 16 === 15) yield e / view.entries.length;
       }
     }
   }
+  return measurements.map(({ kind }, at) => {
+    const predicted = predictedBy(kind, sound[at]!);
+    const outlooks: Outlook[] = [
+      { group: groups, probability: view.healthy, predicted },
+      { group: groups + 1, probability: view.unmodelled, predicted: undefined },
+    ];
+    for (let group = 0; group < groups; group += 1) {
+      const probability = unmoved[at * groups + group]!;
+      if (probability > 0) outlooks.push({ group, probability, predicted });
+    }
+    for (const { group, probability, answer } of moved[at]!) outlooks.push({ group, probability, predicted: predictedBy(kind, answer) });
+    return outlooks;
+  });
+}
+
+/** An answer that is not the sound board's, and what of one group's probability predicts it. */
+interface Moved {
+  readonly group: number;
+  readonly answer: Response;
+  probability: number;
+}
+
+const compare = (a: string, b: string): number => (a < b ? -1 : a > b ? 1 : 0);
+
+/** An answer on its kind's natural scale; undefined where nobody knows it. */
+function predictedBy(kind: ReadingKind, answer: Response): Scaled | undefined {
+  const predicted = scaled(kind, answer);
+  return predicted.unknown ? undefined : predicted;
 }
 
 /** Number of groups that outlooks of this view speak of: the suspects, healthy, "none of these". */
 export const groupCount = (view: OutlookBase): number => view.refs.length + 2;
 
-export function informationOf(diagnoser: Diagnoser, view: OutlookBase, m: Measurement, absent: readonly string[]): Information {
-  return expectedInformation(outlooksOf(diagnoser, view, m, absent), groupCount(view), CATEGORY_BOUNDS[m.kind]);
+export function informationOf(outlooks: readonly Outlook[], view: OutlookBase, { kind }: Measurement): Information {
+  return expectedInformation(outlooks, groupCount(view), CATEGORY_BOUNDS[kind]);
 }
 
 /** Where the outcomes of a reading part that is a category and not a number, on its natural scale. */

@@ -1,0 +1,43 @@
+import { logMeanExpWithout } from './severity-grid';
+
+/** Log-likelihoods of one hypothesis: every severity on the grid with every guess at the edges. */
+export type LikelihoodRow = Float64Array;
+
+/** The largest value of a row. */
+export function best(row: LikelihoodRow): number {
+  let top = -Infinity;
+  for (let i = 0; i < row.length; i += 1) if (row[i]! > top) top = row[i]!;
+  return top;
+}
+
+/** Log-likelihoods of one reading under every single fault, in their order. */
+export class ReadingRows {
+  readonly rows: LikelihoodRow[] = [];
+  private tops: Float64Array | undefined;
+  /** One row a length, shared by all faults that this reading does not see. */
+  private readonly shared = new Map<number, LikelihoodRow>();
+
+  /** healthy: the row of the sound board. */
+  constructor(readonly healthy: LikelihoodRow) {}
+
+  push(row: LikelihoodRow): void {
+    this.rows.push(row);
+  }
+
+  /** The best that each fault can make of the reading; ask when all rows are there. */
+  get bests(): Float64Array {
+    return (this.tops ??= Float64Array.from(this.rows, best));
+  }
+
+  /** The row of a fault that this reading does not see, on a board without guesses at its edges. */
+  unmoved(length: number): LikelihoodRow {
+    let row = this.shared.get(length);
+    if (!row) this.shared.set(length, (row = new Float64Array(length).fill(this.healthy[0]!)));
+    return row;
+  }
+
+  /** ln of the mean of exp(total) without this reading. mean: the same with it; row: what this reading has in it. */
+  meanWithout(total: Float64Array, mean: number, row: LikelihoodRow): number {
+    return row === this.shared.get(row.length) ? mean - row[0]! : logMeanExpWithout(total, row);
+  }
+}
