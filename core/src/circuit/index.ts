@@ -4,7 +4,8 @@ export { across, operatingPoint, type NoOperatingPoint, type OperatingPoint, typ
 export { drivenLevel, OFF } from './levels';
 export { freshChips, isUnknown, seesTheSame, settle, type FreshChips, type Settled } from './settle';
 export { contentions, type Contention } from './contention';
-export { heldNodes, holdsTheSame } from './held';
+export { heldNodes } from './held';
+export { heldBeside, heldThere } from './held-beside';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
 export { Vicinity } from './vicinity';

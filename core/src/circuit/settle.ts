@@ -1,7 +1,7 @@
 import { copyMemory, emptyMemory, HIGH, LOW, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
 import { drivenLevel, driversByNode, driveStates, holdTest, isPowered, levelAt, OFF, readersByNode, watchers, type Driven } from './levels';
 import type { Exchange } from './exchange';
-import { holdsAlike } from './held';
+import { holdsAlike } from './held-beside';
 import { atNewLevels, inStep, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
 import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';

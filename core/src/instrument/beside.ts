@@ -2,8 +2,8 @@ import type { BoardIndex, Part } from '../board';
 import {
   exchangeElements,
   freshChips,
-  heldNodes,
-  holdsTheSame,
+  heldBeside,
+  heldThere,
   settle,
   Vicinity,
   type ConductanceChange,
@@ -41,7 +41,7 @@ export class Beside {
   ) {
     this.points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
     this.fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
-    this.held = heldNodes(network, settled.drives[0]!, settled.phases[0]);
+    this.held = heldThere(this.points[0]!);
     this.sound = takeSnapshot(this.atRest(network, settled, this.held, []));
   }
 
@@ -66,7 +66,7 @@ export class Beside {
     const result = settle(network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
     if (!result.ok) return undefined;
     const [drives, x] = [result.drives[0]!, result.phases[0]!];
-    const held = holdsTheSame(points[0]!, difference, drives, x, result.moved) ? this.held : heldNodes(network, drives, x);
+    const held = heldBeside(points[0]!, network, difference, drives, x, result.moved);
     const [only, ...others] = difference.conductances;
     const single = only && others.length === 0 && only.a < network.size && only.b < network.size ? only : undefined;
     const touched = single ? this.sourcesMovedBy(single) : [];

@@ -1,0 +1,151 @@
+import type { ConductanceChange, Difference } from './exchange';
+import { FEEDING_SIEMENS, heldNodes, HOLDING_SIEMENS, Joints, junctionHolds, lawHolds, transistorHolds } from './held';
+import { isOpen } from './law-stamp';
+import type { Network } from './network';
+import type { Vicinity } from './vicinity';
+
+/** What holds nodes on a known board. */
+interface Holding {
+  /** Its nodes that have a level. */
+  readonly held: Uint8Array;
+  /** By place among the pieces of the vicinity: 1 where the piece holds. */
+  readonly pieces: Uint8Array;
+  /** Pairs of nodes with all that conducts between them, siemens. */
+  readonly pairs: { readonly a: number; readonly b: number; readonly siemens: number }[];
+  readonly placeOfPair: ReadonlyMap<number, number>;
+}
+
+const HOLDING = new WeakMap<Vicinity, Holding>();
+
+function holdingOf(known: Vicinity): Holding {
+  let holding = HOLDING.get(known);
+  if (holding) return holding;
+  const { network, pieces, x } = known;
+  const pairs: { a: number; b: number; siemens: number }[] = [];
+  const placeOfPair = new Map<number, number>();
+  const put = (a: number, b: number, siemens: number): void => {
+    const key = keyOf(network, a, b);
+    const place = placeOfPair.get(key);
+    if (place !== undefined) pairs[place]!.siemens += siemens;
+    else placeOfPair.set(key, pairs.push({ a, b, siemens }) - 1);
+  };
+  for (const { a, b, siemens } of network.conductances) put(a, b, siemens);
+  for (const { a, b, element } of network.branches) put(a, b, 'ohm' in element && element.ohm > 0 ? 1 / element.ohm : Infinity);
+  holding = {
+    held: heldNodes(network, known.drives, x),
+    pieces: Uint8Array.from(pieces, ({ open }, place) => (open && pieceHolds(network, place, x) ? 1 : 0)),
+    pairs,
+    placeOfPair,
+  };
+  HOLDING.set(known, holding);
+  return holding;
+}
+
+const keyOf = ({ size }: Network, a: number, b: number): number => (Math.min(a, b) + 1) * (size + 1) + Math.max(a, b) + 1;
+
+/** Whether a piece holds its nodes at x. A vicinity has its pieces in this order: junctions, transistors, laws. */
+function pieceHolds({ junctions, transistors, laws }: Network, place: number, x: Float64Array): boolean {
+  if (place < junctions.length) return junctionHolds(junctions[place]!, x);
+  if (place < junctions.length + transistors.length) return transistorHolds(transistors[place - junctions.length]!, x);
+  const law = laws[place - junctions.length - transistors.length]!;
+  return law.element.holds && lawHolds(law, x);
+}
+
+/** Which nodes have a level on the known board itself. */
+export function heldThere(known: Vicinity): Uint8Array {
+  return holdingOf(known).held;
+}
+
+/** `heldNodes` of a circuit beside a known one, from what holds there: the known board's own list where nothing of that is different.
+ *  network: the circuit itself. drives, x: states of its drivers and its point. moved: the unknowns that are not where they were, among others; undefined: any may be. */
+export function heldBeside(
+  known: Vicinity,
+  network: Network,
+  difference: Difference,
+  drives: Uint8Array,
+  x: Float64Array,
+  moved: readonly number[] | undefined,
+): Uint8Array {
+  const { conductances, gone, come, branches, extra } = difference;
+  if (!moved || branches.length > 0) return heldNodes(network, drives, x);
+  const { held, pieces, pairs, placeOfPair } = holdingOf(known);
+  const now = pieces.slice();
+  let changed = come.junctions.length + come.transistors.length + come.laws.length + extra > 0;
+  const set = (place: number, holds: boolean): void => {
+    if (now[place] === (holds ? 1 : 0)) return;
+    now[place] = holds ? 1 : 0;
+    changed = true;
+  };
+  askMoved(known, x, moved, set);
+  for (let driver = 0; drives !== known.drives && driver < drives.length; driver += 1) {
+    if (drives[driver] === known.drives[driver]) continue;
+    for (const place of known.switchedBy(driver)) set(place, isOpen(known.pieces[place]!.law!, drives) && pieceHolds(known.network, place, x));
+  }
+  for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) set(known.pieceOf(stamp), false);
+  const others = new Map<number, { a: number; b: number; siemens: number }>();
+  for (const { a, b, siemens } of conductances) {
+    const key = keyOf(known.network, a, b);
+    const there = placeOfPair.get(key);
+    const before = others.get(key)?.siemens ?? (there === undefined ? 0 : pairs[there]!.siemens);
+    if (before >= FEEDING_SIEMENS !== before + siemens >= FEEDING_SIEMENS) changed = true;
+    others.set(key, { a, b, siemens: before + siemens });
+  }
+  if (!changed) return held;
+
+  const joints = new Joints(known.network.size + extra);
+  for (const pair of pairs) {
+    const { a, b, siemens } = others.size > 0 ? (others.get(keyOf(known.network, pair.a, pair.b)) ?? pair) : pair;
+    if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
+  }
+  for (const [key, { a, b, siemens }] of others) if (!placeOfPair.has(key) && siemens >= FEEDING_SIEMENS) joints.join(a, b);
+  for (let place = 0; place < now.length; place += 1) {
+    if (now[place] === 0) continue;
+    const { ports } = known.pieces[place]!.piece;
+    // Of a transistor all three, of anything else the two that it lies between.
+    joints.join(ports[0]!, ports[1]!);
+    if (known.pieces[place]!.piece.feeds > 2) joints.join(ports[1]!, ports[2]!);
+  }
+  for (const junction of come.junctions) if (junctionHolds(junction, x)) joints.join(junction.a, junction.b);
+  for (const transistor of come.transistors) if (transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
+  for (const law of come.laws) if (law.element.holds && isOpen(law, drives) && lawHolds(law, x)) joints.join(law.a, law.b);
+  return joints.grounded();
+}
+
+/** Asks every piece on a node that moved whether it holds now. */
+function askMoved(
+  { network, slacks, around, marks, x: before }: Vicinity,
+  x: Float64Array,
+  moved: readonly number[],
+  tell: (place: number, holds: boolean) => void,
+): void {
+  marks.asked.begin();
+  for (const node of moved) {
+    if (node >= network.nodeCount) continue;
+    const way = Math.abs(x[node]! - before[node]!);
+    const places = around[node]!;
+    for (let k = 0; k < places.length && way > slacks[places[k]!]!; k += 1)
+      if (marks.asked.add(places[k]!)) tell(places[k]!, pieceHolds(network, places[k]!, x));
+  }
+}
+
+/** Whether the same nodes have a level as on the known board, whatever its volts: it has all its conductors still, and its drivers are in the same states. */
+export function holdsAlike(known: Vicinity, { conductances, gone, come, branches, extra }: Difference, drives: Uint8Array): boolean {
+  if (extra > 0 || branches.length > 0 || !sameStates(known.drives, drives)) return false;
+  if ([gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0)) return false;
+  return conductances.every((change) => staysConductor(conductances, change));
+}
+
+function sameStates(a: Uint8Array, b: Uint8Array): boolean {
+  if (a === b) return true;
+  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
+  return true;
+}
+
+/** Whether what was taken out between two nodes and what was put in there both hold, or neither does. */
+function staysConductor(all: Difference['conductances'], { a, b, siemens }: ConductanceChange): boolean {
+  if (Math.abs(siemens) < HOLDING_SIEMENS) return true;
+  return all.some(
+    (other) =>
+      other.siemens * siemens < 0 && Math.abs(other.siemens) >= HOLDING_SIEMENS && ((other.a === a && other.b === b) || (other.a === b && other.b === a)),
+  );
+}
