@@ -1,5 +1,5 @@
 import { GROUND, nameKey } from '../board';
-import { LEAK_SIEMENS, nodesOf, type ChipLogic, type Element, type NodeName } from '../device';
+import { everyNode, LEAK_SIEMENS, nodesOf, type ChipLogic, type Element, type NodeName } from '../device';
 import { dcComponents } from './components';
 import { PatternBuilder, SparseLu, samePattern, type Pattern } from './sparse';
 
@@ -239,14 +239,6 @@ export function logicStamp(logic: ChipLogic, number: (name: NodeName) => number,
     inputs: logic.inputs.map(({ node, against }) => ({ node: number(node), against: against === undefined ? undefined : number(against) })),
     outputs: logic.outputs.map(({ node, driver }) => ({ node: number(node), driver: driverNumber.get(driver)! })),
   };
-}
-
-/** Every node an element speaks of: where it conducts, what it looks at, what a chip reads and drives. */
-function everyNode(element: Element): readonly NodeName[] {
-  if (element.type === 'law') return [element.a, element.b, ...element.controls];
-  if (element.type !== 'logic') return nodesOf(element);
-  const { supply, ground, inputs, outputs } = element.logic;
-  return [supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against])), ...outputs.map(({ node }) => node)];
 }
 
 const at = (place: Int32Array, slot: number): number => (slot < 0 ? -1 : place[slot]!);

@@ -41,7 +41,8 @@ export interface SolveOptions {
   readonly injection?: Float64Array;
   /** States of the chips' drivers, length network.drivers. Default: all off. */
   readonly drives?: Uint8Array;
-  /** Whether the answer need only be known to some microvolts. Default false. */
+  /** Whether this is a search beside a known board: the answer need only be known to some microvolts, and where it is not found directly it is not searched for
+   *  patiently. Default false. */
   readonly near?: boolean;
   /** What hangs on the circuit without a place in its matrix, with its drivers in the same states. Then unknowns beyond the circuit's follow in start and answer. */
   readonly loose?: LooseDifference | undefined;
@@ -62,7 +63,7 @@ export function operatingPoint(network: Network, options: SolveOptions = {}): Op
   const scale = options.sourceScale ?? 1;
   const start = options.start ?? new Float64Array(network.size);
   const direct = solver.run(start, scale, 0);
-  if (direct.ok || direct.why !== 'not converged') return direct;
+  if (direct.ok || options.near || direct.why !== 'not converged') return direct;
   const shunted = solver.step(start, (share) => [scale, SHUNT_START_SIEMENS * (share === 1 ? 0 : 1e-12 ** share)]);
   if (shunted.ok) return shunted;
   return solver.step(new Float64Array(network.size), (share) => [scale * share, 0]);

@@ -216,7 +216,7 @@ class Settling {
     const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
     const options = { drives, loose, near: near !== undefined };
     const point = operatingPoint(network, start ? { ...options, start } : options);
-    return point.ok || !start ? point : operatingPoint(network, { drives, loose });
+    return point.ok || !start || near ? point : operatingPoint(network, { drives, loose });
   }
 
   /** Compares what the chips see with what was assumed, and takes over what is different. first: nodes with a driver are left unknown.

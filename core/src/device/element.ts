@@ -92,4 +92,12 @@ export function nodesOf(element: Element): readonly NodeName[] {
   }
 }
 
+/** Every node an element speaks of: where it conducts, what it looks at, what a chip reads and drives. */
+export function everyNode(element: Element): readonly NodeName[] {
+  if (element.type === 'law') return [element.a, element.b, ...element.controls];
+  if (element.type !== 'logic') return nodesOf(element);
+  const { supply, ground, inputs, outputs } = element.logic;
+  return [supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against])), ...outputs.map(({ node }) => node)];
+}
+
 export const conductance = (a: NodeName, b: NodeName, ohm: number, spread = 0): Element => ({ type: 'conductance', a, b, siemens: 1 / ohm, spread });

@@ -1,5 +1,5 @@
 import { namedSetup, nameKey, replaceableRef, type Board, type BoardIndex, type NamedSetup, type Part, type PinPlace, type Setup } from '../board';
-import { conductance, dim, elementsOf, isSource, modesOf, SEVERITY, typicalSeverity, type Element, type NodeName } from '../device';
+import { conductance, dim, elementsOf, everyNode, isSource, modesOf, SEVERITY, typicalSeverity, type Element, type NodeName } from '../device';
 import { severityOf, type Fault } from './fault';
 
 /** A fault with how bad it is; without `severity` the typical one stands for the mode. */
@@ -81,7 +81,19 @@ function withOwnFaults(sound: PartElements, state: BoardState, named: NamedSetup
   if (own.length === 0) return sound;
   if (own.every(({ fault }) => fault.type === 'mode')) return { part, elements: withFaults(part, sound.elements, own) };
   const lifted = lift(part, own);
-  return { part, elements: withFaults(lifted, inSetup(part, elementsOf(lifted), state.setup, named), own) };
+  return { part, elements: withFaults(lifted, unlessChanged(inSetup(part, elementsOf(lifted), state.setup, named), sound.elements), own) };
+}
+
+/** The elements of a part with some pins lifted, and in place of those that do not touch such a pin the sound part's own: the same objects are the same circuit. */
+function unlessChanged(lifted: readonly Element[], sound: readonly Element[]): readonly Element[] {
+  if (lifted.length !== sound.length) return lifted;
+  return lifted.map((element, i) => (isWhereItWas(element, sound[i]!) ? sound[i]! : element));
+}
+
+function isWhereItWas(element: Element, before: Element): boolean {
+  if (element.type !== before.type) return false;
+  const [nodes, others] = [everyNode(element), everyNode(before)];
+  return nodes.length === others.length && nodes.every((node, i) => node === others[i]);
 }
 
 /** `stateParts` as one list. */
