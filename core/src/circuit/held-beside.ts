@@ -10,8 +10,9 @@ interface Holding {
   readonly held: Uint8Array;
   /** By place among the pieces of the vicinity: 1 where the piece holds. */
   readonly pieces: Uint8Array;
-  /** Pairs of nodes with all that conducts between them, siemens. */
-  readonly pairs: { readonly a: number; readonly b: number; readonly siemens: number }[];
+  /** Pairs of nodes, and all that conducts between them, siemens. */
+  readonly pairs: Int32Array;
+  readonly siemens: Float64Array;
   readonly placeOfPair: ReadonlyMap<number, number>;
 }
 
@@ -21,20 +22,23 @@ function holdingOf(known: Vicinity): Holding {
   let holding = HOLDING.get(known);
   if (holding) return holding;
   const { network, pieces, x } = known;
-  const pairs: { a: number; b: number; siemens: number }[] = [];
+  const pairs: number[] = [];
+  const sums: number[] = [];
   const placeOfPair = new Map<number, number>();
   const put = (a: number, b: number, siemens: number): void => {
     const key = keyOf(network, a, b);
-    const place = placeOfPair.get(key);
-    if (place !== undefined) pairs[place]!.siemens += siemens;
-    else placeOfPair.set(key, pairs.push({ a, b, siemens }) - 1);
+    const place = placeOfPair.get(key) ?? sums.push(0) - 1;
+    if (!placeOfPair.has(key)) pairs.push(a, b);
+    placeOfPair.set(key, place);
+    sums[place]! += siemens;
   };
   for (const { a, b, siemens } of network.conductances) put(a, b, siemens);
   for (const { a, b, element } of network.branches) put(a, b, 'ohm' in element && element.ohm > 0 ? 1 / element.ohm : Infinity);
   holding = {
     held: heldNodes(network, known.drives, x),
     pieces: Uint8Array.from(pieces, ({ open }, place) => (open && pieceHolds(network, place, x) ? 1 : 0)),
-    pairs,
+    pairs: Int32Array.from(pairs),
+    siemens: Float64Array.from(sums),
     placeOfPair,
   };
   HOLDING.set(known, holding);
@@ -68,7 +72,7 @@ export function heldBeside(
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
   if (!moved || branches.length > 0) return heldNodes(network, drives, x);
-  const { held, pieces, pairs, placeOfPair } = holdingOf(known);
+  const { held, pieces, pairs, siemens: sums, placeOfPair } = holdingOf(known);
   const now = pieces.slice();
   let changed = come.junctions.length + come.transistors.length + come.laws.length + extra > 0;
   const set = (place: number, holds: boolean): void => {
@@ -82,22 +86,21 @@ export function heldBeside(
     for (const place of known.switchedBy(driver)) set(place, isOpen(known.pieces[place]!.law!, drives) && pieceHolds(known.network, place, x));
   }
   for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) set(known.pieceOf(stamp), false);
-  const others = new Map<number, { a: number; b: number; siemens: number }>();
+  const others = new Map<number, { readonly a: number; readonly b: number; readonly siemens: number }>();
   for (const { a, b, siemens } of conductances) {
     const key = keyOf(known.network, a, b);
-    const there = placeOfPair.get(key);
-    const before = others.get(key)?.siemens ?? (there === undefined ? 0 : pairs[there]!.siemens);
+    const place = placeOfPair.get(key);
+    const before = others.get(key)?.siemens ?? (place === undefined ? 0 : sums[place]!);
     if (before >= FEEDING_SIEMENS !== before + siemens >= FEEDING_SIEMENS) changed = true;
     others.set(key, { a, b, siemens: before + siemens });
   }
   if (!changed) return held;
 
   const joints = new Joints(known.network.size + extra);
-  for (const pair of pairs) {
-    const { a, b, siemens } = others.size > 0 ? (others.get(keyOf(known.network, pair.a, pair.b)) ?? pair) : pair;
-    if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
-  }
-  for (const [key, { a, b, siemens }] of others) if (!placeOfPair.has(key) && siemens >= FEEDING_SIEMENS) joints.join(a, b);
+  const exchanged = new Set([...others.keys()].map((key) => placeOfPair.get(key)));
+  for (let place = 0; place < sums.length; place += 1)
+    if (sums[place]! >= FEEDING_SIEMENS && !exchanged.has(place)) joints.join(pairs[2 * place]!, pairs[2 * place + 1]!);
+  for (const { a, b, siemens } of others.values()) if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
   for (let place = 0; place < now.length; place += 1) {
     if (now[place] === 0) continue;
     const { ports } = known.pieces[place]!.piece;

@@ -60,26 +60,56 @@ export function pointAfter(vicinity: Vicinity, p: number, q: number, siemens: nu
 /** The operating point of the circuit that differs so from the vicinity's, with a current driven into p and out of q; undefined as for `pointBeside`. */
 export function pointDriven(vicinity: Vicinity, difference: Difference, p: number, q: number, ampere: number): NearPoint | undefined {
   const values = vicinity.x.slice();
-  const driven: number[] = [];
-  for (const [node, into] of [[p, ampere], [q, -ampere]] as const) if (node >= 0) addResponse(vicinity, node, into, values, (unknown) => driven.push(unknown)); // prettier-ignore
-  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN, vicinity.x, driven);
+  const driven = new Movement(vicinity);
+  if (p >= 0) driven.add(p, ampere, values);
+  if (q >= 0) driven.add(q, -ampere, values);
+  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN, vicinity.x, driven.moved);
   return search.run() ? search : undefined;
 }
 
 /** What a current moves by less than this is left where it is, volt or ampere. With more, nodes that only megohms hold go astray. */
 const LEAST_EFFECT = 1e-8;
+/** What no current moves by as much does not count as moved: all of them together then move it by less than anyone looks at. */
+const LEAST_MOVE = 1e-6;
 
-/** Adds what a current into an unknown does to all of them. met: told which ones it moves. */
-function addResponse(vicinity: Vicinity, unknown: number, ampere: number, x: Float64Array, met: (unknown: number) => void): void {
-  const column = vicinity.column(unknown);
-  const reach = vicinity.reach(unknown);
-  const least = LEAST_EFFECT / (FALL * Math.abs(ampere));
-  for (let k = 0; k < reach.length; k += 1) {
-    const i = reach[k]!;
-    const response = column[i]!;
-    if (response < least && response > -least) return;
-    x[i] = x[i]! + ampere * response;
-    met(i);
+/** What currents into a known circuit move. One at a time. */
+class Movement {
+  /** Unknowns that are not exactly where they were, and those among them that count as moved. */
+  readonly touched: number[] = [];
+  readonly moved: number[] = [];
+
+  constructor(private readonly vicinity: Vicinity) {
+    this.begin();
+  }
+
+  begin(): void {
+    this.touched.length = this.moved.length = 0;
+    this.vicinity.marks.touched.begin();
+    this.vicinity.marks.moved.begin();
+  }
+
+  note(unknown: number): void {
+    if (this.vicinity.marks.touched.add(unknown)) this.touched.push(unknown);
+    if (this.vicinity.marks.moved.add(unknown)) this.moved.push(unknown);
+  }
+
+  /** Adds what a current into an unknown does to x. */
+  add(unknown: number, ampere: number, x: Float64Array): void {
+    const { vicinity, touched, moved } = this;
+    const { marks } = vicinity;
+    const column = vicinity.column(unknown);
+    const reach = vicinity.reach(unknown);
+    const least = LEAST_EFFECT / (FALL * Math.abs(ampere));
+    const far = LEAST_MOVE / Math.abs(ampere);
+    for (let k = 0; k < reach.length; k += 1) {
+      const i = reach[k]!;
+      const response = column[i]!;
+      const size = Math.abs(response);
+      if (size < least) return;
+      x[i] = x[i]! + ampere * response;
+      if (marks.touched.add(i)) touched.push(i);
+      if (size >= far && marks.moved.add(i)) moved.push(i);
+    }
   }
 }
 
@@ -87,7 +117,7 @@ function addResponse(vicinity: Vicinity, unknown: number, ampere: number, x: Flo
 class VicinitySearch implements NearPoint {
   /** Where the search has come to; of all unknowns only after `widen`. */
   readonly x: Float64Array;
-  readonly moved: number[] = [];
+  private readonly movement: Movement;
   private readonly loose: Loose;
   private readonly tangent: Tangent;
 
@@ -107,6 +137,11 @@ class VicinitySearch implements NearPoint {
     this.x = difference.extra === 0 ? values.slice() : new Float64Array(size + difference.extra);
     if (difference.extra > 0) this.x.set(values);
     this.loose = new Loose(size, looseNodeStart(start, size, difference));
+    this.movement = new Movement(vicinity);
+  }
+
+  get moved(): readonly number[] {
+    return this.movement.moved;
   }
 
   /** Searches. False where too much takes part or the search does not settle. */
@@ -194,18 +229,15 @@ class VicinitySearch implements NearPoint {
 
   /** Works out where all unknowns are by what the pieces draw now. */
   private spread(): void {
-    const { loose, x, values, moved, vicinity, driven } = this;
-    const met = vicinity.marks.moved;
-    for (const unknown of moved) x[unknown] = values[unknown]!;
-    moved.length = 0;
-    met.begin();
-    const note = (unknown: number): void => void (met.add(unknown) && moved.push(unknown));
-    driven.forEach(note);
+    const { loose, x, values, movement, driven } = this;
+    for (const unknown of movement.touched) x[unknown] = values[unknown]!;
+    movement.begin();
+    for (const unknown of driven) movement.note(unknown);
     loose.unknowns.forEach((unknown, k) => {
       if (unknown >= values.length) return;
-      note(unknown);
+      movement.note(unknown);
       const ampere = loose.amperesAt(k);
-      if (ampere !== 0) addResponse(vicinity, unknown, -ampere, x, note);
+      if (ampere !== 0) movement.add(unknown, -ampere, x);
     });
     loose.unknowns.forEach((unknown, k) => (x[unknown] = loose.valueOf(k)));
   }

@@ -69,6 +69,7 @@ export class Vicinity {
       taken: new Marks(pieces.length),
       asked: new Marks(pieces.length),
       loosened: new Marks(network.size),
+      touched: new Marks(network.size),
       moved: new Marks(network.size),
     };
   }
@@ -127,6 +128,7 @@ interface SearchMarks {
   readonly taken: Marks;
   readonly asked: Marks;
   readonly loosened: Marks;
+  readonly touched: Marks;
   readonly moved: Marks;
 }
 
