@@ -68,7 +68,7 @@ export function heldBeside(
   difference: Difference,
   drives: Uint8Array,
   x: Float64Array,
-  moved: readonly number[] | undefined,
+  moved: Int32Array | undefined,
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
   if (!moved || branches.length > 0) return heldNodes(network, drives, x);
@@ -118,7 +118,7 @@ export function heldBeside(
 function askMoved(
   { network, slacks, around, marks, x: before }: Vicinity,
   x: Float64Array,
-  moved: readonly number[],
+  moved: Int32Array,
   tell: (place: number, holds: boolean) => void,
 ): void {
   marks.asked.begin();

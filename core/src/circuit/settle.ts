@@ -6,7 +6,7 @@ import { atNewLevels, inStep, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
 import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { Vicinity } from './vicinity';
-import { pointBeside } from './vicinity-search';
+import { pointBeside, type NearPoint } from './vicinity-search';
 
 /** A board with chips at rest. `phases`: the operating point; two where something pulses or is not known, with those drivers low in the first and high in
  *  the second. */
@@ -23,7 +23,7 @@ export interface Settled {
   /** Drivers that never came to rest. */
   readonly oscillating: ReadonlySet<number>;
   /** The unknowns that are not, in some phase, where they are on the board beside which this was found, among others; undefined: any may have moved. */
-  readonly moved?: readonly number[] | undefined;
+  readonly moved?: Int32Array | undefined;
 }
 
 export interface SettleOptions {
@@ -61,7 +61,7 @@ export function freshChips(network: Network, settled: Settled): FreshChips | und
 }
 
 /** A phase. moved: as in `Settled`. */
-type Found = Pick<OperatingPoint, 'ok' | 'x'> & { readonly moved?: readonly number[] | undefined };
+type Found = Pick<OperatingPoint, 'ok' | 'x'> & { readonly moved?: Int32Array | undefined };
 
 /** The search's working memory: lives as long as one search. */
 class Settling {
@@ -82,7 +82,7 @@ class Settling {
   private reachesFar = false;
   private phases: Float64Array[] = [];
   /** As in `Settled`. */
-  private moved: readonly number[] | undefined;
+  private moved: Int32Array | undefined;
   private drives: Uint8Array[] = [];
   /** States of the drivers that belong to the phases. */
   private solvedDrives: Uint8Array[] = [];
@@ -179,18 +179,16 @@ class Settling {
   /** Solves the circuit for the drivers as they are, once or in both phases. */
   private solve(): NoOperatingPoint | undefined {
     const moving = this.driven.includes(PULSE) || this.driven.includes(UNKNOWN);
-    const solved: Float64Array[] = [];
-    let moved: readonly number[] | undefined = [];
+    const found: Found[] = [];
     this.drives = this.statesAsKnown() ?? (moving ? ([LOW, HIGH] as const) : ([LOW] as const)).map((phase) => driveStates(this.network, this.driven, phase));
     for (const [i, drives] of this.drives.entries()) {
-      const point = this.point(drives, i, solved[0]);
+      const point = this.point(drives, i, found[0]?.x);
       if (!point.ok) return point;
-      solved.push(point.x);
-      moved = moved && point.moved && (i === 0 ? point.moved : [...moved, ...point.moved]);
+      found.push(point);
     }
-    this.phases = solved;
+    this.phases = found.map(({ x }) => x);
     this.solvedDrives = this.drives;
-    this.moved = this.options.from?.phases.length === solved.length ? moved : undefined;
+    this.moved = this.options.from?.phases.length === found.length ? movedInAny(found) : undefined;
     return undefined;
   }
 
@@ -330,14 +328,43 @@ export function isUnknown(network: Network, { phases, driven }: Settled, node: n
   return !own.includes(PULSE) || own.includes(UNKNOWN);
 }
 
-/** Whether every chip of a settled network would still see the same levels and have its supply, were the circuit at these phases. */
-export function seesTheSame(network: Network, { driven, seen, drives }: Settled, phases: readonly Float64Array[]): boolean {
+/** Whether every chip of a settled network would still see the same levels and have its supply, were the circuit at these points instead of its own. */
+export function seesTheSame(network: Network, { driven, seen, drives }: Settled, points: readonly NearPoint[]): boolean {
   const isHeld = holdTest(network, drives[0]!);
   const driversOf = driversByNode(network);
-  return network.chips.every((chip, c) => {
-    if (!isPowered(chip, phases)) return chip.outputs.every(({ driver }) => driven[driver] === OFF);
-    return chip.inputs.every((_, i) => levelAt(driven, driversOf, phases, chip, i, seen[c]![i] as Level, isHeld) === seen[c]![i]);
-  });
+  const phases = points.map(({ x }) => x);
+  for (const c of mayNotice(network, points) ?? network.chips.keys()) {
+    const chip = network.chips[c]!;
+    if (!isPowered(chip, phases)) {
+      if (chip.outputs.some(({ driver }) => driven[driver] !== OFF)) return false;
+    } else if (chip.inputs.some((_, i) => levelAt(driven, driversOf, phases, chip, i, seen[c]![i] as Level, isHeld) !== seen[c]![i])) return false;
+  }
+  return true;
+}
+
+/** What has moved in any phase; undefined: anything may have in one of them. */
+function movedInAny(phases: readonly Found[]): Int32Array | undefined {
+  const lists = phases.flatMap(({ moved }) => moved ?? []);
+  if (lists.length < phases.length) return undefined;
+  if (lists.length === 1) return lists[0];
+  const all = new Int32Array(lists.reduce((sum, { length }) => sum + length, 0));
+  let at = 0;
+  for (const list of lists) {
+    all.set(list, at);
+    at += list.length;
+  }
+  return all;
+}
+
+/** The chips that look at anything that has moved; undefined: any may. */
+function mayNotice(network: Network, points: readonly NearPoint[]): ReadonlySet<number> | undefined {
+  const { at } = watchers(network);
+  const chips = new Set<number>();
+  for (const { moved } of points) {
+    if (!moved) return undefined;
+    for (const node of moved) for (const chip of at.get(node) ?? []) chips.add(chip);
+  }
+  return chips;
 }
 
 /** A solution of one network as a start for another: nodes by name, a new node at the level of what a conductance joins it to. */

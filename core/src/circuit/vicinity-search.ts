@@ -32,7 +32,7 @@ export interface NearPoint {
   /** Length size, then the nodes that only this circuit has. */
   readonly x: Float64Array;
   /** The unknowns of the known circuit that are not where they were there, among others; undefined: any may have moved. */
-  readonly moved: readonly number[] | undefined;
+  readonly moved: Int32Array | undefined;
   /** Ohms between two nodes. */
   sourceOhm(a: number, b: number): number;
   /** Unknowns for one ampere into a and out of b. As long as x. */
@@ -117,7 +117,9 @@ class Movement {
 class VicinitySearch implements NearPoint {
   /** Where the search has come to; of all unknowns only after `widen`. */
   readonly x: Float64Array;
-  private readonly movement: Movement;
+  /** While the search is under way. */
+  private movement: Movement | undefined;
+  private ownMoved: Int32Array | undefined;
   private readonly loose: Loose;
   private readonly tangent: Tangent;
 
@@ -140,8 +142,8 @@ class VicinitySearch implements NearPoint {
     this.movement = new Movement(vicinity);
   }
 
-  get moved(): readonly number[] {
-    return this.movement.moved;
+  get moved(): Int32Array {
+    return (this.ownMoved ??= Int32Array.from(this.movement!.moved));
   }
 
   /** Searches. False where too much takes part or the search does not settle. */
@@ -156,10 +158,17 @@ class VicinitySearch implements NearPoint {
       if (!this.go(step, rough ? ROUGH : 1) || heldBack) continue;
       this.spread();
       const grew = this.widen();
-      if (!grew && !rough) return true;
+      if (!grew && !rough) return this.finish();
       rough = grew;
     }
     return false;
+  }
+
+  /** Lets go of what only the search needs: points are kept by the thousand. */
+  private finish(): true {
+    this.ownMoved = this.moved;
+    this.movement = undefined;
+    return true;
   }
 
   sourceOhm(a: number, b: number): number {
@@ -229,7 +238,8 @@ class VicinitySearch implements NearPoint {
 
   /** Works out where all unknowns are by what the pieces draw now. */
   private spread(): void {
-    const { loose, x, values, movement, driven } = this;
+    const { loose, x, values, driven } = this;
+    const movement = this.movement!;
     for (const unknown of movement.touched) x[unknown] = values[unknown]!;
     movement.begin();
     for (const unknown of driven) movement.note(unknown);
@@ -244,7 +254,8 @@ class VicinitySearch implements NearPoint {
 
   /** Takes in the pieces that have left their tangent. Returns whether there were any. */
   private widen(): boolean {
-    const { vicinity, x, moved } = this;
+    const { vicinity, x } = this;
+    const { moved } = this.movement!;
     const { slacks, around, x: before, marks } = vicinity;
     const { nodeCount } = vicinity.network;
     marks.asked.begin();

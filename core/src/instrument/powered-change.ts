@@ -1,4 +1,15 @@
-import { across, heldNodes, pointAfter, seesTheSame, toleranceSpread, type Network, type NearPoint, type Settled, type Vicinity } from '../circuit';
+import {
+  across,
+  heldBeside,
+  NO_DIFFERENCE,
+  pointAfter,
+  seesTheSame,
+  toleranceSpread,
+  type Network,
+  type NearPoint,
+  type Settled,
+  type Vicinity,
+} from '../circuit';
 import type { Element } from '../device';
 import type { LinearChange } from '../fault';
 import { STANDARD_METER as METER, voltRange } from './meter';
@@ -16,7 +27,7 @@ export interface PoweredReading {
 /** A powered board at rest, and the short way to what volts become when one conductance changes and no chip notices. Lives as long as its board state. */
 export class PoweredChange {
   private readonly solved = new Map<string, readonly NearPoint[] | null>();
-  private readonly held = new WeakMap<Float64Array, Uint8Array>();
+  private readonly held = new WeakMap<NearPoint, Uint8Array>();
 
   constructor(
     private readonly network: Network,
@@ -32,7 +43,8 @@ export class PoweredChange {
     const phases = found.map(({ x }) => x);
     const input = kind === 'logic' ? METER.logicInputOhm : METER.voltInputOhm;
     const share = input / (input + Math.max(0, found[0]!.sourceOhm(a, b)));
-    if (share < 0.98 || !this.isHeld(phases[0]!, a) || !this.isHeld(phases[0]!, b)) return undefined;
+    const held = this.heldAt(found[0]!, p, q, change.siemens);
+    if (share < 0.98 || [a, b].some((node) => node >= 0 && held[node] === 0)) return undefined;
     const volts = phases.map((x) => across(x, a, b));
     const open = volts.reduce((sum, volt) => sum + volt, 0) / volts.length;
     if (kind === 'logic') {
@@ -63,12 +75,14 @@ export class PoweredChange {
     return Math.sqrt(Math.max(0, all * all - variance(before) + variance(after)));
   }
 
-  /** Whether something still gives a node its level: a junction that has let go leaves it to the meter. */
-  private isHeld(x: Float64Array, node: number): boolean {
-    if (node < 0) return true;
-    let held = this.held.get(x);
-    if (!held) this.held.set(x, (held = heldNodes(this.network, this.settled.drives[0]!, x)));
-    return held[node] === 1;
+  /** Which nodes something still gives a level to: a junction that has let go leaves its node to the meter. */
+  private heldAt(point: NearPoint, p: number, q: number, siemens: number): Uint8Array {
+    let held = this.held.get(point);
+    if (!held) {
+      const difference = { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] };
+      this.held.set(point, (held = heldBeside(this.points[0]!, this.network, difference, this.settled.drives[0]!, point.x, point.moved)));
+    }
+    return held;
   }
 
   /** The phases after `siemens` more between p and q; undefined where a state of its own has to be solved. */
@@ -87,7 +101,7 @@ export class PoweredChange {
       if (!near) break;
       found.push(near);
     }
-    const whole = found.length === this.points.length && seesTheSame(this.network, this.settled, found.map(({ x }) => x)); // prettier-ignore
+    const whole = found.length === this.points.length && seesTheSame(this.network, this.settled, found);
     this.solved.set(key, whole ? found : null);
     return whole ? found : undefined;
   }
