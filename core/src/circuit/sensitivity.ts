@@ -17,6 +17,8 @@ export function toleranceSpread(network: Network, x: Float64Array, adjoint: Floa
   for (const { a, b, element } of network.junctions) {
     const { model } = element;
     const volt = across(x, a, b);
+    // So it is at most places on a board that is off.
+    if (volt === 0) continue;
     junctionCurrent(volt, model.saturationCurrentAmpere, model.emissionCoefficient, out);
     const weight = across(adjoint, a, b);
     variance += (weight * out[0]! * MODEL_SPREAD.lnSaturation) ** 2;

@@ -67,8 +67,8 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const costs = options.costs ?? DEFAULT_COSTS;
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
-  const view = outlookBase(belief);
   const open = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
+  const view = outlookBase(belief, open.length);
   const candidates = open.length > MANY_CANDIDATES ? aroundSuspects(diagnoser.index, view, open) : open;
   const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
   const absent = options.absent ?? [];

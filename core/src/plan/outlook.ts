@@ -8,6 +8,9 @@ const NEGLIGIBLE = 2e-4;
 /** With more hypotheses than this in play, one severity stands for each: the field is wide open and detail does not matter yet. */
 const MANY = 120;
 
+/** So too where there are so many readings to weigh that they would have to be predicted more often than this. */
+const MOST_PREDICTIONS = 60_000;
+
 /** The hypotheses that still count, by group, with what stands for their severities. */
 export interface OutlookBase {
   readonly entries: readonly {
@@ -21,14 +24,15 @@ export interface OutlookBase {
   readonly unmodelled: number;
 }
 
-/** What still counts after a belief: hypotheses too unlikely to move a decision are left out. */
-export function outlookBase(belief: Belief): OutlookBase {
+/** What still counts after a belief: hypotheses too unlikely to move a decision are left out. readings: how many are to be weighed. */
+export function outlookBase(belief: Belief, readings: number): OutlookBase {
   const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
   const refs = [...new Set(kept.map(({ hypothesis }) => hypothesis.refs[0]!))];
   const position = new Map(refs.map((ref, i) => [ref, i]));
   const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
+  const wideField = kept.length > MANY || kept.length * readings > MOST_PREDICTIONS;
   const entries = kept.map(({ hypothesis, probability }) => {
-    const severities = standIns(hypothesis, kept.length > MANY);
+    const severities = standIns(hypothesis, wideField);
     const group = position.get(hypothesis.refs[0]!)!;
     return { hypothesis, severities, group, probability: probability / total };
   });
