@@ -1,74 +1,81 @@
-// npm run bench: how long the engine takes on generated drive boards of several sizes, one thread; and, where Debian's ngspice is installed, the same fault sweep
-// by it in one process. Sizes may be given: npm run bench -- 50 100
+// npm run bench: how long the engine takes on generated drive boards of several sizes, one thread, by itself and in a web worker of Debian's Chromium where that is
+// installed; and, where Debian's ngspice is, the same fault sweep by it in one process. Sizes may be given: npm run bench -- 50 100
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { indexBoard, writeDeck, type Board, type BoardIndex } from '@hanzai/core/board';
-import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
+import { fileURLToPath } from 'node:url';
+import { chromium } from '@playwright/test';
+import { build, type Rollup } from 'vite';
+import { indexBoard, writeDeck, type Board } from '@hanzai/core/board';
+import { Diagnoser } from '@hanzai/core/diagnosis';
 import type { SingleHypothesis } from '@hanzai/core/fault';
-import { BenchState, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
-import { candidateMeasurements, planNext } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
+import { benchBoard, measure, timed, type BenchRow } from './bench-board';
 import { driveBoard } from './drive-board';
 
+const CHROMIUM = '/usr/bin/chromium';
+const NGSPICE = '/usr/bin/ngspice';
 const sizes = process.argv.slice(2).map(Number).filter(Boolean);
-const SIZES = sizes.length > 0 ? sizes : [50, 100, 300, 1000];
+const BOARDS = (sizes.length > 0 ? sizes : [50, 100, 300, 1000]).flatMap((parts): [number, boolean][] => [[parts, false], ...(parts === 300 ? [[parts, true] as [number, boolean]] : [])]); // prettier-ignore
 
-function timed<T>(work: () => T): [T, number] {
-  const started = performance.now();
-  const result = work();
-  return [result, performance.now() - started];
+const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(0)} ms`);
+
+const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'of it 900', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
+
+function cells(row: BenchRow, memory: string): string[] {
+  const { parts, discrete, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
+  const times = [dictionary, (dictionary * 900) / faults, off, firstPlan, reading, plan, esrSurvey].map(show);
+  return [`${parts}${discrete ? ' discrete' : ''}`, `${nets}`, `${faults}`, `${readings}`, ...times, memory];
 }
 
-function measure(index: BoardIndex, kind: string, at: string): Measurement {
-  const result = resolveMeasurement(index, '', kind, at, '');
-  if (!result.ok) throw new Error(result.what);
-  return result.measurement;
+function print(title: string, rows: readonly (readonly string[])[]): void {
+  const all = [HEAD, ...rows];
+  const widths = HEAD.map((_, i) => Math.max(...all.map((row) => row[i]!.length)) + 2);
+  process.stdout.write(`\n${title}\n`);
+  for (const row of all) process.stdout.write(`${row.map((cell, i) => cell.padStart(widths[i]!)).join('')}\n`);
 }
 
-/** Readings off a board on which one electrolytic behind the regulator has shorted, at its middle severity. */
-function session(index: BoardIndex, { space }: Diagnoser): Reading[] {
-  const truth = space.hypotheses.find(({ name }) => name === 'C3:short')!;
-  const faults = [{ fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! }];
-  return (
-    [
-      ['voltage', 'V12'],
-      ['voltage', 'V5'],
-      ['resistance', 'V5'],
-      ['voltage', 'VF'],
-    ] as const
-  ).map(([kind, at]) => {
-    const measurement = measure(index, kind, at);
-    const response = new BenchState(index, { setup: measurement.setup, faults, absent: [] }).respond(measurement);
-    if ('ok' in response) throw new Error(response.why);
-    return { measurement, value: response.value };
+/** What is held after a collection, arrays outside the heap included, byte. */
+function bytesHeld(): number {
+  globalThis.gc?.();
+  const { heapUsed, arrayBuffers } = process.memoryUsage();
+  return heapUsed + arrayBuffers;
+}
+
+function byItself(): string[][] {
+  return BOARDS.map(([parts, discrete]) => {
+    const before = bytesHeld();
+    let bytes = 0;
+    const row = benchBoard(parts, discrete, () => (bytes = bytesHeld() - before));
+    return cells(row, `${Math.round(bytes / 1e6)} MB`);
   });
 }
 
-const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(1)} ms`);
-
-function row([parts, discrete]: readonly [number, boolean]): string[] {
-  const index = indexBoard(driveBoard(parts, 7, discrete));
-  const diagnoser = new Diagnoser(index, RATES);
-  const candidates = candidateMeasurements(index);
-  const readings = session(index, diagnoser);
-  // The dictionary: every fault of the board, every severity, solved in the powered setup and asked for its first reading.
-  const [, dictionary] = timed(() => diagnoser.believe(readings.slice(0, 1)));
-  const [, off] = timed(() => diagnoser.believe(readings.slice(0, 3)));
-  const [belief, ranking] = timed(() => diagnoser.believe(readings));
-  const [, next] = timed(() => planNext(diagnoser, readings, belief));
-  const [, again] = timed(() => planNext(diagnoser, readings, belief));
-  const [, survey] = timed(() => esrSurvey(index));
-  const memory = `${Math.round(process.memoryUsage().heapUsed / 1e6)} MB`;
-  return [`${index.board.parts.length}${discrete ? ' discrete' : ''}`, String(index.nets.length), String(diagnoser.space.hypotheses.length), String(candidates.length), show(dictionary), show(off), show(ranking), show(next), show(again), show(survey), memory]; // prettier-ignore
+/** The same in a web worker, a new one for each board as the application has it. */
+async function inBrowser(): Promise<string[][]> {
+  const entry = fileURLToPath(new URL('./bench-worker.ts', import.meta.url));
+  const bundle = { write: false, minify: true, lib: { entry, formats: ['iife' as const], name: 'bench' } };
+  const outputs = (await build({ configFile: false, logLevel: 'error', build: bundle })) as Rollup.RollupOutput[];
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+  try {
+    const page = await browser.newPage();
+    const rows: string[][] = [];
+    for (const board of BOARDS) rows.push(cells(await page.evaluate<BenchRow>(runInWorker(outputs[0]!.output[0].code, board)), ''));
+    return rows;
+  } finally {
+    await browser.close();
+  }
 }
 
-const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'off setup', 'reading', 'next', 'next again', 'ESR survey', 'heap'];
-
-function print(rows: readonly (readonly string[])[]): void {
-  const widths = HEAD.map((_, i) => Math.max(...rows.map((cells) => cells[i]!.length)) + 2);
-  for (const cells of rows) process.stdout.write(`${cells.map((cell, i) => cell.padStart(widths[i]!)).join('')}\n`);
+/** Script for the page: hands a board to a new worker and waits for its row. */
+function runInWorker(code: string, board: readonly [number, boolean]): string {
+  return `new Promise((resolve, reject) => {
+    const worker = new Worker(URL.createObjectURL(new Blob([${JSON.stringify(code)}], { type: 'text/javascript' })));
+    worker.onmessage = ({ data }) => { worker.terminate(); resolve(data); };
+    worker.onerror = ({ message }) => reject(new Error(message));
+    worker.postMessage(${JSON.stringify(board)});
+  })`;
 }
 
 /** The same sweep of resistor and capacitor faults by the engine and by the simulator: volts of one net under each. */
@@ -81,7 +88,7 @@ function sweep(board: Board): void {
     diagnoser.predictor.healthy(m);
     return faults.map((h) => diagnoser.predictor.at(h, h.severities.length >> 1, m).value);
   });
-  if (!existsSync('/usr/bin/ngspice')) return void process.stdout.write('\nngspice is not installed: no comparison\n');
+  if (!existsSync(NGSPICE)) return void process.stdout.write('\nngspice is not installed: no comparison\n');
   const folder = mkdtempSync(join(tmpdir(), 'sweep-'));
   const steps = faults.map((h) => {
     const part = h.fault.type === 'mode' ? h.fault.part : undefined;
@@ -102,5 +109,6 @@ function sweep(board: Board): void {
   process.stdout.write(`${volts.length} values compared, largest difference ${(1000 * worst).toFixed(1)} mV\n`);
 }
 
-print([HEAD, ...SIZES.flatMap((parts) => [[parts, false], ...(parts === 300 ? [[parts, true]] : [])] as [number, boolean][]).map(row)]);
+print('by itself', byItself());
+if (existsSync(CHROMIUM)) print('in a web worker of Chromium', await inBrowser());
 sweep(driveBoard(300, 7, true));

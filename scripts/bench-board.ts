@@ -1,0 +1,94 @@
+import { indexBoard, type BoardIndex } from '@hanzai/core/board';
+import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
+import { BenchState, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
+import { candidateMeasurements, planNext } from '@hanzai/core/plan';
+import { RATES } from '@hanzai/data';
+import { driveBoard } from './drive-board';
+
+/** What one generated board took. Times in milliseconds. */
+export interface BenchRow {
+  readonly parts: number;
+  readonly discrete: boolean;
+  readonly nets: number;
+  readonly faults: number;
+  readonly readings: number;
+  /** Every fault at every severity solved in the powered setup, and the first reading judged. */
+  readonly dictionary: number;
+  /** The first ohms reading after it. */
+  readonly off: number;
+  /** The first ranking of everything that could be measured. */
+  readonly firstPlan: number;
+  /** Medians over further readings, each at a new net: to a new ranking of the suspects, and from that to the next suggestion. */
+  readonly reading: number;
+  readonly plan: number;
+  readonly esrSurvey: number;
+}
+
+/** Further readings over which medians are taken. */
+const FURTHER = 15;
+
+export function timed<T>(work: () => T): [T, number] {
+  const started = performance.now();
+  const result = work();
+  return [result, performance.now() - started];
+}
+
+export function measure(index: BoardIndex, kind: string, at: string): Measurement {
+  const result = resolveMeasurement(index, '', kind, at, '');
+  if (!result.ok) throw new Error(result.what);
+  return result.measurement;
+}
+
+/** Reads off a board on which one electrolytic behind the regulator has shorted, at its middle severity: most of the board is then without a level, the hard case. */
+function reader(index: BoardIndex, { space }: Diagnoser): (kind: string, at: string) => Reading {
+  const truth = space.hypotheses.find(({ name }) => name === 'C3:short')!;
+  const faults = [{ fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! }];
+  return (kind, at) => {
+    const measurement = measure(index, kind, at);
+    const response = new BenchState(index, { setup: measurement.setup, faults, absent: [] }).respond(measurement);
+    if ('ok' in response) throw new Error(response.why);
+    return { measurement, value: response.value };
+  };
+}
+
+/** Takes a generated drive board of about so many parts through a search. discrete: without chips. done: told when it is over, while everything is still held. */
+export function benchBoard(parts: number, discrete: boolean, done: () => void = () => undefined): BenchRow {
+  const index = indexBoard(driveBoard(parts, 7, discrete));
+  const diagnoser = new Diagnoser(index, RATES);
+  const read = reader(index, diagnoser);
+  const readings = [read('voltage', 'V12'), read('voltage', 'V5'), read('resistance', 'V5'), read('voltage', 'VF')];
+  const [, dictionary] = timed(() => diagnoser.believe(readings.slice(0, 1)));
+  const [, off] = timed(() => diagnoser.believe(readings.slice(0, 3)));
+  const belief = diagnoser.believe(readings);
+  const [, firstPlan] = timed(() => planNext(diagnoser, readings, belief));
+  const nets = index.nets.filter((net) => !['0', 'V12', 'V5', 'VF'].includes(net));
+  const every = Math.max(1, Math.floor(nets.length / FURTHER));
+  const further = nets
+    .filter((_, i) => i % every === 0)
+    .slice(0, FURTHER)
+    .map((net) => {
+      const all = [...readings, read('voltage', net)];
+      const [now, reading] = timed(() => diagnoser.believe(all));
+      const [, plan] = timed(() => planNext(diagnoser, all, now));
+      return { reading, plan };
+    });
+  const [, survey] = timed(() => esrSurvey(index));
+  done();
+  return {
+    parts: index.board.parts.length,
+    discrete,
+    nets: index.nets.length,
+    faults: diagnoser.space.hypotheses.length,
+    readings: candidateMeasurements(index).length,
+    dictionary,
+    off,
+    firstPlan,
+    reading: median(further.map((one) => one.reading)),
+    plan: median(further.map((one) => one.plan)),
+    esrSurvey: survey,
+  };
+}
+
+function median(values: readonly number[]): number {
+  return [...values].sort((a, b) => a - b)[values.length >> 1]!;
+}
