@@ -18,6 +18,9 @@ const NEARBY = 1;
 
 const NONE: readonly string[] = [];
 
+/** Answers to one measurement by the slot of a hypothesis and severity; most slots are empty on a board that is not searched to its end. */
+type Row = (Response | undefined)[];
+
 /** The board as it stands for a reading: in a setup, with some parts off it. */
 interface Situation {
   /** For what is kept by name. */
@@ -36,9 +39,9 @@ export class Predictor {
   /** The faulty board asked last: only that one keeps what costs memory. */
   private latest: BenchState | undefined;
   /** Answers by measurement, then by the slot of a hypothesis and severity. */
-  private readonly responses = new Map<string, Map<number, Response>>();
+  private readonly responses = new Map<string, Row>();
   /** The same by the object itself, with every part on the board: what is asked thousands of times in a row. */
-  private readonly rows = new WeakMap<Measurement, Map<number, Response>>();
+  private readonly rows = new WeakMap<Measurement, Row>();
   private readonly answerers = new Answerers();
 
   constructor(readonly index: BoardIndex) {}
@@ -46,9 +49,7 @@ export class Predictor {
   /** What the meter shows on the healthy board. */
   healthy(m: Measurement, absent: readonly string[] = NONE): Response {
     const row = this.rowOf(m, absent);
-    let known = row.get(SOUND);
-    if (!known) row.set(SOUND, (known = orUnknown(this.situation(m.setup, absent).sound.respond(m))));
-    return known;
+    return (row[SOUND] ??= orUnknown(this.situation(m.setup, absent).sound.respond(m)));
   }
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. */
@@ -62,13 +63,13 @@ export class Predictor {
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = NONE): Response {
     const row = this.rowOf(m, absent);
     const who = this.answerers.of(hypothesis, i, this.probesJoint(hypothesis, m), absent.length === 0 && seesDirectCurrent(m));
-    let known = row.get(who.slot);
+    let known = row[who.slot];
     if (known) return known;
     const healthy = this.healthy(m, absent);
     known = canShow(hypothesis, m) ? this.answer(who, m, absent) : healthy;
     // One object for all that is the same: belief and plan then need not look at each.
     if (isAlike(healthy, known)) known = healthy;
-    row.set(who.slot, known);
+    row[who.slot] = known;
     return known;
   }
 
@@ -176,12 +177,12 @@ export class Predictor {
   }
 
   /** The answers to one measurement. */
-  private rowOf(m: Measurement, absent: readonly string[]): Map<number, Response> {
+  private rowOf(m: Measurement, absent: readonly string[]): Row {
     const whole = absent.length === 0 ? this.rows.get(m) : undefined;
     if (whole) return whole;
     const key = absent.length === 0 ? measurementKey(m) : `${measurementKey(m)}|${absent.join()}`;
     let row = this.responses.get(key);
-    if (!row) this.responses.set(key, (row = new Map()));
+    if (!row) this.responses.set(key, (row = []));
     if (absent.length === 0) this.rows.set(m, row);
     return row;
   }

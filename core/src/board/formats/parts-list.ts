@@ -51,7 +51,11 @@ export function writePartsList(board: Board): string {
 
 /** Reads a parts list. It says nothing of nets, so every pin becomes unconnected (`nc_REF_PIN`). */
 export function readPartsList(source: string): ReadResult<Board> {
-  const parsed = Papa.parse<Row>(source.replace(/^\uFEFF/, ''), { header: true, skipEmptyLines: true });
+  const text = source.replace(/^\uFEFF/, '');
+  const [heads = []] = Papa.parse<string[]>(text, { preview: 1 }).data;
+  const twice = heads.find((head, i) => head.trim() !== '' && heads.indexOf(head) < i);
+  if (twice !== undefined) return { ok: false, issues: [{ line: 1, what: `the column ${twice} is there twice`, expected: COLUMNS.join(',') }] };
+  const parsed = Papa.parse<Row>(text, { header: true, skipEmptyLines: true });
   const missing = COLUMNS.slice(0, 3).filter((column) => !parsed.meta.fields?.includes(column));
   if (missing.length > 0) return { ok: false, issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }] };
   const issues: FileIssue[] = [];

@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { KIND_WORDS, minutesText, percent, pointsText, setupWords } from '../../case/wording';
@@ -48,8 +49,7 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
         <p>No reading on this sheet can tell more. Lift a leg or take the suspect off and measure it alone.</p>
       )}
       {next.proposals.length > 1 && (
-        <details className={style.others}>
-          <summary>Other readings worth taking ({next.proposals.length - 1})</summary>
+        <More title={`Other readings worth taking (${next.proposals.length - 1})`}>
           <ul>
             {next.proposals
               .filter(({ key }) => key !== chosen?.key)
@@ -64,7 +64,7 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
                 </li>
               ))}
           </ul>
-        </details>
+        </More>
       )}
       <Work actions={next.actions} />
     </section>
@@ -77,8 +77,7 @@ function Work({ actions }: { actions: NextStep['actions'] }) {
   const reading = actions.find(({ kind }) => kind === 'measure');
   if (work.length === 0) return null;
   return (
-    <details className={style.others}>
-      <summary>Or act now: what ends it soonest</summary>
+    <More title="Or act now: what ends it soonest">
       {reading && (
         <p className={style.first}>Measured first, a proven repair is some {minutesText(Math.round(reading.expectedMinutes))} away. With this work first:</p>
       )}
@@ -92,6 +91,18 @@ function Work({ actions }: { actions: NextStep['actions'] }) {
           </li>
         ))}
       </ol>
+    </More>
+  );
+}
+
+/** A list that opens under its title and scrolls by itself, so that the line-up stays in sight; opening one closes the other. */
+function More({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <details name="more-to-do" className={style.others}>
+      <summary>{title}</summary>
+      <div className={style.list} role="region" aria-label={title} tabIndex={0}>
+        {children}
+      </div>
     </details>
   );
 }
