@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { openCase } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -7,16 +8,6 @@ test.beforeAll(() => server.start());
 test.afterAll(() => server.stop());
 
 const DEAD_READER = /no movement and no eject/;
-
-async function openCase(page: Page, title: RegExp, stage: string): Promise<string> {
-  await page.goto('/');
-  const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
-  const number = /\/case\/(\d+)/.exec(href!)![1]!;
-  await page.goto(`/case/${number}/${stage}`);
-  // Only a page that has come to life keeps what is typed.
-  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
-  return number;
-}
 
 /** Types into the strip and files it. */
 async function read(page: Page, line: string): Promise<void> {

@@ -1,0 +1,12 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Opens a stage of the first case whose row has this title; returns the case's number. */
+export async function openCase(page: Page, title: RegExp, stage: string): Promise<string> {
+  await page.goto('/');
+  const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
+  const number = /\/case\/(\d+)/.exec(href!)![1]!;
+  await page.goto(`/case/${number}/${stage}`);
+  // Only a page that has come to life keeps what is typed.
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  return number;
+}
