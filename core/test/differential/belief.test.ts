@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest';
+import { blank, decibans, Diagnoser } from '../../src/diagnosis';
+import { gridLikelihood, gridSize } from '../../src/diagnosis/severity-grid';
+import { BenchState, measurementKey, type Measurement, type Reading } from '../../src/instrument';
+import { candidateMeasurements } from '../../src/plan';
+import { informationOf, foresee, outlookBase, outlooksOf } from '../../src/plan/outlook';
+import { boardFile, RATES } from '../boards';
+
+const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
+const candidates = candidateMeasurements(index);
+
+/** A reading off the board with one fault at its middle severity. */
+function readOff(diagnoser: Diagnoser, fault: string, m: Measurement): Reading | undefined {
+  const truth = diagnoser.space.hypotheses.find(({ name }) => name === fault)!;
+  const faults = [{ fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! }];
+  const response = new BenchState(index, { setup: m.setup, faults, absent: [] }).respond(m);
+  if ('ok' in response || response.unknown || (m.kind !== 'voltage' && m.kind !== 'resistance')) return undefined;
+  return { measurement: m, value: Number.isFinite(response.value) ? response.value : 'OL' };
+}
+
+/** Bayes' rule written out: every fault's prior times the mean over its severities of the product over all readings. Without double faults. */
+function byTheBook(diagnoser: Diagnoser, readings: readonly Reading[]): { parts: Map<string, number>; healthy: number; unmodelled: number } {
+  const { space, predictor, voltSpan } = diagnoser;
+  const product = (terms: readonly number[]): number => terms.reduce((a, b) => a * b, 1);
+  const weights = space.hypotheses.map((h) => {
+    const size = gridSize(h);
+    const rows = readings.map((reading) => gridLikelihood(reading, predictor.under(h, reading.measurement), size, voltSpan));
+    const means = Array.from({ length: size }, (_, i) => product(rows.map((row) => Math.exp(row[i]!))));
+    return (h.prior * means.reduce((a, b) => a + b, 0)) / size;
+  });
+  const sound = product(readings.map((reading) => Math.exp(gridLikelihood(reading, [predictor.healthy(reading.measurement)], 1, voltSpan)[0]!)));
+  const nothing = product(readings.map(({ measurement, value }) => blank(measurement.kind, value, voltSpan)));
+  const [healthy, unmodelled] = [space.healthyPrior * sound, space.unmodelledPrior * nothing];
+  const all = weights.reduce((a, b) => a + b, 0) + healthy + unmodelled;
+  const parts = new Map<string, number>();
+  space.hypotheses.forEach(({ refs }, h) => refs.forEach((ref) => parts.set(ref, (parts.get(ref) ?? 0) + weights[h]! / all)));
+  return { parts, healthy: healthy / all, unmodelled: unmodelled / all };
+}
+
+const TRUTHS = ['F1:open', 'C1:short', 'L1:open', 'R2:open', 'C6:short'] as const;
+
+describe("belief against Bayes' rule written out", () => {
+  it.each(TRUTHS)('%s', (fault) => {
+    const diagnoser = new Diagnoser(index, RATES);
+    const readings = candidates.flatMap((m) => readOff(diagnoser, fault, m) ?? []).filter((_, i) => i % 9 === 0).slice(0, 6); // prettier-ignore
+    expect(readings.length).toBeGreaterThan(3);
+    const belief = diagnoser.believe(readings);
+    // One fault explains them all, so no pair of faults takes part.
+    expect(belief.suspects.every(({ hypothesis }) => hypothesis.type === 'single')).toBe(true);
+    const book = byTheBook(diagnoser, readings);
+    expect(belief.healthy).toBeCloseTo(book.healthy, 9);
+    expect(belief.unmodelled).toBeCloseTo(book.unmodelled, 9);
+    for (const { ref, probability } of belief.byPart) expect(probability, ref).toBeCloseTo(book.parts.get(ref) ?? 0, 8);
+    // The weight of each reading: what the odds lose when it is left out.
+    readings.forEach((_, r) => {
+      const without = byTheBook(diagnoser, readings.filter((__, i) => i !== r)); // prettier-ignore
+      for (const { ref, probability, weights } of belief.byPart.slice(0, 5))
+        expect(weights[r], `${ref}, reading ${r}`).toBeCloseTo(decibans(probability) - decibans(without.parts.get(ref)!), 4);
+    });
+  });
+
+  it('does not depend on the order of the readings, nor on readings taken back', () => {
+    const diagnoser = new Diagnoser(index, RATES);
+    const readings = candidates.flatMap((m) => readOff(diagnoser, 'L1:open', m) ?? []).slice(0, 8);
+    const forward = diagnoser.believe(readings);
+    diagnoser.believe(readings.slice(0, 3));
+    const backward = new Diagnoser(index, RATES).believe([...readings].reverse());
+    for (const { ref, probability } of forward.byPart) expect(backward.byPart.find((part) => part.ref === ref)!.probability, ref).toBeCloseTo(probability, 9);
+  });
+});
+
+describe('what a plan foresees, one group taken together, against every hypothesis by itself', () => {
+  it.each(TRUTHS)('%s', (fault) => {
+    const diagnoser = new Diagnoser(index, RATES);
+    const readings = candidates.flatMap((m) => readOff(diagnoser, fault, m) ?? []).slice(0, 1);
+    const view = outlookBase(diagnoser.believe(readings), candidates.length);
+    const steps = foresee(diagnoser, view, candidates, []);
+    let step = steps.next();
+    while (!step.done) step = steps.next();
+    candidates.forEach((m, i) => {
+      const [together, apart] = [step.value as Exclude<typeof step.value, number>, outlooksOf(diagnoser, view, m, [])];
+      const [one, other] = [informationOf(together[i]!, view, m), informationOf(apart, view, m)];
+      expect(one.gainBits, measurementKey(m)).toBeCloseTo(other.gainBits, 9);
+      expect(one.expectedTop, measurementKey(m)).toBeCloseTo(other.expectedTop, 9);
+      expect(together[i]!.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+    });
+  });
+});

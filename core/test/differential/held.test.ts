@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { indexBoard } from '../../src/board';
+import { freshChips, heldBeside, heldNodes, heldThere, settle, Vicinity } from '../../src/circuit';
+import { Diagnoser } from '../../src/diagnosis';
+import type { PartElements } from '../../src/fault';
+import { BenchState } from '../../src/instrument';
+import { exchangeParts, touchedParts } from '../../src/instrument/beside';
+import { RATES } from '@hanzai/data';
+import { demoBoard } from '@hanzai/data/demo';
+
+// What holds a node on a faulty board, told from what holds it on the sound one, against asking every part of the faulty board; and what did not move against where
+// it is: both for every kind of fault that the boards have.
+describe('what is only looked at where something moved', () => {
+  it.each([
+    ['tl9', 3],
+    ['cr40Whole', 11],
+    ['yc2Whole', 11],
+    ['pd3Rw', 7],
+  ] as const)('%s', (name, every) => {
+    const index = indexBoard(demoBoard(name));
+    const sound = { setup: 'on', faults: [], absent: [] } as const;
+    const base = new BenchState(index, sound);
+    const settled = base.solve();
+    if (!settled.ok) throw new Error(settled.why);
+    const { network } = base;
+    // The state's own elements, as the exchange has to meet them.
+    const parts = (base as unknown as { parts: readonly PartElements[] }).parts;
+    const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
+    const fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
+    expect(heldThere(points[0]!)).toEqual(heldNodes(network, settled.drives[0]!, settled.phases[0]));
+    const wrong: string[] = [];
+    const kinds = new Set<string>();
+    let near = 0;
+    new Diagnoser(index, RATES).space.hypotheses.forEach(({ name: title, fault, severities }, h) => {
+      if (h % every !== 0) return;
+      const faults = [{ fault, severity: severities[h % severities.length]! }];
+      const exchange = exchangeParts(network, touchedParts(index, { ...sound, faults }, parts), faults);
+      const found = exchange && settle(exchange.network, { from: settled, fromNetwork: network, near: { points, exchange, fresh } });
+      if (!exchange || !found?.ok || !found.moved) return;
+      near += 1;
+      kinds.add(fault.type === 'mode' ? `${fault.part.kind}:${fault.mode.name}` : fault.type);
+      const [drives, x] = [found.drives[0]!, found.phases[0]!];
+      const quick = heldBeside(points[0]!, exchange.network, exchange.difference, drives, x, found.moved);
+      const whole = heldNodes(exchange.network, drives, x);
+      for (let node = 0; node < network.nodeCount; node += 1) if (quick[node] !== whole[node]) wrong.push(`${title}: ${network.nodeNames[node]} is ${quick[node]}, asked ${whole[node]}`); // prettier-ignore
+      const moved = new Set(found.moved);
+      for (let node = 0; node < network.nodeCount; node += 1)
+        for (const [phase, volts] of found.phases.entries())
+          if (!moved.has(node) && Math.abs(volts[node]! - settled.phases[phase]![node]!) > 2e-5) wrong.push(`${title}: ${network.nodeNames[node]} moved unsaid`); // prettier-ignore
+    });
+    expect(wrong).toEqual([]);
+    expect(near).toBeGreaterThan(20);
+    expect(kinds.size).toBeGreaterThan(5);
+  });
+});
