@@ -110,15 +110,18 @@ export function conductingLaws(network: Network, drives: Uint8Array, x: Float64A
   const known = CONDUCTING.get(x);
   if (known?.laws === laws && known.drives === drives) return known.found;
   const table = tableOf(network);
-  const { kind, nodes, dropVolt, twoWay } = table;
+  const { kind, nodes, dropVolt, bound, twoWay } = table;
   const found: LawStamp[] = [];
   for (let l = 0; l < laws.length; l += 1) {
     const stamp = laws[l]!;
     if (stamp === table.laws[l] && kind[l] !== KIND.other && twoWay[l] === 0) {
-      // A drop that is not reached, or a TTL input without a supply above its pin.
+      // A drop that is not reached, or a TTL input that a supply above its pin neither feeds nor the pin's own volts make leak.
       const a = nodes[4 * l]!;
       const b = nodes[4 * l + 1]!;
-      if ((a < 0 ? 0 : x[a]!) - (b < 0 ? 0 : x[b]!) - dropVolt[l]! < -ALMOST_VOLT) continue;
+      const volt = b < 0 ? 0 : x[b]!;
+      const g = nodes[4 * l + 2]!;
+      const leaks = kind[l] === KIND.ttl && volt - (g < 0 ? 0 : x[g]!) > bound[l]! - ALMOST_VOLT;
+      if (!leaks && (a < 0 ? 0 : x[a]!) - volt - dropVolt[l]! < -ALMOST_VOLT) continue;
     }
     if (isOpen(stamp, drives)) found.push(stamp);
   }
@@ -195,9 +198,10 @@ function stampTtls({ table, ttls, ttlCount, last }: OpenLaws, x: Float64Array, v
       if (Math.abs(over - held) > 1e-9) limited = true;
       last[k] = over = held;
     }
-    const fed = ((a < 0 ? 0 : x[a]!) - dropVolt[i]! - ground - over) * base[i]!;
-    if (fed <= 0) continue;
+    const most = (a < 0 ? 0 : x[a]!) - dropVolt[i]! - ground;
+    const fed = (most - over) * base[i]!;
     const left = (floatVolt - over) / FLOAT_OHM;
+    if (fed <= 0 && (left >= 0 || most <= floatVolt)) continue;
     // Either the base resistor feeds the pin from the supply, or what is left to the float voltage does, to the ground.
     const byBase = fed < left;
     const siemens = byBase ? base[i]! : left >= 0 ? 1 / FLOAT_OHM : HIGH_SIEMENS;

@@ -4,7 +4,7 @@ import type { Exchange } from './exchange';
 import { holdsAlike } from './held-beside';
 import { atNewLevels, inStep, isPulledUp } from './forecast';
 import { nodeOf, type Network } from './network';
-import { operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
+import { across, operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { Vicinity } from './vicinity';
 import { pointBeside, type NearPoint } from './vicinity-search';
 
@@ -46,6 +46,10 @@ export interface FreshChips {
 const PATIENT_ROUNDS = 24;
 /** A node that moves less than this between the phases has its level all the same, volt. */
 const UNCERTAIN_VOLT = 0.1;
+/** A Schmitt input's node counts as elsewhere from so far on, volt. */
+const ARRIVED_VOLT = 0.01;
+/** More inputs than any chip has. */
+const MOST_INPUTS = 4096;
 /** Unit delays that one change may run through the chips. */
 const MOST_DELAYS = 200;
 
@@ -78,6 +82,9 @@ class Settling {
   private readonly locked = new Set<number>();
   private readonly driversOf: ReadonlyMap<number, readonly number[]>;
   private readonly readersOf: ReturnType<typeof readersByNode>;
+  private cameOn = false;
+  /** Inputs that have been looked at. */
+  private readonly lookedAt = new Set<number>();
   /** Whether too much takes part for a search beside the known board: it will in the next round and in the other phase too. */
   private reachesFar = false;
   private phases: Float64Array[] = [];
@@ -140,7 +147,7 @@ class Settling {
       const trouble = this.solve();
       if (trouble) return trouble;
       const changed = this.look(false);
-      if (changed.size === 0) return this.finish(this.phases);
+      if (changed.size === 0 && !this.comesOnElse()) return this.finish(this.phases);
       active = changed;
       this.propagate(active);
       // What has been so before will come again and again.
@@ -157,6 +164,23 @@ class Settling {
     const { chips } = this.network;
     const others = near?.fresh ? fromNetwork?.chips : undefined;
     return new Set([...chips.keys()].filter((c) => chips[c] !== others?.[c]));
+  }
+
+  /** Switches the chips that have registers on at the levels that the board has come to: a board is powered with its fault, so none may hold what an input's way there from
+   *  the known board (or from the dark) clocked in. Returns whether anything is different then. Once a search. */
+  private comesOnElse(): boolean {
+    if (this.cameOn || this.options.keepMemory) return false;
+    this.cameOn = true;
+    const moved = new Set<number>();
+    this.network.chips.forEach(({ logic: { program } }, c) => {
+      if (!this.ownMemory[c] || program.registers.length === 0) return;
+      this.memories[c] = emptyMemory(program);
+      this.evaluate(c, moved);
+    });
+    const dirty = new Set<number>();
+    for (const node of moved) this.spread(node, dirty);
+    this.propagate(dirty);
+    return moved.size > 0;
   }
 
   /** Levels of all drivers and inputs as one text. */
@@ -230,7 +254,8 @@ class Settling {
       this.powered[c] = powered;
       chip.inputs.forEach(({ node }, i) => {
         if (first && this.driversOf.has(node)) return;
-        const level = levelAt(this.driven, this.driversOf, this.phases, chip, i, this.seen[c]![i] as Level, isHeld);
+        const was = this.arrivesAnew(c, i, node) ? UNKNOWN : (this.seen[c]![i] as Level);
+        const level = levelAt(this.driven, this.driversOf, this.phases, chip, i, was, isHeld);
         if (level === this.seen[c]![i]) return;
         this.see(c, i, level);
         if (this.driversOf.has(node)) this.overruled.add(node);
@@ -238,6 +263,17 @@ class Settling {
       });
     }
     return changed;
+  }
+
+  /** Whether a Schmitt input is looked at for the first time where its node is not on the known board: what it saw there says nothing of how it came here. */
+  private arrivesAnew(chip: number, input: number, node: number): boolean {
+    const { from, keepMemory, fromNetwork } = this.options;
+    if (!from || keepMemory || !this.network.chips[chip]!.logic.inputs[input]!.schmitt) return false;
+    const key = chip * MOST_INPUTS + input;
+    if (this.lookedAt.has(key)) return false;
+    this.lookedAt.add(key);
+    const [now, before] = [this.phases[0]!, from.phases[0]!];
+    return node >= before.length || fromNetwork?.nodeIndex !== this.network.nodeIndex || Math.abs(across(now, node, -1) - across(before, node, -1)) > ARRIVED_VOLT; // prettier-ignore
   }
 
   /** The chips that may see anything else than on the known board: where something moved, where a driver does something else, and those that were told something

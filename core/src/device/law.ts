@@ -84,7 +84,8 @@ function drop({ dropVolt, siemens, dropSpread, limitAmpere, twoWay }: DropLaw, v
 function ttl({ baseOhm, dropVolt, floatVolt }: TtlLaw, v: Float64Array, out: Float64Array): void {
   const fed = (v[0]! - dropVolt - v[1]!) / baseOhm;
   const left = (floatVolt - (v[1]! - v[2]!)) / FLOAT_OHM;
-  if (fed <= 0) return write(out, 0, 0, 0, 0, 0);
+  // Above the float voltage the input of a chip that is on leaks, whatever feeds the pin: without that a net on a hundred megohms could rest at two levels.
+  if (fed <= 0 && (left >= 0 || v[0]! - dropVolt - v[2]! <= floatVolt)) return write(out, 0, 0, 0, 0, 0);
   if (fed < left) return write(out, fed, BASE_SPREAD * fed, 1 / baseOhm, -1 / baseOhm, 0);
   if (left >= 0) return write(out, left, FLOAT_SPREAD_VOLT / FLOAT_OHM, 0, -1 / FLOAT_OHM, 1 / FLOAT_OHM);
   return write(out, left * FLOAT_OHM * HIGH_SIEMENS, HIGH_SIEMENS, 0, -HIGH_SIEMENS, HIGH_SIEMENS);
@@ -95,8 +96,9 @@ export function lawSlack(law: Law, v: Float64Array): number {
   if (law.kind === 'ttl') {
     const fed = v[0]! - law.dropVolt - v[1]!;
     const left = law.floatVolt - (v[1]! - v[2]!);
+    if (left < 0) return Math.min(-left, Math.abs(fed - left)) / 2;
     const meet = Math.abs(fed / law.baseOhm - left / FLOAT_OHM) / (1 / law.baseOhm + 1 / FLOAT_OHM);
-    return Math.min(Math.abs(fed), Math.abs(left), meet) / 2;
+    return Math.min(Math.abs(fed), left, meet) / 2;
   }
   if (law.kind === 'free') return law.slack?.(v) ?? 0;
   const over = v[0]! - v[1]! - law.dropVolt;
