@@ -68,6 +68,41 @@ describe('families at their pins, 5 V', () => {
   });
 });
 
+// A board is switched on with its fault: common practice in fault simulation, no published source. What follows holds whether the board is solved from the dark or from the sound one.
+describe('a board that is powered with its fault', () => {
+  /** The same board with the fault: switched on from the dark, and found from the sound board. */
+  function bothWays(index: BoardIndex, fault: string): readonly Record<string, number | null>[] {
+    const parsed = parseFault(index, fault);
+    if (!parsed.ok) throw new Error(parsed.what);
+    const faulty = { setup: 'on', faults: [{ fault: parsed.fault }], absent: [] } as const;
+    const sound = new BenchState(index, { setup: 'on', faults: [], absent: [] });
+    sound.solve();
+    return [new BenchState(index, faulty), new BenchState(index, faulty, sound)].map((one) => one.netVolts() as Record<string, number | null>);
+  }
+
+  it('a flip-flop whose clear lets go does not take its data on a clock that only rose with the fault', () => {
+    // D high, clock low, cleared: Q low. With the clock pin open the TTL input rests high, but it was never low: Q stays as cleared.
+    const cleared = deck('VD D 0 5\nVC CK 0 0\nVR CLR 0 0\nXU1 CLR D CK VCC Q QN 0 q2 qn2 VCC VCC VCC VCC VCC 74LS74');
+    for (const volts of bothWays(cleared, 'U1.3:open')) expect(volts.Q).toBeLessThan(0.5);
+    // Not cleared, nobody knows what it holds, and a clock pin that opens does not clock a high data into it.
+    const free = deck('VD D 0 5\nVC CK 0 0\nXU1 VCC D CK VCC Q QN 0 q2 qn2 VCC VCC VCC VCC VCC 74LS74');
+    for (const volts of bothWays(free, 'U1.3:open')) expect(volts.Q).toBeNull();
+  });
+
+  it('a Schmitt input that nothing drives any more is high as from the start, not low as it was', () => {
+    const chain = deck('VA A 0 5\nXU1 A M M Y 0 x3 0 x4 0 x5 0 x6 0 VCC 74LS14');
+    expect(nets(chain).Y).toBeGreaterThan(2.4);
+    const [dark, beside] = bothWays(chain, 'U1.2:open');
+    expect(beside!.Y).toBeCloseTo(dark!.Y!, 3);
+  });
+
+  it('a net on a hundred megohms beside a TTL input has one level', () => {
+    const index = deck(`R1 VCC IN 4.7k\n${inverters('IN Y', '74LS04')}`);
+    const [dark, beside] = bothWays(index, 'R1:open');
+    expect(beside!.IN).toBeCloseTo(dark!.IN!, 3);
+  });
+});
+
 describe('nets that several pins share', () => {
   const bus = (pullUp: string): BoardIndex => deck(`VA A 0 0\nVB B 0 0\nXU1 A BUS B BUS 0 x1 0 x2 0 x3 0 x4 0 VCC 7406\n${pullUp}`);
   it('an open-collector net needs its pull-up to be high', () => {
