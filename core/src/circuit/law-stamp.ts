@@ -1,4 +1,4 @@
-import { evaluateLaw, LIMITED_SLOPE, type FreeLaw, type LimitCorner } from '../device';
+import { evaluateLaw, FLOAT_OHM, LIMITED_SLOPE, type FreeLaw, type LimitCorner } from '../device';
 import { ALWAYS, type LawStamp } from './network';
 
 /** Most nodes that one law looks at. */
@@ -28,14 +28,17 @@ function limitDifference(proposed: number, previous: number, width: number): num
   return proposed;
 }
 
-/** Width of the steep part of a TTL input's law below its float voltage, volt. */
+/** Most of the width of the steep part of a TTL input's law below its float voltage, volt. */
 const STEEP_VOLT = 0.06;
 
-/** Holds a step of a TTL input's voltage that would jump over the steep part of its law, to and fro without end, on that part. Returns the voltage to use. */
-export function limitFloat(proposed: number, previous: number, floatVolt: number): number {
-  const low = floatVolt - STEEP_VOLT;
+/** Holds a step of a TTL input's voltage that would jump over the steep part of its law, to and fro without end, on that part. The steep part lies below the float
+ *  voltage, down to where the base resistor can no longer feed it; with a supply too low for that there is none. fedVolt: up to where the supply can feed the pin.
+ *  Returns the voltage to use. */
+export function limitFloat(proposed: number, previous: number, floatVolt: number, fedVolt: number, baseOhm: number): number {
+  if (fedVolt <= floatVolt) return proposed;
+  const low = Math.max(floatVolt - STEEP_VOLT, (floatVolt * baseOhm - fedVolt * FLOAT_OHM) / (baseOhm - FLOAT_OHM));
   const jumps = (previous <= low && proposed >= floatVolt) || (previous >= floatVolt && proposed <= low);
-  return jumps ? floatVolt - STEEP_VOLT / 2 : proposed;
+  return jumps ? (low + floatVolt) / 2 : proposed;
 }
 
 /** How far inside the corner of a limit a step is held, as a share of the corner. */
@@ -51,7 +54,7 @@ function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Float64Arr
   }
   if (law.kind === 'ttl') {
     const proposed = volts[1]! - volts[2]!;
-    last[l] = limitFloat(proposed, last[l]!, law.floatVolt);
+    last[l] = limitFloat(proposed, last[l]!, law.floatVolt, volts[0]! - law.dropVolt - volts[2]!, law.baseOhm);
     volts[1] = volts[2]! + last[l]!;
     return Math.abs(proposed - last[l]!) > 1e-9;
   }

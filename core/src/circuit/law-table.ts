@@ -192,13 +192,13 @@ function stampTtls({ table, ttls, ttlCount, last }: OpenLaws, x: Float64Array, v
     const g = nodes[4 * i + 2]!;
     const ground = g < 0 ? 0 : x[g]!;
     const floatVolt = bound[i]!;
+    const most = (a < 0 ? 0 : x[a]!) - dropVolt[i]! - ground;
     let over = (b < 0 ? 0 : x[b]!) - ground;
     if (rhs) {
-      const held = limitFloat(over, last[k]!, floatVolt);
+      const held = limitFloat(over, last[k]!, floatVolt, most, 1 / base[i]!);
       if (Math.abs(over - held) > 1e-9) limited = true;
       last[k] = over = held;
     }
-    const most = (a < 0 ? 0 : x[a]!) - dropVolt[i]! - ground;
     const fed = (most - over) * base[i]!;
     const left = (floatVolt - over) / FLOAT_OHM;
     if (fed <= 0 && (left >= 0 || most <= floatVolt)) continue;
