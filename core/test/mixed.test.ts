@@ -103,6 +103,17 @@ describe('a board that is powered with its fault', () => {
   });
 });
 
+describe('a gate that never comes to rest', () => {
+  it('pulses, and the other gates of its package do not', () => {
+    // The first gate drives its own input through a resistor: no level agrees with itself. The second has nothing to do with it.
+    const index = deck('VB B 0 0\nR1 A Y 100\nXU1 A Y B Z 0 x3 0 x4 0 x5 0 x6 0 VCC 74LS04\nXU2 Z W 0 y2 0 y3 0 y4 0 y5 0 y6 0 VCC 74LS04');
+    const board = state(index);
+    expect(board.troubles().oscillating).toEqual(['U1.2']);
+    expect(read(index, 'logic', 'Y')).toBe('P');
+    expect([read(index, 'logic', 'Z'), read(index, 'logic', 'W')]).toEqual(['1', '0']);
+  });
+});
+
 describe('nets that several pins share', () => {
   const bus = (pullUp: string): BoardIndex => deck(`VA A 0 0\nVB B 0 0\nXU1 A BUS B BUS 0 x1 0 x2 0 x3 0 x4 0 VCC 7406\n${pullUp}`);
   it('an open-collector net needs its pull-up to be high', () => {

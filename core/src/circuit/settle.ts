@@ -149,10 +149,11 @@ class Settling {
       const changed = this.look(false);
       if (changed.size === 0 && !this.comesOnElse()) return this.finish(this.phases);
       active = changed;
+      const before = this.driven.slice();
       this.propagate(active);
       // What has been so before will come again and again.
       const state = this.levels();
-      if (round >= PATIENT_ROUNDS || met.has(state)) for (const chip of active) this.lock(chip);
+      if (round >= PATIENT_ROUNDS || met.has(state)) this.lockThose(active, before);
       met.add(state);
     }
     return { ok: false, why: 'not converged', at: this.network.chips[[...active][0] ?? 0]!.logic.ref };
@@ -300,10 +301,11 @@ class Settling {
     let dirty = start;
     for (let delay = 0; delay < MOST_DELAYS && dirty.size > 0; delay += 1) {
       const moved = new Set<number>();
+      const before = delay >= MOST_DELAYS / 2 ? this.driven.slice() : undefined;
       for (const chip of dirty) this.evaluate(chip, moved);
+      if (before && moved.size > 0) this.lockThose(dirty, before);
       const next = new Set<number>();
       for (const node of moved) this.spread(node, next);
-      if (delay >= MOST_DELAYS / 2) for (const chip of next) this.lock(chip);
       dirty = next;
     }
   }
@@ -346,9 +348,11 @@ class Settling {
     return isPulledUp(this.network, node, this.phases) ? HIGH : undefined;
   }
 
-  /** A chip whose outputs keep changing pulses. */
-  private lock(chip: number): void {
-    for (const { driver } of this.network.chips[chip]!.outputs) {
+  /** Outputs that keep changing pulse: those of these chips that are not as before, or all of theirs where that is none. The other gates of a package have no part in it. */
+  private lockThose(chips: Iterable<number>, before: Uint8Array): void {
+    const outputs = [...chips].flatMap((chip) => this.network.chips[chip]!.outputs.map(({ driver }) => driver));
+    const changing = outputs.filter((driver) => this.driven[driver] !== before[driver]);
+    for (const driver of changing.length > 0 ? changing : outputs) {
       if (this.driven[driver] === OFF) continue;
       this.locked.add(driver);
       this.driven[driver] = PULSE;
