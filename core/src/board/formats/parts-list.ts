@@ -55,9 +55,9 @@ export function readPartsList(source: string): ReadResult<Board> {
   const [heads = []] = Papa.parse<string[]>(text, { preview: 1 }).data;
   const twice = heads.find((head, i) => head.trim() !== '' && heads.indexOf(head) < i);
   if (twice !== undefined) return { ok: false, issues: [{ line: 1, what: `the column ${twice} is there twice`, expected: COLUMNS.join(',') }] };
-  const parsed = Papa.parse<Row>(text, { header: true, skipEmptyLines: true });
-  const missing = COLUMNS.slice(0, 3).filter((column) => !parsed.meta.fields?.includes(column));
+  const missing = COLUMNS.slice(0, 3).filter((column) => !heads.includes(column));
   if (missing.length > 0) return { ok: false, issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }] };
+  const parsed = Papa.parse<Row>(text, { header: true, skipEmptyLines: true });
   const issues: FileIssue[] = [];
   const parts: Part[] = [];
   const seen = new Set<string>();
