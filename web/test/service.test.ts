@@ -5,7 +5,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { EntryBody } from '../src/case/entry';
 import { playJournal } from '../src/case/journal';
 import { exportBoard, importBoard } from '../src/server/board/service';
-import { addEntry, caseView, correctCase, docket, NewCaseRequest, openCase } from '../src/server/case/service';
+import { reportFigures } from '../src/server/case/report';
+import { addEntry, caseView, caseViewByNumber, correctCase, docket, NewCaseRequest, openCase } from '../src/server/case/service';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 
@@ -116,5 +117,37 @@ describe('boards and cards', () => {
     const { id } = await newCase();
     expect(await correctCase(db, id, { version: 1, waitsFor: 'fuse' })).toMatchObject({ ok: true, value: { version: 2, waitsFor: 'fuse' } });
     expect(await correctCase(db, id, { version: 1, waitsFor: 'belt' })).toMatchObject({ ok: false, why: 'clash' });
+  });
+});
+
+describe('the report on a case', () => {
+  it('gives every reading what a sound board shows and its weight for the condemned part, anew after each entry', async () => {
+    const { id, file } = await newCase();
+    await file(reading(0.004));
+    await file({ kind: 'reading', setup: 'off', quantity: 'continuity', at: 'F1.1', to: 'F1.2', value: 'open', typed: 'f1 open' });
+    await file({ kind: 'condemn', ref: 'F1', probability: 0.99, reason: 'open' });
+    const view = (await caseView(db, id))!;
+    const figures = await reportFigures(view);
+    const [volts, fuse] = playJournal(view.entries, indexBoard(view.board!.content)).readings.map(({ entry }) => figures.readings[entry.id]!);
+    expect(figures.weightFor).toBe('F1');
+    expect(volts).toMatchObject({ expected: '9.00 V', within: false });
+    expect(fuse).toMatchObject({ within: false });
+    // Both speak for the fuse: the supply is gone, and it does not beep.
+    expect(volts!.weight!).toBeGreaterThan(0);
+    expect(fuse!.weight!).toBeGreaterThan(2);
+    // The same case is not worked out twice; with another entry it is.
+    expect(await reportFigures((await caseView(db, id))!)).toBe(figures);
+    await file(reading(0.005));
+    expect(Object.keys((await reportFigures((await caseView(db, id))!)).readings)).toHaveLength(3);
+  });
+
+  it('lets the service answer others while it is worked out', async () => {
+    const demo = (await docket(db)).find(({ title }) => /lamps steady/.test(title))!;
+    const view = (await caseViewByNumber(db, demo.number))!;
+    let turns = 0;
+    const ticking = setInterval(() => (turns += 1), 1);
+    await reportFigures(view);
+    clearInterval(ticking);
+    expect(turns).toBeGreaterThan(3);
   });
 });
