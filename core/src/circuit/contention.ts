@@ -1,5 +1,5 @@
 import { DRIVE, type Network } from './network';
-import type { Settled } from './settle';
+import type { Settled } from './settled';
 
 /** A net that outputs pull both ways at once, with the pins that pull. */
 export interface Contention {

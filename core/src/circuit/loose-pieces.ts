@@ -1,4 +1,4 @@
-import type { LooseDifference } from './exchange';
+import type { LooseDifference } from './beside/exchange';
 import { isOpen } from './law-stamp';
 import { BranchPiece, ConductancePiece, JunctionPiece, lawPiece, TransistorPiece, type Piece } from './piece';
 

@@ -1,5 +1,5 @@
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
-import type { LooseDifference } from './exchange';
+import type { LooseDifference } from './beside/exchange';
 import { openLaws, rememberLaws, stampLaws, type OpenLaws } from './law-table';
 import { Loose, MOST_OWN } from './loose';
 import { looseNodeStart, loosePieces } from './loose-pieces';

@@ -1,5 +1,5 @@
 import { across } from './operating-point';
-import type { Vicinity } from './vicinity';
+import type { Vicinity } from './beside/vicinity';
 
 /** Effects of changing one conductance of a circuit linearised about a point, from its responses to unit currents: additions instead of a factorisation. The circuit
  *  must be symmetric there (no transistor conducting), as it is with the board off. */

@@ -1,5 +1,5 @@
-import { NEVER, type BranchStamp, type ConductanceStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp } from './network';
-import { slotOf } from './sparse';
+import { NEVER, type BranchStamp, type ConductanceStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp } from '../network';
+import { slotOf } from '../sparse';
 
 /** What goes from a list of stamps and what comes at its end. */
 export interface ListChange<T> {

@@ -1,7 +1,7 @@
 import type { ConductanceChange, Difference } from './exchange';
-import { FEEDING_SIEMENS, heldNodes, HOLDING_SIEMENS, Joints, junctionHolds, lawHolds, transistorHolds } from './held';
-import { isOpen } from './law-stamp';
-import type { Network } from './network';
+import { FEEDING_SIEMENS, heldNodes, HOLDING_SIEMENS, Joints, junctionHolds, lawHolds, transistorHolds } from '../held';
+import { isOpen } from '../law-stamp';
+import type { Network } from '../network';
 import type { Vicinity } from './vicinity';
 
 /** What holds nodes on a known board. */

@@ -1,9 +1,9 @@
 import type { Difference } from './exchange';
-import { isOpen } from './law-stamp';
-import { Loose, MOST_OWN, type Tangent } from './loose';
-import { looseNodeStart, loosePieces } from './loose-pieces';
-import { across } from './operating-point';
-import { MOST_PORTS, PieceAnswer, readPorts } from './piece';
+import { isOpen } from '../law-stamp';
+import { Loose, MOST_OWN, type Tangent } from '../loose';
+import { looseNodeStart, loosePieces } from '../loose-pieces';
+import { across } from '../operating-point';
+import { MOST_PORTS, PieceAnswer, readPorts } from '../piece';
 import { FALL, MOVED_VOLT, type Known, type Vicinity } from './vicinity';
 
 /** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges

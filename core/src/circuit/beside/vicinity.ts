@@ -1,10 +1,10 @@
-import { jacobianValues } from './jacobian';
-import { isOpen } from './law-stamp';
-import type { InTangent } from './loose';
-import type { LawStamp, Network } from './network';
-import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from './piece';
+import { jacobianValues } from '../jacobian';
+import { isOpen } from '../law-stamp';
+import type { InTangent } from '../loose';
+import type { LawStamp, Network } from '../network';
+import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from '../piece';
 import { Marks } from './marks';
-import { SparseLu } from './sparse';
+import { SparseLu } from '../sparse';
 
 /** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
 export interface Known extends InTangent {

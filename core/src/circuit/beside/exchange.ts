@@ -1,10 +1,10 @@
-import { LEAK_SIEMENS, nodesOf, type Element } from '../device';
+import { LEAK_SIEMENS, nodesOf, type Element } from '../../device';
 import {
   ALWAYS, DRIVE, logicStamp, NEVER, nodeOf,
   type BranchStamp, type ConductanceStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp,
-} from './network'; // prettier-ignore
+} from '../network'; // prettier-ignore
 import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './exchanged-network';
-import { slotOf } from './sparse';
+import { slotOf } from '../sparse';
 
 /** A conductance between two unknowns that a circuit has more (negative: less) than another; -1 is ground. */
 export interface ConductanceChange {
