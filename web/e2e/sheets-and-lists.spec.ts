@@ -69,3 +69,14 @@ test('a verdict can be taken back, and stays so', async ({ page }) => {
   await page.reload();
   await expect(leader.getByRole('button', { name: /^Condemn / })).toBeVisible();
 });
+
+test('the map of a logic board shows what the question is about and pins levels on it', async ({ page }) => {
+  await openCase(page, /lamps steady, no boot/, 'trace');
+  const drawing = page.getByRole('region', { name: 'Map of the circuit' }).locator('svg');
+  // A probe found RES low where a sound board has it high; of the chip that drives it only the nets in question are drawn.
+  await expect(drawing).toContainText('not 1');
+  await expect(drawing).toContainText(/\d+ more nets/);
+  await expect(drawing).not.toContainText('HCLKI');
+  await page.getByRole('button', { name: 'Whole sheet' }).click();
+  await expect(drawing).toContainText('HCLKI');
+});

@@ -30,16 +30,16 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
   const refs = useMemo(() => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)), [whole, index, lineUp, proposal, journal]);
   const probed = useMemo(() => probedNets(proposal, index), [proposal, index]);
   const flags = useMemo(() => flagsOf(journal, lineUp), [journal, lineUp]);
-  const key = `${refs ? [...refs].sort().join() : '*'} ${[...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join()}`;
+  const key = `${refs ? [...refs].sort().join() : '*'} ${[...probed].join()} ${[...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join()}`;
   useEffect(() => {
     let stale = false;
-    void layoutMap(index, refs, (net) => flagWidth(flags.get(net))).then((result) => {
+    void layoutMap(index, refs, new Set([...probed, ...flags.keys()]), (net) => flagWidth(flags.get(net))).then((result) => {
       if (!stale) setLayout(result);
     });
     return () => {
       stale = true;
     };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for refs and flags by value
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for refs, probed nets and flags by value
   }, [index, key]);
   const belief = useMemo(() => new Map(lineUp?.entries.map((entry) => [entry.ref, entry.probability])), [lineUp]);
 

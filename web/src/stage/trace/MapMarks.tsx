@@ -18,7 +18,7 @@ export function Hatch({ id, share }: { id: string; share: number }) {
 
 /** A part: hanging from its net to ground, or standing between nets. */
 export function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belief: number; off: boolean; onPick: (text: string) => void }) {
-  const { x, y, width, height, form, ref } = part;
+  const { x, y, width, height, form, ref, left } = part;
   const value = part.parts.length === 1 ? partValue(part.parts[0]!) : '';
   const top = form === 'leg' ? y + 10 : y;
   const boxHeight = form === 'leg' ? height - 24 : height;
@@ -49,6 +49,11 @@ export function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belie
           stroke="var(--hatch)"
           strokeWidth="1"
         />
+      )}
+      {left > 0 && (
+        <text className={style.value} x={middle} y={top - 6}>
+          {left} more net{left === 1 ? '' : 's'}
+        </text>
       )}
       <text className={style.ref} x={middle} y={top + 19}>
         {ref}

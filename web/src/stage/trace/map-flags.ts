@@ -8,13 +8,13 @@ export interface FlagWords {
   readonly should: string;
 }
 
-/** The newest voltage of each net against ground, in words. */
+/** The newest voltage or level of each net against ground, in words. */
 export function flagsOf(journal: Journal, lineUp: LineUp | undefined): ReadonlyMap<string, FlagWords> {
   const flags = new Map<string, FlagWords>();
   for (const { current, measurement: m, value, entry } of journal.readings) {
-    if (!current || m.kind !== 'voltage' || m.to.net !== '0') continue;
+    if (!current || (m.kind !== 'voltage' && m.kind !== 'logic') || m.to.net !== '0') continue;
     const expected = lineUp?.expected[entry.id];
-    flags.set(m.at.net, { read: valueText('voltage', value), should: expected && !expected.within ? `not ${expected.display}` : '' });
+    flags.set(m.at.net, { read: valueText(m.kind, value), should: expected && !expected.within ? `not ${expected.display}` : '' });
   }
   return flags;
 }

@@ -11,6 +11,8 @@ interface MapPart {
   readonly parts: readonly Part[];
   readonly nets: readonly string[];
   readonly grounded: boolean;
+  /** How many more nets the part has that the view leaves out. */
+  readonly left: number;
 }
 
 export interface PlacedPart extends MapPart {
@@ -52,10 +54,17 @@ export function nameWidth(net: string): number {
 let elk: InstanceType<typeof ELK> | undefined;
 
 /** Lays the parts out: nets as bars, parts to ground hanging from them, the rest between them, from the supplies on the left to the right. Runs in a worker.
- *  refs: the replaceable parts to draw; undefined draws all. flagWidth: room that the flag pinned on a net needs, px. */
-export async function layoutMap(index: BoardIndex, refs?: ReadonlySet<string>, flagWidth: (net: string) => number = () => 0): Promise<MapLayout> {
+ *  refs: the replaceable parts to draw; undefined draws all. marked: nets that are drawn whatever else hangs on them.
+ *  flagWidth: room that the flag pinned on a net needs, px. */
+export async function layoutMap(
+  index: BoardIndex,
+  refs: ReadonlySet<string> | undefined,
+  marked: ReadonlySet<string>,
+  flagWidth: (net: string) => number,
+): Promise<MapLayout> {
   const all = collectParts(index);
-  const shown = all.filter(({ ref }) => !refs || refs.has(ref));
+  const chosen = all.filter(({ ref }) => !refs || refs.has(ref));
+  const shown = refs ? chosen.map((part) => withoutIdleNets(part, chosen, marked)) : chosen;
   const depth = depthOfNets(index);
   const legs = new Map<string, MapPart[]>();
   const bridges: MapPart[] = [];
@@ -114,6 +123,16 @@ export async function layoutMap(index: BoardIndex, refs?: ReadonlySet<string>, f
   return place(graph, legs, bridges, all, refs);
 }
 
+/** A part with more nets than this, such as a chip, is drawn with those alone that another part shown or a mark is on. */
+const MANY_NETS = 5;
+
+function withoutIdleNets(part: MapPart, shown: readonly MapPart[], marked: ReadonlySet<string>): MapPart {
+  if (part.nets.length <= MANY_NETS) return part;
+  const busy = part.nets.filter((net) => marked.has(net) || shown.some((other) => other !== part && other.nets.includes(net)));
+  const nets = busy.length > 0 ? busy : part.nets.slice(0, MANY_NETS);
+  return { ...part, nets, left: part.nets.length - nets.length };
+}
+
 function port(id: string, x: number, y: number, side: string) {
   return { id, x, y, width: 0, height: 0, layoutOptions: { 'elk.port.side': side } };
 }
@@ -135,7 +154,7 @@ function collectParts(index: BoardIndex): readonly MapPart[] {
     ];
     // A pin that is joined to nothing is no part of the way.
     const joined = nets.filter((net) => net !== GROUND && (index.pinsOfNet.get(net)?.length ?? 0) > 1);
-    return { ref, parts, nets: joined, grounded: nets.includes(GROUND) };
+    return { ref, parts, nets: joined, grounded: nets.includes(GROUND), left: 0 };
   });
 }
 
