@@ -3,6 +3,7 @@ import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
 import { BenchState, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { candidateMeasurements, planNext } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
+import type { SingleHypothesis } from '@hanzai/core/fault';
 import { driveBoard } from './drive-board';
 
 /** What one generated board took. Times in milliseconds. */
@@ -27,13 +28,13 @@ export interface BenchRow {
 /** Further readings over which medians are taken. */
 const FURTHER = 15;
 
-export function timed<T>(work: () => T): [T, number] {
+function timed<T>(work: () => T): [T, number] {
   const started = performance.now();
   const result = work();
   return [result, performance.now() - started];
 }
 
-export function measure(index: BoardIndex, kind: string, at: string): Measurement {
+function measure(index: BoardIndex, kind: string, at: string): Measurement {
   const result = resolveMeasurement(index, '', kind, at, '');
   if (!result.ok) throw new Error(result.what);
   return result.measurement;
@@ -87,6 +88,37 @@ export function benchBoard(parts: number, discrete: boolean, done: () => void = 
     plan: median(further.map((one) => one.plan)),
     esrSurvey: survey,
   };
+}
+
+/** A sweep of resistor faults over the discrete board: which, the volts of V5 under each, and what it took, the first time and again. */
+export interface Sweep {
+  readonly faults: readonly { readonly ref: string; readonly mode: string; readonly ohm: number; readonly severity: number }[];
+  readonly volts: readonly number[];
+  readonly first: number;
+  readonly again: number;
+}
+
+export const SWEPT = { parts: 300, net: 'V5' } as const;
+
+export function sweepFaults(): Sweep {
+  const index = indexBoard(driveBoard(SWEPT.parts, 7, true));
+  const m = measure(index, 'voltage', SWEPT.net);
+  const faults = new Diagnoser(index, RATES).space.hypotheses.filter((h): h is SingleHypothesis => h.fault.type === 'mode' && h.fault.part.kind === 'resistor');
+  const once = (): [number[], number] => {
+    const { predictor } = new Diagnoser(index, RATES);
+    return timed(() => {
+      predictor.healthy(m);
+      return faults.map((h) => predictor.at(h, h.severities.length >> 1, m).value);
+    });
+  };
+  const [volts, first] = once();
+  const [, again] = once();
+  const named = faults.flatMap(({ name, fault, severities }) =>
+    fault.type === 'mode' && fault.part.kind === 'resistor'
+      ? [{ ref: fault.part.ref, mode: name.split(':')[1]!, ohm: fault.part.resistanceOhm, severity: severities[severities.length >> 1]! }]
+      : [],
+  );
+  return { faults: named, volts, first, again };
 }
 
 function median(values: readonly number[]): number {

@@ -1,10 +1,14 @@
-// The bench in a web worker, where the application runs the engine: told [parts, discrete], it answers with a row.
-import { benchBoard, type BenchRow } from './bench-board';
+// The bench in a worker, as the application runs the engine. Told what to do, it answers with what came of it.
+import { benchBoard, sweepFaults, type BenchRow, type Sweep } from './bench-board';
+
+export type BenchTask = { readonly kind: 'row'; readonly parts: number; readonly discrete: boolean } | { readonly kind: 'sweep' };
 
 interface WorkerScope {
-  onmessage: (event: { readonly data: readonly [parts: number, discrete: boolean] }) => void;
-  postMessage(row: BenchRow): void;
+  onmessage: (event: { readonly data: BenchTask }) => void;
+  postMessage(answer: BenchRow | Sweep): void;
+  /** Called while everything is still held, where somebody wants to weigh it. */
+  weigh?: () => void;
 }
 
 const scope = globalThis as unknown as WorkerScope;
-scope.onmessage = ({ data: [parts, discrete] }) => scope.postMessage(benchBoard(parts, discrete));
+scope.onmessage = ({ data }) => scope.postMessage(data.kind === 'sweep' ? sweepFaults() : benchBoard(data.parts, data.discrete, () => scope.weigh?.()));

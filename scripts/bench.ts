@@ -1,17 +1,17 @@
-// npm run bench: how long the engine takes on generated drive boards of several sizes, one thread, by itself and in a web worker of Debian's Chromium where that is
-// installed; and, where Debian's ngspice is, the same fault sweep by it in one process. Sizes may be given: npm run bench -- 50 100
+// npm run bench: how long the engine takes on generated drive boards of several sizes, one thread, bundled as it is shipped and each board in a new worker as in the
+// application: of Node.js, and of Debian's Chromium where that is installed; and, where Debian's ngspice is, the same fault sweep by it in one process.
+// Sizes may be given: npm run bench -- 50 100
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { Worker } from 'node:worker_threads';
 import { chromium } from '@playwright/test';
 import { build, type Rollup } from 'vite';
-import { indexBoard, writeDeck, type Board } from '@hanzai/core/board';
-import { Diagnoser } from '@hanzai/core/diagnosis';
-import type { SingleHypothesis } from '@hanzai/core/fault';
-import { RATES } from '@hanzai/data';
-import { benchBoard, measure, timed, type BenchRow } from './bench-board';
+import { writeDeck } from '@hanzai/core/board';
+import { SWEPT, type BenchRow, type Sweep } from './bench-board';
+import type { BenchTask } from './bench-worker';
 import { driveBoard } from './drive-board';
 
 const CHROMIUM = '/usr/bin/chromium';
@@ -23,10 +23,10 @@ const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milli
 
 const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'of it 900', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
 
-function cells(row: BenchRow, memory: string): string[] {
+function cells(row: BenchRow, bytes: number | undefined): string[] {
   const { parts, discrete, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
   const times = [dictionary, (dictionary * 900) / faults, off, firstPlan, reading, plan, esrSurvey].map(show);
-  return [`${parts}${discrete ? ' discrete' : ''}`, `${nets}`, `${faults}`, `${readings}`, ...times, memory];
+  return [`${parts}${discrete ? ' discrete' : ''}`, `${nets}`, `${faults}`, `${readings}`, ...times, bytes ? `${Math.round(bytes / 1e6)} MB` : ''];
 }
 
 function print(title: string, rows: readonly (readonly string[])[]): void {
@@ -36,79 +36,91 @@ function print(title: string, rows: readonly (readonly string[])[]): void {
   for (const row of all) process.stdout.write(`${row.map((cell, i) => cell.padStart(widths[i]!)).join('')}\n`);
 }
 
-/** What is held after a collection, arrays outside the heap included, byte. */
-function bytesHeld(): number {
-  globalThis.gc?.();
-  const { heapUsed, arrayBuffers } = process.memoryUsage();
-  return heapUsed + arrayBuffers;
+async function bundled(): Promise<string> {
+  const entry = fileURLToPath(new URL('./bench-worker.ts', import.meta.url));
+  const made = await build({ configFile: false, logLevel: 'error', build: { write: false, minify: true, lib: { entry, formats: ['iife'], name: 'bench' } } });
+  return (made as Rollup.RollupOutput[])[0]!.output[0].code;
 }
 
-function byItself(): string[][] {
-  return BOARDS.map(([parts, discrete]) => {
-    const before = bytesHeld();
-    let bytes = 0;
-    const row = benchBoard(parts, discrete, () => (bytes = bytesHeld() - before));
-    return cells(row, `${Math.round(bytes / 1e6)} MB`);
+/** What a worker of Node.js needs to look like one of a browser; it weighs its heap and arrays after a collection. */
+const SHIM = `
+  const { parentPort } = require('node:worker_threads');
+  const v8 = require('node:v8');
+  const held = () => { globalThis.gc?.(); const { used_heap_size, external_memory } = v8.getHeapStatistics(); return used_heap_size + external_memory; };
+  let bytes = 0;
+  const before = held();
+  globalThis.weigh = () => { bytes = held() - before; };
+  globalThis.postMessage = (answer) => parentPort.postMessage({ answer, bytes });
+  parentPort.once('message', (data) => globalThis.onmessage({ data }));
+`;
+
+function inNode<T>(code: string, task: BenchTask): Promise<{ answer: T; bytes: number }> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(SHIM + code, { eval: true });
+    worker.once('message', (message: { answer: T; bytes: number }) => void worker.terminate().then(() => resolve(message)));
+    worker.once('error', reject);
+    worker.postMessage(task);
   });
 }
 
-/** The same in a web worker, a new one for each board as the application has it. */
-async function inBrowser(): Promise<string[][]> {
-  const entry = fileURLToPath(new URL('./bench-worker.ts', import.meta.url));
-  const bundle = { write: false, minify: true, lib: { entry, formats: ['iife' as const], name: 'bench' } };
-  const outputs = (await build({ configFile: false, logLevel: 'error', build: bundle })) as Rollup.RollupOutput[];
+/** Script for a page: hands a task to a new worker and waits for its answer. */
+function inPage(code: string, task: BenchTask): string {
+  return `new Promise((resolve, reject) => {
+    const worker = new Worker(URL.createObjectURL(new Blob([${JSON.stringify(code)}], { type: 'text/javascript' })));
+    worker.onmessage = ({ data }) => { worker.terminate(); resolve(data); };
+    worker.onerror = ({ message }) => reject(new Error(message));
+    worker.postMessage(${JSON.stringify(task)});
+  })`;
+}
+
+async function rowsInNode(code: string): Promise<string[][]> {
+  const rows: string[][] = [];
+  for (const [parts, discrete] of BOARDS) {
+    const { answer, bytes } = await inNode<BenchRow>(code, { kind: 'row', parts, discrete });
+    rows.push(cells(answer, bytes));
+  }
+  return rows;
+}
+
+/** The rows, and the sweep. */
+async function inBrowser(code: string): Promise<{ rows: string[][]; sweep: Sweep }> {
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
     const page = await browser.newPage();
     const rows: string[][] = [];
-    for (const board of BOARDS) rows.push(cells(await page.evaluate<BenchRow>(runInWorker(outputs[0]!.output[0].code, board)), ''));
-    return rows;
+    for (const [parts, discrete] of BOARDS) rows.push(cells(await page.evaluate<BenchRow>(inPage(code, { kind: 'row', parts, discrete })), undefined));
+    return { rows, sweep: await page.evaluate<Sweep>(inPage(code, { kind: 'sweep' })) };
   } finally {
     await browser.close();
   }
 }
 
-/** Script for the page: hands a board to a new worker and waits for its row. */
-function runInWorker(code: string, board: readonly [number, boolean]): string {
-  return `new Promise((resolve, reject) => {
-    const worker = new Worker(URL.createObjectURL(new Blob([${JSON.stringify(code)}], { type: 'text/javascript' })));
-    worker.onmessage = ({ data }) => { worker.terminate(); resolve(data); };
-    worker.onerror = ({ message }) => reject(new Error(message));
-    worker.postMessage(${JSON.stringify(board)});
-  })`;
-}
-
-/** The same sweep of resistor and capacitor faults by the engine and by the simulator: volts of one net under each. */
-function sweep(board: Board): void {
-  const index = indexBoard(board);
-  const m = measure(index, 'voltage', 'V5');
-  const diagnoser = new Diagnoser(index, RATES);
-  const faults = diagnoser.space.hypotheses.filter((h): h is SingleHypothesis => h.fault.type === 'mode' && h.fault.part.kind === 'resistor');
-  const [ours, mine] = timed(() => {
-    diagnoser.predictor.healthy(m);
-    return faults.map((h) => diagnoser.predictor.at(h, h.severities.length >> 1, m).value);
-  });
+/** The engine's sweep done again by the simulator: volts of one net under each fault. */
+function compare({ faults, volts: ours, first, again }: Sweep, browser: Sweep | undefined): void {
   if (!existsSync(NGSPICE)) return void process.stdout.write('\nngspice is not installed: no comparison\n');
+  const board = driveBoard(SWEPT.parts, 7, true);
   const folder = mkdtempSync(join(tmpdir(), 'sweep-'));
-  const steps = faults.map((h) => {
-    const part = h.fault.type === 'mode' ? h.fault.part : undefined;
-    const healthy = part?.kind === 'resistor' ? part.resistanceOhm : 1;
-    const amount = h.severities[h.severities.length >> 1]!;
-    const mode = h.name.split(':')[1];
-    const faulty = mode === 'open' ? healthy + amount : mode === 'short' ? 1 / (1 / healthy + 1 / amount) : healthy * amount;
-    return `alter ${part!.ref} ${faulty}\nop\nprint v(v5)\nalter ${part!.ref} ${healthy}`;
+  const steps = faults.map(({ ref, mode, ohm, severity }) => {
+    const faulty = mode === 'open' ? ohm + severity : mode === 'short' ? 1 / (1 / ohm + 1 / severity) : ohm * severity;
+    return `alter ${ref} ${faulty}\nop\nprint v(${SWEPT.net.toLowerCase()})\nalter ${ref} ${ohm}`;
   });
   const ohms = new Map(board.parts.flatMap((part): [string, number][] => (part.kind === 'inductor' ? [[part.ref, part.dcResistanceOhm ?? 1e-6]] : part.kind === 'fuse' ? [[part.ref, 0.05]] : part.kind === 'connectorPin' ? [[part.ref, 0.02]] : []))); // prettier-ignore
   const deck = writeDeck(board).replace(/\.end\s*$/, '').replace(/^X?([FJL]\S*) (\S+) (\S+) \S+$/gm, (line: string, ref: string, a: string, b: string) => (ohms.has(ref) ? `R${ref} ${a} ${b} ${ohms.get(ref)}` : line)); // prettier-ignore
   writeFileSync(join(folder, 'sweep.cir'), `${deck}.control\n${steps.join('\n')}\n.endc\n.end\n`);
-  const [{ stdout: text }, theirs] = timed(() => spawnSync('ngspice', ['-b', join(folder, 'sweep.cir')], { encoding: 'utf8', maxBuffer: 1e9 }));
+  const started = performance.now();
+  const { stdout: text } = spawnSync('ngspice', ['-b', join(folder, 'sweep.cir')], { encoding: 'utf8', maxBuffer: 1e9 });
+  const theirs = performance.now() - started;
   rmSync(folder, { recursive: true });
-  const volts = [...text.matchAll(/v\(v5\) = (\S+)/g)].map((match) => Number(match[1]));
+  const volts = [...text.matchAll(new RegExp(`v\\(${SWEPT.net.toLowerCase()}\\) = (\\S+)`, 'g'))].map((match) => Number(match[1]));
   const worst = Math.max(...volts.map((volt, i) => Math.abs(volt - ours[i]!)));
-  process.stdout.write(`\nfault sweep, ${index.board.parts.length} discrete parts, ${faults.length} faults: engine ${show(mine)}, simulator ${show(theirs)}, ratio ${(theirs / mine).toFixed(0)}; `); // prettier-ignore
-  process.stdout.write(`${volts.length} values compared, largest difference ${(1000 * worst).toFixed(1)} mV\n`);
+  process.stdout.write(`\nfault sweep, ${board.parts.length} discrete parts, ${faults.length} faults: simulator ${show(theirs)}\n`);
+  const times = [['Node.js', first], ['Node.js, again', again], ...(browser ? [['Chromium', browser.first], ['Chromium, again', browser.again]] : [])] as [string, number][]; // prettier-ignore
+  for (const [where, took] of times) process.stdout.write(`  engine, ${where}: ${show(took)}, ratio ${(theirs / took).toFixed(0)}\n`);
+  process.stdout.write(`  ${volts.length} values compared, largest difference ${(1000 * worst).toFixed(1)} mV\n`);
 }
 
-print('by itself', byItself());
-if (existsSync(CHROMIUM)) print('in a web worker of Chromium', await inBrowser());
-sweep(driveBoard(300, 7, true));
+const code = await bundled();
+print('in a worker of Node.js', await rowsInNode(code));
+const browser = existsSync(CHROMIUM) ? await inBrowser(code) : undefined;
+if (browser) print('in a web worker of Chromium', browser.rows);
+compare((await inNode<Sweep>(code, { kind: 'sweep' })).answer, browser?.sweep);
