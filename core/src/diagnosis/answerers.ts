@@ -21,16 +21,17 @@ export class Answerers {
   private readonly firstWith = new Map<string, Single>();
   private readonly opened = new WeakMap<SingleHypothesis, SingleHypothesis>();
   /** By hypothesis, one for each severity: who answers readings of direct current, and who any other. */
-  private readonly atDc = new WeakMap<Hypothesis, readonly Answerer[]>();
-  private readonly else = new WeakMap<Hypothesis, readonly Answerer[]>();
+  private readonly atDc = new WeakMap<Hypothesis, Answerer[]>();
+  private readonly else = new WeakMap<Hypothesis, Answerer[]>();
 
   /** atJoint: a probe sits on the very joint in question. direct: the reading is one of direct current, and every part is on the board. */
   of(hypothesis: Hypothesis, i: number, atJoint: boolean, direct: boolean): Answerer {
     if (atJoint && hypothesis.type === 'single') return this.self(hypothesis, i);
     const table = direct ? this.atDc : this.else;
     let known = table.get(hypothesis);
-    if (!known) table.set(hypothesis, (known = this.allOf(hypothesis, direct)));
-    return known[Math.min(i, known.length - 1)]!;
+    if (!known) table.set(hypothesis, (known = []));
+    const k = hypothesis.type === 'double' ? 0 : Math.min(i, hypothesis.severities.length - 1);
+    return (known[k] ??= this.find(hypothesis, k, direct));
   }
 
   /** What a hypothesis at its k-th severity changes, where that is one admittance. */
@@ -41,10 +42,10 @@ export class Answerers {
     return known ?? undefined;
   }
 
-  private allOf(hypothesis: Hypothesis, direct: boolean): readonly Answerer[] {
-    if (hypothesis.type === 'double') return [{ slot: this.slotOf(hypothesis), hypothesis, k: 0 }];
-    const same = this.asOpen(hypothesis);
-    return hypothesis.severities.map((_, i) => (direct ? this.firstLike(this.self(same, i)) : this.self(same, i)));
+  private find(hypothesis: Hypothesis, k: number, direct: boolean): Answerer {
+    if (hypothesis.type === 'double') return { slot: this.slotOf(hypothesis), hypothesis, k: 0 };
+    const own = this.self(this.asOpen(hypothesis), k);
+    return direct ? this.firstLike(own) : own;
   }
 
   private self(hypothesis: SingleHypothesis, i: number): Single {
