@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { indexBoard, readDeck, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, minimalDiagnoses, minimalHittingSets, type Belief } from '@hanzai/core/diagnosis';
+import { parseFault } from '@hanzai/core/fault';
 import { BenchState, resolveMeasurement, type Reading, type ReadingValue } from '@hanzai/core/instrument';
 import { expectedRepairMinutes, repairOrder } from '@hanzai/core/plan';
 import { LIBRARY, RATES } from '@hanzai/data';
@@ -162,6 +163,29 @@ describe('c17', () => {
     const shared = ['U11', 'U16', 'U19', 'U23'].reduce((sum, ref) => sum + shareOfSet(belief, [ref]), 0);
     expect(shared).toBeGreaterThan(0.85);
     expect(shareOf(belief, 'U10')).toBeLessThan(0.03);
+  });
+  it('has the stuck-at faults of the published collapsed list: 22, of which two sit on the stem of input 3 that is no pin of a gate', () => {
+    // Source: ISCAS-85 c17 has 17 lines, 34 single stuck-at faults, 22 after collapsing by equivalence (Brglez & Fujiwara 1985), every one of them detectable.
+    const pins = ['U10', 'U11', 'U16', 'U19', 'U22', 'U23'].flatMap((ref) => [1, 2, 3].flatMap((pin) => [`${ref}.${pin}:stuck-0`, `${ref}.${pin}:stuck-1`]));
+    const signatures = new Map(pins.map((name) => [name, '']));
+    let sound = '';
+    for (const inputs of vectors) {
+      const index = deck(circuit(inputs));
+      const base = new BenchState(index, { setup: 'on', faults: [], absent: [] });
+      const outputs = (state: BenchState): string => {
+        const nets = state.netVolts() as Record<string, number | null>;
+        return `${nets.N22! > 1.5 ? 1 : 0}${nets.N23! > 1.5 ? 1 : 0}`;
+      };
+      sound += outputs(base);
+      for (const name of pins) {
+        const parsed = parseFault(index, name);
+        if (!parsed.ok) throw new Error(parsed.what);
+        const faulty = new BenchState(index, { setup: 'on', faults: [{ fault: parsed.fault }], absent: [] }, base);
+        signatures.set(name, signatures.get(name)! + outputs(faulty));
+      }
+    }
+    expect([...signatures].filter(([, signature]) => signature === sound).map(([name]) => name)).toEqual([]);
+    expect(new Set(signatures.values()).size).toBe(22 - 2);
   });
 });
 
