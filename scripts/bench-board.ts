@@ -3,13 +3,14 @@ import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
 import { BenchState, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { candidateMeasurements, planNext } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
-import type { SingleHypothesis } from '@hanzai/core/fault';
+import type { HypothesisSpace, SingleHypothesis } from '@hanzai/core/fault';
 import { driveBoard } from './drive-board';
 
 /** What one generated board took. Times in milliseconds. */
 export interface BenchRow {
   readonly parts: number;
   readonly discrete: boolean;
+  readonly asGoal: boolean;
   readonly nets: number;
   readonly faults: number;
   readonly readings: number;
@@ -25,6 +26,8 @@ export interface BenchRow {
   readonly esrSurvey: number;
 }
 
+/** What is the matter with the board. */
+const TRUTH = 'C3:short';
 /** Further readings over which medians are taken. */
 const FURTHER = 15;
 
@@ -42,7 +45,7 @@ function measure(index: BoardIndex, kind: string, at: string): Measurement {
 
 /** Reads off a board on which one electrolytic behind the regulator has shorted, at its middle severity: most of the board is then without a level, the hard case. */
 function reader(index: BoardIndex, { space }: Diagnoser): (kind: string, at: string) => Reading {
-  const truth = space.hypotheses.find(({ name }) => name === 'C3:short')!;
+  const truth = space.hypotheses.find(({ name }) => name === TRUTH)!;
   const faults = [{ fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! }];
   return (kind, at) => {
     const measurement = measure(index, kind, at);
@@ -52,16 +55,41 @@ function reader(index: BoardIndex, { space }: Diagnoser): (kind: string, at: str
   };
 }
 
+/** Which board, and what is asked of it: every fault and reading that it has, or as many as the goal was set for. */
+export interface BenchBoard {
+  readonly parts: number;
+  readonly discrete: boolean;
+  readonly asGoal: boolean;
+}
+
+/** The goal's share of a board of 300 parts: so many faults, taken evenly from all of them, and the kinds of readings that make some 600. */
+const GOAL = { faults: 900, allow: ['voltage', 'logic', 'resistance'] } as const;
+
+/** Knows some of the faults only. */
+class FewerFaults extends Diagnoser {
+  private kept: HypothesisSpace | undefined;
+
+  override get space(): HypothesisSpace {
+    if (this.kept) return this.kept;
+    const { hypotheses, ...rest } = super.space;
+    const every = hypotheses.length / GOAL.faults;
+    const chosen = hypotheses.filter(({ name }, i) => name === TRUTH || Math.floor(i / every) !== Math.floor((i - 1) / every));
+    const [all, some] = [hypotheses, chosen].map((list) => list.reduce((sum, { prior }) => sum + prior, 0)) as [number, number];
+    return (this.kept = { ...rest, hypotheses: chosen.map((h) => ({ ...h, prior: (h.prior * all) / some })) });
+  }
+}
+
 /** Takes a generated drive board of about so many parts through a search. discrete: without chips. done: told when it is over, while everything is still held. */
-export function benchBoard(parts: number, discrete: boolean, done: () => void = () => undefined): BenchRow {
+export function benchBoard({ parts, discrete, asGoal }: BenchBoard, done: () => void = () => undefined): BenchRow {
   const index = indexBoard(driveBoard(parts, 7, discrete));
-  const diagnoser = new Diagnoser(index, RATES);
+  const diagnoser = asGoal ? new FewerFaults(index, RATES) : new Diagnoser(index, RATES);
+  const options = asGoal ? { allow: GOAL.allow } : {};
   const read = reader(index, diagnoser);
   const readings = [read('voltage', 'V12'), read('voltage', 'V5'), read('resistance', 'V5'), read('voltage', 'VF')];
   const [, dictionary] = timed(() => diagnoser.believe(readings.slice(0, 1)));
   const [, off] = timed(() => diagnoser.believe(readings.slice(0, 3)));
   const belief = diagnoser.believe(readings);
-  const [, firstPlan] = timed(() => planNext(diagnoser, readings, belief));
+  const [, firstPlan] = timed(() => planNext(diagnoser, readings, belief, options));
   const nets = index.nets.filter((net) => !['0', 'V12', 'V5', 'VF'].includes(net));
   const every = Math.max(1, Math.floor(nets.length / FURTHER));
   const further = nets
@@ -70,7 +98,7 @@ export function benchBoard(parts: number, discrete: boolean, done: () => void = 
     .map((net) => {
       const all = [...readings, read('voltage', net)];
       const [now, reading] = timed(() => diagnoser.believe(all));
-      const [, plan] = timed(() => planNext(diagnoser, all, now));
+      const [, plan] = timed(() => planNext(diagnoser, all, now, options));
       return { reading, plan };
     });
   const [, survey] = timed(() => esrSurvey(index));
@@ -78,9 +106,10 @@ export function benchBoard(parts: number, discrete: boolean, done: () => void = 
   return {
     parts: index.board.parts.length,
     discrete,
+    asGoal,
     nets: index.nets.length,
     faults: diagnoser.space.hypotheses.length,
-    readings: candidateMeasurements(index).length,
+    readings: candidateMeasurements(index, options.allow).length,
     dictionary,
     off,
     firstPlan,

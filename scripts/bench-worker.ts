@@ -1,7 +1,7 @@
 // The bench in a worker, as the application runs the engine. Told what to do, it answers with what came of it.
-import { benchBoard, sweepFaults, type BenchRow, type Sweep } from './bench-board';
+import { benchBoard, sweepFaults, type BenchBoard, type BenchRow, type Sweep } from './bench-board';
 
-export type BenchTask = { readonly kind: 'row'; readonly parts: number; readonly discrete: boolean } | { readonly kind: 'sweep' };
+export type BenchTask = { readonly kind: 'row'; readonly board: BenchBoard } | { readonly kind: 'sweep' };
 
 interface WorkerScope {
   onmessage: (event: { readonly data: BenchTask }) => void;
@@ -11,4 +11,4 @@ interface WorkerScope {
 }
 
 const scope = globalThis as unknown as WorkerScope;
-scope.onmessage = ({ data }) => scope.postMessage(data.kind === 'sweep' ? sweepFaults() : benchBoard(data.parts, data.discrete, () => scope.weigh?.()));
+scope.onmessage = ({ data }) => scope.postMessage(data.kind === 'sweep' ? sweepFaults() : benchBoard(data.board, () => scope.weigh?.()));

@@ -10,23 +10,33 @@ import { Worker } from 'node:worker_threads';
 import { chromium } from '@playwright/test';
 import { build, type Rollup } from 'vite';
 import { writeDeck } from '@hanzai/core/board';
-import { SWEPT, type BenchRow, type Sweep } from './bench-board';
+import { SWEPT, type BenchBoard, type BenchRow, type Sweep } from './bench-board';
 import type { BenchTask } from './bench-worker';
 import { driveBoard } from './drive-board';
 
 const CHROMIUM = '/usr/bin/chromium';
 const NGSPICE = '/usr/bin/ngspice';
 const sizes = process.argv.slice(2).map(Number).filter(Boolean);
-const BOARDS = (sizes.length > 0 ? sizes : [50, 100, 300, 1000]).flatMap((parts): [number, boolean][] => [[parts, false], ...(parts === 300 ? [[parts, true] as [number, boolean]] : [])]); // prettier-ignore
+const BOARDS = (sizes.length > 0 ? sizes : [50, 100, 300, 1000]).flatMap((parts): BenchBoard[] => {
+  const board = { parts, discrete: false, asGoal: false };
+  return parts === 300 ? [board, { ...board, discrete: true }, { ...board, asGoal: true }] : [board];
+});
 
 const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(0)} ms`);
 
 const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'of it 900', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
 
 function cells(row: BenchRow, bytes: number | undefined): string[] {
-  const { parts, discrete, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
+  const { parts, discrete, asGoal, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
   const times = [dictionary, (dictionary * 900) / faults, off, firstPlan, reading, plan, esrSurvey].map(show);
-  return [`${parts}${discrete ? ' discrete' : ''}`, `${nets}`, `${faults}`, `${readings}`, ...times, bytes ? `${Math.round(bytes / 1e6)} MB` : ''];
+  return [
+    `${parts}${discrete ? ' discrete' : ''}${asGoal ? ', the goal' : ''}`,
+    `${nets}`,
+    `${faults}`,
+    `${readings}`,
+    ...times,
+    bytes ? `${Math.round(bytes / 1e6)} MB` : '',
+  ];
 }
 
 function print(title: string, rows: readonly (readonly string[])[]): void {
@@ -75,8 +85,8 @@ function inPage(code: string, task: BenchTask): string {
 
 async function rowsInNode(code: string): Promise<string[][]> {
   const rows: string[][] = [];
-  for (const [parts, discrete] of BOARDS) {
-    const { answer, bytes } = await inNode<BenchRow>(code, { kind: 'row', parts, discrete });
+  for (const board of BOARDS) {
+    const { answer, bytes } = await inNode<BenchRow>(code, { kind: 'row', board });
     rows.push(cells(answer, bytes));
   }
   return rows;
@@ -88,7 +98,7 @@ async function inBrowser(code: string): Promise<{ rows: string[][]; sweep: Sweep
   try {
     const page = await browser.newPage();
     const rows: string[][] = [];
-    for (const [parts, discrete] of BOARDS) rows.push(cells(await page.evaluate<BenchRow>(inPage(code, { kind: 'row', parts, discrete })), undefined));
+    for (const board of BOARDS) rows.push(cells(await page.evaluate<BenchRow>(inPage(code, { kind: 'row', board })), undefined));
     return { rows, sweep: await page.evaluate<Sweep>(inPage(code, { kind: 'sweep' })) };
   } finally {
     await browser.close();
