@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { openCase } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -6,12 +7,7 @@ test.beforeAll(() => server.start());
 test.afterAll(() => server.stop());
 
 test('a part is found by a few letters and put into the reading line; the keys are shown by ?', async ({ page }) => {
-  await page.goto('/');
-  const href = await page
-    .getByRole('row', { name: /loses steps/ })
-    .getByRole('link')
-    .getAttribute('href');
-  await page.goto(href!.replace(/[^/]+$/, 'trace'));
+  await openCase(page, /loses steps/, 'trace');
   await expect(page.getByRole('heading', { name: 'Line-up' })).toBeVisible();
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys of this screen' })).toContainText('bench mode');
@@ -25,12 +21,7 @@ test('a part is found by a few letters and put into the reading line; the keys a
 });
 
 test('a reading is taken back from the list, and a wrong line stays for mending', async ({ page }) => {
-  await page.goto('/');
-  const href = await page
-    .getByRole('row', { name: /loses steps/ })
-    .getByRole('link')
-    .getAttribute('href');
-  await page.goto(href!.replace(/[^/]+$/, 'trace'));
+  await openCase(page, /loses steps/, 'trace');
   await expect(page.getByRole('heading', { name: 'Line-up' })).toBeVisible();
   const strip = page.getByLabel('Reading', { exact: true });
   await strip.fill('r99 4k7');

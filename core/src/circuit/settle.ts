@@ -4,7 +4,7 @@ import type { Exchange } from './beside/exchange';
 import { atNewLevels, inStep } from './forecast';
 import { holdsAlike } from './beside/held-beside';
 import { driveStates, holdTest, isPowered, levelAt, watchers } from './levels';
-import { nodeOf, type Network } from './network';
+import { nodeOf, type LogicStamp, type Network } from './network';
 import { across, operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { FreshChips, Settled } from './settled';
 import type { Vicinity } from './beside/vicinity';
@@ -24,8 +24,6 @@ export interface SettleOptions {
 const PATIENT_ROUNDS = 24;
 /** A Schmitt input's node counts as elsewhere from so far on, volt. */
 const ARRIVED_VOLT = 0.01;
-/** More inputs than any chip has. */
-const MOST_INPUTS = 4096;
 
 /** Solves circuit and logic together to a fixed point: an output is a stage of its family, an input loads its net as that family does and sees the level
  *  that the net really has. Without chips this is the operating point. */
@@ -48,8 +46,8 @@ type Found = Pick<OperatingPoint, 'ok' | 'x'> & { readonly moved?: Int32Array | 
 /** The search's working memory: lives as long as one search. */
 class Settling {
   private readonly levels: ChipLevels;
-  /** Inputs that have been looked at. */
-  private readonly lookedAt = new Set<number>();
+  /** Schmitt inputs that have been looked at. */
+  private readonly lookedAt = new Set<LogicStamp['inputs'][number]>();
   private cameOn = false;
   /** Whether too much takes part for a search beside the known board: it will in the next round and in the other phase too. */
   private reachesFar = false;
@@ -178,10 +176,11 @@ class Settling {
       const powered = isPowered(chip, this.phases);
       if (powered !== levels.powered[c]) changed.add(c);
       levels.powered[c] = powered;
-      chip.inputs.forEach(({ node }, i) => {
+      chip.inputs.forEach((input, i) => {
+        const { node } = input;
         if (first && levels.driversOf.has(node)) return;
         const before = levels.seen[c]![i] as Level;
-        const was = this.arrivesAnew(c, i, node) ? UNKNOWN : before;
+        const was = chip.logic.inputs[i]!.schmitt && this.arrivesAnew(input) ? UNKNOWN : before;
         const level = levelAt(levels.driven, levels.driversOf, this.phases, chip, i, was, isHeld);
         if (level === before) return;
         levels.see(c, i, level);
@@ -193,12 +192,11 @@ class Settling {
   }
 
   /** Whether a Schmitt input is looked at for the first time where its node is not on the known board: what it saw there says nothing of how it came here. */
-  private arrivesAnew(chip: number, input: number, node: number): boolean {
+  private arrivesAnew(input: LogicStamp['inputs'][number]): boolean {
     const { from, keepMemory, fromNetwork } = this.options;
-    if (!from || keepMemory || !this.network.chips[chip]!.logic.inputs[input]!.schmitt) return false;
-    const key = chip * MOST_INPUTS + input;
-    if (this.lookedAt.has(key)) return false;
-    this.lookedAt.add(key);
+    if (!from || keepMemory || this.lookedAt.has(input)) return false;
+    this.lookedAt.add(input);
+    const { node } = input;
     const [now, before] = [this.phases[0]!, from.phases[0]!];
     return node >= before.length || fromNetwork?.nodeIndex !== this.network.nodeIndex || Math.abs(across(now, node, -1) - across(before, node, -1)) > ARRIVED_VOLT; // prettier-ignore
   }

@@ -33,8 +33,6 @@ interface Situation {
 /** Predicts readings under hypotheses, and remembers what it solved. Lives as long as a board is being worked on. */
 export class Predictor {
   private readonly situations = new Map<string, Situation>();
-  /** Those with every part on the board. */
-  private readonly wholes = new Map<Setup, Situation>();
   private readonly states = new Map<string, BenchState>();
   /** The faulty board asked last: only that one keeps what costs memory. */
   private latest: BenchState | undefined;
@@ -144,15 +142,9 @@ export class Predictor {
   }
 
   private situation(setup: Setup, absent: readonly string[]): Situation {
-    const whole = absent.length === 0 ? this.wholes.get(setup) : undefined;
-    if (whole) return whole;
-    const key = `${setup}|${absent.join()}`;
+    const key = absent.length === 0 ? setup : `${setup}|${absent.join()}`;
     let known = this.situations.get(key);
-    if (!known) {
-      known = { key, sound: new BenchState(this.index, { setup, faults: [], absent }), book: new Map() };
-      this.situations.set(key, known);
-      if (absent.length === 0) this.wholes.set(setup, known);
-    }
+    if (!known) this.situations.set(key, (known = { key, sound: new BenchState(this.index, { setup, faults: [], absent }), book: new Map() }));
     return known;
   }
 

@@ -69,8 +69,8 @@ export class Beside {
     const held = heldBeside(points[0]!, network, difference, drives, x, result.moved);
     const [only, ...others] = difference.conductances;
     const single = only && others.length === 0 && only.a < network.size && only.b < network.size ? only : undefined;
-    const touched = single ? this.sourcesMovedBy(single) : [];
-    return takeSnapshot(this.atRest(network, result, held, changed), { snapshot: this.sound, settled, held: this.held, touched });
+    const reloaded = single ? this.sourcesMovedBy(single) : [];
+    return takeSnapshot(this.atRest(network, result, held, changed), { snapshot: this.sound, settled, held: this.held, reloaded });
   }
 
   private atRest(network: Network, settled: Settled, held: Uint8Array, changed: readonly PartElements[]): AtRest {

@@ -1,10 +1,7 @@
-import { GROUND, type BoardIndex, type Setup } from '../board';
+import type { BoardIndex, Setup } from '../board';
 import { isUnknown, nodeOf, type Network, type Settled } from '../circuit';
 import { UNKNOWN } from '../logic';
-import type { Measurement } from './measurement';
-import { STANDARD_METER as METER, voltRange } from './meter';
 import { chanceSeen } from './observe';
-import { UNMOVED_SHARE, type Response } from './response';
 
 /** Volts of the nets of a board at rest, small enough to be kept for thousands of states. */
 export interface VoltSnapshot {
@@ -32,17 +29,17 @@ export interface AtRest {
   readonly ownedBy: (ref: string) => ReadonlySet<unknown>;
 }
 
-/** The sound board to which a snapshot is taken as the difference. held: its nodes that have a level. touched: nodes of which a meter takes another share now, so
+/** The sound board to which a snapshot is taken as the difference. held: its nodes that have a level. reloaded: nodes of which a meter takes another share now, so
  *  that only the state itself can tell. */
 export interface SoundBoard {
   readonly snapshot: VoltSnapshot;
   readonly settled: Settled;
   readonly held: Uint8Array;
-  readonly touched: readonly number[];
+  readonly reloaded: readonly number[];
 }
 
 /** What may have to be said of a net. */
-const ASK = { nothing: 0, net: 1, touched: 2 } as const;
+const ASK = { nothing: 0, net: 1, reloaded: 2 } as const;
 
 /** Takes the snapshot of a board at rest: of every net, or of those that are not as on the sound board. */
 export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
@@ -62,11 +59,11 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
     const first = floats ? NaN : node < 0 ? 0 : lows[node]!;
     const second = !highs || node < 0 ? first : highs[node]!;
     const doubt = doubtful && isUnknown(network, settled, node) ? 1 : 0;
-    const touched = ask?.[net] === ASK.touched;
+    const reloaded = ask?.[net] === ASK.reloaded;
     const drifts = floats && sound !== undefined && Math.abs(lows[node]! - sound.settled.phases[0]![node]!) > SAME_VOLT;
-    if (sound && !touched && !drifts && isSame(sound, net, first, second, doubt)) continue;
+    if (sound && !reloaded && !drifts && isSame(sound, net, first, second, doubt)) continue;
     taken.push(net);
-    low.push(touched ? NaN : first);
+    low.push(reloaded ? NaN : first);
     if (highs) high.push(second);
     unknown.push(doubt);
   }
@@ -80,7 +77,7 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
 }
 
 /** The nets of which anything may be other than on the sound board. */
-function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoard): Uint8Array | undefined {
+function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoard): Uint8Array {
   const { moved, driven } = settled;
   const all = moved === undefined || (driven.includes(UNKNOWN) || sound.settled.driven.includes(UNKNOWN)) && !driven.every((level, i) => level === sound.settled.driven[i]); // prettier-ignore
   const ask = new Uint8Array(nodes.length).fill(all ? ASK.net : ASK.nothing);
@@ -88,7 +85,7 @@ function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoa
   const put = (node: number, what: number): void => void (nets[node]! >= 0 && (ask[nets[node]!] = what));
   if (!all) for (const unknown of moved) if (unknown < nets.length) put(unknown, ASK.net);
   if (held !== sound.held) for (let node = 0; node < nets.length; node += 1) if (held[node] !== sound.held[node]) put(node, ASK.net);
-  for (const node of sound.touched) put(node, ASK.touched);
+  for (const node of sound.reloaded) put(node, ASK.reloaded);
   return ask;
 }
 
@@ -122,63 +119,4 @@ function nodesOfNets(index: BoardIndex, network: Network): Int32Array {
   let nodes = NODES.get(network.nodeIndex);
   if (!nodes) NODES.set(network.nodeIndex, (nodes = Int32Array.from(index.nets, (net) => nodeOf(network, net)!)));
   return nodes;
-}
-
-/** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
-const MOVED_SPREAD = 0.02;
-/** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
-const WELL_FED = 0.98;
-const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
-
-/** What is answered where the level rests on what nobody knows. */
-const NOT_KNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
-
-/** Volts, a logic level or a symptom read out of a snapshot, the meter's small load taken as on the healthy board; `healthy` itself where nothing moved.
- *  Undefined where a net has no level of its own. healthy: the answer of the sound board; sound: its snapshot. */
-export function readSnapshot(
-  index: BoardIndex,
-  snapshot: VoltSnapshot,
-  m: Measurement,
-  healthy: Response,
-  sound: VoltSnapshot | undefined,
-): Response | undefined {
-  if (m.kind === 'symptom') {
-    const chance = snapshot.seen[(index.board.observables ?? []).findIndex(({ name }) => name === m.observable?.name)];
-    return chance === undefined || Number.isNaN(chance) ? undefined : { value: chance, spread: 0, fullScale: 1 };
-  }
-  let positions = POSITIONS.get(index);
-  if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
-  const at = positions.get(m.at.net);
-  const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
-  if (at === undefined || to === undefined) return undefined;
-  const [place, other] = [placeIn(snapshot, at), to < 0 ? -1 : placeIn(snapshot, to)];
-  if (snapshot.nets && place < 0 && other < 0) return healthy;
-  if (m.kind === 'voltage' && !((healthy.share ?? 0) > WELL_FED)) return undefined;
-  if (!sound && (place < 0 || (to >= 0 && other < 0))) return undefined;
-  const [end, opposite] = [place >= 0 ? snapshot : sound!, other >= 0 ? snapshot : sound!];
-  const [i, j] = [place >= 0 ? place : at, other >= 0 ? other : to];
-  if (end.unknown[i] || (to >= 0 && opposite.unknown[j])) return NOT_KNOWN;
-  const low = end.low[i]! - (to < 0 ? 0 : opposite.low[j]!);
-  const high = (end.high ?? end.low)[i]! - (to < 0 ? 0 : (opposite.high ?? opposite.low)[j]!);
-  if (Number.isNaN(low)) return undefined;
-  const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
-  const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
-  const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value) : healthy.spread;
-  if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
-  const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
-  return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
-}
-
-/** Place of a net in a snapshot's lists, -1 where it is not among them. */
-function placeIn({ nets }: VoltSnapshot, net: number): number {
-  if (!nets) return net;
-  let [low, high] = [0, nets.length - 1];
-  while (low <= high) {
-    const middle = (low + high) >> 1;
-    const found = nets[middle]!;
-    if (found === net) return middle;
-    if (found < net) low = middle + 1;
-    else high = middle - 1;
-  }
-  return -1;
 }

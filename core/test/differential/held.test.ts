@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { indexBoard } from '../../src/board';
-import { freshChips, heldBeside, heldNodes, heldThere, settle, Vicinity } from '../../src/circuit';
+import { buildNetwork, freshChips, heldBeside, heldNodes, heldThere, settle, Vicinity } from '../../src/circuit';
 import { Diagnoser } from '../../src/diagnosis';
-import type { PartElements } from '../../src/fault';
-import { BenchState } from '../../src/instrument';
+import { stateParts } from '../../src/fault';
 import { exchangeParts, touchedParts } from '../../src/instrument/beside';
 import { RATES } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
@@ -19,12 +18,10 @@ describe('what is only looked at where something moved', () => {
   ] as const)('%s', (name, every) => {
     const index = indexBoard(demoBoard(name));
     const sound = { setup: 'on', faults: [], absent: [] } as const;
-    const base = new BenchState(index, sound);
-    const settled = base.solve();
+    const parts = stateParts(index, sound);
+    const network = buildNetwork(parts.flatMap(({ elements }) => elements), index.nets); // prettier-ignore
+    const settled = settle(network);
     if (!settled.ok) throw new Error(settled.why);
-    const { network } = base;
-    // The state's own elements, as the exchange has to meet them.
-    const parts = (base as unknown as { parts: readonly PartElements[] }).parts;
     const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
     const fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
     expect(heldThere(points[0]!)).toEqual(heldNodes(network, settled.drives[0]!, settled.phases[0]));

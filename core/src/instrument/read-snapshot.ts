@@ -1,0 +1,64 @@
+import { GROUND, type BoardIndex } from '../board';
+import type { Measurement } from './measurement';
+import { STANDARD_METER as METER, voltRange } from './meter';
+import { UNMOVED_SHARE, type Response } from './response';
+import type { VoltSnapshot } from './snapshot';
+
+/** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
+const MOVED_SPREAD = 0.02;
+/** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
+const WELL_FED = 0.98;
+const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
+
+/** What is answered where the level rests on what nobody knows. */
+const NOT_KNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
+
+/** Volts, a logic level or a symptom read out of a snapshot, the meter's small load taken as on the healthy board; `healthy` itself where nothing moved.
+ *  Undefined where a net has no level of its own. healthy: the answer of the sound board; sound: its snapshot. */
+export function readSnapshot(
+  index: BoardIndex,
+  snapshot: VoltSnapshot,
+  m: Measurement,
+  healthy: Response,
+  sound: VoltSnapshot | undefined,
+): Response | undefined {
+  if (m.kind === 'symptom') {
+    const chance = snapshot.seen[(index.board.observables ?? []).findIndex(({ name }) => name === m.observable?.name)];
+    return chance === undefined || Number.isNaN(chance) ? undefined : { value: chance, spread: 0, fullScale: 1 };
+  }
+  let positions = POSITIONS.get(index);
+  if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
+  const at = positions.get(m.at.net);
+  const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
+  if (at === undefined || to === undefined) return undefined;
+  const [place, other] = [placeIn(snapshot, at), to < 0 ? -1 : placeIn(snapshot, to)];
+  if (snapshot.nets && place < 0 && other < 0) return healthy;
+  if (m.kind === 'voltage' && !((healthy.share ?? 0) > WELL_FED)) return undefined;
+  if (!sound && (place < 0 || (to >= 0 && other < 0))) return undefined;
+  const [end, opposite] = [place >= 0 ? snapshot : sound!, other >= 0 ? snapshot : sound!];
+  const [i, j] = [place >= 0 ? place : at, other >= 0 ? other : to];
+  if (end.unknown[i] || (to >= 0 && opposite.unknown[j])) return NOT_KNOWN;
+  const low = end.low[i]! - (to < 0 ? 0 : opposite.low[j]!);
+  const high = (end.high ?? end.low)[i]! - (to < 0 ? 0 : (opposite.high ?? opposite.low)[j]!);
+  if (Number.isNaN(low)) return undefined;
+  const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
+  const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
+  const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value) : healthy.spread;
+  if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
+  const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+  return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
+}
+
+/** Place of a net in a snapshot's lists, -1 where it is not among them. */
+function placeIn({ nets }: VoltSnapshot, net: number): number {
+  if (!nets) return net;
+  let [low, high] = [0, nets.length - 1];
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    const found = nets[middle]!;
+    if (found === net) return middle;
+    if (found < net) low = middle + 1;
+    else high = middle - 1;
+  }
+  return -1;
+}
