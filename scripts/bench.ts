@@ -24,11 +24,11 @@ const BOARDS = (sizes.length > 0 ? sizes : [50, 100, 300, 1000]).flatMap((parts)
 
 const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(0)} ms`);
 
-const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'of it 900', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
+const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
 
 function cells(row: BenchRow, bytes: number | undefined): string[] {
   const { parts, discrete, asGoal, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
-  const times = [dictionary, (dictionary * 900) / faults, off, firstPlan, reading, plan, esrSurvey].map(show);
+  const times = [dictionary, off, firstPlan, reading, plan, esrSurvey].map(show);
   return [
     `${parts}${discrete ? ' discrete' : ''}${asGoal ? ', the goal' : ''}`,
     `${nets}`,
