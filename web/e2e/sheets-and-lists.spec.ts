@@ -70,6 +70,15 @@ test('a verdict can be taken back, and stays so', async ({ page }) => {
   await expect(leader.getByRole('button', { name: /^Condemn / })).toBeVisible();
 });
 
+test('a part that is condemned already is not offered for condemning again', async ({ page }) => {
+  await openCase(page, /loses steps/, 'trace');
+  const next = page.getByRole('region', { name: 'What to do next' });
+  await expect(next).toContainText('Enough measured: replace C6');
+  await expect(next.getByRole('button', { name: 'Condemn C6' })).toHaveCount(0);
+  await next.getByRole('link', { name: 'repair it' }).click();
+  await expect(page.getByRole('heading', { name: 'Off and on' })).toBeVisible();
+});
+
 test('the map of a logic board shows what the question is about and pins levels on it', async ({ page }) => {
   await openCase(page, /lamps steady, no boot/, 'trace');
   const drawing = page.getByRole('region', { name: 'Map of the circuit' }).locator('svg');

@@ -59,7 +59,7 @@ export function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belie
         {ref}
       </text>
       <text className={style.value} x={middle} y={top + 35}>
-        {off ? 'off the board' : value.length > 9 ? `${value.slice(0, 8)}…` : value}
+        {off ? 'is off' : value.length > 9 ? `${value.slice(0, 8)}…` : value}
       </text>
     </g>
   );

@@ -15,11 +15,14 @@ interface Props {
   readonly onChoose: (key: string) => void;
   readonly onBench: () => void;
   readonly onCondemn: (ref: string) => void;
+  /** Parts with a verdict on them already. */
+  readonly condemned: ReadonlySet<string>;
   readonly proveHref: string;
+  readonly repairHref: string;
 }
 
 /** Where the probes go next, what should be there, and what it would tell. */
-export function NextCard({ index, next, busy, chosen, onChoose, onBench, onCondemn, proveHref }: Props) {
+export function NextCard({ index, next, busy, chosen, onChoose, onBench, onCondemn, condemned, proveHref, repairHref }: Props) {
   if (!next) return <section className={style.card}>{busy === undefined ? 'Getting ready …' : <Working share={busy} />}</section>;
   return (
     <section className={style.card} aria-label="What to do next">
@@ -30,9 +33,15 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
             Enough measured: replace <span className="mono">{next.replace[0].ref}</span>
           </h2>
           <p>{percent(next.replace[0].probability)} sure; no reading left is worth more than the work itself.</p>
-          <Button look="main" onClick={() => onCondemn(next.replace[0]!.ref)}>
-            Condemn {next.replace[0].ref}
-          </Button>
+          {condemned.has(next.replace[0].ref) ? (
+            <p>
+              It is condemned: <a href={repairHref}>repair it</a>.
+            </p>
+          ) : (
+            <Button look="main" onClick={() => onCondemn(next.replace[0]!.ref)}>
+              Condemn {next.replace[0].ref}
+            </Button>
+          )}
         </div>
       )}
       {next.state === 'verify' && (

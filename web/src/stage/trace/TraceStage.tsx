@@ -148,7 +148,9 @@ export function TraceStage({ view }: { view: CaseView }) {
             onChoose={setChosenKey}
             onBench={() => setBench(true)}
             onCondemn={condemn}
+            condemned={new Set(journal.condemned.map(({ body }) => body.ref))}
             proveHref={`/case/${view.number}/prove`}
+            repairHref={`/case/${view.number}/repair`}
           />
           {engine.lineUp && (
             <LineUpList
