@@ -9,6 +9,7 @@ import { Pad } from '../ui/Pad';
 import style from './CaseFrame.module.css';
 import { STAGE_NAMES, STAGES, type Stage } from './progress';
 import type { CaseState } from './use-case';
+import { useCircumstances, useEngineAhead } from './use-engine';
 
 /** The frame of every stage of a case: the band, the track down the left edge, the stage itself, and a foot for the strip. */
 export function CaseFrame({
@@ -24,7 +25,9 @@ export function CaseFrame({
   children: ReactNode;
   bare?: boolean;
 }) {
-  const { view, progress } = state;
+  const { view, progress, journal } = state;
+  const worksAhead = !journal.closed && stage !== 'trace' && stage !== 'hand-back';
+  useEngineAhead(worksAhead ? view.board?.content : undefined, journal, useCircumstances(state));
   return (
     <div className={style.frame}>
       <Masthead here="case">

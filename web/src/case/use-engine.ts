@@ -1,10 +1,12 @@
-import { proxy, wrap, type Remote } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { proxy } from 'comlink';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Board } from '@hanzai/core/board';
-import type { EngineApi } from '../workers/engine.worker';
-import type { AssessRequest, EngineEvent, LineUp, NextStep } from '../workers/engine-messages';
+import type { AssessRequest, EngineEvent, EngineReading, LineUp, NextStep } from '../workers/engine-messages';
+import { canOutlivePage, linkEngine, type EngineLink } from './engine-link';
 import { writtenPoints } from './file-reading';
 import type { Journal } from './journal';
+import { lookFactorsOf, templateDone } from './unit';
+import type { CaseState } from './use-case';
 
 export interface EngineState {
   readonly lineUp: LineUp | undefined;
@@ -16,14 +18,44 @@ export interface EngineState {
   readonly latency: number | undefined;
 }
 
+/** How long a page has to itself before the engine works ahead. */
+const AHEAD_MILLISECONDS = 1500;
+
 /** What the engine has to know beside readings. */
 export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
 
+/** What the eye found on the board, and how far the unit is open. */
+export function useCircumstances({ index, journal, view: { template } }: CaseState): Circumstances {
+  return useMemo(
+    () => ({
+      look: lookFactorsOf(index, journal),
+      ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
+    }),
+    [index, journal, template],
+  );
+}
+
+/** The readings that speak of the board as it is now, as the engine takes them. */
+function engineReadings(journal: Journal): EngineReading[] {
+  return journal.readings
+    .filter(({ current }) => current)
+    .map(({ entry, measurement: m, value, absent }) => ({
+      id: entry.id,
+      setup: m.setup,
+      kind: m.kind,
+      ...writtenPoints(m),
+      value,
+      absent: [...(absent ?? [])],
+    }));
+}
+
 /** Keeps a worker with the core at work on the board and feeds it the readings that speak of the board as it is now. */
 export function useEngine(board: Board | undefined, journal: Journal, circumstances: Circumstances): EngineState {
-  const remote = useRef<Remote<EngineApi> | undefined>(undefined);
+  const link = useRef<EngineLink | undefined>(undefined);
   const ticket = useRef(0);
   const [ready, setReady] = useState(false);
+  // A page that the browser kept and shows again has let go of its request.
+  const [shown, setShown] = useState(0);
   const [state, setState] = useState<EngineState>({
     lineUp: undefined,
     next: undefined,
@@ -34,39 +66,34 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
 
   useEffect(() => {
     if (!board) return undefined;
-    const worker = new Worker(new URL('../workers/engine.worker.ts', import.meta.url), { type: 'module' });
     const fail = (error: unknown): void =>
       setState((s) => ({
         ...s,
         busy: undefined,
         failure: `the engine stopped: ${String((error as Error).message ?? error)}; reload the page to start it again`,
       }));
-    worker.addEventListener('error', fail);
-    const api = wrap<EngineApi>(worker);
-    remote.current = api;
-    api.open({ board }).then(() => setReady(true), fail);
+    const own = linkEngine(fail);
+    link.current = own;
+    own.door.open({ board }).then(() => setReady(true), fail);
     return () => {
-      worker.terminate();
-      remote.current = undefined;
+      own.close();
+      link.current = undefined;
       setReady(false);
     };
   }, [board]);
 
-  const readings = journal.readings
-    .filter(({ current }) => current)
-    .map(({ entry, measurement: m, value, absent }) => ({
-      id: entry.id,
-      setup: m.setup,
-      kind: m.kind,
-      ...writtenPoints(m),
-      value,
-      absent: [...(absent ?? [])],
-    }));
+  useEffect(() => {
+    const again = ({ persisted }: PageTransitionEvent): void => void (persisted && setShown((n) => n + 1));
+    window.addEventListener('pageshow', again);
+    return () => window.removeEventListener('pageshow', again);
+  }, []);
+
+  const readings = engineReadings(journal);
   const key = JSON.stringify([readings, journal.absent, circumstances]);
 
   useEffect(() => {
-    const api = remote.current;
-    if (!ready || !api) return;
+    const door = link.current?.door;
+    if (!ready || !door) return;
     const own = ++ticket.current;
     const started = performance.now();
     const onEvent = (event: EngineEvent): void => {
@@ -75,11 +102,33 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
       if (event.type === 'progress') setState((s) => ({ ...s, busy: event.share }));
       if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: undefined }));
     };
-    api
+    door
       .assess({ ticket: own, readings, absent: [...journal.absent], ...circumstances }, proxy(onEvent))
       .catch((error: unknown) => setState((s) => ({ ...s, busy: undefined, failure: String((error as Error).message ?? error) })));
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for readings and absent parts by value
-  }, [ready, key]);
+  }, [ready, key, shown]);
 
   return state;
+}
+
+/** Lets the engine work ahead on a page that does not show what it finds: the page that does has it at once. */
+export function useEngineAhead(board: Board | undefined, journal: Journal, circumstances: Circumstances): void {
+  useEffect(() => {
+    if (!board || !canOutlivePage()) return undefined;
+    let link: EngineLink | undefined;
+    // The page itself comes first.
+    const timer = setTimeout(() => void begin(), AHEAD_MILLISECONDS);
+    async function begin(): Promise<void> {
+      const { door } = (link = linkEngine(() => undefined));
+      await door.open({ board });
+      await door.assess(
+        { ticket: 1, readings: engineReadings(journal), absent: [...journal.absent], ...circumstances },
+        proxy(() => undefined),
+      );
+    }
+    return () => {
+      clearTimeout(timer);
+      link?.close();
+    };
+  }, [board, journal, circumstances]);
 }

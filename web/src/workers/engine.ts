@@ -1,7 +1,6 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
-import {} from '@hanzai/core/fault';
 import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
@@ -11,16 +10,25 @@ import { partTitle, siteTitle } from '../case/wording';
 
 /** A part counts as cleared below this probability, where it has also lost this share of its prior. */
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
+/** Work goes on for so long before other messages are let in. */
+const TURN_MILLISECONDS = 30;
 const PROPOSALS = 8;
 const ACTIONS = 5;
 
-/** The core at work on one board, in a worker. Newer requests make older ones stop at their next step. */
+/** How a request is worked on. */
+export interface Course {
+  readonly send: (event: EngineEvent) => void;
+  /** Lets other messages in between steps. */
+  readonly pause: () => Promise<void>;
+  /** Whether nobody waits for the answer any more: then the work stops at its next step. */
+  readonly stale: () => boolean;
+}
+
+/** The core at work on one board, in a worker. One request at a time. */
 export class Engine {
   private readonly diagnoser: Diagnoser;
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
-  /** Places where a track can be cut, as belief names them. */
-  private newest = 0;
 
   constructor(board: Board) {
     this.diagnoser = new Diagnoser(indexBoard(board), RATES);
@@ -40,38 +48,19 @@ export class Engine {
     this.priors = this.priorShares();
   }
 
-  /** Works out the line-up, then what to do next. Each is sent as soon as it is known. pause: lets other messages in between steps. */
-  async assess(raw: AssessRequest, send: (event: EngineEvent) => void, pause: () => Promise<void>): Promise<void> {
+  /** Works out the line-up, then what to do next. Each is sent as soon as it is known. */
+  async assess(raw: unknown, course: Course): Promise<void> {
     const { ticket, readings, absent, look, access } = AssessRequest.parse(raw);
     this.see(look);
-    this.newest = Math.max(this.newest, ticket);
     const started = performance.now();
     const known = readings.flatMap((reading) => this.resolve(reading));
     const given = known.map(({ reading }) => reading);
-    if (!(await this.walk(this.diagnoser.prepare(given), ticket, send, pause))) return;
+    if (!(await walk(this.diagnoser.prepare(given), ticket, course))) return;
     const belief = this.diagnoser.believe(given);
-    send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), given, performance.now() - started) }); // prettier-ignore
+    course.send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), given, performance.now() - started) }); // prettier-ignore
     const opening = (m: Measurement): number => (access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0);
-    const plan = await this.walk(planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }), ticket, send, pause);
-    if (plan) send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
-  }
-
-  /** Walks through long work, telling how far it is and letting other messages in; undefined where a newer request has come. */
-  private async walk<T>(
-    steps: Generator<number, T>,
-    ticket: number,
-    send: (event: EngineEvent) => void,
-    pause: () => Promise<void>,
-  ): Promise<{ value: T } | undefined> {
-    for (let last = performance.now(); ;) {
-      const step = steps.next();
-      if (step.done) return { value: step.value };
-      if (performance.now() - last < 30) continue;
-      send({ type: 'progress', ticket, share: step.value });
-      await pause();
-      if (this.newest > ticket) return undefined;
-      last = performance.now();
-    }
+    const plan = await walk(planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }), ticket, course);
+    if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
   }
 
   private resolve(r: EngineReading): { id: string; reading: Reading }[] {
@@ -99,6 +88,19 @@ export class Engine {
     });
     const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
     return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };
+  }
+}
+
+/** Walks through long work, telling how far it is and letting other messages in; undefined where it is wanted no more. */
+async function walk<T>(steps: Generator<number, T>, ticket: number, { send, pause, stale }: Course): Promise<{ value: T } | undefined> {
+  for (let last = performance.now(); ;) {
+    const step = steps.next();
+    if (step.done) return { value: step.value };
+    if (performance.now() - last < TURN_MILLISECONDS) continue;
+    send({ type: 'progress', ticket, share: step.value });
+    await pause();
+    if (stale()) return undefined;
+    last = performance.now();
   }
 }
 

@@ -1,18 +1,12 @@
-import { expose } from 'comlink';
-import { Engine } from './engine';
-import { OpenRequest, type AssessRequest, type EngineEvent } from './engine-messages';
+import { expose, type Endpoint } from 'comlink';
+import { EngineRoom } from './engine-room';
 
-let engine: Engine | undefined;
+interface SharedScope {
+  onconnect: (event: MessageEvent) => void;
+}
 
-const api = {
-  /** Takes a board in. Everything else waits for it. */
-  open(request: unknown): void {
-    engine = new Engine(OpenRequest.parse(request).board);
-  },
-  async assess(request: AssessRequest, send: (event: EngineEvent) => void): Promise<void> {
-    await engine?.assess(request, send, () => new Promise((resolve) => setTimeout(resolve, 0)));
-  },
-};
+const room = new EngineRoom(() => new Promise((resolve) => setTimeout(resolve, 0)));
 
-export type EngineApi = typeof api;
-expose(api);
+// Shared between pages where the browser can, else one page's own.
+if ('onconnect' in globalThis) (globalThis as unknown as SharedScope).onconnect = ({ ports }) => expose(room.door(), ports[0]);
+else expose(room.door(), globalThis as unknown as Endpoint);

@@ -5,8 +5,8 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
-import { lookFactorsOf, templateDone, touchedByLook } from '../../case/unit';
-import { useEngine, type Circumstances } from '../../case/use-engine';
+import { touchedByLook } from '../../case/unit';
+import { useCircumstances, useEngine } from '../../case/use-engine';
 import { percent, shorthandAround } from '../../case/wording';
 import type { CaseView } from '../../server/case/service';
 import { ButtonLink } from '../../ui/Button';
@@ -37,14 +37,7 @@ const KEYS = [
 export function TraceStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal, file } = state;
-  const { template } = state.view;
-  const circumstances = useMemo(
-    (): Circumstances => ({
-      look: lookFactorsOf(index, journal),
-      ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
-    }),
-    [index, journal, template],
-  );
+  const circumstances = useCircumstances(state);
   const seen = useMemo(() => {
     const words = new Map<string, string>();
     for (const { ref, factor, reason } of touchedByLook(index, journal))

@@ -1,0 +1,78 @@
+import type { Board } from '@hanzai/core/board';
+import { Engine } from './engine';
+import { OpenRequest, type EngineEvent } from './engine-messages';
+
+/** Parts on all boards whose engines are kept, the newest apart: what one of a thousand parts holds comes to some 250 MB. */
+const MOST_PARTS = 700;
+
+interface Kept {
+  /** The board as text: two pages with one board share its engine. */
+  readonly text: string;
+  readonly parts: number;
+  readonly engine: Engine;
+}
+
+/** What a page can ask. */
+export interface EngineDoor {
+  /** Takes a board in; everything else waits for it. Tells whether the engine was at work on this board already. */
+  open(request: unknown): boolean;
+  /** Works out the line-up and what to do next; a newer request through the same door makes an older one stop. */
+  assess(request: unknown, send: (event: EngineEvent) => void): Promise<void>;
+  /** Nobody waits for the answers any more. What is worked out by then is kept. */
+  leave(): void;
+}
+
+/** Engines by board, for all pages that are open and those that follow: what was worked out for one serves the next. One request is worked on at a time. */
+export class EngineRoom {
+  /** The one asked last at the end. */
+  private kept: readonly Kept[] = [];
+  private busy: Promise<void> = Promise.resolve();
+
+  /** pause: lets other messages in between steps. make: a new engine. */
+  constructor(
+    private readonly pause: () => Promise<void>,
+    private readonly make: (board: Board) => Engine = (board) => new Engine(board),
+  ) {}
+
+  door(): EngineDoor {
+    let engine: Engine | undefined;
+    let newest = 0;
+    return {
+      open: (request) => {
+        const { known, kept } = this.enter(request);
+        engine = kept.engine;
+        return known;
+      },
+      assess: async (request, send) => {
+        const own = ++newest;
+        const before = this.busy;
+        const work = before.then(async () => {
+          if (own === newest) await engine?.assess(request, { send, pause: this.pause, stale: () => own !== newest });
+        });
+        // One that fails tells the page that asked; the next goes on all the same.
+        this.busy = work.catch(() => undefined);
+        await work;
+      },
+      leave: () => void (newest += 1),
+    };
+  }
+
+  private enter(request: unknown): { known: boolean; kept: Kept } {
+    const text = JSON.stringify((request as { board?: unknown } | undefined)?.board);
+    const known = this.kept.find((one) => one.text === text);
+    const kept = known ?? this.take(text, OpenRequest.parse(request).board);
+    this.kept = [...latestWithin(MOST_PARTS, this.kept.filter((one) => one !== kept)), kept]; // prettier-ignore
+    return { known: known !== undefined, kept };
+  }
+
+  private take(text: string, board: Board): Kept {
+    return { text, parts: board.parts.length, engine: this.make(board) };
+  }
+}
+
+/** The last of a list that have so many parts together. */
+function latestWithin(parts: number, list: readonly Kept[]): readonly Kept[] {
+  let from = list.length;
+  for (let left = parts; from > 0 && (left -= list[from - 1]!.parts) >= 0; from -= 1);
+  return list.slice(from);
+}
