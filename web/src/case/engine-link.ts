@@ -1,4 +1,5 @@
 import { releaseProxy, wrap, type Remote } from 'comlink';
+import type { Board } from '@hanzai/core/board';
 import type { EngineDoor } from '../workers/engine-room';
 import engineUrl from '../workers/engine.worker.ts?worker&url';
 
@@ -9,6 +10,9 @@ interface LastingOptions extends WorkerOptions {
 }
 const LASTING: LastingOptions = { type: 'module', name: 'engine', extendedLifetime: true };
 
+/** How long the shared worker may take to answer before a page starts one of its own: it may be busy with another page's board for some seconds. */
+const PATIENCE_MILLISECONDS = 10_000;
+
 export interface EngineLink {
   readonly door: Remote<EngineDoor>;
   readonly close: () => void;
@@ -17,16 +21,27 @@ export interface EngineLink {
 /** Whether what the engine works out can outlive the page. */
 export const canOutlivePage = (): boolean => 'SharedWorker' in globalThis;
 
-/** Opens a door to the engine. fail: told when the worker itself breaks. */
-export function linkEngine(fail: (error: unknown) => void): EngineLink {
-  if (!canOutlivePage()) {
-    const worker = new Worker(engineUrl, { type: 'module' });
-    worker.addEventListener('error', fail);
-    return { door: wrap<EngineDoor>(worker), close: () => worker.terminate() };
-  }
-  const shared = new SharedWorker(engineUrl, LASTING);
-  shared.addEventListener('error', fail);
-  const door = wrap<EngineDoor>(shared.port);
+/** Opens a door to the engine for a board: in the worker that all pages share, or in one of the page's own where there is none or it does not answer.
+ *  fail: told when that worker breaks later on. */
+export async function openEngine(board: Board, fail: (error: unknown) => void): Promise<EngineLink> {
+  const shared = canOutlivePage() ? await sharedLink(board) : undefined;
+  if (shared) return shared;
+  const worker = new Worker(engineUrl, { type: 'module' });
+  worker.addEventListener('error', fail);
+  const own = { door: wrap<EngineDoor>(worker), close: () => worker.terminate() };
+  await own.door.open({ board });
+  return own;
+}
+
+/** Undefined where the shared worker does not start or is not heard of. */
+async function sharedLink(board: Board): Promise<EngineLink | undefined> {
+  const worker = new SharedWorker(engineUrl, LASTING);
+  const door = wrap<EngineDoor>(worker.port);
+  const silent = new Promise<false>((resolve) => {
+    worker.addEventListener('error', () => resolve(false));
+    setTimeout(() => resolve(false), PATIENCE_MILLISECONDS);
+  });
+  if (!(await Promise.race([door.open({ board }).then(() => true as const), silent]))) return undefined;
   const leave = (): void => void door.leave();
   // A page that goes away unmounts nothing.
   window.addEventListener('pagehide', leave);

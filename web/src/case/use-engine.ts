@@ -2,7 +2,7 @@ import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Board } from '@hanzai/core/board';
 import type { AssessRequest, EngineEvent, EngineReading, LineUp, NextStep } from '../workers/engine-messages';
-import { canOutlivePage, linkEngine, type EngineLink } from './engine-link';
+import { canOutlivePage, openEngine, type EngineLink } from './engine-link';
 import { writtenPoints } from './file-reading';
 import type { Journal } from './journal';
 import { lookFactorsOf, templateDone } from './unit';
@@ -72,11 +72,16 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
         busy: undefined,
         failure: `the engine stopped: ${String((error as Error).message ?? error)}; reload the page to start it again`,
       }));
-    const own = linkEngine(fail);
-    link.current = own;
-    own.door.open({ board }).then(() => setReady(true), fail);
+    const opening = openEngine(board, fail);
+    let closed = false;
+    opening.then((own) => {
+      if (closed) return;
+      link.current = own;
+      setReady(true);
+    }, fail);
     return () => {
-      own.close();
+      closed = true;
+      void opening.then((own) => own.close(), fail);
       link.current = undefined;
       setReady(false);
     };
@@ -115,20 +120,17 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
 export function useEngineAhead(board: Board | undefined, journal: Journal, circumstances: Circumstances): void {
   useEffect(() => {
     if (!board || !canOutlivePage()) return undefined;
-    let link: EngineLink | undefined;
-    // The page itself comes first.
-    const timer = setTimeout(() => void begin(), AHEAD_MILLISECONDS);
-    async function begin(): Promise<void> {
-      const { door } = (link = linkEngine(() => undefined));
-      await door.open({ board });
-      await door.assess(
-        { ticket: 1, readings: engineReadings(journal), absent: [...journal.absent], ...circumstances },
-        proxy(() => undefined),
-      );
+    let opening: Promise<EngineLink> | undefined;
+    const ignore = (): void => undefined;
+    async function begin(board: Board): Promise<void> {
+      const { door } = await (opening = openEngine(board, ignore));
+      await door.assess({ ticket: 1, readings: engineReadings(journal), absent: [...journal.absent], ...circumstances }, proxy(ignore));
     }
+    // The page itself comes first; what goes wrong here the page that needs the engine will meet and say.
+    const timer = setTimeout(() => void begin(board).catch(ignore), AHEAD_MILLISECONDS);
     return () => {
       clearTimeout(timer);
-      link?.close();
+      void opening?.then((link) => link.close(), ignore);
     };
   }, [board, journal, circumstances]);
 }
