@@ -1,5 +1,5 @@
 export { decibans, Diagnoser, diagnose, replaceableParts, type Belief, type PartBelief, type Suspect } from './belief';
-export { Predictor } from './prediction';
+export { Predictor, type Asked } from './prediction';
 export { BLUNDER, PULSING_AT, blank, logLikelihood, scaled, scaledValue, unscaledValue, type Scaled } from './likelihood';
 export { comparePeers, compareSister, type PeerVerdict } from './peers';
 export { esrSurvey, type EsrSurvey, type EsrVerdict } from './masking';

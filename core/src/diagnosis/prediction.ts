@@ -21,6 +21,16 @@ const NONE: readonly string[] = [];
 /** Answers to one measurement by the slot of a hypothesis and severity; most slots are empty on a board that is not searched to its end. */
 type Row = (Response | undefined)[];
 
+/** A measurement with what answers it have been found so far. */
+export interface Asked {
+  readonly m: Measurement;
+  readonly absent: readonly string[];
+  readonly healthy: Response;
+  /** Whether it is one of direct current with every part on the board. */
+  readonly direct: boolean;
+  readonly row: Row;
+}
+
 /** The board as it stands for a reading: in a setup, with some parts off it. */
 interface Situation {
   /** For what is kept by name. */
@@ -61,14 +71,33 @@ export class Predictor {
   at(hypothesis: Hypothesis, i: number, m: Measurement, absent: readonly string[] = NONE): Response {
     const row = this.rowOf(m, absent);
     const who = this.answerers.of(hypothesis, i, this.probesJoint(hypothesis, m), absent.length === 0 && seesDirectCurrent(m));
-    let known = row[who.slot];
-    if (known) return known;
+    return row[who.slot] ?? this.find(hypothesis, who, row, m, absent);
+  }
+
+  /** A measurement made ready to be asked under many hypotheses. */
+  ask(m: Measurement, absent: readonly string[] = NONE): Asked {
+    return { m, absent, healthy: this.healthy(m, absent), direct: absent.length === 0 && seesDirectCurrent(m), row: this.rowOf(m, absent) };
+  }
+
+  /** A hypothesis at its i-th severity made ready to answer many measurements, each as `at` would. */
+  answering(hypothesis: Hypothesis, i: number): (asked: Asked) => Response {
+    const [direct, other] = [this.answerers.of(hypothesis, i, false, true), this.answerers.of(hypothesis, i, false, false)];
+    const joint = hypothesis.type === 'single' && (hypothesis.fault.type === 'dry' || hypothesis.fault.type === 'cut');
+    return (asked) => {
+      const { m, row } = asked;
+      const atJoint = joint && this.probesJoint(hypothesis, m);
+      const who = atJoint ? this.answerers.of(hypothesis, i, true, asked.direct) : asked.direct ? direct : other;
+      return row[who.slot] ?? this.find(hypothesis, who, row, m, asked.absent);
+    };
+  }
+
+  private find(hypothesis: Hypothesis, who: Answerer, row: Row, m: Measurement, absent: readonly string[]): Response {
     const healthy = this.healthy(m, absent);
-    known = canShow(hypothesis, m) ? this.answer(who, m, absent) : healthy;
+    let found = canShow(hypothesis, m) ? this.answer(who, m, absent) : healthy;
     // One object for all that is the same: belief and plan then need not look at each.
-    if (isAlike(healthy, known)) known = healthy;
-    row[who.slot] = known;
-    return known;
+    if (isAlike(healthy, found)) found = healthy;
+    row[who.slot] = found;
+    return found;
   }
 
   private answer(who: Answerer, m: Measurement, absent: readonly string[]): Response {

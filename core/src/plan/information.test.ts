@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { expectedInformation, setupMinutes, DEFAULT_COSTS, type Outlook } from '.';
+import { seeded } from '../practice';
+import { mostInformation } from './information';
 
 const at = (group: number, probability: number, y: number, sigma = 0.01): Outlook => ({ group, probability, predicted: { y, sigma, overload: false } });
 const open = (group: number, probability: number): Outlook => ({ group, probability, predicted: { y: Infinity, sigma: 0, overload: true } });
@@ -36,6 +38,41 @@ describe('expected information', () => {
     const high = outcomes.find(({ centre }) => centre > 4)!;
     expect(high.groups[1]).toBeCloseTo(0.75, 1);
     expect(outcomes.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+  });
+  it('is what the outcomes tell by the definition: how far each moves belief, weighted by its chance', () => {
+    const random = seeded(5);
+    for (let trial = 0; trial < 40; trial += 1) {
+      const weights = Array.from({ length: 12 }, () => random());
+      const total = weights.reduce((a, b) => a + b, 0);
+      const outlooks = weights.map((weight, i): Outlook => {
+        const [group, probability] = [i % 4, weight / total];
+        return i === 0
+          ? { group, probability, predicted: undefined }
+          : i === 1
+            ? open(group, probability)
+            : at(group, probability, 5 * random(), 0.3 * random());
+      });
+      const { gainBits, expectedTop, outcomes } = expectedInformation(outlooks, 4);
+      const before = [0, 1, 2, 3].map((g) => outlooks.reduce((sum, { group, probability }) => sum + (group === g ? probability : 0), 0));
+      const told = outcomes.reduce(
+        (sum, { probability, groups }) => sum + probability * groups.reduce((bits, p, g) => bits + (p > 0 ? p * Math.log2(p / before[g]!) : 0), 0),
+        0,
+      );
+      // Less than a millionth of a prediction is left out of a bin.
+      expect(gainBits).toBeCloseTo(told, 5);
+      expect(expectedTop).toBeCloseTo(
+        outcomes.reduce((sum, { probability, groups }) => sum + probability * Math.max(...groups), 0),
+        9,
+      );
+      // By whether what most predict comes true no more can be told than which prediction does.
+      expect(gainBits).toBeLessThanOrEqual(mostInformation(1 - outlooks[2]!.probability, 11));
+    }
+  });
+  it('cannot be more than which prediction comes true', () => {
+    expect(mostInformation(0.25, 1)).toBeCloseTo(0.811, 3);
+    expect(mostInformation(2 / 3, 2)).toBeCloseTo(Math.log2(3), 9);
+    expect(mostInformation(0, 0)).toBe(0);
+    expect(mostInformation(1, 1)).toBe(0);
   });
   it('counts a suspect that predicts nothing as one that any reading may come from', () => {
     const { outcomes } = expectedInformation([at(0, 0.5, 0), { group: 1, probability: 0.5, predicted: undefined }], 2);

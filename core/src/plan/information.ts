@@ -35,33 +35,146 @@ const SEPARATION = 0.5;
  *  Source: Lindley, Ann. Math. Stat. 27, 1956 (information of an experiment). */
 export function expectedInformation(outlooks: readonly Outlook[], groups: number, boundaries?: readonly number[]): Information {
   const cuts = boundaries ?? cutsBetween(outlooks);
+  const table = tableOf(outlooks, groups, cuts);
+  const bits = mutualInformation(table);
+  const expectedTop = likeliestOf(table);
+  // Worked out when asked for: most readings are not worth it.
+  let outcomes: readonly Outcome[] | undefined;
+  return {
+    gainBits: Math.max(0, bits),
+    expectedTop,
+    get outcomes(): readonly Outcome[] {
+      return (outcomes ??= outcomesOf(tableOf(outlooks, groups, cuts)));
+    },
+  };
+}
+
+/** Joint probability of bins and groups. In every bin each group has its `blank` (blunders, and what predicts nothing); what predictions put there is in `parts`, at
+ *  bin * groups + group, and only the cells in `filled` have any. Valid until the next one is made: thousands are in a plan. */
+interface JointTable {
+  readonly bins: number;
+  readonly groups: number;
+  readonly parts: Float64Array;
+  readonly filled: readonly number[];
+  readonly blank: Float64Array;
+  /** By bin: sum of predictions on the natural scale, weighted by what they put there. */
+  readonly weighted: Float64Array;
+}
+
+/** Memory that is used again by every table. */
+class Room {
+  parts = new Float64Array(0);
+  blank = new Float64Array(0);
+  weighted = new Float64Array(0);
+  chances = new Float64Array(0);
+  ofBin = new Float64Array(0);
+  ofGroup = new Float64Array(0);
+  readonly filled: number[] = [];
+
+  /** Makes it large enough, and empty. */
+  clear(bins: number, groups: number): void {
+    for (const cell of this.filled) this.parts[cell] = 0;
+    this.filled.length = 0;
+    if (this.parts.length < bins * groups) this.parts = new Float64Array(2 * bins * groups);
+    if (this.weighted.length < bins)
+      [this.weighted, this.chances, this.ofBin] = [new Float64Array(2 * bins), new Float64Array(2 * bins), new Float64Array(2 * bins)];
+    if (this.blank.length < groups) [this.blank, this.ofGroup] = [new Float64Array(2 * groups), new Float64Array(2 * groups)];
+    this.weighted.fill(0, 0, bins);
+    this.blank.fill(0, 0, groups);
+  }
+}
+
+const room = new Room();
+
+function tableOf(outlooks: readonly Outlook[], groups: number, cuts: readonly number[]): JointTable {
   const bins = cuts.length + 2;
-  const joint = new Float64Array(bins * groups);
-  const centre = new Float64Array(bins);
-  const known = new Float64Array(bins);
-  const blank = new Float64Array(groups);
-  const chances = new Float64Array(bins);
+  room.clear(bins, groups);
+  const { parts, filled, blank, weighted, chances } = room;
   let spreadOut: Scaled | undefined;
-  for (const { group, probability, predicted } of outlooks) {
+  for (let o = 0; o < outlooks.length; o += 1) {
+    const { group, probability, predicted } = outlooks[o]!;
     blank[group] = blank[group]! + (probability * (predicted ? BLUNDER : 1)) / bins;
     if (!predicted) continue;
-    if (predicted !== spreadOut) {
-      // Most outlooks predict what the one before does.
-      chances.fill(0);
-      spread(predicted, cuts, (bin, chance) => (chances[bin] = chance));
-      spreadOut = predicted;
-    }
+    // Most outlooks predict what the one before does.
+    if (predicted !== spreadOut) spread((spreadOut = predicted), cuts, chances);
     const share = probability * (1 - BLUNDER);
     for (let bin = 0; bin < bins; bin += 1) {
       const part = share * chances[bin]!;
       if (part === 0) continue;
-      joint[bin * groups + group] = joint[bin * groups + group]! + part;
-      known[bin] = known[bin]! + part;
-      if (!predicted.overload) centre[bin] = centre[bin]! + part * predicted.y;
+      const cell = bin * groups + group;
+      if (parts[cell] === 0) filled.push(cell);
+      parts[cell] = parts[cell]! + part;
+      if (!predicted.overload) weighted[bin] = weighted[bin]! + part * predicted.y;
     }
   }
-  for (let bin = 0; bin < bins; bin += 1) for (let g = 0; g < groups; g += 1) joint[bin * groups + g] = joint[bin * groups + g]! + blank[g]!;
-  return measure(joint, bins, groups, (bin) => (bin === bins - 1 ? Infinity : known[bin]! > 0 ? centre[bin]! / known[bin]! : 0));
+  return { bins, groups, parts, filled, blank, weighted };
+}
+
+/** No reading tells more of the group than which prediction came true: at most so many bits where all but `others` of the probability predicts the same, and the others
+ *  predict `kinds` different things. */
+export function mostInformation(others: number, kinds: number): number {
+  return -entropyTerm(others) - entropyTerm(1 - others) + others * Math.log2(Math.max(1, kinds));
+}
+
+const entropyTerm = (p: number): number => (p > 0 ? p * Math.log2(p) : 0);
+
+/** Bits that the bin tells of the group: the sum of p log p over cells less that over bins and over groups. */
+function mutualInformation({ bins, groups, parts, filled, blank }: JointTable): number {
+  const { ofBin, ofGroup } = room;
+  let allBlank = 0;
+  let bits = 0;
+  for (let g = 0; g < groups; g += 1) {
+    allBlank += blank[g]!;
+    ofGroup[g] = bins * blank[g]!;
+    bits += bins * entropyTerm(blank[g]!);
+  }
+  ofBin.fill(allBlank, 0, bins);
+  for (let f = 0; f < filled.length; f += 1) {
+    const cell = filled[f]!;
+    const g = cell % groups;
+    const bin = (cell - g) / groups;
+    const part = parts[cell]!;
+    ofBin[bin] = ofBin[bin]! + part;
+    ofGroup[g] = ofGroup[g]! + part;
+    bits += entropyTerm(part + blank[g]!) - entropyTerm(blank[g]!);
+  }
+  for (let bin = 0; bin < bins; bin += 1) bits -= entropyTerm(ofBin[bin]!);
+  for (let g = 0; g < groups; g += 1) bits -= entropyTerm(ofGroup[g]!);
+  return bits;
+}
+
+/** Expected probability of the likeliest group once the bin is known. */
+function likeliestOf({ bins, groups, parts, filled, blank }: JointTable): number {
+  let least = 0;
+  for (let g = 0; g < groups; g += 1) least = Math.max(least, blank[g]!);
+  const tops = room.ofBin.fill(least, 0, bins);
+  for (let f = 0; f < filled.length; f += 1) {
+    const cell = filled[f]!;
+    const g = cell % groups;
+    const bin = (cell - g) / groups;
+    tops[bin] = Math.max(tops[bin]!, parts[cell]! + blank[g]!);
+  }
+  let sum = 0;
+  for (let bin = 0; bin < bins; bin += 1) sum += tops[bin]!;
+  return sum;
+}
+
+/** The bins that anything falls into. */
+function outcomesOf({ bins, groups, parts, blank, weighted }: JointTable): readonly Outcome[] {
+  const outcomes: Outcome[] = [];
+  for (let bin = 0; bin < bins; bin += 1) {
+    const shares = new Float64Array(groups);
+    let [known, probability] = [0, 0];
+    for (let g = 0; g < groups; g += 1) {
+      const part = parts[bin * groups + g]!;
+      known += part;
+      probability += shares[g] = part + blank[g]!;
+    }
+    if (probability <= 0) continue;
+    for (let g = 0; g < groups; g += 1) shares[g] = shares[g]! / probability;
+    outcomes.push({ probability, centre: bin === bins - 1 ? Infinity : known > 0 ? weighted[bin]! / known : 0, groups: shares });
+  }
+  return outcomes;
 }
 
 /** The outlooks after each outcome of a reading: its probability, and what each outlook then has, in the order given (summing to 1). boundaries: as in expectedInformation. */
@@ -71,10 +184,11 @@ export function outlooksByOutcome(
 ): readonly { readonly probability: number; readonly shares: Float64Array }[] {
   const cuts = boundaries ?? cutsBetween(outlooks);
   const bins = Array.from({ length: cuts.length + 2 }, () => new Float64Array(outlooks.length));
+  const chances = new Float64Array(bins.length);
   outlooks.forEach(({ probability, predicted }, i) => {
     const blank = (probability * (predicted ? BLUNDER : 1)) / bins.length;
-    for (const bin of bins) bin[i]! += blank;
-    if (predicted) spread(predicted, cuts, (bin, chance) => (bins[bin]![i]! += probability * (1 - BLUNDER) * chance));
+    if (predicted) spread(predicted, cuts, chances);
+    bins.forEach((bin, k) => (bin[i] = blank + (predicted ? probability * (1 - BLUNDER) * chances[k]! : 0)));
   });
   return bins.map((bin) => {
     const probability = bin.reduce((a, b) => a + b, 0);
@@ -82,14 +196,23 @@ export function outlooksByOutcome(
   });
 }
 
-/** Hands each bin its share of one prediction. The last bin is OL. */
-function spread(predicted: Scaled, cuts: readonly number[], put: (bin: number, chance: number) => void): void {
-  if (predicted.overload) return put(cuts.length + 1, 1);
-  const sigma = Math.max(predicted.sigma, 1e-9);
+/** So many standard deviations from a boundary nothing of a prediction is beyond it. */
+const FAR = 5;
+
+/** Gives each bin its share of one prediction. The last bin is OL. */
+function spread({ y, sigma, overload }: Scaled, cuts: readonly number[], chances: Float64Array): void {
+  chances.fill(0, 0, cuts.length + 2);
+  if (overload) {
+    chances[cuts.length + 1] = 1;
+    return;
+  }
+  const width = Math.max(sigma, 1e-9);
   let below = 0;
   for (let bin = 0; bin <= cuts.length; bin += 1) {
-    const upTo = bin === cuts.length ? 1 : normalBelow((cuts[bin]! - predicted.y) / sigma);
-    if (upTo - below > 1e-6) put(bin, upTo - below);
+    const z = bin === cuts.length ? Infinity : (cuts[bin]! - y) / width;
+    if (z < -FAR) continue;
+    const upTo = z > FAR ? 1 : normalBelow(z);
+    if (upTo - below > 1e-6) chances[bin] = upTo - below;
     below = upTo;
     if (below > 1 - 1e-6) return;
   }
@@ -98,7 +221,8 @@ function spread(predicted: Scaled, cuts: readonly number[], put: (bin: number, c
 /** Whether all predictions lie so near to one another that there is no boundary between them: so it is with most readings. */
 function areTogether(outlooks: readonly Outlook[]): boolean {
   let [least, most, sigma] = [Infinity, -Infinity, Infinity];
-  for (const { predicted } of outlooks) {
+  for (let o = 0; o < outlooks.length; o += 1) {
+    const { predicted } = outlooks[o]!;
     if (!predicted || predicted.overload) continue;
     least = Math.min(least, predicted.y);
     most = Math.max(most, predicted.y);
@@ -107,54 +231,28 @@ function areTogether(outlooks: readonly Outlook[]): boolean {
   return !(most - least > 2 * SEPARATION * Math.max(sigma, 1e-12));
 }
 
-/** Boundaries between groups of predictions, at most MAX_BINS - 1, the widest gaps first. */
+const byPlace = (one: Scaled, other: Scaled): number => one.y - other.y;
+
+/** Boundaries between groups of predictions, ascending, at most MAX_BINS - 1: those with the widest gaps. */
 function cutsBetween(outlooks: readonly Outlook[]): number[] {
   if (areTogether(outlooks)) return [];
-  const points = outlooks.flatMap(({ predicted }) => (predicted && !predicted.overload ? [predicted] : [])).sort((a, b) => a.y - b.y);
-  const gaps: { at: number; width: number }[] = [];
+  const points: Scaled[] = [];
+  for (let o = 0; o < outlooks.length; o += 1) {
+    const { predicted } = outlooks[o]!;
+    if (predicted && !predicted.overload && predicted !== points.at(-1)) points.push(predicted);
+  }
+  points.sort(byPlace);
+  const cuts: number[] = [];
+  const widths: number[] = [];
   for (let i = 1; i < points.length; i += 1) {
     const [left, right] = [points[i - 1]!, points[i]!];
-    const total = left.sigma + right.sigma;
-    const width = (right.y - left.y) / Math.max(total, 1e-12);
-    if (width > SEPARATION) gaps.push({ width, at: (left.y * right.sigma + right.y * left.sigma) / Math.max(total, 1e-12) });
+    const total = Math.max(left.sigma + right.sigma, 1e-12);
+    const width = (right.y - left.y) / total;
+    if (width <= SEPARATION) continue;
+    cuts.push((left.y * right.sigma + right.y * left.sigma) / total);
+    widths.push(width);
   }
-  return gaps.sort((a, b) => b.width - a.width).slice(0, MAX_BINS - 1).map((gap) => gap.at).sort((a, b) => a - b); // prettier-ignore
-}
-
-function measure(joint: Float64Array, bins: number, groups: number, centreOf: (bin: number) => number): Information {
-  const prior = new Float64Array(groups);
-  const totals = new Float64Array(bins);
-  for (let bin = 0; bin < bins; bin += 1) {
-    for (let g = 0; g < groups; g += 1) {
-      const share = joint[bin * groups + g]!;
-      prior[g] = prior[g]! + share;
-      totals[bin] = totals[bin]! + share;
-    }
-  }
-  let gain = 0;
-  let expectedTop = 0;
-  for (let bin = 0; bin < bins; bin += 1) {
-    const total = totals[bin]!;
-    let top = 0;
-    for (let g = 0; g < groups; g += 1) {
-      const share = joint[bin * groups + g]!;
-      if (share > 0) gain += share * Math.log2(share / (total * prior[g]!));
-      if (share > top) top = share;
-    }
-    expectedTop += top;
-  }
-  // Worked out when asked for: most readings are not worth it.
-  let outcomes: readonly Outcome[] | undefined;
-  const outcomeOf = (bin: number): Outcome => ({
-    probability: totals[bin]!,
-    centre: centreOf(bin),
-    groups: joint.slice(bin * groups, (bin + 1) * groups).map((share) => share / totals[bin]!),
-  });
-  return {
-    gainBits: Math.max(0, gain),
-    expectedTop,
-    get outcomes(): readonly Outcome[] {
-      return (outcomes ??= [...totals.keys()].filter((bin) => totals[bin]! > 0).map(outcomeOf));
-    },
-  };
+  if (cuts.length < MAX_BINS) return cuts;
+  const least = [...widths].sort((a, b) => b - a)[MAX_BINS - 2]!;
+  return cuts.filter((_, i) => widths[i]! >= least).slice(0, MAX_BINS - 1);
 }

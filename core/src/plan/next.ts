@@ -9,6 +9,7 @@ import type { Information } from './information';
 import { foresee, informationOf, outlookBase, type OutlookBase } from './outlook';
 import type { ProposedMeasurement, Prospect } from './proposal';
 import { lookTwoSteps } from './two-step';
+import { rateOf, type WeighedMeasurement } from './weighed';
 
 /** What to do next. measure: a reading is worth its time; replace: none is, act on the leading suspects; verify: nothing seems wrong, prove it. */
 export interface Plan {
@@ -70,29 +71,31 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const open = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
   const view = outlookBase(belief, open.length);
   const candidates = open.length > MANY_CANDIDATES ? aroundSuspects(diagnoser.index, view, open) : open;
-  const proposals: { proposal: ProposedMeasurement; information: Information }[] = [];
+  const weighed: WeighedMeasurement[] = [];
   const absent = options.absent ?? [];
-  const foreseen = foresee(diagnoser, view, candidates, absent);
+  const foreseen = foresee(diagnoser, view, candidates, absent, LEAST_GAIN);
   let step = foreseen.next();
   for (; !step.done; step = foreseen.next()) yield FORESIGHT * step.value;
   const outlooks = step.value;
   for (const [i, measurement] of candidates.entries()) {
     if (i % 16 === 0) yield FORESIGHT + ((1 - FORESIGHT) * i) / candidates.length;
-    const information = informationOf(outlooks[i]!, view, measurement);
-    if (information.gainBits < LEAST_GAIN) continue;
+    const own = outlooks[i];
+    const information = own && informationOf(own, view, measurement);
+    if (!information || information.gainBits < LEAST_GAIN) continue;
     const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs) + (options.accessMinutes?.(measurement) ?? 0);
-    proposals.push({ proposal: propose(diagnoser, view, measurement, information, minutes, absent), information });
+    weighed.push({ measurement, information, minutes });
   }
-  proposals.sort((a, b) => rateOf(b.proposal) - rateOf(a.proposal));
-  lookTwoSteps(diagnoser, view, proposals, costs, absent);
+  weighed.sort((a, b) => rateOf(b) - rateOf(a));
+  lookTwoSteps(diagnoser, view, weighed, costs, absent);
+  const proposals = weighed.slice(0, MOST_PROPOSED).map((one) => propose(diagnoser, view, one, absent));
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
-  const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map(({ proposal, information }) => promiseOf(view, proposal, information))); // prettier-ignore
+  const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information))); // prettier-ignore
   const kept = actions.filter((action, i) => action.kind !== 'measure' || actions.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED).slice(0, MOST_ACTIONS); // prettier-ignore
-  return { state: decide(belief, proposals, costs), actions: kept, measurements: proposals.map(({ proposal }) => proposal), replace };
+  return { state: decide(belief, weighed, costs), actions: kept, measurements: proposals, replace };
 }
 
-const rateOf = ({ gainBits, minutes }: ProposedMeasurement): number => gainBits / minutes;
-
+/** Readings that are proposed: nobody looks further down the list. */
+const MOST_PROPOSED = 40;
 /** Readings that are weighed against work, actions that are kept, and how many of these may be readings. */
 const MOST_PROMISES = 12;
 const MOST_ACTIONS = 12;
@@ -108,15 +111,15 @@ function promiseOf({ refs }: OutlookBase, { kind, at, to, minutes, reason }: Pro
   };
 }
 
-function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurement; information: Information }[], costs: CostTable): Plan['state'] {
+function decide(belief: Belief, weighed: readonly WeighedMeasurement[], costs: CostTable): Plan['state'] {
   const top = belief.byPart[0]?.probability ?? 0;
   if (belief.healthy >= HEALTHY_ENOUGH && belief.healthy > top) return 'verify';
   if (top >= CERTAIN) return 'replace';
   // A wrong replacement costs its work and finding that out; a reading is worth what it takes off that risk.
   const stake = costs.replace + costs.wrongReplacement;
-  const best = proposals.some(
-    ({ proposal, information }) =>
-      (information.expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > proposal.minutes || proposal.gainBits > TELLING,
+  const best = weighed.some(
+    ({ information: { expectedTop, gainBits }, minutes }) =>
+      (expectedTop - Math.max(top, belief.healthy, belief.unmodelled)) * stake > minutes || gainBits > TELLING,
   );
   if (best) return 'measure';
   return belief.healthy > top ? 'verify' : 'replace';
@@ -125,9 +128,7 @@ function decide(belief: Belief, proposals: readonly { proposal: ProposedMeasurem
 function propose(
   diagnoser: Diagnoser,
   view: OutlookBase,
-  m: Measurement,
-  information: Information,
-  minutes: number,
+  { measurement: m, information, minutes }: WeighedMeasurement,
   absent: readonly string[],
 ): ProposedMeasurement {
   const names = [...view.refs, 'healthy', 'none of these'];

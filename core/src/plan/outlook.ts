@@ -1,7 +1,7 @@
-import { PULSING_AT, scaled, type Belief, type Diagnoser, type Scaled } from '../diagnosis';
+import { PULSING_AT, scaled, type Asked, type Belief, type Diagnoser, type Scaled } from '../diagnosis';
 import type { Hypothesis } from '../fault';
 import { STANDARD_METER as METER, type Measurement, type ReadingKind, type Response } from '../instrument';
-import { expectedInformation, type Information, type Outlook } from './information';
+import { expectedInformation, mostInformation, type Information, type Outlook } from './information';
 
 /** Hypotheses below this probability are left out of the outlook: they cannot move a decision. */
 const NEGLIGIBLE = 2e-4;
@@ -64,47 +64,76 @@ export function outlooksOf({ predictor }: Diagnoser, view: OutlookBase, m: Measu
   return outlooks;
 }
 
-/** What everything that may be so predicts for each of these readings, in their order: as `outlooksOf`, but what one group predicts alike taken together. Asks one faulty
- *  board after another, so that each is factored once and not once a reading. Yields the share done. */
+/** What everything that may be so predicts for each of these readings, in their order: as `outlooksOf`, but what one group predicts alike taken together; undefined for
+ *  readings that cannot tell as much as `leastBits`. Asks one faulty board after another, so that each is factored once and not once a reading. Yields the share done. */
 export function* foresee(
   { predictor }: Diagnoser,
   view: OutlookBase,
   measurements: readonly Measurement[],
   absent: readonly string[],
-): Generator<number, readonly (readonly Outlook[])[]> {
-  const groups = view.refs.length;
-  const bySetup = [...measurements.keys()].sort((a, b) => compare(measurements[a]!.setup, measurements[b]!.setup));
-  const sound = measurements.map((m) => predictor.healthy(m, absent));
-  /** By reading and group: the probability of what predicts the sound board's answer. */
-  const unmoved = new Float64Array(measurements.length * groups);
-  const moved = measurements.map((): Moved[] => []);
+  leastBits = 0,
+): Generator<number, readonly (readonly Outlook[] | undefined)[]> {
+  const foreseen = measurements.map((m) => new Foreseen(predictor.ask(m, absent), view.refs.length));
+  const bySetup = [...foreseen].sort((a, b) => compare(a.asked.m.setup, b.asked.m.setup));
   for (const [e, { hypothesis, severities, group, probability }] of view.entries.entries()) {
-    const share = probability / severities.length;
     for (const i of severities) {
-      for (let k = 0; k < bySetup.length; k += 1) {
-        const at = bySetup[k]!;
-        const answer = predictor.at(hypothesis, i, measurements[at]!, absent);
-        const last = moved[at]!.at(-1);
-        if (answer === sound[at]) unmoved[at * groups + group]! += share;
-        else if (last?.answer === answer && last.group === group) last.probability += share;
-        else moved[at]!.push({ group, answer, probability: share });
-        if (k % 16 === 15) yield e / view.entries.length;
+      const answering = predictor.answering(hypothesis, i);
+      for (let from = 0; from < bySetup.length; from += READINGS_A_TURN) {
+        for (const one of bySetup.slice(from, from + READINGS_A_TURN)) one.take(answering(one.asked), group, probability / severities.length);
+        yield e / view.entries.length;
       }
     }
   }
-  return measurements.map(({ kind }, at) => {
-    const predicted = predictedBy(kind, sound[at]!);
+  return foreseen.map((one) => (one.mostBits(view) < leastBits ? undefined : one.outlooks(view)));
+}
+
+/** Readings asked between two yields. */
+const READINGS_A_TURN = 16;
+
+/** What is foreseen for one reading. */
+class Foreseen {
+  /** By group: the probability of what predicts the sound board's answer. */
+  private readonly unmoved: Float64Array;
+  private readonly moved: Moved[] = [];
+
+  constructor(
+    readonly asked: Asked,
+    groups: number,
+  ) {
+    this.unmoved = new Float64Array(groups);
+  }
+
+  take(answer: Response, group: number, probability: number): void {
+    const { moved, unmoved } = this;
+    const last = moved[moved.length - 1];
+    if (answer === this.asked.healthy) unmoved[group]! += probability;
+    else if (last?.answer === answer && last.group === group) last.probability += probability;
+    else moved.push({ group, answer, probability });
+  }
+
+  /** More than this the reading cannot tell. */
+  mostBits({ unmodelled }: OutlookBase): number {
+    let others = unmodelled;
+    for (const { probability } of this.moved) others += probability;
+    return mostInformation(Math.min(1, others), this.moved.length + 1);
+  }
+
+  outlooks({ healthy, unmodelled }: OutlookBase): readonly Outlook[] {
+    const { unmoved, moved, asked } = this;
+    const { kind } = asked.m;
+    const groups = unmoved.length;
+    const predicted = predictedBy(kind, asked.healthy);
     const outlooks: Outlook[] = [
-      { group: groups, probability: view.healthy, predicted },
-      { group: groups + 1, probability: view.unmodelled, predicted: undefined },
+      { group: groups, probability: healthy, predicted },
+      { group: groups + 1, probability: unmodelled, predicted: undefined },
     ];
     for (let group = 0; group < groups; group += 1) {
-      const probability = unmoved[at * groups + group]!;
+      const probability = unmoved[group]!;
       if (probability > 0) outlooks.push({ group, probability, predicted });
     }
-    for (const { group, probability, answer } of moved[at]!) outlooks.push({ group, probability, predicted: predictedBy(kind, answer) });
+    for (const { group, probability, answer } of moved) outlooks.push({ group, probability, predicted: predictedBy(kind, answer) });
     return outlooks;
-  });
+  }
 }
 
 /** An answer that is not the sound board's, and what of one group's probability predicts it. */

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { blank, decibans, Diagnoser } from '../../src/diagnosis';
 import { gridLikelihood, gridSize } from '../../src/diagnosis/severity-grid';
 import { BenchState, measurementKey, type Measurement, type Reading } from '../../src/instrument';
-import { candidateMeasurements } from '../../src/plan';
-import { informationOf, foresee, outlookBase, outlooksOf } from '../../src/plan/outlook';
+import { candidateMeasurements, type Outlook } from '../../src/plan';
+import { informationOf, foresee, outlookBase, outlooksOf, type OutlookBase } from '../../src/plan/outlook';
 import { boardFile, RATES } from '../boards';
 
 const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
@@ -69,20 +69,39 @@ describe("belief against Bayes' rule written out", () => {
   });
 });
 
+function foreseen(diagnoser: Diagnoser, view: OutlookBase, leastBits: number): readonly (readonly Outlook[] | undefined)[] {
+  const steps = foresee(diagnoser, view, candidates, [], leastBits);
+  for (;;) {
+    const step = steps.next();
+    if (step.done) return step.value;
+  }
+}
+
 describe('what a plan foresees, one group taken together, against every hypothesis by itself', () => {
   it.each(TRUTHS)('%s', (fault) => {
     const diagnoser = new Diagnoser(index, RATES);
     const readings = candidates.flatMap((m) => readOff(diagnoser, fault, m) ?? []).slice(0, 1);
     const view = outlookBase(diagnoser.believe(readings), candidates.length);
-    const steps = foresee(diagnoser, view, candidates, []);
-    let step = steps.next();
-    while (!step.done) step = steps.next();
+    const together = foreseen(diagnoser, view, 0);
     candidates.forEach((m, i) => {
-      const [together, apart] = [step.value as Exclude<typeof step.value, number>, outlooksOf(diagnoser, view, m, [])];
-      const [one, other] = [informationOf(together[i]!, view, m), informationOf(apart, view, m)];
+      const [one, other] = [informationOf(together[i]!, view, m), informationOf(outlooksOf(diagnoser, view, m, []), view, m)];
       expect(one.gainBits, measurementKey(m)).toBeCloseTo(other.gainBits, 9);
       expect(one.expectedTop, measurementKey(m)).toBeCloseTo(other.expectedTop, 9);
       expect(together[i]!.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);
+    });
+  });
+
+  it('leaves out readings only that tell less than is asked for', () => {
+    const diagnoser = new Diagnoser(index, RATES);
+    const readings = candidates.flatMap((m) => readOff(diagnoser, 'F1:open', m) ?? []).slice(0, 2);
+    const view = outlookBase(diagnoser.believe(readings), candidates.length);
+    const [all, some] = [foreseen(diagnoser, view, 0), foreseen(diagnoser, view, 0.02)];
+    const left = candidates.filter((_, i) => some[i] === undefined);
+    expect(left.length).toBeGreaterThan(0);
+    expect(left.length).toBeLessThan(candidates.length);
+    candidates.forEach((m, i) => {
+      if (some[i]) expect(some[i]).toEqual(all[i]);
+      else expect(informationOf(all[i]!, view, m).gainBits, measurementKey(m)).toBeLessThan(0.02);
     });
   });
 });
