@@ -62,8 +62,8 @@ export interface BenchBoard {
   readonly asGoal: boolean;
 }
 
-/** The goal's share of a board of 300 parts: so many faults, taken evenly from all of them, and the kinds of readings that make some 600. */
-const GOAL = { faults: 900, allow: ['voltage', 'logic', 'resistance'] } as const;
+/** What the goals were set for: so many faults a part (900 on 300 parts), taken evenly from all of them, and the kinds of readings that make some two a part. */
+const GOAL = { faultsPerPart: 3, allow: ['voltage', 'logic', 'resistance'] } as const;
 
 /** Knows some of the faults only. */
 class FewerFaults extends Diagnoser {
@@ -72,7 +72,7 @@ class FewerFaults extends Diagnoser {
   override get space(): HypothesisSpace {
     if (this.kept) return this.kept;
     const { hypotheses, ...rest } = super.space;
-    const every = hypotheses.length / GOAL.faults;
+    const every = hypotheses.length / (GOAL.faultsPerPart * Math.round(this.index.board.parts.length / 100) * 100);
     const chosen = hypotheses.filter(({ name }, i) => name === TRUTH || Math.floor(i / every) !== Math.floor((i - 1) / every));
     const [all, some] = [hypotheses, chosen].map((list) => list.reduce((sum, { prior }) => sum + prior, 0)) as [number, number];
     return (this.kept = { ...rest, hypotheses: chosen.map((h) => ({ ...h, prior: (h.prior * all) / some })) });

@@ -11,7 +11,7 @@ import { chromium } from '@playwright/test';
 import { build, type Rollup } from 'vite';
 import { writeDeck } from '@hanzai/core/board';
 import { SWEPT, type BenchBoard, type BenchRow, type Sweep } from './bench-board';
-import type { BenchTask } from './bench-worker';
+import type { BenchRows, BenchTask } from './bench-worker';
 import { driveBoard } from './drive-board';
 
 const CHROMIUM = '/usr/bin/chromium';
@@ -19,24 +19,23 @@ const NGSPICE = '/usr/bin/ngspice';
 const sizes = process.argv.slice(2).map(Number).filter(Boolean);
 const BOARDS = (sizes.length > 0 ? sizes : [50, 100, 300, 1000]).flatMap((parts): BenchBoard[] => {
   const board = { parts, discrete: false, asGoal: false };
-  return parts === 300 ? [board, { ...board, discrete: true }, { ...board, asGoal: true }] : [board];
+  const goal = { ...board, asGoal: true };
+  return parts < 300 ? [board] : parts < 1000 ? [board, { ...board, discrete: true }, goal] : [board, goal];
 });
 
 const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(0)} ms`);
 
 const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
 
-function cells(row: BenchRow, bytes: number | undefined): string[] {
-  const { parts, discrete, asGoal, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
+function cells(row: BenchRow, what: string, bytes?: number): string[] {
+  const { parts, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
   const times = [dictionary, off, firstPlan, reading, plan, esrSurvey].map(show);
-  return [
-    `${parts}${discrete ? ' discrete' : ''}${asGoal ? ', the goal' : ''}`,
-    `${nets}`,
-    `${faults}`,
-    `${readings}`,
-    ...times,
-    bytes ? `${Math.round(bytes / 1e6)} MB` : '',
-  ];
+  return [`${parts}${what}`, `${nets}`, `${faults}`, `${readings}`, ...times, bytes ? `${Math.round(bytes / 1e6)} MB` : ''];
+}
+
+function rowsOf({ first, again }: BenchRows, bytes?: number): string[][] {
+  const what = `${first.discrete ? ' discrete' : ''}${first.asGoal ? ', the goal' : ''}`;
+  return [cells(first, what, bytes), ...(again ? [cells(again, `${what}, again`)] : [])];
 }
 
 function print(title: string, rows: readonly (readonly string[])[]): void {
@@ -86,8 +85,8 @@ function inPage(code: string, task: BenchTask): string {
 async function rowsInNode(code: string): Promise<string[][]> {
   const rows: string[][] = [];
   for (const board of BOARDS) {
-    const { answer, bytes } = await inNode<BenchRow>(code, { kind: 'row', board });
-    rows.push(cells(answer, bytes));
+    const { answer, bytes } = await inNode<BenchRows>(code, { kind: 'rows', board });
+    rows.push(...rowsOf(answer, bytes));
   }
   return rows;
 }
@@ -98,7 +97,7 @@ async function inBrowser(code: string): Promise<{ rows: string[][]; sweep: Sweep
   try {
     const page = await browser.newPage();
     const rows: string[][] = [];
-    for (const board of BOARDS) rows.push(cells(await page.evaluate<BenchRow>(inPage(code, { kind: 'row', board })), undefined));
+    for (const board of BOARDS) rows.push(...rowsOf(await page.evaluate<BenchRows>(inPage(code, { kind: 'rows', board }))));
     return { rows, sweep: await page.evaluate<Sweep>(inPage(code, { kind: 'sweep' })) };
   } finally {
     await browser.close();

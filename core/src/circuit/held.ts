@@ -44,6 +44,13 @@ export class Joints {
     for (let i = 0; i <= size; i += 1) this.parent[i] = i;
   }
 
+  /** The same joints, among so many nodes or more. */
+  copy(size: number): Joints {
+    const copy = new Joints(size);
+    copy.parent.set(this.parent);
+    return copy;
+  }
+
   join(a: number, b: number): void {
     this.parent[this.root(a + 1)] = this.root(b + 1);
   }

@@ -7,6 +7,7 @@ export { isUnknown, seesTheSame, type FreshChips, type Settled } from './settled
 export { contentions, type Contention } from './contention';
 export { heldNodes } from './held';
 export { heldBeside, heldThere } from './beside/held-beside';
+export { afterSmallStep, stepBetween } from './beside/small-step';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
 export { Vicinity } from './beside/vicinity';

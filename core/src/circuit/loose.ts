@@ -132,7 +132,7 @@ export class Loose {
   correct(vector: Float64Array, transposed: boolean, column: (unknown: number) => Float64Array): void {
     const { response, slopes, unknowns, size } = this;
     const n = unknowns.length;
-    const own = Float64Array.from(unknowns, (unknown) => (unknown < size ? vector[unknown]! : 0));
+    const own = Float64Array.from(unknowns, (unknown) => vector[unknown] ?? 0);
     // (1 + R S) y = v, then the pieces draw S y; for the adjoint both matrices are transposed.
     const at = (matrix: Float64Array, r: number, c: number): number => (transposed ? matrix[c * n + r]! : matrix[r * n + c]!);
     matrix.fill(0, 0, n * n);

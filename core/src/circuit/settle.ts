@@ -8,7 +8,7 @@ import { nodeOf, type LogicStamp, type Network } from './network';
 import { across, operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { FreshChips, Settled } from './settled';
 import type { Vicinity } from './beside/vicinity';
-import { pointBeside } from './beside/vicinity-search';
+import { pointBeside, type NearPoint } from './beside/vicinity-search';
 
 export interface SettleOptions {
   /** A settled network of the same chips to begin from; its registers are kept only where keepMemory is set (the board has not been switched off between). */
@@ -40,8 +40,8 @@ export function freshChips(network: Network, settled: Settled): FreshChips | und
   return same ? { memories: levels.memories, powered: network.chips.map((chip) => isPowered(chip, settled.phases)) } : undefined;
 }
 
-/** A phase. moved: as in `Settled`. */
-type Found = Pick<OperatingPoint, 'ok' | 'x'> & { readonly moved?: Int32Array | undefined };
+/** A phase. moved: as in `Settled`. near: as it was found beside the known board. */
+type Found = Pick<OperatingPoint, 'ok' | 'x'> & { readonly moved?: Int32Array | undefined; readonly near?: NearPoint };
 
 /** The search's working memory: lives as long as one search. */
 class Settling {
@@ -54,6 +54,7 @@ class Settling {
   private phases: Float64Array[] = [];
   /** As in `Settled`. */
   private moved: Int32Array | undefined;
+  private near: readonly NearPoint[] | undefined;
   private drives: Uint8Array[] = [];
   /** States of the drivers that belong to the phases. */
   private solvedDrives: Uint8Array[] = [];
@@ -116,10 +117,10 @@ class Settling {
   }
 
   private finish(phases: readonly Float64Array[]): Settled {
-    const { drives, moved } = this;
+    const { drives, moved, near } = this;
     const { driven, seen, memories, locked } = this.levels;
     const states = drives.length > 0 ? drives : [new Uint8Array(this.network.drivers.length)];
-    return { ok: true, phases, drives: states, driven, seen, memories, oscillating: locked, moved };
+    return { ok: true, phases, drives: states, driven, seen, memories, oscillating: locked, moved, near };
   }
 
   /** Solves the circuit for the drivers as they are, once or in both phases. */
@@ -134,6 +135,8 @@ class Settling {
       found.push(point);
     }
     this.phases = found.map(({ x }) => x);
+    const near = found.flatMap((point) => point.near ?? []);
+    this.near = near.length === found.length ? near : undefined;
     this.solvedDrives = this.drives;
     this.moved = this.options.from?.phases.length === found.length ? movedInAny(found) : undefined;
     return undefined;
@@ -155,7 +158,7 @@ class Settling {
     const before = this.phases[phase] ?? this.phases[0] ?? first;
     const vicinity = near?.points[phase] ?? near?.points[0];
     const found = near && vicinity && !this.reachesFar && pointBeside(vicinity, near.exchange.difference, drives, before);
-    if (found) return { ok: true, x: found.x, moved: found.moved };
+    if (found) return { ok: true, x: found.x, moved: found.moved, near: found };
     this.reachesFar = true;
     const from = phase > 0 ? inStep(this.network, drives, this.phases[0], first, before) : before;
     const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);

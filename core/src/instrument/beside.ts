@@ -1,12 +1,15 @@
 import type { BoardIndex, Part } from '../board';
 import {
+  afterSmallStep,
   exchangeElements,
   freshChips,
   heldBeside,
   heldThere,
   settle,
+  stepBetween,
   Vicinity,
   type ConductanceChange,
+  type Difference,
   type Exchange,
   type FreshChips,
   type Network,
@@ -21,6 +24,14 @@ const SOURCE_OHM = 2e4;
 /** Snapshots of changes that several faults come to, kept at a time. */
 const MOST_KEPT = 20_000;
 
+/** A faulty board found beside the one at rest. */
+interface Solved {
+  readonly faults: readonly FaultState[];
+  readonly difference: Difference;
+  readonly settled: Settled;
+  readonly snapshot: VoltSnapshot;
+}
+
 /** A board at rest and what stands beside it: the same board with a few faults, found where it differs. Lives as long as the board's state. */
 export class Beside {
   /** The phases of the board at rest. */
@@ -31,6 +42,8 @@ export class Beside {
   private readonly known = new Map<string, VoltSnapshot | null>();
   readonly sound: VoltSnapshot;
   private readonly held: Uint8Array;
+  /** What was solved last. */
+  private latest: Solved | undefined;
 
   constructor(
     private readonly index: BoardIndex,
@@ -53,24 +66,38 @@ export class Beside {
     const key = keyOf(exchange, this.network);
     let known = key === undefined ? undefined : this.known.get(key);
     if (known === undefined) {
-      known = this.solve(exchange, touched.after) ?? null;
+      known = this.find(faults, exchange, touched.after) ?? null;
       if (this.known.size >= MOST_KEPT) this.known.clear();
       if (key !== undefined) this.known.set(key, known);
     }
     return known ?? undefined;
   }
 
-  private solve(exchange: Exchange, changed: readonly PartElements[]): VoltSnapshot | undefined {
+  private find(faults: readonly FaultState[], exchange: Exchange, changed: readonly PartElements[]): VoltSnapshot | undefined {
+    const { latest } = this;
+    const like = latest && leaksOtherwise(latest.faults, faults) ? latest : undefined;
+    const stepped = like && this.fromLatest(like, exchange);
+    if (like && stepped === like.settled) return like.snapshot;
+    if (stepped) return this.take(exchange, stepped, changed);
     const { points, fresh, settled } = this;
-    const { network, difference } = exchange;
-    const result = settle(network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
-    if (!result.ok) return undefined;
-    const [drives, x] = [result.drives[0]!, result.phases[0]!];
-    const held = heldBeside(points[0]!, network, difference, drives, x, result.moved);
+    const result = settle(exchange.network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
+    const snapshot = result.ok ? this.take(exchange, result, changed) : undefined;
+    this.latest = snapshot && result.ok ? { faults, difference: exchange.difference, settled: result, snapshot } : undefined;
+    return snapshot;
+  }
+
+  private fromLatest({ difference, settled }: Solved, exchange: Exchange): Settled | undefined {
+    const step = stepBetween(difference, exchange.difference);
+    return step && afterSmallStep(settled, step);
+  }
+
+  private take({ network, difference }: Exchange, found: Settled, changed: readonly PartElements[]): VoltSnapshot {
+    const { points, settled } = this;
+    const held = heldBeside(points[0]!, network, difference, found.drives[0]!, found.phases[0]!, found.moved);
     const [only, ...others] = difference.conductances;
     const single = only && others.length === 0 && only.a < network.size && only.b < network.size ? only : undefined;
     const reloaded = single ? this.sourcesMovedBy(single) : [];
-    return takeSnapshot(this.atRest(network, result, held, changed), { snapshot: this.sound, settled, held: this.held, reloaded });
+    return takeSnapshot(this.atRest(network, found, held, changed), { snapshot: this.sound, settled, held: this.held, reloaded });
   }
 
   private atRest(network: Network, settled: Settled, held: Uint8Array, changed: readonly PartElements[]): AtRest {
@@ -95,6 +122,13 @@ export class Beside {
     if (!own) this.elementsOfPart.set(ref, (own = new Set(this.parts.find(({ part }) => part.ref === ref)?.elements)));
     return own;
   }
+}
+
+/** Whether two boards have the same single open, which leaks more in one: all else that it changes is the same. */
+function leaksOtherwise([one, ...others]: readonly FaultState[], [now, ...rest]: readonly FaultState[]): boolean {
+  if (!one || one.fault !== now?.fault || others.length + rest.length > 0) return false;
+  const { fault } = one;
+  return fault.type === 'dry' || fault.type === 'cut' || (fault.type === 'mode' && /^open\b|-open$/.test(fault.mode.name));
 }
 
 /** The difference of two unknowns' vectors, at any unknown; ground has nothing of either. */

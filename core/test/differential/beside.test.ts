@@ -31,21 +31,24 @@ describe('boards found beside the sound one', () => {
       let [compared, beside] = [0, 0];
       for (let h = 0; h < hypotheses.length; h += every) {
         const { fault, name: title, severities } = hypotheses[h]!;
-        const faults = [{ fault, severity: severities[h % severities.length]! }];
-        const found = base.snapshotWith(faults);
-        const whole = new BenchState(index, { setup: 'on', faults, absent: [] }).snapshot();
-        if (!whole) continue;
-        compared += 1;
-        if (!found) continue;
-        beside += 1;
-        index.nets.forEach((net, i) => {
-          const [low, high, doubt] = levelsAt(found, base.snapshot()!, i);
-          if (Number.isNaN(whole.low[i]!)) return;
-          // A net that a meter would load otherwise than before is left to the state itself.
-          if (Number.isNaN(low)) return;
-          const off = Math.max(Math.abs(low - whole.low[i]!), Math.abs(high - (whole.high ?? whole.low)[i]!));
-          if (off > 1e-3 + 1e-3 * Math.abs(whole.low[i]!) || doubt !== whole.unknown[i]) wrong.push(`${title} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`); // prettier-ignore
-        });
+        // An open that leaks less than the one before is found from that one.
+        for (const severity of severities.length === 2 ? severities : [severities[h % severities.length]!]) {
+          const faults = [{ fault, severity }];
+          const found = base.snapshotWith(faults);
+          const whole = new BenchState(index, { setup: 'on', faults, absent: [] }).snapshot();
+          if (!whole) continue;
+          compared += 1;
+          if (!found) continue;
+          beside += 1;
+          index.nets.forEach((net, i) => {
+            const [low, high, doubt] = levelsAt(found, base.snapshot()!, i);
+            if (Number.isNaN(whole.low[i]!)) return;
+            // A net that a meter would load otherwise than before is left to the state itself.
+            if (Number.isNaN(low)) return;
+            const off = Math.max(Math.abs(low - whole.low[i]!), Math.abs(high - (whole.high ?? whole.low)[i]!));
+            if (off > 1e-3 + 1e-3 * Math.abs(whole.low[i]!) || doubt !== whole.unknown[i]) wrong.push(`${title} at ${severity} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`); // prettier-ignore
+          });
+        }
       }
       expect(wrong).toEqual([]);
       expect(compared).toBeGreaterThan(30);

@@ -10,11 +10,17 @@ interface Holding {
   readonly held: Uint8Array;
   /** By place among the pieces of the vicinity: 1 where the piece holds. */
   readonly pieces: Uint8Array;
+  /** By place three times: the nodes that the piece joins where it holds: of a transistor all three, of anything else the two that it lies between and NO_NODE. */
+  readonly ends: Int32Array;
   /** Pairs of nodes, and all that conducts between them, siemens. */
   readonly pairs: Int32Array;
   readonly siemens: Float64Array;
   readonly placeOfPair: ReadonlyMap<number, number>;
+  /** What the pairs join. */
+  readonly joints: Joints;
 }
+
+const NO_NODE = -2;
 
 const HOLDING = new WeakMap<Vicinity, Holding>();
 
@@ -40,9 +46,19 @@ function holdingOf(known: Vicinity): Holding {
     pairs: Int32Array.from(pairs),
     siemens: Float64Array.from(sums),
     placeOfPair,
+    ends: Int32Array.from(pieces.flatMap(({ piece: { ports, feeds } }) => [ports[0]!, ports[1]!, feeds > 2 ? ports[2]! : NO_NODE])),
+    joints: joined(network.size, pairs, sums),
   };
   HOLDING.set(known, holding);
   return holding;
+}
+
+/** What pairs of nodes join that conduct enough. */
+function joined(size: number, pairs: ArrayLike<number>, siemens: ArrayLike<number>, without?: ReadonlySet<number>): Joints {
+  const joints = new Joints(size);
+  for (let place = 0; place < siemens.length; place += 1)
+    if (siemens[place]! >= FEEDING_SIEMENS && !without?.has(place)) joints.join(pairs[2 * place]!, pairs[2 * place + 1]!);
+  return joints;
 }
 
 const keyOf = ({ size }: Network, a: number, b: number): number => (Math.min(a, b) + 1) * (size + 1) + Math.max(a, b) + 1;
@@ -72,7 +88,7 @@ export function heldBeside(
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
   if (!moved || branches.length > 0) return heldNodes(network, drives, x);
-  const { held, pieces, pairs, siemens: sums, placeOfPair } = holdingOf(known);
+  const { held, pieces, pairs, siemens: sums, placeOfPair, ends } = holdingOf(known);
   const now = pieces.slice();
   let changed = come.junctions.length + come.transistors.length + come.laws.length + extra > 0;
   const set = (place: number, holds: boolean): void => {
@@ -87,26 +103,26 @@ export function heldBeside(
   }
   for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) set(known.pieceOf(stamp), false);
   const others = new Map<number, { readonly a: number; readonly b: number; readonly siemens: number }>();
+  const parted = new Set<number>();
   for (const { a, b, siemens } of conductances) {
     const key = keyOf(known.network, a, b);
     const place = placeOfPair.get(key);
     const before = others.get(key)?.siemens ?? (place === undefined ? 0 : sums[place]!);
     if (before >= FEEDING_SIEMENS !== before + siemens >= FEEDING_SIEMENS) changed = true;
+    if (place !== undefined && sums[place]! >= FEEDING_SIEMENS && before + siemens < FEEDING_SIEMENS) parted.add(place);
+    else if (place !== undefined) parted.delete(place);
     others.set(key, { a, b, siemens: before + siemens });
   }
   if (!changed) return held;
 
-  const joints = new Joints(known.network.size + extra);
-  const exchanged = new Set([...others.keys()].map((key) => placeOfPair.get(key)));
-  for (let place = 0; place < sums.length; place += 1)
-    if (sums[place]! >= FEEDING_SIEMENS && !exchanged.has(place)) joints.join(pairs[2 * place]!, pairs[2 * place + 1]!);
+  const { size } = known.network;
+  const joints = parted.size > 0 ? joined(size + extra, pairs, sums, parted) : holdingOf(known).joints.copy(size + extra);
   for (const { a, b, siemens } of others.values()) if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
   for (let place = 0; place < now.length; place += 1) {
     if (now[place] === 0) continue;
-    const { ports } = known.pieces[place]!.piece;
-    // Of a transistor all three, of anything else the two that it lies between.
-    joints.join(ports[0]!, ports[1]!);
-    if (known.pieces[place]!.piece.feeds > 2) joints.join(ports[1]!, ports[2]!);
+    const [a, b, c] = [ends[3 * place]!, ends[3 * place + 1]!, ends[3 * place + 2]!];
+    joints.join(a, b);
+    if (c !== NO_NODE) joints.join(b, c);
   }
   for (const junction of come.junctions) if (junctionHolds(junction, x)) joints.join(junction.a, junction.b);
   for (const transistor of come.transistors) if (transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);

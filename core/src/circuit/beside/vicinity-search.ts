@@ -176,17 +176,27 @@ class VicinitySearch implements NearPoint {
   }
 
   response(a: number, b: number): Float64Array {
-    return this.corrected(this.vicinity.column(a, b), false, (unknown) => this.vicinity.column(unknown));
+    return this.corrected(a, b, false);
   }
 
   adjoint(a: number, b: number): Float64Array {
-    return this.corrected(this.vicinity.adjoint(a, b), true, (unknown) => this.vicinity.adjoint(unknown, -1));
+    return this.corrected(a, b, true);
   }
 
-  private corrected(known: Float64Array, transposed: boolean, column: (unknown: number) => Float64Array): Float64Array {
+  private corrected(a: number, b: number, transposed: boolean): Float64Array {
+    const { vicinity } = this;
+    const { size } = vicinity.network;
     const vector = new Float64Array(this.x.length);
-    vector.set(known);
-    this.loose.correct(vector, transposed, column);
+    const known = (p: number, q: number): Float64Array => (transposed ? vicinity.adjoint(p, q) : vicinity.column(p, q));
+    if (a < size && b < size) vector.set(known(a, b));
+    else {
+      // A node that only this circuit has is at first tied to ground by one siemens.
+      const inside = (node: number): number => (node < size ? node : -1);
+      vector.set(known(inside(a), inside(b)));
+      if (a >= size) vector[a] = 1;
+      if (b >= size) vector[b] = -1;
+    }
+    this.loose.correct(vector, transposed, (unknown) => known(unknown, -1));
     return vector;
   }
 
