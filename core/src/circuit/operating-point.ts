@@ -98,6 +98,11 @@ class Newton {
   private readonly out = new Float64Array(2);
   private readonly jacobian = new Float64Array(9);
   private readonly laws: OpenLaws;
+  // An exchanged network makes its lists when asked: once a search is enough.
+  private readonly constant: Float64Array;
+  private readonly drive: Float64Array;
+  private readonly junctions: readonly JunctionStamp[];
+  private readonly transistors: readonly TransistorStamp[];
   private limited = false;
 
   constructor(
@@ -107,13 +112,14 @@ class Newton {
     private readonly difference?: LooseDifference,
     private readonly tolerance: Tolerance = TOLERANCE,
   ) {
-    this.values = new Float64Array(network.constant.length);
+    ({ constant: this.constant, drive: this.drive, junctions: this.junctions, transistors: this.transistors } = network);
+    this.values = new Float64Array(this.constant.length);
     this.rhs = new Float64Array(network.size);
     this.next = new Float64Array(network.size + (difference?.extra ?? 0));
-    this.junctionVolt = new Float64Array(network.junctions.length);
-    this.critical = criticalOf(network.junctions);
-    this.transistorVolt = new Float64Array(network.transistors.length * 2);
-    this.transistorCritical = criticalOf(network.transistors);
+    this.junctionVolt = new Float64Array(this.junctions.length);
+    this.critical = criticalOf(this.junctions);
+    this.transistorVolt = new Float64Array(this.transistors.length * 2);
+    this.transistorCritical = criticalOf(this.transistors);
     this.laws = openLaws(network, drives);
   }
 
@@ -125,7 +131,7 @@ class Newton {
     x.set(start);
     for (const unknown of loose?.unknowns ?? []) if (unknown >= start.length) x[unknown] = loose!.startOf(unknown);
     const first = Float64Array.from(x);
-    const linear = network.junctions.length === 0 && network.transistors.length === 0 && network.laws.length === 0;
+    const linear = this.junctions.length === 0 && this.transistors.length === 0 && network.laws.length === 0;
     this.rememberVolts(x);
     rememberLaws(this.laws, x);
     let worst = 0;
@@ -192,8 +198,8 @@ class Newton {
   }
 
   private rememberVolts(x: Float64Array): void {
-    this.network.junctions.forEach((j, i) => (this.junctionVolt[i] = startOfJunction(across(x, j.a, j.b), this.critical[i]!)));
-    this.network.transistors.forEach(({ nodes: [c, b, e], element: { model } }, i) => {
+    this.junctions.forEach((j, i) => (this.junctionVolt[i] = startOfJunction(across(x, j.a, j.b), this.critical[i]!)));
+    this.transistors.forEach(({ nodes: [c, b, e], element: { model } }, i) => {
       const sign = model.polarity === 'npn' ? 1 : -1;
       this.transistorVolt[2 * i] = startOfJunction(sign * across(x, b, e), this.transistorCritical[2 * i]!);
       this.transistorVolt[2 * i + 1] = startOfJunction(sign * across(x, b, c), this.transistorCritical[2 * i + 1]!);
@@ -201,13 +207,13 @@ class Newton {
   }
 
   private assemble(x: Float64Array, scale: number, shunt: number): void {
-    const { network, values, rhs } = this;
-    values.set(network.constant);
-    for (let i = 0; i < rhs.length; i += 1) rhs[i] = network.drive[i]! * scale;
-    if (this.injection) for (let i = 0; i < rhs.length; i += 1) rhs[i] = rhs[i]! + this.injection[i]!;
+    const { values, rhs, drive, injection, junctions, transistors } = this;
+    values.set(this.constant);
+    for (let i = 0; i < rhs.length; i += 1) rhs[i] = drive[i]! * scale;
+    if (injection) for (let i = 0; i < rhs.length; i += 1) rhs[i] = rhs[i]! + injection[i]!;
     this.limited = false;
-    for (let i = 0; i < network.junctions.length; i += 1) this.stampJunction(network.junctions[i]!, i, x, shunt);
-    for (let i = 0; i < network.transistors.length; i += 1) this.stampTransistor(network.transistors[i]!, i, x, shunt);
+    for (let i = 0; i < junctions.length; i += 1) this.stampJunction(junctions[i]!, i, x, shunt);
+    for (let i = 0; i < transistors.length; i += 1) this.stampTransistor(transistors[i]!, i, x, shunt);
     if (stampLaws(this.laws, x, values, rhs)) this.limited = true;
   }
 

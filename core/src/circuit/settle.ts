@@ -54,7 +54,7 @@ class Settling {
   private phases: Float64Array[] = [];
   /** As in `Settled`. */
   private moved: Int32Array | undefined;
-  private near: readonly NearPoint[] | undefined;
+  private near: Settled['near'];
   private drives: Uint8Array[] = [];
   /** States of the drivers that belong to the phases. */
   private solvedDrives: Uint8Array[] = [];
@@ -135,8 +135,7 @@ class Settling {
       found.push(point);
     }
     this.phases = found.map(({ x }) => x);
-    const near = found.flatMap((point) => point.near ?? []);
-    this.near = near.length === found.length ? near : undefined;
+    this.near = found.map(({ near }) => near);
     this.solvedDrives = this.drives;
     this.moved = this.options.from?.phases.length === found.length ? movedInAny(found) : undefined;
     return undefined;

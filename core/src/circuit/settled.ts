@@ -19,8 +19,8 @@ export interface Settled {
   readonly oscillating: ReadonlySet<number>;
   /** The unknowns that are not, in some phase, where they are on the board beside which this was found, among others; undefined: any may have moved. */
   readonly moved?: Int32Array | undefined;
-  /** The phases as they were found beside that board; undefined where one was not. */
-  readonly near?: readonly NearPoint[] | undefined;
+  /** The phases as they were found beside that board; undefined those that were not. */
+  readonly near?: readonly (NearPoint | undefined)[] | undefined;
 }
 
 /** What the chips of a settled board hold in their registers when it is switched on anew at the levels it has, and which have their supply. */

@@ -9,7 +9,6 @@ import {
   stepBetween,
   Vicinity,
   type ConductanceChange,
-  type Difference,
   type Exchange,
   type FreshChips,
   type Network,
@@ -27,7 +26,7 @@ const MOST_KEPT = 20_000;
 /** A faulty board found beside the one at rest. */
 interface Solved {
   readonly faults: readonly FaultState[];
-  readonly difference: Difference;
+  readonly exchange: Exchange;
   readonly settled: Settled;
   readonly snapshot: VoltSnapshot;
 }
@@ -82,13 +81,13 @@ export class Beside {
     const { points, fresh, settled } = this;
     const result = settle(exchange.network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
     const snapshot = result.ok ? this.take(exchange, result, changed) : undefined;
-    this.latest = snapshot && result.ok ? { faults, difference: exchange.difference, settled: result, snapshot } : undefined;
+    this.latest = snapshot && result.ok ? { faults, exchange, settled: result, snapshot } : undefined;
     return snapshot;
   }
 
-  private fromLatest({ difference, settled }: Solved, exchange: Exchange): Settled | undefined {
-    const step = stepBetween(difference, exchange.difference);
-    return step && afterSmallStep(settled, step);
+  private fromLatest({ exchange, settled }: Solved, { difference }: Exchange): Settled | undefined {
+    const step = stepBetween(exchange.difference, difference);
+    return step && afterSmallStep(exchange, settled, step);
   }
 
   private take({ network, difference }: Exchange, found: Settled, changed: readonly PartElements[]): VoltSnapshot {

@@ -1,6 +1,8 @@
+import { factorJacobian } from '../jacobian';
+import { Loose } from '../loose';
+import { loosePieces } from '../loose-pieces';
 import type { Settled } from '../settled';
-import type { ConductanceChange, Difference } from './exchange';
-import type { NearPoint } from './vicinity-search';
+import type { ConductanceChange, Difference, Exchange } from './exchange';
 
 /** The one conductance by which two differences part, with what the second has more of it; undefined where they part in anything else, or where what comes in place of
  *  other elements cannot be compared. */
@@ -25,29 +27,57 @@ const STILL = 1e-4;
 const LEAST_MOVE = 1e-5;
 
 /** A settled board with so much more conductance in one place, where that moves so little that everything is linear on the way and every chip sees what it saw: an open
- *  that leaks a hundredth of a microampere, and one that does not. The board itself where next to nothing moves; undefined where too much does. */
-export function afterSmallStep(settled: Settled, step: ConductanceChange): Settled | undefined {
-  const { near, moved } = settled;
-  if (!near || !moved) return undefined;
+ *  that leaks a hundredth of a microampere, and one that does not. The board itself where next to nothing moves; undefined where too much does.
+ *  exchange: of which the board came. */
+export function afterSmallStep(exchange: Exchange, settled: Settled, step: ConductanceChange): Settled | undefined {
+  const { phases, moved } = settled;
   const shifts: Float64Array[] = [];
   let most = 0;
-  for (const point of near) {
-    const shift = shiftBy(point, step);
+  for (const [phase, x] of phases.entries()) {
+    const shift = responseIn(exchange, settled, phase, step);
+    if (!shift) return undefined;
+    toShift(shift, x, step);
     for (let unknown = 0; unknown < shift.length; unknown += 1) most = Math.max(most, Math.abs(shift[unknown]!));
     if (!(most <= LINEAR_VOLT)) return undefined;
     shifts.push(shift);
   }
   if (most <= STILL) return settled;
-  return { ...settled, phases: near.map(({ x }, phase) => sum(x, shifts[phase]!)), moved: withMoved(moved, shifts), near: undefined };
+  return { ...settled, phases: phases.map((x, phase) => sum(x, shifts[phase]!)), moved: moved && withMoved(moved, shifts), near: undefined };
 }
 
-/** By how much each unknown moves: rank-one update (Sherman & Morrison, Ann. Math. Stat. 21, 1950). */
-function shiftBy(point: NearPoint, { a, b, siemens }: ConductanceChange): Float64Array {
-  const shift = point.response(a, b);
+/** Makes of a response the shift of each unknown: rank-one update (Sherman & Morrison, Ann. Math. Stat. 21, 1950). */
+function toShift(response: Float64Array, x: Float64Array, { a, b, siemens }: ConductanceChange): void {
   const between = (vector: Float64Array): number => (a < 0 ? 0 : vector[a]!) - (b < 0 ? 0 : vector[b]!);
-  const ampere = (siemens * between(point.x)) / (1 + siemens * between(shift));
-  for (let unknown = 0; unknown < shift.length; unknown += 1) shift[unknown] = -ampere * shift[unknown]!;
-  return shift;
+  const ampere = (siemens * between(x)) / (1 + siemens * between(response));
+  for (let unknown = 0; unknown < response.length; unknown += 1) response[unknown] = -ampere * response[unknown]!;
+}
+
+/** Unknowns for one ampere into a and out of b, in a phase; undefined where there is no answer. */
+function responseIn({ inMatrix, loose }: Exchange, { near, phases, drives }: Settled, phase: number, { a, b }: ConductanceChange): Float64Array | undefined {
+  const known = near?.[phase];
+  if (known) return known.response(a, b);
+  const [x, states] = [phases[phase]!, drives[phase]!];
+  const { lu, size } = inMatrix;
+  lu.owner = undefined;
+  if (factorJacobian(inMatrix, x, states)) return undefined;
+  const vector = new Float64Array(x.length);
+  if (a >= 0) vector[a] = 1;
+  if (b >= 0) vector[b] = -1;
+  // Nodes that have no place in the matrix are at first tied to ground by one siemens: there an ampere makes a volt.
+  const placed = vector.subarray(0, size);
+  lu.solve(placed, placed);
+  const pieces = new Loose(size, (unknown) => x[unknown]!);
+  for (const piece of loosePieces(loose, states)) pieces.add(piece);
+  if (pieces.isEmpty) return vector;
+  const column = (unknown: number): Float64Array => {
+    const response = new Float64Array(size);
+    response[unknown] = 1;
+    lu.solve(response, response);
+    return response;
+  };
+  if (pieces.step(x, { values: x, column }, x) === undefined) return undefined;
+  pieces.correct(vector, false, column);
+  return vector;
 }
 
 function sum(x: Float64Array, shift: Float64Array): Float64Array {
