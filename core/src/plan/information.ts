@@ -111,7 +111,7 @@ function tableOf(outlooks: readonly Outlook[], groups: number, cuts: readonly nu
 }
 
 /** No reading tells more of the group than which prediction came true: at most so many bits where all but `others` of the probability predicts the same, and the others
- *  predict `kinds` different things. */
+ *  predict `kinds` different things. Source: the data processing inequality, Cover & Thomas, Elements of Information Theory, 2.8. */
 export function mostInformation(others: number, kinds: number): number {
   return -entropyTerm(others) - entropyTerm(1 - others) + others * Math.log2(Math.max(1, kinds));
 }
