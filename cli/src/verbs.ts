@@ -125,7 +125,7 @@ export function next(words: readonly string[]): Output {
   }); // prettier-ignore
   const top = Number(args.text('top') ?? 10);
   if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
-  const plan = nextMeasurements(index, readings, RATES, { ...(allow ? { allow } : {}) });
+  const plan = nextMeasurements(index, readings, RATES, { most: top, ...(allow ? { allow } : {}) });
   const measurements = plan.measurements
     .slice(0, top)
     .map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({ setup, kind, at, to, gainBits, minutes, reason }));

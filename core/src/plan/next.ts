@@ -28,6 +28,8 @@ export interface PlanOptions {
   readonly setup?: Setup;
   /** Parts that are off the board now. */
   readonly absent?: readonly string[];
+  /** Readings to propose at most, best first. Default 40: nobody looks further down the list. */
+  readonly most?: number;
   /** Minutes of opening up before a reading's points can be reached. Default: none. */
   readonly accessMinutes?: (measurement: Measurement) => number;
 }
@@ -87,14 +89,13 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   }
   weighed.sort((a, b) => rateOf(b) - rateOf(a));
   lookTwoSteps(diagnoser, view, weighed, costs, absent);
-  const proposals = weighed.slice(0, MOST_PROPOSED).map((one) => propose(diagnoser, view, one, absent));
+  const proposals = weighed.slice(0, Math.max(options.most ?? MOST_PROPOSED, MOST_PROMISES)).map((one) => propose(diagnoser, view, one, absent));
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
   const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information))); // prettier-ignore
   const kept = actions.filter((action, i) => action.kind !== 'measure' || actions.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED).slice(0, MOST_ACTIONS); // prettier-ignore
   return { state: decide(belief, weighed, costs), actions: kept, measurements: proposals, replace };
 }
 
-/** Readings that are proposed: nobody looks further down the list. */
 const MOST_PROPOSED = 40;
 /** Readings that are weighed against work, actions that are kept, and how many of these may be readings. */
 const MOST_PROMISES = 12;
