@@ -44,14 +44,16 @@ const settled = (page) =>
     .waitFor({ timeout: 20_000 })
     .then(() => page.getByText('Measure next').or(page.getByText('Or measure on')).first().waitFor({ timeout: 20_000 }))
     .then(() => page.getByRole('region', { name: 'Map of the circuit' }).locator('svg rect').first().waitFor({ timeout: 20_000 }));
+/** A page has come to life when none of its islands is as the server sent it. */
+const alive = (page) => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
 const go = (words, stage) => async (page) => {
   await page.goto(`${address}/case/${await caseNumber(page, words)}/${stage}`);
-  await page.waitForLoadState('networkidle');
+  await alive(page);
 };
 
 await shot('docket', 'day', async (page) => {
   await page.goto(address);
-  await page.waitForLoadState('networkidle');
+  await alive(page);
 });
 await shot('take-in', 'day', go(/no movement and no eject/, 'take-in'));
 for (const stage of ['swaps', 'open-up', 'look', 'first-aid']) await shot(stage, 'day', go(/gives up after three/, stage));
@@ -80,6 +82,6 @@ await shot('prove', 'day', go(/dead after a jolt/, 'prove'));
 await shot('hand-back', 'day', go(/dead after a jolt/, 'hand-back'));
 await shot('boards', 'day', async (page) => {
   await page.goto(`${address}/boards`);
-  await page.waitForLoadState('networkidle');
+  await alive(page);
 });
 await browser.close();

@@ -153,7 +153,7 @@ test('the screens pass the accessibility rules in both themes', async ({ page })
     await page.emulateMedia({ colorScheme: theme });
     for (const path of ['/', '/boards', '/case/new', ...['take-in', 'trace', 'repair', 'prove', 'hand-back'].map((stage) => `/case/${number}/${stage}`)]) {
       await page.goto(path);
-      await page.waitForLoadState('networkidle');
+      await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
       const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
       expect(violations.map((v) => `${theme} ${path}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([]);
     }
