@@ -14,8 +14,10 @@ const SINGLES = Number(process.env.SINGLES ?? 90);
 const DOUBLES = Number(process.env.DOUBLES ?? 15);
 const SEARCHES = Number(process.env.SEARCHES ?? 12);
 const FEW_READINGS = 12;
-/** A fault beside another can be seen where it makes the readings ten times as likely, nats. */
+/** A fault can be seen, beside others too, where it makes the readings ten times as likely, nats. */
 const SHOWS_NATS = Math.log(10);
+/** Two suspects are on a level where the readings speak for one no more than this against the other, nats. */
+const LEVEL_NATS = 2;
 
 /** Large boards take their share of the faults only: with every candidate reading one of them costs up to half a minute there. */
 function shareFor(faults: number): number {
@@ -66,7 +68,7 @@ function some<T>(list: readonly T[], count: number): T[] {
 function alike(belief: Belief): Set<string> {
   const weigh = ({ hypothesis, probability }: Belief['suspects'][number]): number => Math.log(probability / hypothesis.prior);
   const top = weigh(belief.suspects[0]!);
-  return new Set(belief.suspects.slice(0, 200).filter((s) => weigh(s) > top - 2).flatMap(({ hypothesis }) => hypothesis.refs)); // prettier-ignore
+  return new Set(belief.suspects.slice(0, 200).filter((s) => weigh(s) > top - LEVEL_NATS).flatMap(({ hypothesis }) => hypothesis.refs)); // prettier-ignore
 }
 
 /** Log-likelihood of readings for the nominal board with exactly these faults. */
@@ -84,6 +86,20 @@ function evidence(index: BoardIndex, faults: readonly FaultState[], readings: re
 function eachShows(diagnoser: Diagnoser, faults: readonly FaultState[], readings: readonly Reading[]): boolean {
   const whole = evidence(diagnoser.index, faults, readings, diagnoser.voltSpan);
   return faults.every((one) => whole - evidence(diagnoser.index, faults.filter((other) => other !== one), readings, diagnoser.voltSpan) > SHOWS_NATS); // prettier-ignore
+}
+
+/** Points on a suspect's range of severities at which it is held against the truth. */
+const POINTS = 17;
+
+/** Whether the readings leave the true fault on a level with this suspect at the severity that suits that best: then nothing on this board tells the two apart. */
+function isLevelWith(diagnoser: Diagnoser, truth: FaultState, { hypothesis }: Belief['suspects'][number], readings: readonly Reading[]): boolean {
+  if (hypothesis.type === 'double') return false;
+  const { fault, severities, discrete } = hypothesis;
+  const [low, high] = [severities[0]!, severities.at(-1)!];
+  const points = discrete || low === high ? severities : Array.from({ length: POINTS }, (_, i) => low * (high / low) ** (i / (POINTS - 1)));
+  const own = evidence(diagnoser.index, [truth], readings, diagnoser.voltSpan);
+  const best = Math.max(...points.map((severity) => evidence(diagnoser.index, [{ fault, severity }], readings, diagnoser.voltSpan)));
+  return Math.abs(best - own) <= LEVEL_NATS;
 }
 
 interface Tally { singles: number; right: number; visible: number; doubles: number; shown: number; both: number; searches: number; planned: number; fixed: number; seconds: number } // prettier-ignore
@@ -108,10 +124,11 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     for (const { ref, probability } of few.byPart.slice(0, 3)) stated.push({ probability, right: truth.refs.includes(ref) });
     const full = diagnoser.believe(all);
     tally.singles += 1;
-    // A fault that no reading on the board can see is not a miss of the engine: it stays with "healthy".
-    if (full.healthy > Math.max(...full.byPart.map(({ probability }) => probability))) continue;
+    // A fault that no reading on the board can see is not a miss of the engine.
+    const state = { fault: truth.fault, severity: fault.severity };
+    if (!eachShows(diagnoser, [state], all)) continue;
     tally.visible += 1;
-    if (truth.refs.some((ref) => alike(full).has(ref))) tally.right += 1;
+    if (truth.refs.some((ref) => alike(full).has(ref)) || isLevelWith(diagnoser, state, full.suspects[0]!, all)) tally.right += 1;
     else if (process.env.SHOW) process.stderr.write(`${name} ${fault.name} ${fault.severity.toPrecision(3)}: ${full.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}; unmodelled ${full.unmodelled.toFixed(2)}\n`); // prettier-ignore
   }
   for (let n = 0; n < DOUBLES * share; n += 1) {
@@ -171,8 +188,8 @@ const percent = (part: number, whole: number): string => (whole === 0 ? '' : `${
 const text = `# Calibration of the diagnosis
 
 Made by \`npm run calibrate\`, seeds fixed. On the demo boards listed random single faults are drawn by their priors, severities from their range, all parts within tolerance, readings with the
-meter's error. "Right" means: with every candidate reading taken, the true part is among those that the readings leave on a level with the first. A fault that changes no reading on the board
-cannot be found and is left out of the count. A double fault counts where each of the two shows beside the other: without it the readings would be less than a tenth as likely.
+meter's error. "Right" means: with every candidate reading taken, the true part is among those that the readings leave on a level with the first, or at its true severity on a level with the first suspect at that
+one's best (within a factor of seven of likelihood, either way). A fault counts as visible, and a double fault where each of the two does beside the other, where without it the readings would be less than a tenth as likely.
 
 | board | single faults | visible | right | double faults | each shows | both among the first three |
 | --- | --- | --- | --- | --- | --- | --- |
