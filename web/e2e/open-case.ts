@@ -6,7 +6,11 @@ export async function openCase(page: Page, title: RegExp, stage: string): Promis
   const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
   const number = /\/case\/(\d+)/.exec(href!)![1]!;
   await page.goto(`/case/${number}/${stage}`);
-  // Only a page that has come to life keeps what is typed.
-  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await alive(page);
   return number;
+}
+
+/** Waits until a page has come to life: only then does it keep what is typed. */
+export async function alive(page: Page): Promise<void> {
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
 }

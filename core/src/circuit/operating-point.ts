@@ -183,12 +183,7 @@ class Newton {
   /** Corrects `next`, the step of the circuit in the matrix, by what hangs on it. False where that leads nowhere. */
   private solveLoose(loose: Loose, x: Float64Array): boolean {
     const { network, next } = this;
-    const column = (unknown: number): Float64Array => {
-      const response = new Float64Array(network.size);
-      response[unknown] = 1;
-      network.lu.solve(response, response);
-      return response;
-    };
+    const column = (unknown: number): Float64Array => network.lu.column(unknown);
     if (loose.unknowns.length > MOST_OWN) return false;
     const heldBack = loose.step(x, { values: next, column }, x);
     if (heldBack === undefined) return false;

@@ -18,6 +18,11 @@ export function severityOf(fault: Fault): SeverityRange {
   return fault.type === 'bridge' ? SEVERITY.short : SEVERITY.open;
 }
 
+/** Whether the fault is an open: how bad it is says only how much that leaks. */
+export function isOpenFault(fault: Fault): boolean {
+  return severityOf(fault) === SEVERITY.open;
+}
+
 /** False where the fault cannot show at DC. */
 export function changesDc(fault: Fault): boolean {
   return fault.type !== 'mode' || fault.mode.changesDc;

@@ -1,4 +1,4 @@
-export { changesDc, faultRef, parseFault, severityOf, singleFaults, siteKind, type Fault, type FaultResult, type SiteKind } from './fault';
+export { changesDc, faultRef, isOpenFault, parseFault, severityOf, singleFaults, siteKind, type Fault, type FaultResult, type SiteKind } from './fault';
 export {
   siteElements,
   faultsKey,

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import type { BoardIndex, Part } from '../board';
 import type { FaultState } from './apply';
-import { faultRef, severityOf, singleFaults, type Fault } from './fault';
-import { SEVERITY, severityGrid } from '../device';
+import { faultRef, isOpenFault, severityOf, singleFaults, type Fault } from './fault';
+import { severityGrid } from '../device';
 
 /** How often parts of a class fail in each way, relative to one another. Rows come from data/library/rates.json; unit: none (weights). */
 export const RateTable = z.object({
@@ -58,7 +58,7 @@ const CLEAN_OPEN_OHM = 1e11;
 
 function severitiesOf(fault: Fault): { severities: readonly number[]; discrete: boolean } {
   const range = severityOf(fault);
-  if (range === SEVERITY.open) return { severities: [range.low, CLEAN_OPEN_OHM], discrete: true };
+  if (isOpenFault(fault)) return { severities: [range.low, CLEAN_OPEN_OHM], discrete: true };
   return { severities: severityGrid(range, SEVERITY_POINTS), discrete: false };
 }
 

@@ -15,7 +15,7 @@ import {
   type Settled,
 } from '../circuit';
 import type { Element } from '../device';
-import { partsOf, siteElements, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
+import { isOpenFault, partsOf, siteElements, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
 import { takeSnapshot, type AtRest, type VoltSnapshot } from './snapshot';
 
 /** A net whose source a single conductance changes by more than this is kept though it stays where it is: a meter takes another share of it, ohm. */
@@ -125,9 +125,7 @@ export class Beside {
 
 /** Whether two boards have the same single open, which leaks more in one: all else that it changes is the same. */
 function leaksOtherwise([one, ...others]: readonly FaultState[], [now, ...rest]: readonly FaultState[]): boolean {
-  if (!one || one.fault !== now?.fault || others.length + rest.length > 0) return false;
-  const { fault } = one;
-  return fault.type === 'dry' || fault.type === 'cut' || (fault.type === 'mode' && /^open\b|-open$/.test(fault.mode.name));
+  return one !== undefined && one.fault === now?.fault && others.length + rest.length === 0 && isOpenFault(one.fault);
 }
 
 /** The difference of two unknowns' vectors, at any unknown; ground has nothing of either. */

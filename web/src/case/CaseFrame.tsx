@@ -7,9 +7,10 @@ import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import style from './CaseFrame.module.css';
+import { useCircumstances } from './engine-request';
 import { STAGE_NAMES, STAGES, type Stage } from './progress';
 import type { CaseState } from './use-case';
-import { useCircumstances, useEngineAhead } from './use-engine';
+import { useEngineAhead } from './use-engine';
 
 /** The frame of every stage of a case: the band, the track down the left edge, the stage itself, and a foot for the strip. */
 export function CaseFrame({

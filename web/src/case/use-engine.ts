@@ -1,12 +1,10 @@
 import { proxy } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { Board } from '@hanzai/core/board';
-import type { AssessRequest, EngineEvent, EngineReading, LineUp, NextStep } from '../workers/engine-messages';
+import type { EngineEvent, LineUp, NextStep } from '../workers/engine-messages';
 import { canOutlivePage, openEngine, type EngineLink } from './engine-link';
-import { writtenPoints } from './file-reading';
+import { engineRequest, type Circumstances } from './engine-request';
 import type { Journal } from './journal';
-import { lookFactorsOf, templateDone } from './unit';
-import type { CaseState } from './use-case';
 
 export interface EngineState {
   readonly lineUp: LineUp | undefined;
@@ -20,34 +18,6 @@ export interface EngineState {
 
 /** How long a page has to itself before the engine works ahead. */
 const AHEAD_MILLISECONDS = 1500;
-
-/** What the engine has to know beside readings. */
-export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
-
-/** What the eye found on the board, and how far the unit is open. */
-export function useCircumstances({ index, journal, view: { template } }: CaseState): Circumstances {
-  return useMemo(
-    () => ({
-      look: lookFactorsOf(index, journal),
-      ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
-    }),
-    [index, journal, template],
-  );
-}
-
-/** The readings that speak of the board as it is now, as the engine takes them. */
-function engineReadings(journal: Journal): EngineReading[] {
-  return journal.readings
-    .filter(({ current }) => current)
-    .map(({ entry, measurement: m, value, absent }) => ({
-      id: entry.id,
-      setup: m.setup,
-      kind: m.kind,
-      ...writtenPoints(m),
-      value,
-      absent: [...(absent ?? [])],
-    }));
-}
 
 /** Keeps a worker with the core at work on the board and feeds it the readings that speak of the board as it is now. */
 export function useEngine(board: Board | undefined, journal: Journal, circumstances: Circumstances): EngineState {
@@ -93,8 +63,8 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
     return () => window.removeEventListener('pageshow', again);
   }, []);
 
-  const readings = engineReadings(journal);
-  const key = JSON.stringify([readings, journal.absent, circumstances]);
+  const request = engineRequest(0, journal, circumstances);
+  const key = JSON.stringify(request);
 
   useEffect(() => {
     const door = link.current?.door;
@@ -108,9 +78,9 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
       if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: undefined }));
     };
     door
-      .assess({ ticket: own, readings, absent: [...journal.absent], ...circumstances }, proxy(onEvent))
+      .assess({ ...request, ticket: own }, proxy(onEvent))
       .catch((error: unknown) => setState((s) => ({ ...s, busy: undefined, failure: String((error as Error).message ?? error) })));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for readings and absent parts by value
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for the request by value
   }, [ready, key, shown]);
 
   return state;
@@ -124,7 +94,7 @@ export function useEngineAhead(board: Board | undefined, journal: Journal, circu
     const ignore = (): void => undefined;
     async function begin(board: Board): Promise<void> {
       const { door } = await (opening = openEngine(board, ignore));
-      await door.assess({ ticket: 1, readings: engineReadings(journal), absent: [...journal.absent], ...circumstances }, proxy(ignore));
+      await door.assess(engineRequest(1, journal, circumstances), proxy(ignore));
     }
     // The page itself comes first; what goes wrong here the page that needs the engine will meet and say.
     const timer = setTimeout(() => void begin(board).catch(ignore), AHEAD_MILLISECONDS);

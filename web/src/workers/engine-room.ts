@@ -45,8 +45,7 @@ export class EngineRoom {
       },
       assess: async (request, send) => {
         const own = ++newest;
-        const before = this.busy;
-        const work = before.then(async () => {
+        const work = this.busy.then(async () => {
           if (own === newest) await engine?.assess(request, { send, pause: this.pause, stale: () => own !== newest });
         });
         // One that fails tells the page that asked; the next goes on all the same.

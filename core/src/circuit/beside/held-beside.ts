@@ -88,7 +88,7 @@ export function heldBeside(
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
   if (!moved || branches.length > 0) return heldNodes(network, drives, x);
-  const { held, pieces, pairs, siemens: sums, placeOfPair, ends } = holdingOf(known);
+  const { held, pieces, pairs, siemens: sums, placeOfPair, ends, joints: before } = holdingOf(known);
   const now = pieces.slice();
   let changed = come.junctions.length + come.transistors.length + come.laws.length + extra > 0;
   const set = (place: number, holds: boolean): void => {
@@ -103,20 +103,19 @@ export function heldBeside(
   }
   for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) set(known.pieceOf(stamp), false);
   const others = new Map<number, { readonly a: number; readonly b: number; readonly siemens: number }>();
-  const parted = new Set<number>();
   for (const { a, b, siemens } of conductances) {
     const key = keyOf(known.network, a, b);
     const place = placeOfPair.get(key);
-    const before = others.get(key)?.siemens ?? (place === undefined ? 0 : sums[place]!);
-    if (before >= FEEDING_SIEMENS !== before + siemens >= FEEDING_SIEMENS) changed = true;
-    if (place !== undefined && sums[place]! >= FEEDING_SIEMENS && before + siemens < FEEDING_SIEMENS) parted.add(place);
-    else if (place !== undefined) parted.delete(place);
-    others.set(key, { a, b, siemens: before + siemens });
+    const soFar = others.get(key)?.siemens ?? (place === undefined ? 0 : sums[place]!);
+    if (soFar >= FEEDING_SIEMENS !== soFar + siemens >= FEEDING_SIEMENS) changed = true;
+    others.set(key, { a, b, siemens: soFar + siemens });
   }
   if (!changed) return held;
 
-  const { size } = known.network;
-  const joints = parted.size > 0 ? joined(size + extra, pairs, sums, parted) : holdingOf(known).joints.copy(size + extra);
+  // Joints only grow: where a pair no longer conducts they are made anew.
+  const parted = new Set([...others].flatMap(([key, { siemens }]) => (siemens < FEEDING_SIEMENS ? (placeOfPair.get(key) ?? []) : [])));
+  const size = known.network.size + extra;
+  const joints = [...parted].some((place) => sums[place]! >= FEEDING_SIEMENS) ? joined(size, pairs, sums, parted) : before.copy(size);
   for (const { a, b, siemens } of others.values()) if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
   for (let place = 0; place < now.length; place += 1) {
     if (now[place] === 0) continue;

@@ -4,8 +4,8 @@ import { loosePieces } from '../loose-pieces';
 import type { Settled } from '../settled';
 import type { ConductanceChange, Difference, Exchange } from './exchange';
 
-/** The one conductance by which two differences part, with what the second has more of it; undefined where they part in anything else, or where what comes in place of
- *  other elements cannot be compared. */
+/** The one conductance by which two differences part, with what the second has more of it; undefined where they part in other conductances, in branches or in nodes.
+ *  Of the other elements that come and go the caller has to know that they are the same. */
 export function stepBetween(one: Difference, other: Difference): ConductanceChange | undefined {
   if (one.extra !== other.extra || one.branches.length + other.branches.length > 0 || one.conductances.length !== other.conductances.length) return undefined;
   let step: ConductanceChange | undefined;
@@ -69,12 +69,7 @@ function responseIn({ inMatrix, loose }: Exchange, { near, phases, drives }: Set
   const pieces = new Loose(size, (unknown) => x[unknown]!);
   for (const piece of loosePieces(loose, states)) pieces.add(piece);
   if (pieces.isEmpty) return vector;
-  const column = (unknown: number): Float64Array => {
-    const response = new Float64Array(size);
-    response[unknown] = 1;
-    lu.solve(response, response);
-    return response;
-  };
+  const column = (unknown: number): Float64Array => lu.column(unknown);
   if (pieces.step(x, { values: x, column }, x) === undefined) return undefined;
   pieces.correct(vector, false, column);
   return vector;

@@ -241,6 +241,14 @@ export class SparseLu {
     work.fill(0);
   }
 
+  /** The solution for one at a place and nothing elsewhere: a column of the inverse. */
+  column(place: number): Float64Array {
+    const x = new Float64Array(this.pattern.size);
+    x[place] = 1;
+    this.solve(x, x);
+    return x;
+  }
+
   /** Solves Aᵀ x = c: the adjoint system, which gives the sensitivity of one output to everything. x may be c. */
   solveTransposed(c: Float64Array, x: Float64Array): void {
     const { order, lower, upper, pivotRow, diagonal, half } = this;

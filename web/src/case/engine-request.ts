@@ -1,0 +1,39 @@
+import { useMemo } from 'react';
+import type { AssessRequest, EngineReading } from '../workers/engine-messages';
+import { writtenPoints } from './file-reading';
+import type { Journal } from './journal';
+import { lookFactorsOf, templateDone } from './unit';
+import type { CaseState } from './use-case';
+
+/** What the engine has to know beside readings. */
+export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
+
+/** What the eye found on the board, and how far the unit is open. */
+export function useCircumstances({ index, journal, view: { template } }: CaseState): Circumstances {
+  return useMemo(
+    () => ({
+      look: lookFactorsOf(index, journal),
+      ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
+    }),
+    [index, journal, template],
+  );
+}
+
+/** All that the engine is told of a case as it stands. */
+export function engineRequest(ticket: number, journal: Journal, circumstances: Circumstances): AssessRequest {
+  return { ticket, readings: engineReadings(journal), absent: [...journal.absent], ...circumstances };
+}
+
+/** The readings that speak of the board as it is now, as the engine takes them. */
+function engineReadings(journal: Journal): EngineReading[] {
+  return journal.readings
+    .filter(({ current }) => current)
+    .map(({ entry, measurement: m, value, absent }) => ({
+      id: entry.id,
+      setup: m.setup,
+      kind: m.kind,
+      ...writtenPoints(m),
+      value,
+      absent: [...(absent ?? [])],
+    }));
+}
