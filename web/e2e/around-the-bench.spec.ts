@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { openCase } from './open-case';
+import { openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -42,11 +42,11 @@ test('a reading is taken back from the list, and a wrong line stays for mending'
 test('two tabs correct one card: the second is told, and keeps what it typed', async ({ browser }) => {
   const context = await browser.newContext({ baseURL: process.env.E2E_ADDRESS! });
   const [one, two] = [await context.newPage(), await context.newPage()];
-  await one.goto('/');
+  await visit(one, '/');
   const href = await one.getByRole('row', { name: /lamps steady/ }).getByRole('link').getAttribute('href'); // prettier-ignore
   const path = href!.replace(/[^/]+$/, 'take-in');
-  await one.goto(path);
-  await two.goto(path);
+  await visit(one, path);
+  await visit(two, path);
   await expect(two.getByText('all stored')).toBeVisible();
   await two.getByLabel('Waits for').fill("the owner's word");
   await one.getByLabel('Waits for').fill('static RAM, ordered');
@@ -58,13 +58,13 @@ test('two tabs correct one card: the second is told, and keeps what it typed', a
   await two.getByRole('button', { name: 'Store the card' }).click();
   await expect(two.getByText(/somebody changed this case meanwhile/)).toBeVisible();
   await expect(two.getByLabel('Waits for')).toHaveValue("the owner's word");
-  await one.goto('/');
+  await visit(one, '/');
   await expect(one.getByRole('row', { name: /lamps steady/ })).toContainText(/static RAM, ordered/);
   await context.close();
 });
 
 test('an empty search and a page that is not there say so', async ({ page }) => {
-  await page.goto('/');
+  await visit(page, '/');
   await page.getByPlaceholder(/find by unit/).fill('nothing has these words');
   await expect(page.getByText(/No case has all of these words/)).toBeVisible();
   const answer = await page.goto('/case/9999/trace');

@@ -1,5 +1,5 @@
 import { expect, test, type Browser } from '@playwright/test';
-import { openCase } from './open-case';
+import { openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -21,10 +21,10 @@ test('the engine outlives the page: the stages of a case share it, and it works 
   await expect.poll(() => sharedWorkers(browser)).toHaveLength(1);
   const before = await sharedWorkers(browser);
   for (const stage of ['trace', 'repair', 'trace']) {
-    await page.goto(`/case/${number}/${stage}`);
+    await visit(page, `/case/${number}/${stage}`);
     if (stage === 'trace') await expect(next).toContainText('Enough measured: replace C6');
   }
-  await page.goto('/boards');
+  await visit(page, '/boards');
   await openCase(page, /no movement and no eject/, 'trace');
   await expect(next).toContainText('Measure next');
   expect(await sharedWorkers(browser)).toEqual(before);
@@ -33,7 +33,7 @@ test('the engine outlives the page: the stages of a case share it, and it works 
 test('two tabs on one case each get their answers', async ({ page, context }) => {
   const number = await openCase(page, /loses steps/, 'trace');
   const other = await context.newPage();
-  await other.goto(`/case/${number}/trace`);
+  await visit(other, `/case/${number}/trace`);
   for (const tab of [page, other]) await expect(tab.getByRole('region', { name: 'What to do next' })).toContainText('Enough measured: replace C6');
   // What one files shows in its own line-up; the other goes on with what it had.
   await page.getByLabel('Reading', { exact: true }).fill('c4 0.9 esr');

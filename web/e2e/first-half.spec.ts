@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -16,7 +17,7 @@ const stage = (page: Page, name: string) => page.getByRole('navigation', { name:
 const panel = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 
 test('a unit is taken in, halved, made safe, opened, looked at and given first aid', async ({ page }) => {
-  await page.goto('/case/new');
+  await visit(page, '/case/new');
   await page.getByLabel('Title').fill('TL-9, hums and stands');
   await page.getByLabel('Unit', { exact: true }).fill('Brackwater TL-9 tape-loop programmer');
   await page.getByLabel('Complaint').fill('it hums and stands still');
@@ -128,15 +129,15 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await page.getByRole('dialog').getByRole('button', { name: 'Leave off' }).click();
   await expect(page.getByText('You left off here:')).toBeVisible();
   await expect(page.getByText('all stored')).toBeVisible();
-  await page.goto('/');
+  await visit(page, '/');
   await expect(page.getByRole('row', { name: /TL-9, hums and stands/ })).toContainText('left off: Trace: ESR next');
   await expect(page.getByRole('list', { name: 'Running by itself' })).toContainText('cover in the sun');
 });
 
 test('a picture is kept with a note on it; what is no picture is refused and said so', async ({ page }) => {
-  await page.goto('/');
+  await visit(page, '/');
   const href = await page.getByRole('row', { name: /dead after a jolt|lamps steady/ }).first().getByRole('link').getAttribute('href'); // prettier-ignore
-  await page.goto(href!.replace(/[^/]+$/, 'take-in'));
+  await visit(page, href!.replace(/[^/]+$/, 'take-in'));
   await expect(page.getByText('all stored')).toBeVisible();
   await page.getByLabel('Add pictures').setInputFiles({ name: 'invoice.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture at all') });
   await expect(page.getByText(/invoice\.jpg: .*not a picture that can be read/)).toBeVisible();

@@ -2,15 +2,20 @@ import { expect, type Page } from '@playwright/test';
 
 /** Opens a stage of the first case whose row has this title; returns the case's number. */
 export async function openCase(page: Page, title: RegExp, stage: string): Promise<string> {
-  await page.goto('/');
+  await visit(page, '/');
   const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
   const number = /\/case\/(\d+)/.exec(href!)![1]!;
-  await page.goto(`/case/${number}/${stage}`);
-  await alive(page);
+  await visit(page, `/case/${number}/${stage}`);
   return number;
 }
 
-/** Waits until a page has come to life: only then does it keep what is typed. */
+/** Goes to a page and waits until it has come to life. */
+export async function visit(page: Page, path: string): Promise<void> {
+  await page.goto(path);
+  await alive(page);
+}
+
+/** Waits until a page has come to life: only then does it keep what is typed and hear its keys. */
 export async function alive(page: Page): Promise<void> {
   await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
 }

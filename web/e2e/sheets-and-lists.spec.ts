@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { openCase } from './open-case';
+import { openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -8,7 +8,7 @@ test.beforeAll(() => server.start());
 test.afterAll(() => server.stop());
 
 test('a sheet is taken out in every format and comes back in with the same parts', async ({ page }) => {
-  await page.goto('/boards');
+  await visit(page, '/boards');
   // What comes back in has the same title, but another source.
   const sheet = page.getByRole('row', { name: /12 V rail, sheet 2/ }).filter({ hasNotText: 'again.' });
   const parts = Number(await sheet.getByRole('cell').first().textContent());

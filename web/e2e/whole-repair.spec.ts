@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { alive, openCase } from './open-case';
+import { alive, openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -79,14 +79,14 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await expect(page.getByText('all stored')).toBeVisible();
   const csv = await (await page.request.get((await page.getByRole('link', { name: 'Readings as CSV' }).getAttribute('href'))!)).text();
   expect(csv).toContain('off,continuity,F1.1,F1.2,open');
-  await page.goto('/');
+  await visit(page, '/');
   await expect(page.getByRole('row', { name: DEAD_READER })).toContainText('handed back');
-  await page.goto(`/case/${number}/trace`);
+  await visit(page, `/case/${number}/trace`);
   await expect(page.getByText('This case is closed')).toBeVisible();
 });
 
 test('an own deck is imported with the keyboard and traced in bench mode', async ({ page }) => {
-  await page.goto('/boards');
+  await visit(page, '/boards');
   await page.getByRole('button', { name: 'Put the example in' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Or as text')).toHaveValue(/Lamp board/);
@@ -120,7 +120,7 @@ test('an own deck is imported with the keyboard and traced in bench mode', async
 });
 
 test('a board file that cannot be read says line and remedy, and nothing is lost', async ({ page }) => {
-  await page.goto('/boards');
+  await visit(page, '/boards');
   const text = page.getByLabel('Or as text');
   await text.fill('bad board\nR1 A B 1k\nXU7 A B NOSUCH\n.end');
   await page.getByRole('button', { name: 'Import the text' }).click();
@@ -141,7 +141,7 @@ test('what is typed while the server is down is kept in the browser and sent whe
   await expect(page.getByText('all stored')).toBeVisible({ timeout: 15_000 });
   const context = await page.context().browser()!.newContext();
   const other = await context.newPage();
-  await other.goto(`${process.env.E2E_ADDRESS}/case/${number}/trace`);
+  await visit(other, `${process.env.E2E_ADDRESS}/case/${number}/trace`);
   await expect(other.getByRole('region', { name: 'Readings' })).toContainText('RAW to ground');
   await expect(other.getByRole('region', { name: 'Readings' })).toContainText('B to ground');
   await context.close();
@@ -152,8 +152,7 @@ test('the screens pass the accessibility rules in both themes', async ({ page })
   for (const theme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: theme });
     for (const path of ['/', '/boards', '/case/new', ...['take-in', 'trace', 'repair', 'prove', 'hand-back'].map((stage) => `/case/${number}/${stage}`)]) {
-      await page.goto(path);
-      await alive(page);
+      await visit(page, path);
       const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
       expect(violations.map((v) => `${theme} ${path}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([]);
     }
@@ -161,7 +160,7 @@ test('the screens pass the accessibility rules in both themes', async ({ page })
 });
 
 test('a cut track is found, condemned, mended and named in the report', async ({ page }) => {
-  await page.goto('/boards');
+  await visit(page, '/boards');
   await page
     .getByLabel('Or as text')
     .fill(
@@ -191,7 +190,7 @@ test('a cut track is found, condemned, mended and named in the report', async ({
   await page.getByLabel('Unit', { exact: true }).press('Enter');
   await page.waitForURL(/take-in/);
   const number = /\/case\/(\d+)/.exec(page.url())![1]!;
-  await page.goto(`/case/${number}/trace`);
+  await visit(page, `/case/${number}/trace`);
   for (const line of ['l1.2 8.98', 'd1.k 8.98', 'c1.1 0.01', 'r2.1 0.01']) await read(page, line);
   await expect(leader(page)).toContainText('cut track');
   const site = (await leader(page).locator('strong').innerText()).trim();
@@ -205,7 +204,7 @@ test('a cut track is found, condemned, mended and named in the report', async ({
   await expect(place.getByLabel('How it was mended')).toHaveValue('track bridged with wire');
   await place.getByRole('button', { name: 'Mended' }).click();
   await expect(place).toContainText('How: track bridged with wire');
-  await page.goto(`/case/${number}/hand-back`);
+  await visit(page, `/case/${number}/hand-back`);
   const report = page.getByRole('article');
   await expect(report).toContainText(`cut track ${site.replace('~', ' to ')} condemned`);
   await expect(report).toContainText('mended track bridged with wire');
