@@ -71,9 +71,17 @@ export class ChipLevels {
     return this.ownSeen[chip]!;
   }
 
-  /** Levels of all drivers and inputs as one text. */
-  text(): string {
-    return String.fromCharCode(...this.driven, ...this.seen.flatMap((levels) => [...levels]));
+  /** Levels of all drivers and inputs in one row. */
+  row(): Uint8Array {
+    const { driven, seen } = this;
+    const row = new Uint8Array(seen.reduce((sum, { length }) => sum + length, driven.length));
+    row.set(driven);
+    let at = driven.length;
+    for (const levels of seen) {
+      row.set(levels, at);
+      at += levels.length;
+    }
+    return row;
   }
 
   /** Runs changes through these chips and on, one delay at a time, until nothing moves; what moves for too long pulses. phases: the circuit's points now. */

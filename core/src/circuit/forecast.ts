@@ -1,4 +1,4 @@
-import { isOpen } from './law-stamp';
+import { switchedDrops } from './law-table';
 import { DRIVE, type Network } from './network';
 
 /** Guesses at what a circuit will come to, which spare rounds and steps. A search confirms or corrects them. */
@@ -41,12 +41,11 @@ export function isPulledUp(network: Network, node: number, phases: readonly Floa
 export function atNewLevels(network: Network, drives: Uint8Array, before: Uint8Array | undefined, x: Float64Array): Float64Array {
   if (!before) return x;
   const start = Float64Array.from(x);
-  for (const stamp of network.laws) {
-    const { law } = stamp.element;
-    if (stamp.driver < 0 || law.kind !== 'drop' || drives[stamp.driver] === before[stamp.driver] || !isOpen(stamp, drives)) continue;
-    const [node, from, volt] = stamp.when === DRIVE.low ? [stamp.a, stamp.b, law.dropVolt] : [stamp.b, stamp.a, -law.dropVolt];
-    if (node >= 0) start[node] = (from < 0 ? 0 : start[from]!) + volt;
-  }
+  switchedDrops(network, drives, (a, b, dropVolt, driver, when) => {
+    if (drives[driver] === before[driver]) return;
+    const [node, from] = when === DRIVE.low ? [a, b] : [b, a];
+    if (node >= 0) start[node] = (from < 0 ? 0 : start[from]!) + (when === DRIVE.low ? dropVolt : -dropVolt);
+  });
   return start;
 }
 
@@ -60,7 +59,7 @@ const CONDUCTING_VOLT = 1e-5;
 /** A start for the second phase of a board whose first phase went from `before` to `after`: the second goes along, but for nodes at different levels in the two,
  *  which keep theirs and follow their rail. drives: states of the drivers in the second phase. */
 export function inStep(
-  { laws }: Network,
+  network: Network,
   drives: Uint8Array,
   before: Float64Array | undefined,
   after: Float64Array | undefined,
@@ -69,11 +68,10 @@ export function inStep(
   if (!before || !after || !second || after === second) return second;
   const start = Float64Array.from(second);
   for (let i = 0; i < start.length; i += 1) if (Math.abs(second[i]! - before[i]!) < SAME_VOLT) start[i] = second[i]! + after[i]! - before[i]!;
-  for (const stamp of laws) {
-    const { law } = stamp.element;
-    if (stamp.driver < 0 || stamp.a < 0 || stamp.b < 0 || law.kind !== 'drop' || law.twoWay || !isOpen(stamp, drives)) continue;
-    const given = start[stamp.a]! - law.dropVolt - CONDUCTING_VOLT;
-    if (start[stamp.b]! > given && start[stamp.b]! < given + FOLLOWS_VOLT) start[stamp.b] = given;
-  }
+  switchedDrops(network, drives, (a, b, dropVolt, _driver, _when, twoWay) => {
+    if (a < 0 || b < 0 || twoWay === 1) return;
+    const given = start[a]! - dropVolt - CONDUCTING_VOLT;
+    if (start[b]! > given && start[b]! < given + FOLLOWS_VOLT) start[b] = given;
+  });
   return start;
 }

@@ -10,6 +10,7 @@ export { heldBeside, heldThere } from './beside/held-beside';
 export { afterSmallStep, stepBetween } from './beside/small-step';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
+export { SolvedStates } from './beside/solved-states';
 export { Vicinity } from './beside/vicinity';
 export { NO_DIFFERENCE, pointAfter, pointBeside, pointDriven, type NearPoint } from './beside/vicinity-search';
 export { impedance, impedanceAfter, smallSignal, type Impedance, type SmallSignalNetwork } from './small-signal';

@@ -28,6 +28,8 @@ interface LawTable {
   /** Limit of a drop in ampere, or float voltage of a TTL input. */
   readonly bound: Float64Array;
   readonly twoWay: Uint8Array;
+  /** Rows of the drops that a driver switches. */
+  readonly switched: Int32Array;
 }
 
 const TABLES = new WeakMap<Network['nodeIndex'], LawTable>();
@@ -52,6 +54,7 @@ function makeTable(laws: readonly LawStamp[]): LawTable {
     siemens: new Float64Array(count),
     bound: new Float64Array(count),
     twoWay: new Uint8Array(count),
+    switched: Int32Array.from([...laws.keys()].filter((l) => laws[l]!.driver >= 0 && laws[l]!.element.law.kind === 'drop')),
   };
   laws.forEach(({ a, b, controls, slots, element: { law } }, i) => {
     table.kind[i] = law.kind === 'free' ? KIND.other : KIND[law.kind];
@@ -97,6 +100,25 @@ export function openLaws(network: Network, drives: Uint8Array): OpenLaws {
     }
   }
   return { table, drops, dropCount, ttls, ttlCount, others, last: new Float64Array(ttlCount + others.length) };
+}
+
+/** A drop that a driver switches: between which nodes, at how many volts it begins to conduct, which driver has to be in which state for that, and whether it then conducts
+ *  both ways (0 or 1). */
+export type SwitchedDrop = (a: number, b: number, dropVolt: number, driver: number, when: number, twoWay: number) => void;
+
+/** Tells of the drops that conduct while drivers are in these states and would not in others. */
+export function switchedDrops(network: Network, drives: Uint8Array, tell: SwitchedDrop): void {
+  const { laws } = network;
+  const { laws: known, switched, driver, when, nodes, dropVolt, twoWay } = tableOf(network);
+  const tellOf = (stamp: LawStamp): void => {
+    const { law } = stamp.element;
+    if (stamp.driver >= 0 && law.kind === 'drop' && isOpen(stamp, drives)) tell(stamp.a, stamp.b, law.dropVolt, stamp.driver, stamp.when, law.twoWay ? 1 : 0);
+  };
+  for (const l of switched) {
+    if (laws[l] !== known[l]) tellOf(laws[l]!);
+    else if (drives[driver[l]!] === when[l]) tell(nodes[4 * l]!, nodes[4 * l + 1]!, dropVolt[l]!, driver[l]!, when[l]!, twoWay[l]!);
+  }
+  for (let l = known.length; l < laws.length; l += 1) tellOf(laws[l]!);
 }
 
 const CONDUCTING = new WeakMap<Float64Array, { readonly laws: Network['laws']; readonly drives: Uint8Array; readonly found: readonly LawStamp[] }>();

@@ -1,4 +1,4 @@
-import { evaluateLaw, lawSlack, type DropLaw } from '../device';
+import { evaluateLaw, lawSlack, lawStraight, type DropLaw, type Straight } from '../device';
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
 import { evaluateStep, lawMemory } from './law-stamp';
 import type { JunctionStamp, LawStamp, TransistorStamp } from './network';
@@ -31,11 +31,17 @@ export interface Piece {
   remember(volts: Float64Array, memory: Float64Array): void;
   /** How far every port may move from these volts with the piece surely on its tangent; 0 where that cannot be told. Unit: volt. */
   slack(volts: Float64Array): number;
+  /** Ranges of the differences of two ports with which the piece stays on its tangent at these volts while all of them are kept; none where that cannot be told. */
+  straight(volts: Float64Array): readonly Straight[];
+  /** The differences of two ports (plus, minus) that act each by itself, and the more the further they go, on what the piece is off its tangent by: how far they may go
+   *  can be found out by trying. None where nothing of the kind is known. */
+  readonly steady: readonly (readonly [plus: number, minus: number])[];
 }
 
-/** Reads a piece's ports at x into `volts`; ground is at zero. */
-export function readPorts({ ports }: Piece, x: Float64Array, volts: Float64Array): void {
+/** Reads a piece's ports at x into `volts` and returns them; ground is at zero. */
+export function readPorts({ ports }: Piece, x: Float64Array, volts: Float64Array): Float64Array {
   for (let i = 0; i < ports.length; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
+  return volts;
 }
 
 /** Writes a current from the first port to the second with its slope. */
@@ -51,6 +57,7 @@ abstract class LinearPiece implements Piece {
   abstract readonly ports: Int32Array;
   abstract readonly feeds: number;
   readonly regulates = false;
+  readonly steady = [];
 
   abstract at(volts: Float64Array, answer: PieceAnswer): void;
 
@@ -60,6 +67,10 @@ abstract class LinearPiece implements Piece {
 
   slack(): number {
     return Infinity;
+  }
+
+  straight(): readonly Straight[] {
+    return [];
   }
 }
 
@@ -106,10 +117,17 @@ export class BranchPiece extends LinearPiece {
 
 const out = new Float64Array(2);
 
+/** A difference of two ports as it is. */
+function just(volts: Float64Array, [plus, minus]: readonly [number, number]): Straight {
+  const volt = volts[plus]! - volts[minus]!;
+  return { plus, minus, low: volt, high: volt };
+}
+
 export class JunctionPiece implements Piece {
   readonly ports: Int32Array;
   readonly feeds = 2;
   readonly regulates = false;
+  readonly steady = [[0, 1]] as const;
   private readonly critical: number;
 
   constructor(private readonly stamp: JunctionStamp) {
@@ -135,6 +153,10 @@ export class JunctionPiece implements Piece {
   slack(): number {
     return 0;
   }
+
+  straight(volts: Float64Array): readonly Straight[] {
+    return this.steady.map((pair) => just(volts, pair));
+  }
 }
 
 /** Ports: collector, base, emitter. */
@@ -142,6 +164,10 @@ export class TransistorPiece implements Piece {
   readonly ports: Int32Array;
   readonly feeds = 3;
   readonly regulates = false;
+  readonly steady = [
+    [1, 2],
+    [1, 0],
+  ] as const;
   private readonly sign: 1 | -1;
   private readonly critical: readonly [number, number];
 
@@ -183,6 +209,10 @@ export class TransistorPiece implements Piece {
   slack(): number {
     return 0;
   }
+
+  straight(volts: Float64Array): readonly Straight[] {
+    return this.steady.map((pair) => just(volts, pair));
+  }
 }
 
 const lawAnswer = new Float64Array(MOST_PORTS + 2);
@@ -193,6 +223,7 @@ class DropPiece implements Piece {
   readonly ports: Int32Array;
   readonly feeds = 2;
   readonly regulates = false;
+  readonly steady = [];
 
   constructor(
     { a, b }: LawStamp,
@@ -218,6 +249,10 @@ class DropPiece implements Piece {
   slack(volts: Float64Array): number {
     return lawSlack(this.law, volts);
   }
+
+  straight(volts: Float64Array): readonly Straight[] {
+    return lawStraight(this.law, volts);
+  }
 }
 
 /** The piece that a law's stamp stands for. */
@@ -231,6 +266,7 @@ class LawPiece implements Piece {
   readonly ports: Int32Array;
   readonly feeds = 2;
   readonly regulates: boolean;
+  readonly steady = [];
   /** Place of each control among the ports. */
   private readonly place: Int32Array;
 
@@ -268,12 +304,22 @@ class LawPiece implements Piece {
   }
 
   remember(volts: Float64Array, memory: Float64Array): void {
-    for (let i = 0; i < this.place.length; i += 1) controls[i] = volts[this.place[i]!]!;
-    memory[0] = lawMemory(this.stamp.element, controls);
+    memory[0] = lawMemory(this.stamp.element, this.controlsAt(volts));
   }
 
   slack(volts: Float64Array): number {
+    return lawSlack(this.stamp.element.law, this.controlsAt(volts));
+  }
+
+  straight(volts: Float64Array): readonly Straight[] {
+    const { place } = this;
+    const ranges = lawStraight(this.stamp.element.law, this.controlsAt(volts));
+    return ranges.map(({ plus, minus, low, high }) => ({ plus: place[plus]!, minus: place[minus]!, low, high }));
+  }
+
+  /** Volts of its controls, valid until the next call. */
+  private controlsAt(volts: Float64Array): Float64Array {
     for (let i = 0; i < this.place.length; i += 1) controls[i] = volts[this.place[i]!]!;
-    return lawSlack(this.stamp.element.law, controls);
+    return controls;
   }
 }

@@ -1,9 +1,10 @@
 import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
 import { ChipLevels } from './chip-levels';
 import type { Exchange } from './beside/exchange';
+import { differing, type SolvedStates } from './beside/solved-states';
 import { atNewLevels, inStep } from './forecast';
 import { holdsAlike } from './beside/held-beside';
-import { driveStates, holdTest, isPowered, levelAt, watchers } from './levels';
+import { driveStates, holdTest, isPowered, levelAt, sameStates, watchers } from './levels';
 import { nodeOf, type LogicStamp, type Network } from './network';
 import { across, operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { FreshChips, Settled } from './settled';
@@ -16,12 +17,20 @@ export interface SettleOptions {
   /** The network that `from` belongs to, where its nodes are numbered differently. */
   readonly fromNetwork?: Network | undefined;
   readonly keepMemory?: boolean;
-  /** Where this network is `fromNetwork` with a few elements exchanged: that one's points (one a phase), the exchange, and its chips as they come on. */
-  readonly near?: { readonly points: readonly Vicinity[]; readonly exchange: Exchange; readonly fresh: FreshChips | undefined };
+  /** Where this network is `fromNetwork` with a few elements exchanged: that one's points (one a phase), the exchange, its chips as they come on. */
+  readonly near?: {
+    readonly points: readonly Vicinity[];
+    readonly exchange: Exchange;
+    readonly fresh: FreshChips | undefined;
+    /** What whole searches over other such networks have come to; taken note of here. */
+    readonly solved: SolvedStates;
+  };
 }
 
 /** Rounds of circuit and logic after which what still changes is called oscillating, and twice as many after which the search gives up. */
 const PATIENT_ROUNDS = 24;
+/** A search that has stood on its own circuit leaves from there unless a like board's drivers have so many times fewer to switch. */
+const OWN_START_SHARE = 0.25;
 /** A Schmitt input's node counts as elsewhere from so far on, volt. */
 const ARRIVED_VOLT = 0.01;
 
@@ -81,7 +90,7 @@ class Settling {
       if (dark) return dark;
       this.look(true);
     }
-    const met = new Set<string>();
+    const met: Uint8Array[] = [];
     const { levels } = this;
     let active = this.firstToLook();
     levels.propagate(active, this.phases);
@@ -94,9 +103,9 @@ class Settling {
       const before = levels.driven.slice();
       levels.propagate(active, this.phases);
       // What has been so before will come again and again.
-      const state = levels.text();
-      if (round >= PATIENT_ROUNDS || met.has(state)) levels.lockThose(active, before);
-      met.add(state);
+      const state = levels.row();
+      if (round >= PATIENT_ROUNDS || met.some((other) => sameStates(other, state))) levels.lockThose(active, before);
+      met.push(state);
     }
     return { ok: false, why: 'not converged', at: this.network.chips[[...active][0] ?? 0]!.logic.ref };
   }
@@ -160,11 +169,28 @@ class Settling {
     if (found) return { ok: true, x: found.x, moved: found.moved, near: found };
     this.reachesFar = true;
     const from = phase > 0 ? inStep(this.network, drives, this.phases[0], first, before) : before;
-    const start = from && atNewLevels(this.network, drives, this.solvedDrives[phase] ?? this.solvedDrives[0] ?? vicinity?.drives, from);
+    const start = from && this.start(drives, phase, from);
     const [network, loose] = near ? [near.exchange.inMatrix, near.exchange.loose] : [this.network, undefined];
     const options = { drives, loose, near: near !== undefined };
     const point = operatingPoint(network, start ? { ...options, start } : options);
-    return point.ok || !start || near ? point : operatingPoint(network, { drives, loose });
+    if (!near) return point.ok || !start ? point : operatingPoint(network, { drives, loose });
+    if (!point.ok) return point;
+    near.solved.note(drives, point.x);
+    return vicinity ? { ...point, moved: movedFrom(vicinity.x, point.x) } : point;
+  }
+
+  /** Where a search over the whole circuit begins that last stood at x: from there with the drivers at their new levels, or where a like board came to whose drivers
+   *  do more nearly what these do. */
+  private start(drives: Uint8Array, phase: number, x: Float64Array): Float64Array {
+    const { near } = this.options;
+    const before = this.solvedDrives[phase] ?? this.solvedDrives[0] ?? near?.points[phase]?.drives ?? near?.points[0]?.drives;
+    const most = before && differing(before, drives) * (this.solvedDrives.length > 0 ? OWN_START_SHARE : 1);
+    const other = near && most && near.solved.nearest(drives, most);
+    if (!other) return atNewLevels(this.network, drives, before, x);
+    // Nodes that only this circuit has stay where they were.
+    const start = x.slice();
+    start.set(other.x.subarray(0, this.network.size));
+    return atNewLevels(this.network, drives, other.drives, start);
   }
 
   /** Compares what the chips see with what was assumed, and takes over what is different. first: nodes with a driver are left unknown.
@@ -214,14 +240,35 @@ class Settling {
     // Where other nodes may float, inputs that need to be held have to look.
     if (openInputs.size > 0 && !holdsAlike(near.points[0]!, near.exchange.difference, this.drives[0]!)) return undefined;
     const chips = new Set<number>();
-    const lookAt = (node: number): void => at.get(node)?.forEach((chip) => chips.add(chip));
+    const lookAt = (node: number): void => at[node]?.forEach((chip) => chips.add(chip));
     network.chips.forEach((chip, c) => {
       if (levels.wasTold(c) || chip !== fromNetwork.chips[c]) chips.add(c);
       for (const { node, driver } of chip.outputs) if (driven[driver] !== from.driven[driver]) lookAt(node);
     });
-    moved.forEach(lookAt);
+    const alike = from.phases.length === this.phases.length;
+    for (const node of moved) if (at[node] && !(alike && this.staysWithin(near.points, node))) lookAt(node);
     return chips;
   }
+
+  /** Whether a node is so near to where it is on the known board, in every phase, that no chip sees anything else there. */
+  private staysWithin(points: readonly Vicinity[], node: number): boolean {
+    for (let phase = 0; phase < points.length; phase += 1) {
+      const { x, levelSlacks } = points[phase]!;
+      if (!(Math.abs(this.phases[phase]![node]! - x[node]!) < levelSlacks[node]!)) return false;
+    }
+    return true;
+  }
+}
+
+/** What has moved by less than this has not, volt or ampere: as in a search beside the known board. */
+const LEAST_MOVE = 1e-6;
+
+/** The unknowns of a known point that are elsewhere now. */
+function movedFrom(before: Float64Array, x: Float64Array): Int32Array {
+  const moved = new Int32Array(before.length);
+  let count = 0;
+  for (let i = 0; i < before.length; i += 1) if (!(Math.abs(x[i]! - before[i]!) <= LEAST_MOVE)) moved[count++] = i;
+  return moved.slice(0, count);
 }
 
 /** What has moved in any phase; undefined: anything may have in one of them. */

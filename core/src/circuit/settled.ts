@@ -41,7 +41,7 @@ export function isUnknown(network: Network, { phases, driven }: Settled, node: n
 }
 
 /** Whether every chip of a settled network would still see the same levels and have its supply, were the circuit at these points instead of its own. */
-export function seesTheSame(network: Network, { driven, seen, drives }: Settled, points: readonly NearPoint[]): boolean {
+export function seesTheSame(network: Network, { driven, seen, drives }: Settled, points: readonly Pick<NearPoint, 'x' | 'moved'>[]): boolean {
   const isHeld = holdTest(network, drives[0]!);
   const driversOf = driversByNode(network);
   const phases = points.map(({ x }) => x);
@@ -55,12 +55,12 @@ export function seesTheSame(network: Network, { driven, seen, drives }: Settled,
 }
 
 /** The chips that look at anything that has moved; undefined: any may. */
-function mayNotice(network: Network, points: readonly NearPoint[]): ReadonlySet<number> | undefined {
+function mayNotice(network: Network, points: readonly Pick<NearPoint, 'x' | 'moved'>[]): ReadonlySet<number> | undefined {
   const { at } = watchers(network);
   const chips = new Set<number>();
   for (const { moved } of points) {
     if (!moved) return undefined;
-    for (const node of moved) for (const chip of at.get(node) ?? []) chips.add(chip);
+    for (const node of moved) for (const chip of at[node] ?? []) chips.add(chip);
   }
   return chips;
 }

@@ -1,7 +1,7 @@
 import type { Part } from '../board';
 import type { Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { supplyLaw, type FreeLaw } from './law';
+import { supplyLaw, type FreeLaw, type Straight } from './law';
 
 type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 
@@ -57,7 +57,24 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     out[5] = siemens * toHigh + waking;
     out[6] = siemens * toLow - waking;
   };
-  return { kind: 'free', at };
+  /** Between the rails or at one, with the output stage within its limit. */
+  const straight = (v: Float64Array): readonly Straight[] => {
+    const supply = v[3]! - v[4]!;
+    const half = (supply - headroomHigh - headroomLow) / 2;
+    const middle = v[4]! + headroomLow + half;
+    const aim = middle + Math.max(-half, Math.min(half, gain * (v[0]! - v[1]!)));
+    const supplyRoom = Math.min(supply - LEAST_SUPPLY_VOLT - 1, 2 * (half - LEAST_HALF_VOLT));
+    // How far what the stage aims at is from its corners: the input counts with its gain, the supply at most in full, the output in full.
+    const room = Math.min(Math.abs(half - gain * Math.abs(v[0]! - v[1]!)), limit * OUTPUT_OHM - Math.abs(aim - v[2]!)) / 3;
+    if (supplyRoom <= 0 || room <= 0) return [];
+    return [around(v, 0, 1, room / gain), around(v, 2, 4, room), around(v, 3, 4, Math.min(room, supplyRoom))];
+  };
+  return { kind: 'free', at, straight };
+}
+
+function around(v: Float64Array, plus: number, minus: number, way: number): Straight {
+  const volt = v[plus]! - v[minus]!;
+  return { plus, minus, low: volt - way, high: volt + way };
 }
 
 export const amplifier: DeviceKind<'amplifier'> = {

@@ -4,12 +4,14 @@ export {
   FLOAT_OHM,
   HIGH_SIEMENS,
   lawSlack,
+  lawStraight,
   LEAK_SIEMENS,
   LIMITED_SLOPE,
   type DropLaw,
   type FreeLaw,
   type Law,
   type LimitCorner,
+  type Straight,
   type TtlLaw,
 } from './law';
 export { programOf } from './chip';

@@ -31,8 +31,18 @@ export interface FreeLaw {
   readonly at: (v: Float64Array, out: Float64Array) => void;
   /** As `lawSlack`; without it nothing can be told. */
   readonly slack?: (v: Float64Array) => number;
+  /** As `lawStraight`; without it nothing can be told. */
+  readonly straight?: (v: Float64Array) => readonly Straight[];
   /** The corner at which a current limit sets in, beyond which the law is all but flat. */
   readonly limit?: LimitCorner;
+}
+
+/** A range of the difference of two controls (by place), volt. */
+export interface Straight {
+  readonly plus: number;
+  readonly minus: number;
+  readonly low: number;
+  readonly high: number;
 }
 
 /** How far a law is driven, volt; beyond `cornerVolt` its current is limited. `drive` by less: lowers it by so many volts through the law's second control. */
@@ -105,6 +115,20 @@ export function lawSlack(law: Law, v: Float64Array): number {
   if (over < 0 && !law.twoWay) return -over / 2;
   const toLimit = law.limitAmpere / law.siemens - Math.abs(over);
   return Math.max(0, law.twoWay ? toLimit : Math.min(over, toLimit)) / 2;
+}
+
+/** Ranges of differences of controls with which a law surely is as straight as it is at v while all of them are kept; none where nothing can be told. */
+export function lawStraight(law: Law, v: Float64Array): readonly Straight[] {
+  if (law.kind === 'free') return law.straight?.(v) ?? [];
+  return law.kind === 'drop' ? [dropStraight(law, v)] : [];
+}
+
+function dropStraight({ dropVolt, siemens, limitAmpere, twoWay }: DropLaw, v: Float64Array): Straight {
+  const volt = v[0]! - v[1]!;
+  const width = limitAmpere / siemens;
+  const range = (low: number, high: number): Straight => ({ plus: 0, minus: 1, low, high });
+  if (volt < dropVolt && !twoWay) return range(-Infinity, dropVolt);
+  return Math.abs(volt - dropVolt) > width ? range(volt, volt) : range(twoWay ? dropVolt - width : dropVolt, dropVolt + width);
 }
 
 function write(out: Float64Array, ampere: number, spread: number, first: number, second: number, third: number): void {

@@ -6,6 +6,7 @@ import {
   heldBeside,
   heldThere,
   settle,
+  SolvedStates,
   stepBetween,
   Vicinity,
   type ConductanceChange,
@@ -41,6 +42,7 @@ export class Beside {
   private readonly known = new Map<string, VoltSnapshot | null>();
   readonly sound: VoltSnapshot;
   private readonly held: Uint8Array;
+  private readonly solved = new SolvedStates();
   /** What was solved last. */
   private latest: Solved | undefined;
 
@@ -78,8 +80,8 @@ export class Beside {
     const stepped = like && this.fromLatest(like, exchange);
     if (like && stepped === like.settled) return like.snapshot;
     if (stepped) return this.take(exchange, stepped, changed);
-    const { points, fresh, settled } = this;
-    const result = settle(exchange.network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh } });
+    const { points, fresh, solved, settled } = this;
+    const result = settle(exchange.network, { from: settled, fromNetwork: this.network, near: { points, exchange, fresh, solved } });
     const snapshot = result.ok ? this.take(exchange, result, changed) : undefined;
     this.latest = snapshot && result.ok ? { faults, exchange, settled: result, snapshot } : undefined;
     return snapshot;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { indexBoard } from '../../src/board';
-import { buildNetwork, freshChips, heldBeside, heldNodes, heldThere, settle, Vicinity } from '../../src/circuit';
+import { buildNetwork, freshChips, heldBeside, heldNodes, heldThere, seesTheSame, settle, SolvedStates, Vicinity } from '../../src/circuit';
 import { Diagnoser } from '../../src/diagnosis';
 import { stateParts } from '../../src/fault';
 import { exchangeParts, touchedParts } from '../../src/instrument/beside';
@@ -25,6 +25,7 @@ describe('what is only looked at where something moved', () => {
     const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
     const fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
     expect(heldThere(points[0]!)).toEqual(heldNodes(network, settled.drives[0]!, settled.phases[0]));
+    const solved = new SolvedStates();
     const wrong: string[] = [];
     const kinds = new Set<string>();
     let near = 0;
@@ -32,7 +33,7 @@ describe('what is only looked at where something moved', () => {
       if (h % every !== 0) return;
       const faults = [{ fault, severity: severities[h % severities.length]! }];
       const exchange = exchangeParts(network, touchedParts(index, { ...sound, faults }, parts), faults);
-      const found = exchange && settle(exchange.network, { from: settled, fromNetwork: network, near: { points, exchange, fresh } });
+      const found = exchange && settle(exchange.network, { from: settled, fromNetwork: network, near: { points, exchange, fresh, solved } });
       if (!exchange || !found?.ok || !found.moved) return;
       near += 1;
       kinds.add(fault.type === 'mode' ? `${fault.part.kind}:${fault.mode.name}` : fault.type);
@@ -40,6 +41,9 @@ describe('what is only looked at where something moved', () => {
       const quick = heldBeside(points[0]!, exchange.network, exchange.difference, drives, x, found.moved);
       const whole = heldNodes(exchange.network, drives, x);
       for (let node = 0; node < network.nodeCount; node += 1) if (quick[node] !== whole[node]) wrong.push(`${title}: ${network.nodeNames[node]} is ${quick[node]}, asked ${whole[node]}`); // prettier-ignore
+      // With every chip asked, not only those where something went far enough.
+      const everywhere = found.phases.map((volts) => ({ x: volts, moved: undefined }));
+      if (found.oscillating.size === 0 && !seesTheSame(exchange.network, found, everywhere)) wrong.push(`${title}: a chip sees something else`);
       const moved = new Set(found.moved);
       for (let node = 0; node < network.nodeCount; node += 1)
         for (const [phase, volts] of found.phases.entries())

@@ -1,6 +1,7 @@
 import type { ConductanceChange, Difference } from './exchange';
 import { FEEDING_SIEMENS, heldNodes, HOLDING_SIEMENS, Joints, junctionHolds, lawHolds, transistorHolds } from '../held';
 import { isOpen } from '../law-stamp';
+import { sameStates } from '../levels';
 import type { Network } from '../network';
 import type { Vicinity } from './vicinity';
 
@@ -16,7 +17,8 @@ interface Holding {
   readonly pairs: Int32Array;
   readonly siemens: Float64Array;
   readonly placeOfPair: ReadonlyMap<number, number>;
-  /** What the pairs join. */
+  /** What the pairs join, and what pairs and pieces join. */
+  readonly byPairs: Joints;
   readonly joints: Joints;
 }
 
@@ -40,14 +42,20 @@ function holdingOf(known: Vicinity): Holding {
   };
   for (const { a, b, siemens } of network.conductances) put(a, b, siemens);
   for (const { a, b, element } of network.branches) put(a, b, 'ohm' in element && element.ohm > 0 ? 1 / element.ohm : Infinity);
+  const holds = Uint8Array.from(pieces, ({ open }, place) => (open && pieceHolds(network, place, x) ? 1 : 0));
+  const ends = Int32Array.from(pieces.flatMap(({ piece: { ports, feeds } }) => [ports[0]!, ports[1]!, feeds > 2 ? ports[2]! : NO_NODE]));
+  const byPairs = joined(network.size, pairs, sums);
+  const joints = byPairs.copy(network.size);
+  for (let place = 0; place < holds.length; place += 1) if (holds[place] === 1) joinEnds(joints, ends, place);
   holding = {
     held: heldNodes(network, known.drives, x),
-    pieces: Uint8Array.from(pieces, ({ open }, place) => (open && pieceHolds(network, place, x) ? 1 : 0)),
+    pieces: holds,
     pairs: Int32Array.from(pairs),
     siemens: Float64Array.from(sums),
     placeOfPair,
-    ends: Int32Array.from(pieces.flatMap(({ piece: { ports, feeds } }) => [ports[0]!, ports[1]!, feeds > 2 ? ports[2]! : NO_NODE])),
-    joints: joined(network.size, pairs, sums),
+    ends,
+    byPairs,
+    joints,
   };
   HOLDING.set(known, holding);
   return holding;
@@ -59,6 +67,12 @@ function joined(size: number, pairs: ArrayLike<number>, siemens: ArrayLike<numbe
   for (let place = 0; place < siemens.length; place += 1)
     if (siemens[place]! >= FEEDING_SIEMENS && !without?.has(place)) joints.join(pairs[2 * place]!, pairs[2 * place + 1]!);
   return joints;
+}
+
+function joinEnds(joints: Joints, ends: Int32Array, place: number): void {
+  const [a, b, c] = [ends[3 * place]!, ends[3 * place + 1]!, ends[3 * place + 2]!];
+  joints.join(a, b);
+  if (c !== NO_NODE) joints.join(b, c);
 }
 
 const keyOf = ({ size }: Network, a: number, b: number): number => (Math.min(a, b) + 1) * (size + 1) + Math.max(a, b) + 1;
@@ -88,13 +102,17 @@ export function heldBeside(
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
   if (!moved || branches.length > 0) return heldNodes(network, drives, x);
-  const { held, pieces, pairs, siemens: sums, placeOfPair, ends, joints: before } = holdingOf(known);
+  const { held, pieces, pairs, siemens: sums, placeOfPair, ends, byPairs, joints: before } = holdingOf(known);
   const now = pieces.slice();
+  const gained: number[] = [];
+  let lost = false;
   let changed = come.junctions.length + come.transistors.length + come.laws.length + extra > 0;
   const set = (place: number, holds: boolean): void => {
     if (now[place] === (holds ? 1 : 0)) return;
     now[place] = holds ? 1 : 0;
     changed = true;
+    if (holds) gained.push(place);
+    else lost = true;
   };
   askMoved(known, x, moved, set);
   for (let driver = 0; drives !== known.drives && driver < drives.length; driver += 1) {
@@ -112,17 +130,14 @@ export function heldBeside(
   }
   if (!changed) return held;
 
-  // Joints only grow: where a pair no longer conducts they are made anew.
+  // Joints only grow: where a piece or a pair no longer conducts they are made anew.
   const parted = new Set([...others].flatMap(([key, { siemens }]) => (siemens < FEEDING_SIEMENS ? (placeOfPair.get(key) ?? []) : [])));
+  const pairLost = [...parted].some((place) => sums[place]! >= FEEDING_SIEMENS);
   const size = known.network.size + extra;
-  const joints = [...parted].some((place) => sums[place]! >= FEEDING_SIEMENS) ? joined(size, pairs, sums, parted) : before.copy(size);
+  const joints = pairLost ? joined(size, pairs, sums, parted) : (lost ? byPairs : before).copy(size);
   for (const { a, b, siemens } of others.values()) if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
-  for (let place = 0; place < now.length; place += 1) {
-    if (now[place] === 0) continue;
-    const [a, b, c] = [ends[3 * place]!, ends[3 * place + 1]!, ends[3 * place + 2]!];
-    joints.join(a, b);
-    if (c !== NO_NODE) joints.join(b, c);
-  }
+  if (!pairLost && !lost) for (const place of gained) joinEnds(joints, ends, place);
+  else for (let place = 0; place < now.length; place += 1) if (now[place] === 1) joinEnds(joints, ends, place);
   for (const junction of come.junctions) if (junctionHolds(junction, x)) joints.join(junction.a, junction.b);
   for (const transistor of come.transistors) if (transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
   for (const law of come.laws) if (law.element.holds && isOpen(law, drives) && lawHolds(law, x)) joints.join(law.a, law.b);
@@ -151,12 +166,6 @@ export function holdsAlike(known: Vicinity, { conductances, gone, come, branches
   if (extra > 0 || branches.length > 0 || !sameStates(known.drives, drives)) return false;
   if ([gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0)) return false;
   return conductances.every((change) => staysConductor(conductances, change));
-}
-
-function sameStates(a: Uint8Array, b: Uint8Array): boolean {
-  if (a === b) return true;
-  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
-  return true;
 }
 
 /** Whether what was taken out between two nodes and what was put in there both hold, or neither does. */

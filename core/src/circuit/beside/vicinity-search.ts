@@ -122,6 +122,8 @@ class VicinitySearch implements NearPoint {
   private ownMoved: Int32Array | undefined;
   private readonly loose: Loose;
   private readonly tangent: Tangent;
+  /** Whether what is known of pieces' ranges goes for this search. */
+  private readonly asAlways: boolean;
 
   /** values: the tangent's solution without any difference. driven: the unknowns that are not there as at the vicinity's point.
    *  leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the search. */
@@ -135,6 +137,7 @@ class VicinitySearch implements NearPoint {
     private readonly driven: readonly number[] = [],
   ) {
     const { size } = vicinity.network;
+    this.asAlways = leavesVolt === LEAVES_TANGENT_VOLT;
     this.tangent = { values, column: (unknown) => vicinity.column(unknown) };
     this.x = difference.extra === 0 ? values.slice() : new Float64Array(size + difference.extra);
     if (difference.extra > 0) this.x.set(values);
@@ -206,6 +209,7 @@ class VicinitySearch implements NearPoint {
     const { gone } = difference;
     vicinity.marks.taken.begin();
     vicinity.marks.loosened.begin();
+    vicinity.marks.unsure.begin();
     for (const piece of loosePieces(difference, drives)) this.loose.add(piece);
     for (const { a, b, siemens } of difference.conductances) if (siemens < 0) this.loosen([a, b]);
     for (const { row } of difference.branches) this.loosen([row]);
@@ -221,8 +225,11 @@ class VicinitySearch implements NearPoint {
   }
 
   private loosen(unknowns: Iterable<number>): void {
-    const { network, marks } = this.vicinity;
-    for (const unknown of unknowns) if (unknown >= 0 && unknown < network.size) marks.loosened.add(unknown);
+    const { network, marks, around } = this.vicinity;
+    for (const unknown of unknowns) {
+      if (unknown < 0 || unknown >= network.size || !marks.loosened.add(unknown)) continue;
+      for (const i of around[unknown]!) marks.unsure.add(i);
+    }
   }
 
   private take(i: number, present: boolean): void {
@@ -279,7 +286,7 @@ class VicinitySearch implements NearPoint {
       for (let k = 0; k < places.length; k += 1) {
         const i = places[k]!;
         if (way <= slacks[i]!) break;
-        if (marks.taken.has(i) || !marks.asked.add(i) || !this.leavesTangent(vicinity.pieces[i]!, x)) continue;
+        if (marks.taken.has(i) || !marks.asked.add(i) || !this.leavesTangent(i, x)) continue;
         this.take(i, true);
         added = true;
         if (this.loose.unknowns.length > MOST_OWN) return true;
@@ -288,21 +295,46 @@ class VicinitySearch implements NearPoint {
     return added;
   }
 
-  private leavesTangent({ piece, ampere, slope }: Known, x: Float64Array): boolean {
+  private leavesTangent(i: number, x: Float64Array): boolean {
+    const { pieces, straight } = this.vicinity;
+    const known = pieces[i]!;
+    const { piece } = known;
+    const asAlways = this.asAlways && !this.vicinity.marks.unsure.has(i);
+    if (asAlways && straight.has(i, x)) return false;
+    readPorts(piece, x, volts);
+    if (this.isOff(known, 1)) return true;
+    if (asAlways) this.learn(i, x);
+    return false;
+  }
+
+  /** Notes that a piece is on its tangent at x, where it surely is with each of its differences by itself as well. */
+  private learn(i: number, x: Float64Array): void {
+    const { pieces, straight, x: before } = this.vicinity;
+    const { piece } = pieces[i]!;
+    const { ports, steady } = piece;
+    for (let k = 0; k < steady.length; k += 1) {
+      const [plus, minus] = steady[k]!;
+      readPorts(piece, before, volts);
+      volts[minus] = volts[plus]! - across(x, ports[plus]!, ports[minus]!);
+      if (steady.length === 1 || !this.isOff(pieces[i]!, 1 / steady.length)) straight.widen(i, k, x);
+    }
+  }
+
+  /** Whether a piece whose ports are at `volts` is off its tangent by more than such a share of what it may be. */
+  private isOff({ piece, ampere, slope }: Known, share: number): boolean {
     const { ports } = piece;
     const before = this.vicinity.x;
     const width = ports.length;
-    readPorts(piece, x, volts);
     piece.at(volts, answer);
     for (let r = 0; r < piece.feeds; r += 1) {
       const row = ports[r]!;
       if (row < 0) continue;
       let off = answer.ampere[r]! - ampere[r]!;
-      for (let c = 0; c < width; c += 1) if (ports[c]! >= 0) off -= slope[r * width + c]! * (volts[c]! - before[ports[c]!]!);
+      for (let c = 0; c < width; c += 1) off -= slope[r * width + c]! * (volts[c]! - (ports[c]! < 0 ? 0 : before[ports[c]!]!));
       if (off === 0) continue;
       const source = this.vicinity.sourceOhm(row);
       const least = this.vicinity.marks.loosened.has(row) ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
-      if (Math.abs(off) * Math.max(source, least) > this.leavesVolt) return true;
+      if (Math.abs(off) * Math.max(source, least) > share * this.leavesVolt) return true;
     }
     return false;
   }

@@ -1,9 +1,11 @@
 import { jacobianValues } from '../jacobian';
 import { isOpen } from '../law-stamp';
+import { levelSlacks } from '../levels';
 import type { InTangent } from '../loose';
 import type { LawStamp, Network } from '../network';
 import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from '../piece';
 import { Marks } from './marks';
+import { StraightRanges } from './straight-ranges';
 import { SparseLu } from '../sparse';
 
 /** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
@@ -28,7 +30,11 @@ export class Vicinity {
   private readonly sources: Float64Array;
   /** Slack of each piece. */
   readonly slacks: Float64Array;
-  /** Working memory of the search that is under way: pieces taken and asked, unknowns let go of and moved. */
+  private ownLevelSlacks: Float64Array | undefined;
+  /** Where each piece is known to be on its tangent by `LEAVES_TANGENT_VOLT`, as long as nothing is let go of. */
+  readonly straight: StraightRanges;
+  /** Working memory of the search that is under way: pieces taken and asked, unknowns let go of with the pieces on them, and unknowns
+   *  moved. */
   readonly marks: SearchMarks;
   private readonly lu: SparseLu;
   /** Responses by unknown, then by pairs of unknowns. */
@@ -64,14 +70,21 @@ export class Vicinity {
     this.pieces = pieces;
     this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
     this.around = around.map((places) => Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)));
+    this.straight = new StraightRanges(pieces.map(({ piece }) => piece), (piece) => readPorts(piece, x, volts)); // prettier-ignore
     this.sources = new Float64Array(network.size).fill(NaN);
     this.marks = {
       taken: new Marks(pieces.length),
       asked: new Marks(pieces.length),
       loosened: new Marks(network.size),
+      unsure: new Marks(pieces.length),
       touched: new Marks(network.size),
       moved: new Marks(network.size),
     };
+  }
+
+  /** How far each node may move, all at once, before a chip may see anything else there, volt. */
+  get levelSlacks(): Float64Array {
+    return (this.ownLevelSlacks ??= levelSlacks(this.network, this.x));
   }
 
   /** The place among the pieces of what a stamp of this network stands for. */
@@ -128,6 +141,7 @@ interface SearchMarks {
   readonly taken: Marks;
   readonly asked: Marks;
   readonly loosened: Marks;
+  readonly unsure: Marks;
   readonly touched: Marks;
   readonly moved: Marks;
 }

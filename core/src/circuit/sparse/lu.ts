@@ -55,6 +55,9 @@ export class SparseLu {
   private readonly work: Float64Array;
   private readonly half: Float64Array;
   private factored = false;
+  /** Values factored last, and which columns of L they changed: what depends on none of those is as it was. */
+  private readonly last: Float64Array;
+  private readonly changed: Uint8Array;
   /** Who factored last: set it after factoring where several networks share one analysis, so that nobody solves with another's factor. */
   owner: object | undefined = undefined;
 
@@ -71,6 +74,8 @@ export class SparseLu {
     this.pivotOf = new Int32Array(n);
     this.work = new Float64Array(n);
     this.half = new Float64Array(n);
+    this.last = new Float64Array(pattern.row.length);
+    this.changed = new Uint8Array(n);
   }
 
   /** Entries of L and U together, diagonal included: what a solve costs. */
@@ -82,7 +87,9 @@ export class SparseLu {
    *  Returns undefined when done, or the column at which the matrix is singular. */
   factor(values: Float64Array): Singular | undefined {
     if (this.factored && this.refactor(values)) return undefined;
-    return this.pivot(values);
+    const singular = this.pivot(values);
+    if (!singular) this.last.set(values);
+    return singular;
   }
 
   private pivot(values: Float64Array): Singular | undefined {
@@ -169,15 +176,27 @@ export class SparseLu {
     return undefined;
   }
 
+  /** Only columns with other values than last time, and those that build on them. */
   private refactor(values: Float64Array): boolean {
     const { size, start, row } = this.pattern;
-    const { order, pivotRow, work, diagonal } = this;
+    const { order, pivotRow, work, diagonal, last: known, changed } = this;
     // The arrays by themselves: this loop is where most of a diagnosis goes.
     const { start: lowerStart, index: lowerIndex, value: lowerValue } = this.lower;
     const { start: upperStart, index: upperIndex, value: upperValue } = this.upper;
     for (let k = 0; k < size; k += 1) {
       const column = order[k]!;
-      for (let p = start[column]!, end = start[column + 1]!; p < end; p += 1) {
+      const from = start[column]!;
+      const to = start[column + 1]!;
+      let same = true;
+      for (let p = from; p < to; p += 1) {
+        if (values[p] === known[p]) continue;
+        known[p] = values[p]!;
+        same = false;
+      }
+      for (let u = upperStart[k]!, end = upperStart[k + 1]!; same && u < end; u += 1) same = changed[upperIndex[u]!] === 0;
+      changed[k] = 0;
+      if (same) continue;
+      for (let p = from; p < to; p += 1) {
         const r = row[p]!;
         work[r] = work[r]! + values[p]!;
       }
@@ -200,7 +219,9 @@ export class SparseLu {
         const r = lowerIndex[q]!;
         const value = work[r]!;
         work[r] = 0;
-        lowerValue[q] = value / pivot;
+        const entry = value / pivot;
+        if (entry !== lowerValue[q]) changed[k] = 1;
+        lowerValue[q] = entry;
         if (Math.abs(value) > largest) largest = Math.abs(value);
       }
       if (!(Math.abs(pivot) > STALE_PIVOT * largest) || !(largest > 1e-300)) {
