@@ -34,9 +34,7 @@ const matrix = new Float64Array(MOST_OWN * MOST_OWN);
  *  Unknowns from `size` on are nodes that only the pieces have. Source: Woodbury's identity (Hager, SIAM Review 31(2), 1989). */
 export class Loose {
   private readonly parts: Part[] = [];
-  /** The unknowns, and their places among each other. */
   readonly unknowns: number[] = [];
-  private readonly place = new Map<number, number>();
   /** Slopes, rests (after a step: currents) and responses by place; the values of the next step. */
   private slopes = new Float64Array(0);
   private flow = new Float64Array(0);
@@ -69,12 +67,8 @@ export class Loose {
 
   private placeOf(unknown: number): number {
     if (unknown < 0) return -1;
-    let place = this.place.get(unknown);
-    if (place === undefined) {
-      this.place.set(unknown, (place = this.unknowns.length));
-      this.unknowns.push(unknown);
-    }
-    return place;
+    const place = this.unknowns.indexOf(unknown);
+    return place < 0 ? this.unknowns.push(unknown) - 1 : place;
   }
 
   /** One step of Newton: tangents of the pieces at x (length size and more), solved beside the circuit. origin: the point of the tangent, for pieces that are in it

@@ -4,7 +4,7 @@ import { Loose, MOST_OWN, type Tangent } from '../loose';
 import { looseNodeStart, loosePieces } from '../loose-pieces';
 import { across } from '../operating-point';
 import { MOST_PORTS, PieceAnswer, readPorts } from '../piece';
-import { FALL, MOVED_VOLT, type Known, type Vicinity } from './vicinity';
+import { MOVED_VOLT, type Known, type Vicinity } from './vicinity';
 
 /** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges
  *  quadratically: what is left is far less. */
@@ -41,6 +41,7 @@ export interface NearPoint {
   adjoint(a: number, b: number): Float64Array;
 }
 
+const NOTHING = new Int32Array(0);
 const NONE = { junctions: [], transistors: [], laws: [] } as const;
 /** Nothing else. */
 export const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
@@ -60,66 +61,19 @@ export function pointAfter(vicinity: Vicinity, p: number, q: number, siemens: nu
 /** The operating point of the circuit that differs so from the vicinity's, with a current driven into p and out of q; undefined as for `pointBeside`. */
 export function pointDriven(vicinity: Vicinity, difference: Difference, p: number, q: number, ampere: number): NearPoint | undefined {
   const values = vicinity.x.slice();
-  const driven = new Movement(vicinity);
+  const driven = vicinity.movement;
+  driven.begin();
   if (p >= 0) driven.add(p, ampere, values);
   if (q >= 0) driven.add(q, -ampere, values);
-  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN, vicinity.x, driven.moved);
+  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN, vicinity.x, driven.moved.slice(0, driven.movedCount));
   return search.run() ? search : undefined;
-}
-
-/** What a current moves by less than this is left where it is, volt or ampere. With more, nodes that only megohms hold go astray. */
-const LEAST_EFFECT = 1e-8;
-/** What no current moves by as much does not count as moved: all of them together then move it by less than anyone looks at. */
-const LEAST_MOVE = 1e-6;
-
-/** What currents into a known circuit move. One at a time. */
-class Movement {
-  /** Unknowns that are not exactly where they were, and those among them that count as moved. */
-  readonly touched: number[] = [];
-  readonly moved: number[] = [];
-
-  constructor(private readonly vicinity: Vicinity) {
-    this.begin();
-  }
-
-  begin(): void {
-    this.touched.length = this.moved.length = 0;
-    this.vicinity.marks.touched.begin();
-    this.vicinity.marks.moved.begin();
-  }
-
-  note(unknown: number): void {
-    if (this.vicinity.marks.touched.add(unknown)) this.touched.push(unknown);
-    if (this.vicinity.marks.moved.add(unknown)) this.moved.push(unknown);
-  }
-
-  /** Adds what a current into an unknown does to x. */
-  add(unknown: number, ampere: number, x: Float64Array): void {
-    const { vicinity, touched, moved } = this;
-    const { marks } = vicinity;
-    const column = vicinity.column(unknown);
-    const reach = vicinity.reach(unknown);
-    const least = LEAST_EFFECT / (FALL * Math.abs(ampere));
-    const far = LEAST_MOVE / Math.abs(ampere);
-    for (let k = 0; k < reach.length; k += 1) {
-      const i = reach[k]!;
-      const response = column[i]!;
-      const size = Math.abs(response);
-      if (size < least) return;
-      x[i] = x[i]! + ampere * response;
-      if (marks.touched.add(i)) touched.push(i);
-      if (size >= far && marks.moved.add(i)) moved.push(i);
-    }
-  }
 }
 
 /** The search for one operating point near a known one: Newton over the few unknowns on which active pieces hang, all else on its tangent. Lives as long as the search. */
 class VicinitySearch implements NearPoint {
   /** Where the search has come to; of all unknowns only after `widen`. */
   readonly x: Float64Array;
-  /** While the search is under way. */
-  private movement: Movement | undefined;
-  private ownMoved: Int32Array | undefined;
+  moved: Int32Array | undefined;
   private readonly loose: Loose;
   private readonly tangent: Tangent;
   /** Whether what is known of pieces' ranges goes for this search. */
@@ -134,7 +88,7 @@ class VicinitySearch implements NearPoint {
     private readonly values: Float64Array,
     private readonly leavesVolt: number,
     start: Float64Array = vicinity.x,
-    private readonly driven: readonly number[] = [],
+    private readonly driven: Int32Array = NOTHING,
   ) {
     const { size } = vicinity.network;
     this.asAlways = leavesVolt === LEAVES_TANGENT_VOLT;
@@ -142,11 +96,7 @@ class VicinitySearch implements NearPoint {
     this.x = difference.extra === 0 ? values.slice() : new Float64Array(size + difference.extra);
     if (difference.extra > 0) this.x.set(values);
     this.loose = new Loose(size, looseNodeStart(start, size, difference));
-    this.movement = new Movement(vicinity);
-  }
-
-  get moved(): Int32Array {
-    return (this.ownMoved ??= Int32Array.from(this.movement!.moved));
+    vicinity.movement.begin();
   }
 
   /** Searches. False where too much takes part or the search does not settle. */
@@ -161,17 +111,14 @@ class VicinitySearch implements NearPoint {
       if (!this.go(step, rough ? ROUGH : 1) || heldBack) continue;
       this.spread();
       const grew = this.widen();
-      if (!grew && !rough) return this.finish();
+      if (!grew && !rough) {
+        const { moved, movedCount } = vicinity.movement;
+        this.moved = moved.slice(0, movedCount);
+        return true;
+      }
       rough = grew;
     }
     return false;
-  }
-
-  /** Lets go of what only the search needs: points are kept by the thousand. */
-  private finish(): true {
-    this.ownMoved = this.moved;
-    this.movement = undefined;
-    return true;
   }
 
   sourceOhm(a: number, b: number): number {
@@ -216,6 +163,7 @@ class VicinitySearch implements NearPoint {
     for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) this.take(vicinity.pieceOf(stamp), false);
     for (let driver = 0; drives !== vicinity.drives && driver < drives.length; driver += 1) {
       if (drives[driver] === vicinity.drives[driver]) continue;
+      if (loose.unknowns.length > MOST_OWN) return;
       for (const i of vicinity.switchedBy(driver)) {
         const { law, open } = vicinity.pieces[i]!;
         if (isOpen(law!, drives) !== open) this.take(i, !open);
@@ -256,8 +204,8 @@ class VicinitySearch implements NearPoint {
   /** Works out where all unknowns are by what the pieces draw now. */
   private spread(): void {
     const { loose, x, values, driven } = this;
-    const movement = this.movement!;
-    for (const unknown of movement.touched) x[unknown] = values[unknown]!;
+    const { movement } = this.vicinity;
+    for (let k = 0; k < movement.touchedCount; k += 1) x[movement.touched[k]!] = values[movement.touched[k]!]!;
     movement.begin();
     for (const unknown of driven) movement.note(unknown);
     loose.unknowns.forEach((unknown, k) => {
@@ -272,12 +220,12 @@ class VicinitySearch implements NearPoint {
   /** Takes in the pieces that have left their tangent. Returns whether there were any. */
   private widen(): boolean {
     const { vicinity, x } = this;
-    const { moved } = this.movement!;
+    const { moved, movedCount } = vicinity.movement;
     const { slacks, around, x: before, marks } = vicinity;
     const { nodeCount } = vicinity.network;
     marks.asked.begin();
     let added = false;
-    for (let m = 0; m < moved.length; m += 1) {
+    for (let m = 0; m < movedCount; m += 1) {
       const node = moved[m]!;
       if (node >= nodeCount) continue;
       const way = Math.abs(x[node]! - before[node]!);

@@ -5,6 +5,7 @@ import type { InTangent } from '../loose';
 import type { LawStamp, Network } from '../network';
 import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from '../piece';
 import { Marks } from './marks';
+import { FALL, Movement } from './movement';
 import { StraightRanges } from './straight-ranges';
 import { SparseLu } from '../sparse';
 
@@ -33,9 +34,10 @@ export class Vicinity {
   private ownLevelSlacks: Float64Array | undefined;
   /** Where each piece is known to be on its tangent by `LEAVES_TANGENT_VOLT`, as long as nothing is let go of. */
   readonly straight: StraightRanges;
-  /** Working memory of the search that is under way: pieces taken and asked, unknowns let go of with the pieces on them, and unknowns
+  /** Working memory of the search that is under way: pieces taken and asked, unknowns let go of with the pieces on them, and what
    *  moved. */
   readonly marks: SearchMarks;
+  readonly movement: Movement;
   private readonly lu: SparseLu;
   /** Responses by unknown, then by pairs of unknowns. */
   private readonly columns: (Float64Array | undefined)[] = [];
@@ -77,9 +79,8 @@ export class Vicinity {
       asked: new Marks(pieces.length),
       loosened: new Marks(network.size),
       unsure: new Marks(pieces.length),
-      touched: new Marks(network.size),
-      moved: new Marks(network.size),
     };
+    this.movement = new Movement(this, network.size);
   }
 
   /** How far each node may move, all at once, before a chip may see anything else there, volt. */
@@ -142,12 +143,8 @@ interface SearchMarks {
   readonly asked: Marks;
   readonly loosened: Marks;
   readonly unsure: Marks;
-  readonly touched: Marks;
-  readonly moved: Marks;
 }
 
-/** Steps in which `reach` falls. */
-export const FALL = 4;
 /** What one ampere moves by less than this is left out of a reach, volt or ampere. */
 const LEAST_RESPONSE = 1e-10;
 const CLASSES = 48;
