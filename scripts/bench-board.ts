@@ -119,15 +119,15 @@ export function benchBoard({ parts, discrete, asGoal }: BenchBoard, done: () => 
   };
 }
 
-/** A sweep of resistor faults over the discrete board: which, the volts of V5 under each, and what it took, the first time and again. */
+/** A sweep of resistor faults over the discrete board: which, the volts of V5 under each, and what it took each time. */
 export interface Sweep {
   readonly faults: readonly { readonly ref: string; readonly mode: string; readonly ohm: number; readonly severity: number }[];
   readonly volts: readonly number[];
-  readonly first: number;
-  readonly again: number;
+  readonly times: readonly number[];
 }
 
-export const SWEPT = { parts: 300, net: 'V5' } as const;
+/** times: how often in a row; by the last the code is compiled. */
+export const SWEPT = { parts: 300, net: 'V5', times: 5 } as const;
 
 export function sweepFaults(): Sweep {
   const index = indexBoard(driveBoard(SWEPT.parts, 7, true));
@@ -140,14 +140,13 @@ export function sweepFaults(): Sweep {
       return faults.map((h) => predictor.at(h, h.severities.length >> 1, m).value);
     });
   };
-  const [volts, first] = once();
-  const [, again] = once();
+  const sweeps = Array.from({ length: SWEPT.times }, once);
   const named = faults.flatMap(({ name, fault, severities }) =>
     fault.type === 'mode' && fault.part.kind === 'resistor'
       ? [{ ref: fault.part.ref, mode: name.split(':')[1]!, ohm: fault.part.resistanceOhm, severity: severities[severities.length >> 1]! }]
       : [],
   );
-  return { faults: named, volts, first, again };
+  return { faults: named, volts: sweeps[0]![0], times: sweeps.map(([, time]) => time) };
 }
 
 function median(values: readonly number[]): number {

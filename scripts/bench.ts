@@ -23,13 +23,13 @@ const BOARDS = (sizes.length > 0 ? sizes : [50, 100, 300, 1000]).flatMap((parts)
   return parts < 300 ? [board] : parts < 1000 ? [board, { ...board, discrete: true }, goal] : [board, goal];
 });
 
-const show = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(0)} ms`);
+const inWords = (milliseconds: number): string => (milliseconds >= 1000 ? `${(milliseconds / 1000).toFixed(1)} s` : `${milliseconds.toFixed(0)} ms`);
 
 const HEAD = ['parts', 'nets', 'faults', 'readings', 'dictionary', 'off setup', 'first plan', 'reading', 'its plan', 'ESR survey', 'memory'];
 
 function cells(row: BenchRow, what: string, bytes?: number): string[] {
   const { parts, nets, faults, readings, dictionary, off, firstPlan, reading, plan, esrSurvey } = row;
-  const times = [dictionary, off, firstPlan, reading, plan, esrSurvey].map(show);
+  const times = [dictionary, off, firstPlan, reading, plan, esrSurvey].map(inWords);
   return [`${parts}${what}`, `${nets}`, `${faults}`, `${readings}`, ...times, bytes ? `${Math.round(bytes / 1e6)} MB` : ''];
 }
 
@@ -105,7 +105,7 @@ async function inBrowser(code: string): Promise<{ rows: string[][]; sweep: Sweep
 }
 
 /** The engine's sweep done again by the simulator: volts of one net under each fault. */
-function compare({ faults, volts: ours, first, again }: Sweep, browser: Sweep | undefined): void {
+function compare({ faults, volts: ours, times }: Sweep, browser: Sweep | undefined): void {
   if (!existsSync(NGSPICE)) return void process.stdout.write('\nngspice is not installed: no comparison\n');
   const board = driveBoard(SWEPT.parts, 7, true);
   const folder = mkdtempSync(join(tmpdir(), 'sweep-'));
@@ -122,9 +122,13 @@ function compare({ faults, volts: ours, first, again }: Sweep, browser: Sweep | 
   rmSync(folder, { recursive: true });
   const volts = [...text.matchAll(new RegExp(`v\\(${SWEPT.net.toLowerCase()}\\) = (\\S+)`, 'g'))].map((match) => Number(match[1]));
   const worst = Math.max(...volts.map((volt, i) => Math.abs(volt - ours[i]!)));
-  process.stdout.write(`\nfault sweep, ${board.parts.length} discrete parts, ${faults.length} faults: simulator ${show(theirs)}\n`);
-  const times = [['Node.js', first], ['Node.js, again', again], ...(browser ? [['Chromium', browser.first], ['Chromium, again', browser.again]] : [])] as [string, number][]; // prettier-ignore
-  for (const [where, took] of times) process.stdout.write(`  engine, ${where}: ${show(took)}, ratio ${(theirs / took).toFixed(0)}\n`);
+  process.stdout.write(`\nfault sweep, ${board.parts.length} discrete parts, ${faults.length} faults: simulator ${inWords(theirs)}\n`);
+  const show = (where: string, taken: readonly number[]): void => {
+    for (const i of [0, 1, taken.length - 1])
+      process.stdout.write(`  engine, ${where}, time ${i + 1}: ${inWords(taken[i]!)}, ratio ${(theirs / taken[i]!).toFixed(0)}\n`);
+  };
+  show('Node.js', times);
+  if (browser) show('Chromium', browser.times);
   process.stdout.write(`  ${volts.length} values compared, largest difference ${(1000 * worst).toFixed(1)} mV\n`);
 }
 
