@@ -67,6 +67,22 @@ describe('the journal', () => {
     expect(playJournal(view.entries, indexBoard(view.board!.content)).readings).toHaveLength(0);
   });
 
+  it('of many who take the same part off at once lets one, and keeps every line of the others in one order', async () => {
+    const { id, file } = await newCase();
+    const off: EntryBody = { kind: 'removed', ref: 'C1', value: '', note: '' };
+    const answers = await Promise.all(Array.from({ length: 24 }, (_, i) => file(i % 3 === 0 ? off : { kind: 'symptom', text: `hand ${i}` })));
+    const taken = answers.map((answer) => answer.ok);
+    expect(taken.filter((_, i) => i % 3 === 0).filter(Boolean)).toHaveLength(1);
+    expect(taken.filter((_, i) => i % 3 !== 0)).toEqual(Array<boolean>(16).fill(true));
+    expect(answers.find((answer) => !answer.ok)).toMatchObject({ why: 'refused', detail: 'C1 is already off the board' });
+    const { entries } = (await caseView(db, id))!;
+    expect(entries).toHaveLength(17);
+    expect(new Set(entries.flatMap(({ body }) => (body.kind === 'symptom' ? [body.text] : []))).size).toBe(16);
+    expect((await caseView(db, id))!.entries).toEqual(entries);
+    const journal = playJournal(entries, indexBoard((await caseView(db, id))!.board!.content));
+    expect([journal.absent, journal.symptoms.length]).toEqual([['C1'], 16]);
+  });
+
   it('refuses what the board does not have, with what was expected, and stores nothing', async () => {
     const { id, file } = await newCase();
     expect(await file(reading(5, 'NOPE'))).toMatchObject({ ok: false, why: 'refused', detail: expect.stringContaining('no net or pin "NOPE"') });
@@ -91,7 +107,8 @@ describe('the journal', () => {
     await file(ohms(1000));
     await file(reading(8.99));
     await file({ kind: 'answer', step: view.entries.find(({ body }) => body.kind === 'symptom')!.id, passed: true });
-    expect(await file({ kind: 'close', note: 'done' })).toMatchObject({ ok: true });
+    const closings = await Promise.all([file({ kind: 'close', note: 'done' }), file({ kind: 'close', note: 'done' }), file({ kind: 'close', note: 'done' })]);
+    expect(closings.filter((answer) => answer.ok)).toHaveLength(1);
     expect(await file(reading(1))).toMatchObject({ ok: false, detail: expect.stringContaining('closed') });
     expect(await file({ kind: 'reopen' })).toMatchObject({ ok: true });
   });

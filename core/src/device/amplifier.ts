@@ -61,11 +61,12 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
   const straight = (v: Float64Array): readonly Straight[] => {
     const supply = v[3]! - v[4]!;
     const half = (supply - headroomHigh - headroomLow) / 2;
-    const middle = v[4]! + headroomLow + half;
-    const aim = middle + Math.max(-half, Math.min(half, gain * (v[0]! - v[1]!)));
+    const wanted = gain * (v[0]! - v[1]!);
+    const within = Math.max(-half, Math.min(half, wanted));
+    const aim = v[4]! + headroomLow + half + within + RAIL_SLOPE * (wanted - within);
     const supplyRoom = Math.min(supply - LEAST_SUPPLY_VOLT - 1, 2 * (half - LEAST_HALF_VOLT));
     // How far what the stage aims at is from its corners: the input counts with its gain, the supply at most in full, the output in full.
-    const room = Math.min(Math.abs(half - gain * Math.abs(v[0]! - v[1]!)), limit * OUTPUT_OHM - Math.abs(aim - v[2]!)) / 3;
+    const room = Math.min(Math.abs(half - Math.abs(wanted)), limit * OUTPUT_OHM - Math.abs(aim - v[2]!)) / 3;
     if (supplyRoom <= 0 || room <= 0) return [];
     return [around(v, 0, 1, room / gain), around(v, 2, 4, room), around(v, 3, 4, Math.min(room, supplyRoom))];
   };

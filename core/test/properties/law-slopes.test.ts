@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { indexBoard } from '../../src/board';
-import { elementsOf, evaluateLaw, type Element, type Law } from '../../src/device';
+import { elementsOf, evaluateLaw, lawSlack, lawStraight, type Element, type Law } from '../../src/device';
 import { seeded } from '../../src/practice';
 import { demoBoard } from '@hanzai/data/demo';
 
@@ -67,5 +67,63 @@ describe('the slopes that a law states', () => {
     }
     expect(wrong.slice(0, 5)).toEqual([]);
     expect(tried).toBeGreaterThan(POINTS / 20);
+  });
+});
+
+/** How far a range without an end is tried, volt. */
+const FAR_VOLT = 5;
+/** Points that are tried within what a law names, and how many of them lie at the very ends. */
+const WITHIN = 12;
+const AT_AN_END = 0.3;
+
+// Searches do not ask a law again that stays within what it names: there it must be straight to the last digit. By the law itself, worked out anew.
+describe('a law runs straight as far as it says', () => {
+  const all = [...laws()];
+  const roomy: string[] = [];
+
+  it.each(all)('%s', (name, { element: { law, controls } }) => {
+    const uniform = seeded(20261126);
+    const out = new Float64Array(10);
+    const wrong: string[] = [];
+    const between = (low: number, high: number): number => {
+      const end = uniform();
+      return end < AT_AN_END / 2 ? low : end < AT_AN_END ? high : low + uniform() * (high - low);
+    };
+    for (let point = 0; point < POINTS; point += 1) {
+      const volts = Float64Array.from(controls, () => SPAN_VOLT[0] + uniform() * (SPAN_VOLT[1] - SPAN_VOLT[0]));
+      // An amplifier at rest has its inputs together, or it would always be at a rail.
+      if (controls.length === 5 && point % 2 === 0) volts[0] = volts[1]! + (uniform() - 0.5) * 1e-4;
+      const ranges = lawStraight(law, volts);
+      const slack = lawSlack(law, volts);
+      evaluateLaw(law, volts, out);
+      const [here, slopes] = [out[0]!, out.slice(2, 2 + controls.length)];
+      const check = (there: Float64Array, how: string): void => {
+        const terms = [...slopes].map((slope, c) => slope * (there[c]! - volts[c]!));
+        const straight = terms.reduce((sum, term) => sum + term, here);
+        const size = terms.reduce((sum, term) => sum + Math.abs(term), Math.abs(here));
+        if (Math.abs(ampereAt(law, there) - straight) > 1e-9 * size + 1e-15) wrong.push(`${how} from ${[...volts].join(' ')} to ${[...there].join(' ')}`);
+      };
+      for (let i = 0; i < WITHIN; i += 1) {
+        if (ranges.length > 0) {
+          const there = volts.map((volt) => volt + FAR_VOLT * (uniform() - 0.5));
+          for (const { plus, minus, low, high } of ranges) {
+            const difference = volts[plus]! - volts[minus]!;
+            there[plus] = there[minus]! + between(Math.max(low, difference - FAR_VOLT), Math.min(high, difference + FAR_VOLT));
+          }
+          check(there, 'ranges');
+          roomy.push(name);
+        }
+        if (slack > 0)
+          check(
+            volts.map((volt) => volt + between(-1, 1) * (1 - 1e-9) * Math.min(slack, FAR_VOLT)),
+            'slack',
+          );
+      }
+    }
+    expect(wrong.slice(0, 5)).toEqual([]);
+  });
+
+  it('clamps, output stages and amplifiers name such ranges', () => {
+    for (const kind of ['drop', 'amplifier']) expect([kind, roomy.some((name) => name.includes(kind))]).toEqual([kind, true]);
   });
 });

@@ -152,7 +152,7 @@ function Line({ line, now, onBatch }: { line: DocketLine; now: Date; onBatch: (b
         {line.state === 'waiting' && line.waitsKind && <small>{WAITS[line.waitsKind]}</small>}
       </td>
       <td className={late ? style.late : undefined}>
-        {promisedOn && format(new Date(promisedOn), 'd MMM yyyy')}
+        {promisedOn && <span className={style.date}>{format(new Date(promisedOn), 'd MMM yyyy')}</span>}
         {line.state !== 'closed' && <small>{urgency.reason}</small>}
       </td>
       <td>

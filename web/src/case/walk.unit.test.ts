@@ -1,0 +1,207 @@
+import { demoBoard } from '@hanzai/data/demo';
+import { indexBoard } from '@hanzai/core/board';
+import { seeded, type Random } from '@hanzai/core/practice';
+import { v7 } from 'uuid';
+import { describe, expect, it } from 'vitest';
+import { Entry as EntrySchema, type Entry, type EntryBody } from './entry';
+import { playJournal, type Journal } from './journal';
+import { caseProgress } from './progress';
+import { entryObjection } from './rules';
+import { caseHazards, unitModelOf } from './unit';
+
+// Cases filled by somebody who types anything: whatever the rules let through has to leave a case that adds up. Beside each walk a book is kept that knows nothing of
+// journals: a set of parts that are off, and a list of what stands.
+
+const index = indexBoard(demoBoard('cr40'));
+const model = unitModelOf('optical-disc-reader', [])!;
+const REFS = ['F1', 'C1', 'C3', 'L1', 'J1', 'R2', 'X9'];
+const NETS = ['VM', 'P9F', 'P9IN', 'P5', 'NOWHERE'];
+
+const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+
+/** An entry as somebody might make it, sense or not. */
+function anything(random: Random, standing: readonly Entry[]): EntryBody {
+  const ref = pick(random, REFS);
+  const at = pick(random, NETS);
+  const count = 1 + Math.floor(random() * 4);
+  const kinds: readonly (() => EntryBody)[] = [
+    () => ({ kind: 'symptom', text: 'no movement' }),
+    () => ({ kind: 'reading', setup: 'on', quantity: 'voltage', at, to: '', value: random() * 9, typed: at }),
+    () => ({ kind: 'reading', setup: 'off', quantity: 'resistance', at, to: '', value: random() * 5000, typed: at }),
+    () => ({ kind: 'condemn', ref, probability: 0.9, reason: '' }),
+    () => ({ kind: 'acquit', ref }),
+    () => ({ kind: 'removed', ref, value: '', note: '' }),
+    () => ({ kind: 'fitted', ref, value: random() < 0.2 ? '' : 'as before', polarityChecked: random() < 0.8, note: '' }),
+    () => ({ kind: 'leftOut', ref, note: random() < 0.5 ? '' : 'the owner wants it so' }),
+    () => ({ kind: 'answer', step: 'a step', passed: random() < 0.5 }),
+    () => ({ kind: 'close', note: '' }),
+    () => ({ kind: 'reopen' }),
+    () => ({
+      kind: 'acknowledge',
+      hazard: pick(random, [...caseHazards(model, index, playJournal(standing, index)).map(({ key }) => key), 'none']),
+      who: 'Isbet',
+    }),
+    () => ({
+      kind: 'step',
+      step: { what: 'fastener', of: 'lid', name: 'M3 pan', lengthMm: 6, count, way: '', frees: [], forTest: false, note: '' },
+    }),
+    () => ({ kind: 'back', step: pick(random, [...standing, { id: v7() }]).id, count }),
+    () => ({ kind: 'retract', entry: pick(random, [...standing, { id: v7() }]).id }),
+    () => ({ kind: 'start', failedAt: pick(random, [...model.stages.map(({ name }) => name), 'dance', null]), tries: 1, sounds: '', conditions: [] }),
+    () => ({ kind: 'timer', what: 'soak', title: 'hub in alcohol', hours: 2 }),
+    () => ({ kind: 'timerDone', timer: pick(random, [...standing, { id: v7() }]).id }),
+  ];
+  return pick(random, kinds)();
+}
+
+/** What is known of a case without its journal. */
+class Book {
+  readonly off = new Set<string>();
+  readonly stays = new Set<string>();
+  piecesOff = 0;
+  closed = false;
+  readonly acknowledged = new Set<string>();
+
+  /** Adds up what stands. */
+  static of(entries: readonly Entry[]): Book {
+    const book = new Book();
+    const gone = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
+    for (const { id, body } of entries) {
+      if (gone.has(id)) continue;
+      if (body.kind === 'removed') book.off.add(body.ref);
+      if (body.kind === 'fitted') book.off.delete(body.ref);
+      if (body.kind === 'removed' || body.kind === 'fitted') book.stays.delete(body.ref);
+      if (body.kind === 'leftOut') book.stays.add(body.ref);
+      if (body.kind === 'step') book.piecesOff += body.step.count;
+      if (body.kind === 'back') book.piecesOff -= body.count;
+      if (body.kind === 'close') book.closed = true;
+      if (body.kind === 'reopen') book.closed = false;
+      if (body.kind === 'acknowledge') book.acknowledged.add(body.hazard);
+    }
+    return book;
+  }
+
+  /** Whether the rules may have let this through. */
+  allows(body: EntryBody): boolean {
+    if (this.closed) return body.kind === 'reopen';
+    if (body.kind === 'removed') return !this.off.has(body.ref) && body.ref !== 'X9';
+    if (body.kind === 'fitted') return this.off.has(body.ref) && body.value !== '';
+    if (body.kind === 'leftOut') return this.off.has(body.ref) && body.note !== '';
+    if (body.kind === 'answer') return [...this.off].every((ref) => this.stays.has(ref));
+    if (body.kind === 'close') return this.piecesOff === 0 && [...this.off].every((ref) => this.stays.has(ref));
+    if (body.kind === 'back') return body.count <= this.piecesOff;
+    if (body.kind === 'reading') return body.at !== 'NOWHERE';
+    return body.kind !== 'reopen';
+  }
+}
+
+interface Walked {
+  readonly entries: readonly Entry[];
+  readonly refused: number;
+  readonly kinds: ReadonlySet<string>;
+}
+
+/** Offers a case so many entries; check: called for each that is taken. */
+function walk(seed: number, offers: number, check: (body: EntryBody, before: readonly Entry[]) => void = () => undefined): Walked {
+  const random = seeded(seed);
+  const entries: Entry[] = [];
+  const kinds = new Set<string>();
+  let refused = 0;
+  for (let i = 0; i < offers; i += 1) {
+    const body = anything(random, entries);
+    const objection = entryObjection(body, entries, index, model);
+    expect(objection === undefined || objection.length > 10).toBe(true);
+    if (objection !== undefined) {
+      refused += 1;
+      continue;
+    }
+    check(body, entries);
+    kinds.add(body.kind);
+    entries.push({ id: v7(), madeAt: new Date(1_700_000_000_000 + i * 60_000).toISOString(), body });
+  }
+  return { entries, refused, kinds };
+}
+
+const SEEDS = Array.from({ length: 25 }, (_, i) => i + 1);
+const withoutMoments = ({ moments: _moments, ...rest }: Journal): Omit<Journal, 'moments'> => rest;
+
+describe('a case filled at random', () => {
+  it('takes only what a book of its own allows, and of every kind but what nothing allows', () => {
+    const kinds = new Set<string>();
+    let refused = 0;
+    for (const seed of SEEDS) {
+      const walked = walk(seed, 160, (body, before) => expect([seed, body.kind, Book.of(before).allows(body)]).toEqual([seed, body.kind, true]));
+      walked.kinds.forEach((kind) => kinds.add(kind));
+      refused += walked.refused;
+    }
+    expect([...kinds].sort()).toEqual(
+      ['acknowledge', 'acquit', 'answer', 'back', 'condemn', 'fitted', 'leftOut', 'reading', 'removed', 'retract', 'start', 'step', 'symptom', 'timer', 'timerDone'], // prettier-ignore
+    );
+    expect(refused).toBeGreaterThan(SEEDS.length * 30);
+  });
+
+  it('knows which parts and pieces are off, as the book does', () => {
+    for (const seed of SEEDS) {
+      const { entries } = walk(seed, 160);
+      const journal = playJournal(entries, index);
+      const book = Book.of(entries);
+      expect([...journal.absent].sort()).toEqual([...book.off].sort());
+      expect([...journal.missing].sort()).toEqual([...book.off].filter((ref) => !book.stays.has(ref)).sort());
+      expect(journal.steps.reduce((sum, { count, back }) => sum + count - back, 0)).toBe(book.piecesOff);
+      expect(journal.steps.every(({ count, back }) => back >= 0 && back <= count)).toBe(true);
+    }
+  });
+
+  it('gives each reading the board as it was, and only those since the last repair as it is', () => {
+    for (const seed of SEEDS) {
+      const { entries } = walk(seed, 160);
+      const { readings } = playJournal(entries, index);
+      const gone = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
+      const standing = entries.filter(({ id }) => !gone.has(id));
+      const repair = standing.findLastIndex(({ body }) => body.kind === 'fitted' || body.kind === 'leftOut');
+      for (const { entry, absent, current } of readings) {
+        const place = standing.findIndex(({ id }) => id === entry.id);
+        expect([...(absent ?? [])].sort()).toEqual([...Book.of(standing.slice(0, place)).off].sort());
+        expect(current).toBe(place > repair);
+      }
+    }
+  });
+
+  it('is the same case after a way through the wire, and once more the same where something was entered and taken back', () => {
+    for (const seed of SEEDS) {
+      const { entries } = walk(seed, 120);
+      const there = EntrySchema.array().parse(JSON.parse(JSON.stringify(entries)));
+      expect(playJournal(there, index)).toEqual(playJournal(entries, index));
+      const added = { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'hums' } } satisfies Entry;
+      const back = { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'retract', entry: added.id } } satisfies Entry;
+      expect(withoutMoments(playJournal([...entries, added, back], index))).toEqual(withoutMoments({ ...playJournal(entries, index), pausedAt: undefined }));
+    }
+  });
+
+  it('names an obstacle as long as anything is off, and a next step always', () => {
+    for (const seed of SEEDS) {
+      const { entries } = walk(seed, 160);
+      const journal = playJournal(entries, index);
+      const { obstacles, nextAction, nextStage, pads } = caseProgress(index, journal);
+      const book = Book.of(entries);
+      if (book.piecesOff > 0) expect(obstacles.join()).toContain(`${book.piecesOff} pieces are still off`);
+      for (const ref of journal.missing) expect(obstacles.join()).toContain(ref);
+      expect(nextAction.length).toBeGreaterThan(5);
+      expect(pads[nextStage]).not.toBe('crossed');
+    }
+  });
+
+  it('keeps probes and hands off until every hazard of the step was acknowledged', () => {
+    let locked = 0;
+    for (const seed of SEEDS)
+      walk(seed, 160, (body, before) => {
+        if (body.kind !== 'step' && body.kind !== 'removed' && body.kind !== 'fitted' && !(body.kind === 'reading' && body.setup === 'on')) return;
+        const gate = body.kind === 'reading' ? 'power' : 'open';
+        const { acknowledged } = Book.of(before);
+        const left = caseHazards(model, index, playJournal(before, index)).filter(({ key, gates }) => gates.includes(gate) && !acknowledged.has(key));
+        expect(left).toEqual([]);
+        locked += 1;
+      });
+    expect(locked).toBeGreaterThan(100);
+  });
+});
