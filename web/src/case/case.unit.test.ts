@@ -10,6 +10,7 @@ import { readingEntry } from './file-reading';
 import { playJournal } from './journal';
 import { caseProgress } from './progress';
 import { entryObjection } from './rules';
+import { batchSearch, searchTerms } from '../docket/search';
 import { decibanText, minutesText, percent, pointsText, shorthandAround, valueText } from './wording';
 
 const index = indexBoard(demoBoard('cr40'));
@@ -220,5 +221,15 @@ describe('expectations', () => {
     });
     expect(expectations(index, new Predictor(index), ['U2', 'U3'])('on', 'voltage', 'VM', '')!.display).not.toBe('8.67 V');
     expect(expectations(undefined, undefined, [])('on', 'voltage', 'VM', '')).toBeUndefined();
+  });
+});
+
+describe('the search of the docket', () => {
+  it('takes words by themselves, and what is between quotation marks together', () => {
+    expect(searchTerms('CR-40  eject')).toEqual(['cr-40', 'eject']);
+    expect(searchTerms('"Stores shelf 3" pd-3')).toEqual(['stores shelf 3', 'pd-3']);
+    expect(searchTerms('"stores sh')).toEqual(['stores sh']);
+    expect(searchTerms(' "" " ')).toEqual([]);
+    expect(searchTerms(batchSearch('the "old" shelf'))).toEqual(['batch: the  old  shelf']);
   });
 });

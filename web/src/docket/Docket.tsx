@@ -10,7 +10,7 @@ import { Keys } from '../ui/Keys';
 import { Masthead } from '../ui/Masthead';
 import { Pad } from '../ui/Pad';
 import style from './Docket.module.css';
-import { searchText } from './search';
+import { batchSearch, searchTerms, searchText } from './search';
 
 /** Lines drawn at once; more on demand, so that a docket of thousands stays at hand. */
 const PAGE = 60;
@@ -29,8 +29,8 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
   useHotkeys('c', () => window.location.assign('/case/new'));
   const texts = useMemo(() => lines.map(searchText), [lines]);
   const found = useMemo(() => {
-    const words = search.toLowerCase().split(/\s+/).filter(Boolean);
-    return lines.filter((_, i) => words.every((word) => texts[i]!.includes(word)));
+    const terms = searchTerms(search);
+    return lines.filter((_, i) => terms.every((term) => texts[i]!.includes(term)));
   }, [lines, texts, search]);
   const timers = useMemo(() => lines.filter(({ state }) => state !== 'closed').flatMap((line) => line.timers.map((timer) => ({ line, timer }))).sort((a, b) => Number(b.timer.due) - Number(a.timer.due)), [lines]); // prettier-ignore
   return (
@@ -90,7 +90,7 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
             </thead>
             <tbody>
               {found.slice(0, show).map((line) => (
-                <Line key={line.number} line={line} now={new Date(now)} onBatch={setSearch} />
+                <Line key={line.number} line={line} now={new Date(now)} onBatch={(batch) => setSearch(batchSearch(batch))} />
               ))}
             </tbody>
           </table>
