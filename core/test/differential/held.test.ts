@@ -1,11 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { indexBoard } from '../../src/board';
-import { buildNetwork, freshChips, heldBeside, heldNodes, heldThere, seesTheSame, settle, SolvedStates, Vicinity } from '../../src/circuit';
+import { heldBeside, heldNodes, heldThere, seesTheSame } from '../../src/circuit';
 import { Diagnoser } from '../../src/diagnosis';
-import { stateParts } from '../../src/fault';
-import { exchangeParts, touchedParts } from '../../src/instrument/beside';
 import { RATES } from '@hanzai/data';
-import { demoBoard } from '@hanzai/data/demo';
+import { soundBoard } from './sound-board';
 
 // What holds a node on a faulty board, told from what holds it on the sound one, against asking every part of the faulty board; and what did not move against where
 // it is: both for every kind of fault that the boards have.
@@ -16,25 +13,16 @@ describe('what is only looked at where something moved', () => {
     ['yc2Whole', 11],
     ['pd3Rw', 7],
   ] as const)('%s', (name, every) => {
-    const index = indexBoard(demoBoard(name));
-    const sound = { setup: 'on', faults: [], absent: [] } as const;
-    const parts = stateParts(index, sound);
-    const network = buildNetwork(parts.flatMap(({ elements }) => elements), index.nets); // prettier-ignore
-    const settled = settle(network);
-    if (!settled.ok) throw new Error(settled.why);
-    const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
-    const fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
+    const { index, network, settled, points, withFaults } = soundBoard(name);
     expect(heldThere(points[0]!)).toEqual(heldNodes(network, settled.drives[0]!, settled.phases[0]));
-    const solved = new SolvedStates();
     const wrong: string[] = [];
     const kinds = new Set<string>();
     let near = 0;
     new Diagnoser(index, RATES).space.hypotheses.forEach(({ name: title, fault, severities }, h) => {
       if (h % every !== 0) return;
-      const faults = [{ fault, severity: severities[h % severities.length]! }];
-      const exchange = exchangeParts(network, touchedParts(index, { ...sound, faults }, parts), faults);
-      const found = exchange && settle(exchange.network, { from: settled, fromNetwork: network, near: { points, exchange, fresh, solved } });
-      if (!exchange || !found?.ok || !found.moved) return;
+      const faulty = withFaults([{ fault, severity: severities[h % severities.length]! }]);
+      if (!faulty?.found.moved) return;
+      const { exchange, found } = faulty;
       near += 1;
       kinds.add(fault.type === 'mode' ? `${fault.part.kind}:${fault.mode.name}` : fault.type);
       const [drives, x] = [found.drives[0]!, found.phases[0]!];

@@ -1,13 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { demoBoard } from '@hanzai/data/demo';
 import { RATES } from '@hanzai/data';
-import { indexBoard } from '../../src/board';
-import { buildNetwork, freshChips, settle, SolvedStates, Vicinity } from '../../src/circuit';
+import type { Vicinity } from '../../src/circuit';
 import { MOST_PORTS, PieceAnswer } from '../../src/circuit/piece';
 import { Diagnoser } from '../../src/diagnosis';
-import { stateParts } from '../../src/fault';
-import { exchangeParts, touchedParts } from '../../src/instrument/beside';
 import { seeded } from '../../src/practice';
+import { soundBoard } from './sound-board';
 
 /** What a piece that is said to be on its tangent may move a node by, volt: as a search has it. */
 const LEAVES_VOLT = 1e-4;
@@ -22,21 +19,11 @@ describe('how far a piece stays on its tangent, as searches have learnt it', () 
     ['yc2Whole', 3],
     ['pd3Rw', 2],
   ] as const)('%s', (name, every) => {
-    const index = indexBoard(demoBoard(name));
-    const sound = { setup: 'on', faults: [], absent: [] } as const;
-    const parts = stateParts(index, sound);
-    const network = buildNetwork(parts.flatMap(({ elements }) => elements), index.nets); // prettier-ignore
-    const settled = settle(network);
-    if (!settled.ok) throw new Error(settled.why);
-    const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
-    const near = { points, fresh: network.chips.length > 0 ? freshChips(network, settled) : undefined, solved: new SolvedStates() };
+    const { index, points, withFaults } = soundBoard(name);
     const known = (): number => points.reduce((sum, point) => sum + count(point), 0);
     const before = known();
     new Diagnoser(index, RATES).space.hypotheses.forEach(({ fault, severities }, h) => {
-      if (h % every !== 0) return;
-      const faults = [{ fault, severity: severities[h % severities.length]! }];
-      const exchange = exchangeParts(network, touchedParts(index, { ...sound, faults }, parts), faults);
-      if (exchange) settle(exchange.network, { from: settled, fromNetwork: network, near: { ...near, exchange } });
+      if (h % every === 0) withFaults([{ fault, severity: severities[h % severities.length]! }]);
     });
     // What was named beforehand holds at the point itself only, for junctions and transistors; a hair off it is learnt.
     expect(known()).toBeGreaterThan(before);
