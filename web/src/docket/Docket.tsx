@@ -156,7 +156,7 @@ function Line({ line, now, onBatch }: { line: DocketLine; now: Date; onBatch: (b
         {line.state !== 'closed' && <small>{urgency.reason}</small>}
       </td>
       <td>
-        {formatDistanceStrict(new Date(line.openedAt), now)}
+        <span className={style.date}>{formatDistanceStrict(new Date(line.openedAt), now)}</span>
         <small>{minutesText(line.minutes)}</small>
       </td>
       <td>
