@@ -1,5 +1,16 @@
 import { openPinMode } from '../device';
-import { faultsKey, linearChange, sameDcKey, type DoubleHypothesis, type Hypothesis, type LinearChange, type SingleHypothesis } from '../fault';
+import type { Board, Part } from '../board';
+import {
+  faultsKey,
+  isAlteredInASetup,
+  linearChange,
+  partsOf,
+  sameDcKey,
+  type DoubleHypothesis,
+  type Hypothesis,
+  type LinearChange,
+  type SingleHypothesis,
+} from '../fault';
 
 /** The slot of the sound board. */
 export const SOUND = 0;
@@ -23,6 +34,9 @@ export class Answerers {
   /** By hypothesis, one for each severity: who answers readings of direct current, and who any other. */
   private readonly atDc = new WeakMap<Hypothesis, Answerer[]>();
   private readonly else = new WeakMap<Hypothesis, Answerer[]>();
+  private readonly altered = new Map<Part, boolean>();
+
+  constructor(private readonly board: Board) {}
 
   /** atJoint: a probe sits on the very joint in question. direct: the reading is one of direct current, and every part is on the board. */
   of(hypothesis: Hypothesis, i: number, atJoint: boolean, direct: boolean): Answerer {
@@ -34,12 +48,22 @@ export class Answerers {
     return (known[k] ??= this.find(hypothesis, k, direct));
   }
 
-  /** What a hypothesis at its k-th severity changes, where that is one admittance. */
+  /** What a hypothesis at its k-th severity changes, where that is one admittance, and the same in every setup. */
   changeOf(hypothesis: SingleHypothesis, k: number): LinearChange | undefined {
     const slot = this.slotOf(hypothesis) + k;
     let known = this.changes.get(slot);
-    if (known === undefined) this.changes.set(slot, (known = linearChange(hypothesis.fault, hypothesis.severities[k]!) ?? null));
+    if (known === undefined) this.changes.set(slot, (known = this.findChange(hypothesis, k) ?? null));
     return known ?? undefined;
+  }
+
+  private findChange({ fault, severities }: SingleHypothesis, k: number): LinearChange | undefined {
+    return partsOf(fault).some((part) => this.isAltered(part)) ? undefined : linearChange(fault, severities[k]!);
+  }
+
+  private isAltered(part: Part): boolean {
+    let known = this.altered.get(part);
+    if (known === undefined) this.altered.set(part, (known = isAlteredInASetup(this.board, part)));
+    return known;
   }
 
   private find(hypothesis: Hypothesis, k: number, direct: boolean): Answerer {

@@ -8,7 +8,7 @@ export interface EsrVerdict {
   /** Healthy reading across its pins, ohm, and the top of its band. */
   readonly expectedOhm: number;
   readonly bandOhm: number;
-  /** The factor on its own ESR that the reading still hides; infinite where no growth can be seen. */
+  /** The largest factor on its own ESR that the reading still hides; infinite where one with next to nothing left of it reads like a healthy one. */
   readonly hiddenFactor: number;
   /** Other capacitors that share the reading: they join the same two nets. */
   readonly together: readonly string[];
@@ -26,6 +26,8 @@ export interface EsrSurvey {
 /** A reading that hides less than this factor judges the part: high ESR begins at 15 times the healthy value. */
 const JUDGES_BELOW = 15;
 const MOST_FACTOR = 3000;
+/** Steps in which the worst hidden factor is looked for. */
+const LOOKED_STEP = 2;
 const LIFTS_TRIED = 12;
 
 /** Works out for every capacitor how bad its ESR could be without the reading leaving the healthy band. Cost: one solve a capacitor and one a lifted leg tried. */
@@ -49,18 +51,22 @@ function judge(index: BoardIndex, state: BenchState, part: Capacitor): EsrVerdic
   return { ref: part.ref, expectedOhm, bandOhm: band, hiddenFactor: parsed.ok ? hiddenFactor(state, m, parsed.fault, band) : Infinity, together };
 }
 
-/** The factor at which the reading leaves the band, by bisection on a log scale; the reading grows with the factor. */
+/** The factor beyond which the reading stays outside the band. It does not simply grow with the factor: a capacitor that is all but gone leaves a reading to what
+ *  stands beside it, which may look healthy again. So the worst factor that still does is looked for from above, in steps, then by bisection on a log scale. */
 function hiddenFactor(state: BenchState, m: Measurement, fault: Fault, band: number): number {
-  const reads = (factor: number): number => {
+  const hides = (factor: number): boolean => {
     const change = linearChange(fault, factor);
-    return (change && state.respondAfter(m, change)?.value) ?? 0;
+    return ((change && state.respondAfter(m, change)?.value) ?? 0) <= band;
   };
-  if (reads(MOST_FACTOR) <= band) return Infinity;
-  let [low, high] = [1, MOST_FACTOR];
+  if (hides(MOST_FACTOR)) return Infinity;
+  let high = MOST_FACTOR;
+  let low = MOST_FACTOR / LOOKED_STEP;
+  while (low > 1 && !hides(low)) [low, high] = [low / LOOKED_STEP, low];
+  low = Math.max(1, low);
   while (high / low > 1.02) {
     const middle = Math.sqrt(low * high);
-    if (reads(middle) > band) high = middle;
-    else low = middle;
+    if (hides(middle)) low = middle;
+    else high = middle;
   }
   return high;
 }

@@ -50,9 +50,11 @@ export class Predictor {
   private readonly responses = new Map<string, Row>();
   /** The same by the object itself, with every part on the board: what is asked thousands of times in a row. */
   private readonly rows = new WeakMap<Measurement, Row>();
-  private readonly answerers = new Answerers();
+  private readonly answerers: Answerers;
 
-  constructor(readonly index: BoardIndex) {}
+  constructor(readonly index: BoardIndex) {
+    this.answerers = new Answerers(index.board);
+  }
 
   /** What the meter shows on the healthy board. */
   healthy(m: Measurement, absent: readonly string[] = NONE): Response {

@@ -145,6 +145,12 @@ export function withFaults(part: Part, healthy: readonly Element[], faults: read
   return elements;
 }
 
+/** Whether a setup of the board makes another of a part: a switch that is thrown in it, a motor that turns. */
+export function isAlteredInASetup(board: Board, part: Part): boolean {
+  const elements = elementsOf(part);
+  return (board.setups ?? []).some((named) => inSetup(part, elements, named.name, named).some((element, i) => element !== elements[i]));
+}
+
 /** What a setup does to a part: a voltage that comes from outside through it is gone when the board is off, light is blocked, a switch is thrown, a motor turns. */
 function inSetup(part: Part, elements: readonly Element[], setup: Setup, named: NamedSetup | undefined): readonly Element[] {
   if (setup === 'off') return isSource(part) ? elements : elements.map((e) => (e.type === 'branch' && e.volt !== 0 ? { ...e, volt: 0 } : e));

@@ -2,6 +2,7 @@ export { changesDc, faultRef, isOpenFault, parseFault, severityOf, singleFaults,
 export {
   siteElements,
   faultsKey,
+  isAlteredInASetup,
   partsOf,
   isPlugged,
   nodeBehind,
