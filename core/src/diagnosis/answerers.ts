@@ -1,9 +1,10 @@
 import { openPinMode } from '../device';
-import type { Board, Part } from '../board';
+import type { BoardIndex, Part } from '../board';
 import {
   faultsKey,
   isAlteredInASetup,
   linearChange,
+  partsChangedBy,
   partsOf,
   sameDcKey,
   type DoubleHypothesis,
@@ -36,7 +37,7 @@ export class Answerers {
   private readonly else = new WeakMap<Hypothesis, Answerer[]>();
   private readonly altered = new Map<Part, boolean>();
 
-  constructor(private readonly board: Board) {}
+  constructor(private readonly index: BoardIndex) {}
 
   /** atJoint: a probe sits on the very joint in question. direct: the reading is one of direct current, and every part is on the board. */
   of(hypothesis: Hypothesis, i: number, atJoint: boolean, direct: boolean): Answerer {
@@ -57,12 +58,15 @@ export class Answerers {
   }
 
   private findChange({ fault, severities }: SingleHypothesis, k: number): LinearChange | undefined {
-    return partsOf(fault).some((part) => this.isAltered(part)) ? undefined : linearChange(fault, severities[k]!);
+    // A blown mains fuse takes a transformer's secondary with it.
+    const own = partsOf(fault);
+    if (partsChangedBy(this.index, fault).length > own.length || own.some((part) => this.isAltered(part))) return undefined;
+    return linearChange(fault, severities[k]!);
   }
 
   private isAltered(part: Part): boolean {
     let known = this.altered.get(part);
-    if (known === undefined) this.altered.set(part, (known = isAlteredInASetup(this.board, part)));
+    if (known === undefined) this.altered.set(part, (known = isAlteredInASetup(this.index.board, part)));
     return known;
   }
 

@@ -53,7 +53,7 @@ export class Predictor {
   private readonly answerers: Answerers;
 
   constructor(readonly index: BoardIndex) {
-    this.answerers = new Answerers(index.board);
+    this.answerers = new Answerers(index);
   }
 
   /** What the meter shows on the healthy board. */

@@ -1,6 +1,8 @@
 import { namedSetup, nameKey, replaceableRef, type Board, type BoardIndex, type NamedSetup, type Part, type PinPlace, type Setup } from '../board';
 import { conductance, dim, elementsOf, everyNode, isSource, modesOf, SEVERITY, typicalSeverity, type Element, type NodeName } from '../device';
 import { severityOf, type Fault } from './fault';
+import { isFed, starvedBy } from './feed';
+import { isPlugged } from './plugged';
 
 /** A fault with how bad it is; without `severity` the typical one stands for the mode. */
 export interface FaultState {
@@ -19,14 +21,6 @@ export interface BoardState {
   readonly faults: readonly FaultState[];
   /** Parts that are off the board at the moment, by the designator under which they are replaced: `U2` takes all of U2 with it. */
   readonly absent: readonly string[];
-}
-
-/** True where the part takes part in the circuit in this setup. */
-export function isPlugged(board: Board, part: Part, setup: Setup): boolean {
-  if (setup === 'off') return !isSource(part);
-  if (setup === 'unloaded') return !part.role?.toLowerCase().startsWith('load');
-  const named = namedSetup(board, setup);
-  return !named?.unplugged?.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)) || nameKey(ref) === nameKey(part.ref));
 }
 
 /** The node inside the part behind a dry joint: what a probe on that pin touches. */
@@ -60,7 +54,7 @@ export interface PartElements {
  *  for an instrument that is put into the circuit. */
 export function stateParts(index: BoardIndex, state: BoardState, sound?: readonly PartElements[], seen?: (part: Part) => Part): readonly PartElements[] {
   const { board } = index;
-  if (sound) return sound.map((own) => withOwnFaults(own, state, namedSetup(board, state.setup)));
+  if (sound) return sound.map((own) => starved(index, state, withOwnFaults(own, state, namedSetup(board, state.setup))));
   const absent = new Set(state.absent.map(nameKey));
   const named = namedSetup(board, state.setup);
   const found: PartElements[] = [];
@@ -70,9 +64,15 @@ export function stateParts(index: BoardIndex, state: BoardState, sound?: readonl
     const placed = seen ? seen(part) : part;
     const lifted = own.some(({ fault }) => fault.type !== 'mode') ? lift(placed, own) : placed;
     const whole = inSetup(part, elementsOf(lifted), state.setup, named);
-    found.push({ part, elements: own.length === 0 ? whole : withFaults(lifted, whole, own) });
+    found.push(starved(index, state, { part, elements: own.length === 0 ? whole : withFaults(lifted, whole, own) }));
   }
   return found;
+}
+
+/** A transformer gives nothing where its mains does not reach it. */
+function starved(index: BoardIndex, { setup, absent, faults }: BoardState, own: PartElements): PartElements {
+  if (own.part.kind !== 'transformer' || isFed(index, own.part, setup, absent, faults.map(({ fault }) => fault))) return own; // prettier-ignore
+  return { part: own.part, elements: own.elements.map((element) => (element.type === 'branch' && element.volt !== 0 ? { ...element, volt: 0 } : element)) };
 }
 
 function withOwnFaults(sound: PartElements, state: BoardState, named: NamedSetup | undefined): PartElements {
@@ -114,6 +114,12 @@ export function partsOf(fault: Fault): readonly Part[] {
   if (fault.type === 'mode') return [fault.part];
   if (fault.type === 'dry') return [fault.pin.part];
   return fault.type === 'cut' ? fault.pins.map(({ part }) => part) : [];
+}
+
+/** The parts that a fault makes others of: its own, and transformers that it leaves without their mains. */
+export function partsChangedBy(index: BoardIndex, fault: Fault): readonly Part[] {
+  const starved = starvedBy(index, fault);
+  return starved.length === 0 ? partsOf(fault) : [...partsOf(fault), ...starved];
 }
 
 /** The faults that are this part's own. */

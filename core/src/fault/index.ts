@@ -3,8 +3,8 @@ export {
   siteElements,
   faultsKey,
   isAlteredInASetup,
+  partsChangedBy,
   partsOf,
-  isPlugged,
   nodeBehind,
   stateElements,
   stateParts,
@@ -14,5 +14,6 @@ export {
   type PartElements,
 } from './apply';
 export { doubleHypothesis, hypothesisSpace, RateTable, type DoubleHypothesis, type Hypothesis, type HypothesisSpace, type SingleHypothesis } from './prior';
+export { isPlugged } from './plugged';
 export { linearChange, sameDcKey, type LinearChange } from './linear-change';
 export { trackCuts, type TrackCut } from './track-cuts';

@@ -16,7 +16,7 @@ import {
   type Settled,
 } from '../circuit';
 import type { Element } from '../device';
-import { isOpenFault, partsOf, siteElements, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
+import { isOpenFault, partsChangedBy, siteElements, stateParts, type BoardState, type FaultState, type PartElements } from '../fault';
 import { takeSnapshot, type AtRest, type VoltSnapshot } from './snapshot';
 
 /** A net whose source a single conductance changes by more than this is kept though it stays where it is: a meter takes another share of it, ohm. */
@@ -153,7 +153,7 @@ function placesOf(parts: readonly PartElements[]): ReadonlyMap<Part, number> {
 /** parts: of the same board in the same setup without these faults. */
 export function touchedParts(index: BoardIndex, state: BoardState, parts: readonly PartElements[]): TouchedParts {
   const places = placesOf(parts);
-  const found = state.faults.flatMap(({ fault }) => partsOf(fault).flatMap((part) => places.get(part) ?? []));
+  const found = state.faults.flatMap(({ fault }) => partsChangedBy(index, fault).flatMap((part) => places.get(part) ?? []));
   const before = [...new Set(found)].sort((a, b) => a - b).map((place) => parts[place]!);
   return { before, after: stateParts(index, state, before) };
 }
