@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { visit } from './open-case';
+import { follow, toStage, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -13,7 +13,6 @@ async function reachable(page: Page): Promise<void> {
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(' ')).join(', ')}`)).toEqual([]);
 }
 
-const stage = (page: Page, name: string) => page.getByRole('navigation', { name: 'Stages of the case' }).getByRole('link', { name });
 const panel = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 
 test('a unit is taken in, halved, made safe, opened, looked at and given first aid', async ({ page }) => {
@@ -23,7 +22,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await page.getByLabel('Complaint').fill('it hums and stands still');
   await expect(page.getByLabel('Kind of unit')).toHaveValue('tape-transport');
   await page.getByLabel('Board sheet').selectOption({ label: await page.locator('#board option', { hasText: 'TL9-CAP' }).innerText() });
-  await page.getByRole('button', { name: 'Open the case' }).click();
+  await follow(page, page.getByRole('button', { name: 'Open the case' }));
 
   // The words of the complaint become something to observe; a start says how far it gets.
   await page.getByRole('button', { name: /^It is so/ }).first().click(); // prettier-ignore
@@ -42,7 +41,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await reachable(page);
 
   // Swaps: the kill check first; a result moves the blocks.
-  await stage(page, 'Swaps').click();
+  await toStage(page, 'Swaps');
   await expect(panel(page, 'Try next').getByRole('listitem').first()).toContainText('kill check');
   await panel(page, 'Try next').getByRole('button', { name: /^Good/ }).first().click(); // prettier-ignore
   await expect(panel(page, 'Tried')).toContainText('good');
@@ -57,9 +56,9 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await reachable(page);
 
   // Locked until made safe.
-  await stage(page, 'Open up').click();
+  await toStage(page, 'Open up');
   await expect(page.getByRole('button', { name: 'Add the step' })).toBeDisabled();
-  await stage(page, 'Make safe').click();
+  await toStage(page, 'Make safe');
   await page.getByLabel('Volts on it').fill('absurd');
   await expect(page.getByText(/“absurd” is not understood/)).toBeVisible();
   await page.getByLabel('Volts on it').fill('34');
@@ -72,7 +71,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await reachable(page);
 
   // Open up by the keyboard alone: the form is one Enter.
-  await stage(page, 'Open up').click();
+  await toStage(page, 'Open up');
   await page.getByLabel('Length, mm').fill('6');
   await page.getByLabel('Count').fill('4');
   await page.getByLabel('Count').press('Enter');
@@ -86,7 +85,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await reachable(page);
 
   // Look: the place by the arrow keys, then what it raises.
-  await stage(page, 'Look').click();
+  await toStage(page, 'Look');
   const board = page.getByRole('application', { name: /Board outline/ });
   await board.focus();
   for (const key of ['Shift+ArrowLeft', 'Shift+ArrowLeft', 'Shift+ArrowUp', 'ArrowUp']) await board.press(key);
@@ -103,7 +102,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await reachable(page);
 
   // First aid: one change, its test; a second change before a test is warned of.
-  await stage(page, 'First aid').click();
+  await toStage(page, 'First aid');
   const aids = panel(page, 'Cheap and reversible');
   await aids.getByRole('button', { name: /^Done:/ }).first().click(); // prettier-ignore
   await expect(page.getByText('would share the credit')).toBeVisible();
@@ -122,7 +121,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await reachable(page);
 
   // What the eye found is in the line-up, and leaving off is on the docket.
-  await stage(page, 'Trace').click();
+  await toStage(page, 'Trace');
   await expect(panel(page, 'Line-up of suspects')).toContainText('from leaked electrolyte', { timeout: 30_000 });
   await page.getByRole('button', { name: 'Leave off' }).click();
   await page.getByLabel('Where were you?').fill('ESR next');

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
-import { openCase, visit } from './open-case';
+import { follow, openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -75,7 +75,7 @@ test('a part that is condemned already is not offered for condemning again', asy
   const next = page.getByRole('region', { name: 'What to do next' });
   await expect(next).toContainText('Enough measured: replace C6');
   await expect(next.getByRole('button', { name: 'Condemn C6' })).toHaveCount(0);
-  await next.getByRole('link', { name: 'repair it' }).click();
+  await follow(page, next.getByRole('link', { name: 'repair it' }));
   await expect(page.getByRole('heading', { name: 'Off and on' })).toBeVisible();
 });
 

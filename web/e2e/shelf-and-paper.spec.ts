@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { alive, openCase, visit } from './open-case';
+import { follow, openCase, toStage, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -36,9 +36,7 @@ test('a fault that comes with the warmth is told from one that does not, and say
   await page.getByLabel('Title').fill('YC-2, stops when warm');
   await page.getByLabel('Unit', { exact: true }).fill('Brackwater YC-2 carriage');
   await expect(page.getByLabel('Kind of unit')).toHaveValue('stepper-carriage');
-  await page.getByRole('button', { name: 'Open the case' }).click();
-  await expect(page.getByRole('button', { name: 'Add the start' })).toBeVisible();
-  await alive(page);
+  await follow(page, page.getByRole('button', { name: 'Open the case' }));
   for (let i = 0; i < 8; i += 1) {
     const warm = i % 2 === 0;
     await page.getByRole('radio', { name: warm ? /^(?!it does them all)/ : 'it does them all' }).last().check(); // prettier-ignore
@@ -46,7 +44,7 @@ test('a fault that comes with the warmth is told from one that does not, and say
     await page.getByRole('button', { name: 'Add the start' }).click();
     await expect(page.getByRole('region', { name: /^Starts/ })).toContainText(`${i + 1}.`);
   }
-  await page.getByRole('navigation', { name: 'Stages of the case' }).getByRole('link', { name: 'Swaps' }).click();
+  await toStage(page, 'Swaps');
   const starts = page.getByRole('region', { name: 'Starts' });
   await expect(starts).toContainText('8 in the log, 4 failed');
   // Four of four against none of four: two of the seventy ways to deal four failures out over eight starts, 2.9 %.

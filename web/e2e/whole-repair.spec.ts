@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { alive, openCase, visit } from './open-case';
+import { alive, follow, openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -40,7 +40,7 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await read(page, 'f1 open');
   await expect(page.getByRole('heading', { name: /Enough measured: replace F1/ })).toBeVisible();
   await page.getByRole('button', { name: 'Condemn F1' }).first().click();
-  await page.getByRole('link', { name: 'Go on to Repair' }).click();
+  await follow(page, page.getByRole('link', { name: 'Go on to Repair' }));
 
   // The fuse cannot go in before the ohms behind it are read.
   await page.getByRole('button', { name: 'F1 came off' }).click();
@@ -49,7 +49,7 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await read(page, 'p9f gnd 4.7k ohm');
   await expect(page.getByText('Still missing:')).toBeVisible();
   await page.getByRole('button', { name: 'F1 went on' }).click();
-  await page.getByRole('link', { name: 'On to Prove' }).click();
+  await follow(page, page.getByRole('link', { name: 'On to Prove' }));
 
   // Power stays locked until the ohms are good; then the list is worked off with bare values.
   await expect(page.getByText('Locked until every ohms check')).not.toHaveCount(0);
@@ -69,7 +69,7 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
     await expect(gone).toHaveCount(left - 1);
   }
   await expect(page.getByText('Proven.')).toBeVisible();
-  await page.getByRole('link', { name: 'On to Hand back' }).click();
+  await follow(page, page.getByRole('link', { name: 'On to Hand back' }));
 
   await page.getByLabel('Advice to the owner').fill('The motor capacitors are of the same age.');
   await page.getByRole('button', { name: 'Close the case' }).click();
@@ -184,7 +184,7 @@ test('a cut track is found, condemned, mended and named in the report', async ({
       ].join('\n'),
     );
   await page.getByRole('button', { name: 'Import the text' }).click();
-  await page.getByRole('link', { name: 'Open a case on it' }).click();
+  await follow(page, page.getByRole('link', { name: 'Open a case on it' }));
   await page.getByLabel('Title').fill('Shuttle stands still');
   await page.getByLabel('Unit', { exact: true }).fill('Loom shuttle');
   await page.getByLabel('Unit', { exact: true }).press('Enter');
@@ -198,7 +198,7 @@ test('a cut track is found, condemned, mended and named in the report', async ({
     .getByRole('button', { name: `Condemn ${site}`, exact: true })
     .first()
     .click();
-  await page.getByRole('link', { name: 'Go on to Repair' }).click();
+  await follow(page, page.getByRole('link', { name: 'Go on to Repair' }));
   const place = page.getByRole('form', { name: `Place ${site}` });
   await expect(place).toContainText('not mended yet');
   await expect(place.getByLabel('How it was mended')).toHaveValue('track bridged with wire');
