@@ -34,57 +34,6 @@ export function readersByNode({ chips }: Network): ReadonlyMap<number, readonly 
   return known;
 }
 
-/** The chips that look at each node, as an input or for their supply, by node; and those whose inputs look for a level on a node that nothing may hold. */
-export interface Watchers {
-  readonly at: readonly (readonly number[] | undefined)[];
-  readonly openInputs: ReadonlyMap<number, readonly number[]>;
-}
-
-const WATCHERS = new WeakMap<readonly LogicStamp[], Watchers>();
-
-/** Who looks at what, kept with the chips. */
-export function watchers({ chips }: Network): Watchers {
-  let known = WATCHERS.get(chips);
-  if (known) return known;
-  const at: number[][] = [];
-  const openInputs = new Map<number, number[]>();
-  chips.forEach((chip, c) => {
-    for (const node of new Set(watchedBy(chip))) if (node >= 0) (at[node] ??= []).push(c);
-    if (chip.logic.family.input.type === 'mos') for (const node of new Set(chip.inputs.map((input) => input.node))) push(openInputs, node, c);
-  });
-  WATCHERS.set(chips, (known = { at, openInputs }));
-  return known;
-}
-
-function watchedBy({ supply, ground, inputs }: LogicStamp): readonly number[] {
-  return [supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against]))];
-}
-
-/** How far each node may move from this point, all at once, with no chip that looks at it seeing anything else. Unit: volt; infinite where none looks. */
-export function levelSlacks(network: Network, x: Float64Array): Float64Array {
-  const slacks = new Float64Array(network.size).fill(Infinity);
-  const allow = (node: number, volt: number): void => {
-    if (node >= 0) slacks[node] = Math.min(slacks[node]!, volt);
-  };
-  for (const chip of network.chips) {
-    const { logic, supply, ground, inputs } = chip;
-    const fed = across(x, supply, ground);
-    let least = Math.abs(fed - logic.family.supplyLeastVolt) / 2;
-    inputs.forEach(({ node, against }, i) => {
-      const { stuck, schmitt } = logic.inputs[i]!;
-      if (stuck !== undefined) return;
-      const way = against === undefined ? wayToThreshold(logic, schmitt, across(x, node, ground), fed) : Math.abs(across(x, node, against));
-      // The node, the ground twice over and the supply have a part in it.
-      allow(node, way / 4);
-      if (against === undefined) least = Math.min(least, way / 4);
-      else allow(against, way / 4);
-    });
-    allow(supply, least);
-    allow(ground, least);
-  }
-  return slacks;
-}
-
 /** What each driver's stage can do, by the driver's number: pull both ways, low only or high only. */
 const PULLS = { none: 0, both: 1, low: 2, high: 3 } as const;
 const PULLS_BY_DRIVER = new WeakMap<readonly LogicStamp[], Uint8Array>();
@@ -166,28 +115,37 @@ export function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1):
   return drives;
 }
 
+/** In how many places two rows of states, equally long, are not the same; counted up to `most`. */
+export function differing(one: Uint8Array, other: Uint8Array, most = Infinity): number {
+  let count = 0;
+  for (let i = 0; one !== other && i < one.length && count < most; i += 1) if (one[i] !== other[i]) count += 1;
+  return count;
+}
+
 /** Whether two rows of states, equally long, are the same. */
-export function sameStates(a: Uint8Array, b: Uint8Array): boolean {
-  if (a === b) return true;
-  for (let i = 0; i < a.length; i += 1) if (a[i] !== b[i]) return false;
-  return true;
+export function sameStates(one: Uint8Array, other: Uint8Array): boolean {
+  return differing(one, other, 1) === 0;
+}
+
+/** Where an input of this family turns, volt: a plain one at its threshold, a Schmitt input at one of two. */
+function thresholds({ family }: ChipLogic, supply: number): { readonly plain: number; readonly rise: number; readonly fall: number } {
+  const scale = family.thresholdVolt === undefined ? supply : 1;
+  const plain = family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply;
+  return { plain, rise: family.schmittRise * scale, fall: family.schmittFall * scale };
 }
 
 /** Volts from where an input stands to where it would see another level; none where it hangs on what it saw before. */
-function wayToThreshold({ family }: ChipLogic, schmitt: boolean, volt: number, supply: number): number {
-  const scale = family.thresholdVolt === undefined ? supply : 1;
-  if (!schmitt) return Math.abs(volt - (family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply));
-  const [rise, fall] = [family.schmittRise * scale, family.schmittFall * scale];
+export function wayToThreshold(logic: ChipLogic, schmitt: boolean, volt: number, supply: number): number {
+  const { plain, rise, fall } = thresholds(logic, supply);
+  if (!schmitt) return Math.abs(volt - plain);
   return volt > rise ? volt - rise : volt < fall ? fall - volt : 0;
 }
 
 /** The level an input of this family sees. was: what it saw before, which a Schmitt input keeps between its thresholds. */
-function levelOf({ family }: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
-  const scale = family.thresholdVolt === undefined ? supply : 1;
-  const threshold = family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply;
-  if (!schmitt) return volt > threshold ? HIGH : LOW;
-  const [rise, fall] = [family.schmittRise * scale, family.schmittFall * scale];
+function levelOf(logic: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
+  const { plain, rise, fall } = thresholds(logic, supply);
+  if (!schmitt) return volt > plain ? HIGH : LOW;
   if (volt > rise) return HIGH;
   if (volt < fall) return LOW;
-  return was === HIGH || was === LOW ? was : volt > threshold ? HIGH : LOW;
+  return was === HIGH || was === LOW ? was : volt > plain ? HIGH : LOW;
 }

@@ -1,10 +1,12 @@
 import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
 import { ChipLevels } from './chip-levels';
 import type { Exchange } from './beside/exchange';
-import { differing, type SolvedStates } from './beside/solved-states';
+import type { SolvedStates } from './beside/solved-states';
+import { movedFrom } from './beside/movement';
 import { atNewLevels, inStep } from './forecast';
 import { holdsAlike } from './beside/held-beside';
-import { driveStates, holdTest, isPowered, levelAt, sameStates, watchers } from './levels';
+import { differing, driveStates, holdTest, isPowered, levelAt, sameStates } from './levels';
+import { watchers } from './watchers';
 import { nodeOf, type LogicStamp, type Network } from './network';
 import { across, operatingPoint, type NoOperatingPoint, type OperatingPoint } from './operating-point';
 import type { FreshChips, Settled } from './settled';
@@ -258,17 +260,6 @@ class Settling {
     }
     return true;
   }
-}
-
-/** What has moved by less than this has not, volt or ampere: as in a search beside the known board. */
-const LEAST_MOVE = 1e-6;
-
-/** The unknowns of a known point that are elsewhere now. */
-function movedFrom(before: Float64Array, x: Float64Array): Int32Array {
-  const moved = new Int32Array(before.length);
-  let count = 0;
-  for (let i = 0; i < before.length; i += 1) if (!(Math.abs(x[i]! - before[i]!) <= LEAST_MOVE)) moved[count++] = i;
-  return moved.slice(0, count);
 }
 
 /** What has moved in any phase; undefined: anything may have in one of them. */

@@ -1,5 +1,6 @@
 import { PULSE, UNKNOWN, type Level, type Memory } from '../logic';
-import { driversByNode, holdTest, isPowered, levelAt, OFF, watchers } from './levels';
+import { driversByNode, holdTest, isPowered, levelAt, OFF } from './levels';
+import { watchers } from './watchers';
 import type { Network } from './network';
 import type { NearPoint } from './beside/vicinity-search';
 
@@ -40,8 +41,11 @@ export function isUnknown(network: Network, { phases, driven }: Settled, node: n
   return !own.includes(PULSE) || own.includes(UNKNOWN);
 }
 
+/** A point as far as chips have to do with it. */
+type SeenPoint = Pick<NearPoint, 'x' | 'moved'>;
+
 /** Whether every chip of a settled network would still see the same levels and have its supply, were the circuit at these points instead of its own. */
-export function seesTheSame(network: Network, { driven, seen, drives }: Settled, points: readonly Pick<NearPoint, 'x' | 'moved'>[]): boolean {
+export function seesTheSame(network: Network, { driven, seen, drives }: Settled, points: readonly SeenPoint[]): boolean {
   const isHeld = holdTest(network, drives[0]!);
   const driversOf = driversByNode(network);
   const phases = points.map(({ x }) => x);
@@ -55,7 +59,7 @@ export function seesTheSame(network: Network, { driven, seen, drives }: Settled,
 }
 
 /** The chips that look at anything that has moved; undefined: any may. */
-function mayNotice(network: Network, points: readonly Pick<NearPoint, 'x' | 'moved'>[]): ReadonlySet<number> | undefined {
+function mayNotice(network: Network, points: readonly SeenPoint[]): ReadonlySet<number> | undefined {
   const { at } = watchers(network);
   const chips = new Set<number>();
   for (const { moved } of points) {

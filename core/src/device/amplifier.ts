@@ -8,8 +8,9 @@ type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 /** Ohms of an amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
 const OUTPUT_OHM = 50;
 const OFFSET_SPREAD_VOLT = 2e-3;
-/** Below this supply an amplifier does nothing; it comes to life over the next volt. From memory of common data sheets. */
+/** Below this supply an amplifier does nothing; it comes to life over so much more. From memory of common data sheets. */
 const LEAST_SUPPLY_VOLT = 2;
+const WAKING_VOLT = 1;
 /** Output swing over which an amplifier is taken as linear in the search for an operating point, volt. */
 const LINEAR_SWING_VOLT = 0.5;
 /** Least half of the swing between the rails, volt. */
@@ -34,7 +35,7 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const slopeIn = inside ? gain : gain * RAIL_SLOPE;
     const aim = middle + half * (bent + RAIL_SLOPE * (drive - bent));
     const supply = v[3]! - v[4]! - LEAST_SUPPLY_VOLT;
-    const alive = Math.max(0, Math.min(1, supply));
+    const alive = Math.max(0, Math.min(1, supply / WAKING_VOLT));
     if (alive === 0) return void out.fill(0);
     let ampere = (aim - v[2]!) / OUTPUT_OHM;
     let siemens = 1 / OUTPUT_OHM;
@@ -47,7 +48,7 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const atRail = inside || half === LEAST_HALF_VOLT ? 0 : bent * (1 - RAIL_SLOPE);
     const toHigh = apart ? 0.5 + 0.5 * atRail : 1;
     const toLow = apart ? 0.5 - 0.5 * atRail : 0;
-    const waking = supply < 1 ? ampere : 0;
+    const waking = supply < WAKING_VOLT ? ampere / WAKING_VOLT : 0;
     siemens *= alive;
     out[0] = ampere * alive;
     out[1] = Math.min(OFFSET_SPREAD_VOLT * slopeIn, half) * siemens;
@@ -64,7 +65,7 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const wanted = gain * (v[0]! - v[1]!);
     const within = Math.max(-half, Math.min(half, wanted));
     const aim = v[4]! + headroomLow + half + within + RAIL_SLOPE * (wanted - within);
-    const supplyRoom = Math.min(supply - LEAST_SUPPLY_VOLT - 1, 2 * (half - LEAST_HALF_VOLT));
+    const supplyRoom = Math.min(supply - LEAST_SUPPLY_VOLT - WAKING_VOLT, 2 * (half - LEAST_HALF_VOLT));
     // How far what the stage aims at is from its corners: the input counts with its gain, the supply at most in full, the output in full.
     const room = Math.min(Math.abs(half - Math.abs(wanted)), limit * OUTPUT_OHM - Math.abs(aim - v[2]!)) / 3;
     if (supplyRoom <= 0 || room <= 0) return [];

@@ -4,9 +4,9 @@ import {
   faultsKey,
   isAlteredInASetup,
   linearChange,
-  partsChangedBy,
   partsOf,
   sameDcKey,
+  starvedBy,
   type DoubleHypothesis,
   type Hypothesis,
   type LinearChange,
@@ -59,9 +59,8 @@ export class Answerers {
 
   private findChange({ fault, severities }: SingleHypothesis, k: number): LinearChange | undefined {
     // A blown mains fuse takes a transformer's secondary with it.
-    const own = partsOf(fault);
-    if (partsChangedBy(this.index, fault).length > own.length || own.some((part) => this.isAltered(part))) return undefined;
-    return linearChange(fault, severities[k]!);
+    const more = starvedBy(this.index, fault).length > 0 || partsOf(fault).some((part) => this.isAltered(part));
+    return more ? undefined : linearChange(fault, severities[k]!);
   }
 
   private isAltered(part: Part): boolean {

@@ -64,3 +64,11 @@ export class Movement {
     }
   }
 }
+
+/** The unknowns of a known point that are elsewhere now. */
+export function movedFrom(before: Float64Array, x: Float64Array): Int32Array {
+  const moved = new Int32Array(before.length);
+  let count = 0;
+  for (let i = 0; i < before.length; i += 1) if (!(Math.abs(x[i]! - before[i]!) <= LEAST_MOVE)) moved[count++] = i;
+  return moved.slice(0, count);
+}

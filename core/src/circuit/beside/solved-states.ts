@@ -1,3 +1,5 @@
+import { differing } from '../levels';
+
 /** Most points that are kept. */
 const MOST_KEPT = 24;
 
@@ -30,11 +32,4 @@ export class SolvedStates {
     }
     return found;
   }
-}
-
-/** In how many places two rows, equally long, are not the same; counted up to `most`. */
-export function differing(one: Uint8Array, other: Uint8Array, most = Infinity): number {
-  let count = 0;
-  for (let i = 0; i < one.length && count < most; i += 1) if (one[i] !== other[i]) count += 1;
-  return count;
 }

@@ -1,6 +1,6 @@
 import { jacobianValues } from '../jacobian';
 import { isOpen } from '../law-stamp';
-import { levelSlacks } from '../levels';
+import { levelSlacks } from '../watchers';
 import type { InTangent } from '../loose';
 import type { LawStamp, Network } from '../network';
 import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from '../piece';
