@@ -1,10 +1,10 @@
 // Writes the reference decks of core/test/reference/decks and, with a general circuit simulator (Debian package ngspice) on the machine,
 // their operating points as that simulator finds them: expected.json beside the decks. Run by hand when a deck is added:
 //   node scripts/reference-decks.mjs
-import { execFileSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { printedNodes, runDeck, simulatorVersion } from './simulator.mjs';
 
 const folder = new URL('../core/test/reference/decks/', import.meta.url).pathname;
 const D = '.model D1N D(IS=2.52e-9 N=1.752 RS=0.568)\n.model DS D(IS=1e-14)\n';
@@ -65,8 +65,7 @@ const decks = {
 
 /** Operating point of one deck, {net: volt}, from the simulator's batch mode. */
 function simulate(file) {
-  const out = execFileSync('ngspice', ['-b', file], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
-  return Object.fromEntries([...out.matchAll(/^(\S+) = (\S+)$/gm)].filter(([, name]) => !name.includes('#')).map(([, name, value]) => [name, Number(value)]));
+  return Object.fromEntries(printedNodes(runDeck(file)));
 }
 
 mkdirSync(folder, { recursive: true });
@@ -84,7 +83,7 @@ for (const [name, body] of Object.entries(decks)) {
   if (Object.keys(points[name]).length === 0) throw new Error(`the simulator found no operating point for ${name}`);
 }
 rmSync(scratch, { recursive: true });
-const version = /ngspice-\d+/.exec(execFileSync('ngspice', ['--version'], { encoding: 'utf8' }))?.[0];
+const version = simulatorVersion();
 writeFileSync(
   join(folder, 'expected.json'),
   `${JSON.stringify({ simulator: `${version} (Debian package ngspice)`, unit: 'volt to net 0', points }, null, 1)}\n`,

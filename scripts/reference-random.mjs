@@ -1,9 +1,9 @@
 // Writes core/test/reference/random-circuits.json: circuits drawn at random, their operating points and, without supplies, impedances at 100 kHz, as a general circuit
 // simulator (Debian package ngspice) on the machine finds them. Run by hand:  node scripts/reference-random.mjs
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { printedNodes, runDeck, simulatorVersion } from './simulator.mjs';
 
 const CIRCUITS = 60;
 const MODELS = [
@@ -70,7 +70,7 @@ const scratch = mkdtempSync(join(tmpdir(), 'random-'));
 function simulate(lines, commands) {
   const file = join(scratch, 'run.cir');
   writeFileSync(file, ['random circuit', ...lines, OPTIONS, '.control', 'set numdgt=9', ...commands, 'quit 0', '.endc', '.end', ''].join('\n'));
-  return execFileSync('ngspice', ['-b', file], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+  return runDeck(file);
 }
 
 const points = [];
@@ -78,9 +78,7 @@ const impedances = [];
 for (let i = 0; i < CIRCUITS; i += 1) {
   const { lines } = powered();
   const out = simulate([...lines, ...MODELS], ['op', 'print all']);
-  const volts = Object.fromEntries(
-    [...out.matchAll(/^(\S+) = (\S+)$/gm)].filter(([, name]) => !name.includes('#')).map(([, name, volt]) => [name.toUpperCase(), Number(volt)]),
-  );
+  const volts = Object.fromEntries(printedNodes(out).map(([name, volt]) => [name.toUpperCase(), volt]));
   if (Object.keys(volts).length === 0) throw new Error(`no operating point: ${lines.join('; ')}`);
   points.push({ deck: lines.join('\n'), volts });
 }
@@ -96,7 +94,7 @@ for (let i = 0; i < CIRCUITS; i += 1) {
   impedances.push({ deck: lines.join('\n'), at, to, re, im });
 }
 rmSync(scratch, { recursive: true });
-const version = /ngspice-\d+/.exec(execFileSync('ngspice', ['--version'], { encoding: 'utf8' }))?.[0];
+const version = simulatorVersion();
 const file = new URL('../core/test/reference/random-circuits.json', import.meta.url);
 writeFileSync(file, `${JSON.stringify({ simulator: `${version} (Debian package ngspice)`, models: MODELS.join('\n'), points, impedances }, null, 1)}\n`);
 process.stdout.write(`${points.length} operating points, ${impedances.length} impedances, ${version}\n`);

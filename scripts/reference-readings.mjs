@@ -1,10 +1,10 @@
 // Works out what a meter would read on the boards of core/test/reference/benches, healthy and under faults, with a general circuit simulator
 // (Debian package ngspice). It turns the boards into simulator decks by itself and shares no code with the engine it is to check.
 //   node scripts/reference-readings.mjs
-import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { runDeck, simulatorVersion } from './simulator.mjs';
 
 const folder = new URL('../core/test/reference/benches/', import.meta.url).pathname;
 const scratch = mkdtempSync(join(tmpdir(), 'readings-'));
@@ -90,7 +90,7 @@ function simulate(lines, control) {
       '',
     ].join('\n'),
   );
-  const out = execFileSync('ngspice', ['-b', file], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] });
+  const out = runDeck(file);
   return [...out.matchAll(/^\S+ = ([^,\s]+)(?:,\s*(\S+))?\s*$/gm)].map((m) => [Number(m[1]), Number(m[2] ?? 0)]);
 }
 
@@ -159,7 +159,7 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.cir'))) 
   }
 }
 rmSync(scratch, { recursive: true });
-const version = /ngspice-\d+/.exec(execFileSync('ngspice', ['--version'], { encoding: 'utf8' }))?.[0];
+const version = simulatorVersion();
 const body = rows.map((row) => `  ${JSON.stringify(row)}`).join(',\n');
 writeFileSync(
   join(folder, 'expected.json'),
