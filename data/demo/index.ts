@@ -43,7 +43,7 @@ export type DemoEntry =
   | { readonly kind: 'trial'; readonly title: string; readonly exercised: string[]; readonly passed: number; readonly failed: number; readonly note: string }
   | { readonly kind: 'check'; readonly title: string; readonly block: string; readonly good: boolean }
   /** Every hazard of the case as it stands then. */
-  | { readonly kind: 'acknowledge-all'; readonly who: string }
+  | { readonly kind: 'acknowledge-all'; readonly who: string; /** Of those that only a look tells: the ones that this unit has. */ readonly has?: readonly string[] }
   | { readonly kind: 'residual'; readonly hazard: string; readonly volt: number }
   | { readonly kind: 'step'; readonly step: OpenUpStep }
   /** Pieces of the n-th step, counted from 0, go back on. */
@@ -101,6 +101,16 @@ const step = (what: OpenUpStep['what'], of: string, name: string, more: Partial<
   step: { what, of, name, count: 1, way: '', frees: [], forTest: false, note: '', ...more },
 });
 
+/** Codes that the workshop wrote down for units of its own, each for that unit only. */
+export const DEMO_CODES: readonly { readonly unitType: string; readonly unitModel: string; readonly code: string; readonly stage: string; readonly meaning: string }[] = [
+  ...[
+    ['1', 'boot', 'memory test failed'], ['2', 'boot', 'program memory wrong'], ['3', 'home', 'home not found'],
+  ].map(([code, stage, meaning]) => ({ unitType: 'flexible-disk-unit', unitModel: 'Ostrel PD-3 pattern-disk unit', code: code!, stage: stage!, meaning: meaning! })),
+  ...[
+    ['E1', 'focus', 'no focus found'], ['E2', 'spin', 'spindle does not come up to speed'], ['E3', 'lock', 'speed loop does not lock'], ['E4', 'read', 'data cannot be read'],
+  ].map(([code, stage, meaning]) => ({ unitType: 'optical-disc-reader', unitModel: 'Pellwyn CR-40 card-disc reader', code: code!, stage: stage!, meaning: meaning! })),
+]; // prettier-ignore
+
 export const DEMO_CASES: readonly DemoCase[] = [
   {
     title: 'CR-40 card-disc reader, no movement and no eject',
@@ -135,8 +145,8 @@ export const DEMO_CASES: readonly DemoCase[] = [
       [6 * DAY - 2, { kind: 'picture-file', file: 'yc2-board.jpg', title: 'driver board', of: 'board', pins: [[0.7, 0.2, 'green crust at C6']] }],
       [6 * DAY - 3, { kind: 'acknowledge-all', who: 'T. Quill' }],
       [6 * DAY - 3, { kind: 'seen', what: 'crust', text: 'green at the minus leg of C6', sizeMm: 4, certainty: 1, at: { xMm: 78, yMm: 21 } }],
-      [6 * DAY - 3, { kind: 'residual', hazard: 'unit-stored-charge-1', volt: 2.1 }],
       [6 * DAY - 4, { kind: 'reading', typed: 'v12 11.9' }],
+      [6 * DAY - 5, { kind: 'residual', hazard: 'unit-line-filter', volt: 0.6 }],
       [6 * DAY - 7, { kind: 'reading', typed: 'c4 .08 esr' }],
       [6 * DAY - 9, { kind: 'reading', typed: 'c6 8.4 esr' }],
       [6 * DAY - 12, { kind: 'condemn', ref: 'C6', probability: 0.97, reason: 'ESR 8.4 Ω where 0.2 Ω belongs' }],
@@ -154,6 +164,7 @@ export const DEMO_CASES: readonly DemoCase[] = [
       [DAY - 1, { kind: 'start', failedAt: 'boot', seconds: 2, tries: 3, sounds: 'spindle starts, stops', conditions: ['no-host'] }],
       [DAY - 2, { kind: 'pattern', name: 'lamps-steady' }],
       [DAY - 3, { kind: 'check', title: 'heads: continuity to the centre tap', block: 'heads', good: true }],
+      [70, { kind: 'acknowledge-all', who: 'M. Fenwick' }],
       [64, { kind: 'reading', typed: 'p5 4.9' }],
       [61, { kind: 'reading', typed: 'res lo' }],
       [58, { kind: 'reading', typed: 'a0 hi' }],

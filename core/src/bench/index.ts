@@ -1,10 +1,14 @@
+export { CAUTIONS, type Caution, type CautionedStep } from './cautions';
 export { absentParts, ledgerObjection, missingParts, reconcile, type LedgerLine, type LedgerState } from './ledger';
-export { fuseGate, fuseLoadSide } from './fuse-gate';
-export { supplyRails } from './rails';
-export { isProven, powerAllowed, proofSteps, type ProofAnswer, type ProofStage, type ProofStep } from './proving';
+export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
+export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
+export { replacementObjection, replacementRemarks } from './replacement';
+export { rectifierInputs, supplyRails } from './rails';
+export { firstPowerObjection, isProven, powerAllowed, proofSteps, shortsChecks, type ProofAnswer, type ProofStage, type ProofStarts, type ProofStep } from './proving';
 export { benchMinutes, LONGEST_GAP_MINUTES } from './time';
-export { bleeder, ENERGY_LIMIT_JOULE, secondsTo, storedCharges, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type Bleeder, type StoredCharge } from './discharge';
-export { DEFER, hazardsOf, lockedBy, type Acknowledged, type Gate, type Hazard } from './hazards';
+export { bleeder, type Bleeder } from './bleeder';
+export { ENERGY_LIMIT_JOULE, METER_LIMIT_VOLT, secondsTo, storedCharges, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type StoredCharge } from './discharge';
+export { DEFER, hazardsOf, leftWords, lockedBy, type Acknowledged, type Gate, type Hazard, type Lock, type Residual } from './hazards';
 export {
   calledChecks,
   DownEdge,

@@ -1,6 +1,7 @@
 import { nameKey, type BoardIndex } from '../board';
 import { siteKind } from '../fault';
-import { isPolarised } from '../part';
+import { isPolarised, parseOffered } from '../part';
+import { replacementObjection } from './replacement';
 
 /** One line of the ledger of what came off a board and what went on. Lines are only ever added. */
 export interface LedgerLine {
@@ -58,8 +59,9 @@ export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[],
   if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
   if (next.action !== 'fitted') return undefined;
   if (next.value.trim() === '') return `say what went on for ${known}`;
-  if (index.replaceable.get(known)!.some(isPolarised) && !next.polarityChecked) return `check which way round ${known} sits, and say so`;
-  return undefined;
+  const offered = parseOffered(next.value);
+  if (index.replaceable.get(known)!.some((part) => isPolarised(part, offered)) && !next.polarityChecked) return `check which way round ${known} sits, and say so`;
+  return replacementObjection(index, known, next.value, next.note);
 }
 
 /** A bridge or a cut is no part: it can only be mended. */

@@ -14,6 +14,9 @@ export const FindingKind = z.enum([
   'foreign-body',
   'earlier-work',
   'missing-part',
+  'battery-leak',
+  'bulged-capacitor',
+  'cracked-line-filter',
 ]);
 export type FindingKind = z.infer<typeof FindingKind>;
 
@@ -40,16 +43,19 @@ export interface FindingRule {
 
 /** Common practice, no published source; reaches and factors from memory of bench practice. */
 export const FINDING_RULES: Readonly<Record<FindingKind, FindingRule>> = {
-  leak: { title: 'leaked electrolyte', reachMm: 8, factor: 8, runsDown: true, followsNet: true, removal: 'hot air or iron with fresh solder, never a cold pull: the pad comes with it', caution: 'gloves: electrolyte' },
+  leak: { title: 'leaked electrolyte', reachMm: 8, factor: 8, runsDown: true, followsNet: true, removal: 'hot air or iron with fresh solder, never a cold pull: the pad comes with it', caution: 'gloves; wash skin at once; it conducts and eats copper' },
   crust: { title: 'crust or green', reachMm: 5, factor: 6, runsDown: true, followsNet: true, removal: 'clean first, then fresh solder; pads here are weak' },
-  burn: { title: 'burn', reachMm: 6, factor: 8, runsDown: false, followsNet: true, removal: 'charred board conducts: scrape to clean laminate before anything is fitted' },
+  burn: { title: 'burn', reachMm: 6, factor: 8, runsDown: false, followsNet: true, removal: 'charred board conducts: scrape to clean laminate before anything is fitted', caution: 'char dust: damp, not dry; do not breathe it' },
   'cracked-joint': { title: 'cracked joint', reachMm: 1.5, factor: 20, runsDown: false, followsNet: false, removal: 'solder it again before the part is condemned' },
   'lifted-pad': { title: 'lifted pad', reachMm: 1.5, factor: 15, runsDown: false, followsNet: false, removal: 'wire from the leg to a proven point of the same net, short' },
   'cut-track': { title: 'cut or eaten track', reachMm: 2, factor: 15, runsDown: false, followsNet: true, removal: 'scrape the mask on both sides and bridge; mind what the track passes' },
   'raised-socket': { title: 'raised socket or chip', reachMm: 3, factor: 10, runsDown: false, followsNet: false, removal: 'press it home and look again before anything is measured' },
-  'brown-glue': { title: 'glue gone brown', reachMm: 4, factor: 4, runsDown: false, followsNet: false, removal: 'take the glue off first: warm it, lift it with wood; it conducts when brown', caution: 'gloves: glue dust' },
+  'brown-glue': { title: 'glue gone brown', reachMm: 4, factor: 4, runsDown: false, followsNet: false, removal: 'take the glue off first: warm it, lift it with wood; it conducts when brown', caution: 'gloves; warm glue fumes: air out; no dry dust' },
   'foreign-body': { title: 'foreign body', reachMm: 3, factor: 6, runsDown: false, followsNet: false, removal: 'out with it, photograph it, then measure for what it bridged' },
   'earlier-work': { title: 'earlier work', reachMm: 4, factor: 5, runsDown: false, followsNet: false, removal: 'compare with a sister board before it is undone' },
+  'battery-leak': { title: 'leaked battery', reachMm: 12, factor: 8, runsDown: true, followsNet: true, removal: 'battery out first, then wash it off (an alkaline one with weak vinegar, then water and alcohol); ring out every track near it', caution: 'gloves and goggles: lye or acid; wash skin at once' },
+  'bulged-capacitor': { title: 'bulged capacitor', reachMm: 2, factor: 25, runsDown: false, followsNet: true, removal: 'discharge it first; hot air or iron with fresh solder', caution: 'eyes covered: it may vent; never powered with the face over it' },
+  'cracked-line-filter': { title: 'cracked line-filter capacitor', reachMm: 2, factor: 40, runsDown: false, followsNet: false, removal: 'unplugged and discharged; only X class (line to line) or Y class (line to chassis) goes back', caution: 'no power until it is replaced: it smokes and burns' },
   'missing-part': { title: 'part missing', reachMm: 2, factor: 10, runsDown: false, followsNet: false, removal: 'find out what belongs there: schematic, sister board, silk screen' },
 }; // prettier-ignore
 

@@ -1,4 +1,4 @@
-import type { BlockEvidence, UnitModel } from './unit-model';
+import { COMMON_COVERAGE, type BlockEvidence, type UnitModel } from './unit-model';
 
 /** How often a bad block fails a try that uses it: always, every other time, one time in five. Shares of faults that are of each kind: from memory of bench practice. */
 const INTERMITTENCE = [
@@ -51,8 +51,13 @@ export function believeBlocks(model: UnitModel, evidence: readonly BlockEvidence
     several: chance(({ bad }) => bad.length > 1),
     intermittent: chance(({ bad }) => bad.length > 0 && bad.every(({ fails }) => fails < 0.9)),
     consistency: Math.exp(together - apart),
-    odd: evidence.flatMap((one, i) => (foretold(model, states, logs, one) ** (1 / triesOf(one)) < ODD ? [i] : [])),
+    odd: evidence.flatMap((one, i) => (!endsTheJob(model, one) && foretold(model, states, logs, one) ** (1 / triesOf(one)) < ODD ? [i] : [])),
   };
+}
+
+/** A kill check that failed is rare by its nature; it is repeated for what it means, not because it does not fit. */
+function endsTheJob(model: UnitModel, one: BlockEvidence): boolean {
+  return one.type === 'check' && !one.good && model.killChecks.some(({ block }) => block === one.block);
 }
 
 /** Chance of a piece of evidence, given all the others. logs: of each state, with all of the evidence. */
@@ -99,8 +104,10 @@ function likelihood(model: UnitModel, state: UnitState, one: BlockEvidence): num
     case 'pattern':
       return 1;
     case 'check': {
-      const isBad = state.bad.some(({ block }) => block === one.block);
-      return isBad === !one.good ? 1 - WRONG_CHECK : WRONG_CHECK;
+      // What it covers it finds; a fault that it does not cover passes it like a good block.
+      const { coverage = COMMON_COVERAGE } = one;
+      const failing = state.bad.some(({ block }) => block === one.block) ? coverage * (1 - WRONG_CHECK) + (1 - coverage) * WRONG_CHECK : WRONG_CHECK;
+      return one.good ? 1 - failing : failing;
     }
     case 'trial': {
       const fails = failsWith(state, one.exercised);

@@ -11,6 +11,10 @@ export const DiskGeometry = z.object({
   bitsPerSecond: z.number().int().min(10_000).max(10_000_000),
   revPerMinute: z.number().min(30).max(3000),
   tracksPerInch: z.number().min(10).max(1000),
+  /** Field that turns the coating, oersted: what a drive writes with and the medium asks for. */
+  coerciveOersted: z.number().min(100).max(3000).optional(),
+  /** Where the directory of the usual format lies, as a share of the way from the outermost track (0) to the innermost (1); undefined where formats differ. */
+  directoryAt: z.number().min(0).max(1).optional(),
 }); // prettier-ignore
 export type DiskGeometry = z.infer<typeof DiskGeometry>;
 
@@ -26,7 +30,7 @@ export function bitsPerTurn({ bitsPerSecond, revPerMinute }: DiskGeometry): numb
 
 /** One way in which drive or host and medium do not go together. */
 export interface Mismatch {
-  readonly quantity: 'sectors' | 'tracks' | 'sides' | 'rate' | 'speed' | 'track width' | 'sector size';
+  readonly quantity: 'coating' | 'sectors' | 'tracks' | 'sides' | 'rate' | 'speed' | 'track width' | 'sector size';
   /** Share of the medium that cannot be reached, 0 to 1. */
   readonly outOfReach: number;
   readonly words: string;
@@ -46,8 +50,9 @@ const SPEED_SLACK = 0.03;
 
 /** Predicts which operations fail when a drive or host set one way meets a medium laid out another way. */
 export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecast {
-  const mismatches = [...unreadable(set, medium), ...outOfReach(set, medium)];
+  const mismatches = [...unreadable(set, medium), ...outOfReach(set, medium), ...coating(set, medium)];
   const blocked = mismatches.filter((m) => m.outOfReach >= 1);
+  const coatings = mismatches.filter(({ quantity }) => quantity === 'coating');
   const partial = mismatches.filter((m) => m.outOfReach > 0 && m.outOfReach < 1);
   const reach = blocked.length > 0 ? 0 : partial.reduce((product, m) => product * (1 - m.outOfReach), 1);
   const why = (list: readonly Mismatch[]): string => list.map(({ words }) => words).join('; ');
@@ -56,13 +61,35 @@ export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecas
   const operations: MediumForecast['operations'] = [
     { name: 'find track 0', works: 'yes', because: 'needs no data from the medium' },
     { name: 'read any sector', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || fine },
-    { name: 'list the directory', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || 'it lies on the first sectors of the outer tracks' },
+    directory(set, medium, blocked, why),
     { name: 'read a short file', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || (partial.length > 0 ? 'it passes while it stays on sectors within reach' : fine) }, // prettier-ignore
     { name: 'read a long file', works: state(partial), because: why([...blocked, ...partial]) || fine },
     { name: 'read the whole medium', works: blocked.length > 0 || partial.length > 0 ? 'no' : 'yes', because: why([...blocked, ...partial]) || fine },
-    { name: 'format', works: blocked.length > 0 ? 'no' : partial.length > 0 ? 'in part' : 'yes', because: partial.length > 0 ? `the medium gets the layout that is set, not its own: ${why(partial)}` : why(blocked) || fine }, // prettier-ignore
+    { name: 'format', works: coatings.length > 0 || blocked.some(({ quantity }) => quantity === 'track width') ? 'no' : mismatches.length > 0 ? 'in part' : 'yes', because: why(coatings) || (mismatches.length > 0 ? `the medium gets the layout that is set, and what is on it is lost: ${why(mismatches)}` : 'nothing stands against it, but what is on it is lost') }, // prettier-ignore
   ];
   return { mismatches, operations, outOfReach: 1 - reach };
+}
+
+/** Whether the directory is reached depends on where the format puts it: on the outer tracks, or in the middle. */
+function directory(set: DiskGeometry, medium: DiskGeometry, blocked: readonly Mismatch[], why: (list: readonly Mismatch[]) => string): MediumForecast['operations'][number] {
+  const name = 'list the directory';
+  if (blocked.length > 0) return { name, works: 'no', because: why(blocked) };
+  if (medium.directoryAt === undefined) return { name, works: set.sectorsPerTrack < medium.sectorsPerTrack ? 'in part' : 'yes', because: 'where it lies differs between formats' }; // prettier-ignore
+  const stepped = medium.directoryAt * medium.tracksPerSide < set.tracksPerSide;
+  const place = medium.directoryAt < 0.1 ? 'it lies on the outermost track' : medium.directoryAt < 0.6 ? 'it lies on the middle tracks' : 'it lies on the inner tracks';
+  return { name, works: stepped ? 'yes' : 'no', because: stepped ? place : `${place}, which are never stepped to` };
+}
+
+/** A coating that asks for another field than the drive writes with: from this ratio on, what is written does not last or does not take. Common practice, no published source. */
+const COATING_RATIO = 1.5;
+
+/** Read it can be; writing on it fails or fades. */
+function coating(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
+  if (set.coerciveOersted === undefined || medium.coerciveOersted === undefined) return [];
+  const ratio = medium.coerciveOersted / set.coerciveOersted;
+  if (Math.max(ratio, 1 / ratio) < COATING_RATIO) return [];
+  const words = ratio > 1 ? 'the drive writes too weakly for this coating: formats badly, reads back today and not tomorrow' : 'the drive writes too strongly for this coating: neighbours blur, and the old drive no longer erases it'; // prettier-ignore
+  return [{ quantity: 'coating', outOfReach: 0, words: `${medium.coerciveOersted} Oe against ${set.coerciveOersted} Oe: ${words}` }];
 }
 
 /** Differences that keep every sector from being read. */

@@ -10,6 +10,7 @@ export interface Trial {
   readonly bad: BlockEvidence;
   /** A check that can end the job. */
   readonly kills: boolean;
+  readonly caution?: string | undefined;
 }
 
 export interface ProposedTrial extends Trial {
@@ -37,8 +38,9 @@ export function possibleTrials(model: UnitModel): readonly Trial[] {
       title: check.title,
       minutes: check.minutes,
       kills: true,
-      good: { type: 'check', block: check.block, good: true },
-      bad: { type: 'check', block: check.block, good: false },
+      caution: check.caution,
+      good: { type: 'check', block: check.block, good: true, coverage: check.coverage },
+      bad: { type: 'check', block: check.block, good: false, coverage: check.coverage },
     })),
     ...model.blocks.flatMap(({ name, title }): Trial[] => {
       const others = all.filter((block) => block !== name);

@@ -13,6 +13,8 @@ export interface ConditionTest {
   readonly withoutClean: number;
   /** Two-sided probability of the exact test. */
   readonly chance: number;
+  /** The same corrected for having looked at so many conditions at once. */
+  readonly corrected: number;
   readonly verdict: 'fails with it' | 'fails without it' | 'no telling';
 }
 
@@ -41,22 +43,40 @@ export function exactTest(a: number, b: number, c: number, d: number): number {
   return Math.min(1, sum);
 }
 
-/** Every condition that was there in some starts and not in others, the most telling first. */
+/** Every condition that was there in some starts and not in others, the most telling first. One of many tests is telling by chance alone, so the verdict goes by the corrected chance.
+ *  Source of the correction: S. Holm, Scand. J. Statist. 6, 1979. */
 export function testConditions(starts: readonly Start[]): readonly ConditionTest[] {
   const names = [...new Set(starts.flatMap(({ conditions }) => conditions))];
-  return names
-    .map((condition): ConditionTest => {
+  const tests = names
+    .map((condition) => {
       const count = (present: boolean, clean: boolean): number => starts.filter((start) => start.clean === clean && start.conditions.includes(condition) === present).length; // prettier-ignore
       const [withFailed, withClean, withoutFailed, withoutClean] = [count(true, false), count(true, true), count(false, false), count(false, true)];
-      const chance = exactTest(withFailed, withClean, withoutFailed, withoutClean);
       const more = withFailed * (withoutFailed + withoutClean) > withoutFailed * (withFailed + withClean);
-      return { condition, withFailed, withClean, withoutFailed, withoutClean, chance, verdict: chance >= TELLING ? 'no telling' : more ? 'fails with it' : 'fails without it' }; // prettier-ignore
+      return { condition, withFailed, withClean, withoutFailed, withoutClean, more, chance: exactTest(withFailed, withClean, withoutFailed, withoutClean) };
     })
     .sort((x, y) => x.chance - y.chance);
+  let least = 0;
+  return tests.map(({ more, ...test }, i): ConditionTest => {
+    least = Math.min(1, Math.max(least, test.chance * (tests.length - i)));
+    return { ...test, corrected: least, verdict: least >= TELLING ? 'no telling' : more ? 'fails with it' : 'fails without it' };
+  });
 }
 
-/** Clean starts in a row after which a fault seen in this share of starts would have shown itself with the confidence given. Source: the binomial, (1 - rate)^n. */
-export function cleanStartsNeeded(rate: number, confidence = 0.95): number {
+/** Clean starts in a row after which a fault that showed in `failed` of `total` starts would have shown itself again with the confidence given. The rate itself is only known from those starts:
+ *  it is Beta(failed + 1, clean + 1), and the chance of n clean ones in a row is the product of (clean + 1 + i) / (total + 2 + i). Source: the beta-binomial distribution with a uniform prior. */
+export function cleanStartsNeeded(failed: number, total: number, confidence = 0.95): number {
+  if (!(failed >= 0 && total >= failed)) throw new RangeError(`cleanStartsNeeded: ${failed} failed of ${total} starts`);
+  let chance = 1;
+  let starts = 0;
+  while (chance > 1 - confidence + 1e-12) {
+    chance *= (total - failed + 1 + starts) / (total + 2 + starts);
+    starts += 1;
+  }
+  return starts;
+}
+
+/** The same where the share of starts in which the fault shows is known well. Source: the binomial, (1 - rate)^n. */
+export function cleanStartsAtRate(rate: number, confidence = 0.95): number {
   if (rate >= 1) return 1;
   return Math.ceil(Math.log(1 - confidence) / Math.log(1 - rate) - 1e-9);
 }

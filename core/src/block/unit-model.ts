@@ -10,6 +10,20 @@ export type HazardKind = z.infer<typeof HazardKind>;
 export const FirstAid = z.object({ name, title: z.string().min(1).max(160), block: name, minutes: z.number().positive(), cures: share, caution: z.string().max(200).optional() }); // prettier-ignore
 export type FirstAid = z.infer<typeof FirstAid>;
 
+/** A test of a few minutes that can end the job. coverage: share of the block's faults that it finds: a beam that is there need not be strong enough. finished, worthSaving: what is lost when
+ *  it fails, and what is not. */
+export const KillCheck = z.object({
+  name,
+  title: z.string().min(1).max(160),
+  block: name,
+  minutes: z.number().positive(),
+  coverage: share,
+  caution: z.string().max(200).optional(),
+  finished: z.string().min(1).max(200),
+  worthSaving: z.string().min(1).max(200),
+});
+export type KillCheck = z.infer<typeof KillCheck>;
+
 /** A unit as the bench sees it when there is no schematic: blocks that can be bad, and the stages of its start in order with the blocks that each needs. */
 export const UnitModel = z.object({
   name,
@@ -19,13 +33,13 @@ export const UnitModel = z.object({
   blocks: z.array(z.object({ name, title: z.string().min(1).max(120), prior: share })).min(1).max(60),
   stages: z.array(z.object({ name, title: z.string().min(1).max(120), needs: z.array(name).min(1) })).min(1).max(20),
   /** Tests of a few minutes that can end the job: a bad block that nobody can replace. */
-  killChecks: z.array(z.object({ name, title: z.string().min(1).max(160), block: name, minutes: z.number().positive() })).max(20),
+  killChecks: z.array(KillCheck).max(20),
   /** Known patterns: what is seen, and the blocks behind it in usual order. */
   patterns: z.array(z.object({ name, seen: z.string().min(1).max(200), suspects: z.array(name).min(1), because: z.string().min(1).max(200) })).max(60),
   /** Blink and error codes: the stage that they speak of. */
   codes: z.array(z.object({ code: z.string().min(1).max(20), stage: name, meaning: z.string().min(1).max(160) })).max(100).optional(),
-  /** What can hurt somebody, or the unit. volt, farad: of what keeps a charge. */
-  hazards: z.array(z.object({ kind: HazardKind, note: z.string().min(1).max(300), volt: z.number().positive().optional(), farad: z.number().positive().optional() })).max(20).optional(),
+  /** What can hurt somebody, or the unit. volt, farad: of what keeps a charge, at its peak. ifFitted: only a look tells whether this one has it. */
+  hazards: z.array(z.object({ name, kind: HazardKind, ifFitted: z.boolean().optional(), note: z.string().min(1).max(300), volt: z.number().positive().optional(), farad: z.number().positive().optional() })).max(20).optional(),
   firstAid: z.array(FirstAid).max(40).optional(),
   /** Circumstances of a start that explain by themselves what would else be a fault. */
   conditions: z.array(z.object({
@@ -43,12 +57,15 @@ export type BlockEvidence =
   | { readonly type: 'trial'; readonly exercised: readonly string[]; readonly passed: number; readonly failed: number }
   /** A code that the unit showed. */
   | { readonly type: 'code'; readonly code: string }
-  /** A direct check of one block. */
-  | { readonly type: 'check'; readonly block: string; readonly good: boolean }
+  /** A direct check of one block. coverage: share of the block's faults that it finds; default COMMON_COVERAGE. */
+  | { readonly type: 'check'; readonly block: string; readonly good: boolean; readonly coverage?: number }
   /** Something cheap was done to a block that puts right this share of its faults, and a test was made after it. */
   | { readonly type: 'aid'; readonly block: string; readonly cures: number; readonly cured: boolean }
   /** A pattern that was recognised. */
   | { readonly type: 'pattern'; readonly name: string };
+
+/** Share of a block's faults that a check finds of which no more is known. From memory of bench practice. */
+export const COMMON_COVERAGE = 0.7;
 
 /** References of a unit model that name nothing: empty where it is sound. */
 export function unitModelIssues(model: UnitModel): readonly string[] {

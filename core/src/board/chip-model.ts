@@ -25,6 +25,10 @@ export const FamilyModel = z.object({
     /** A resistor and two junctions to ground: the input of a driver array. */
     z.object({ type: z.literal('base'), ohm: positive, dropVolt: positive }),
   ]),
+  /** Where the ohms of the output stages fall as the supply rises: the supply at which they are as given, volt. */
+  ohmAtSupplyVolt: positive.optional(),
+  /** False for MOS inputs without a diode to the supply: they may stand above it. */
+  supplyClamp: z.boolean().optional(),
   /** High output: supply less dropVolt behind ohm; oneWay where it cannot take current in. */
   high: z.object({ dropVolt: notNegative, ohm: positive, oneWay: z.boolean(), limitAmpere: positive.optional() }),
   /** Low output: volt above ground behind ohm. */
@@ -34,8 +38,8 @@ export type FamilyModel = z.infer<typeof FamilyModel>;
 
 export const ChipPin = z.object({
   name: pinName,
-  /** both: input and output. rail: a second supply that only feeds outputs. Comparator inputs come in pairs: `plus` names its `minus`. */
-  role: z.enum(['input', 'output', 'both', 'supply', 'ground', 'rail', 'none', 'plus', 'minus']),
+  /** both: input and output. rail: a second supply that only feeds outputs. clamp: the common end of diodes from the outputs. Comparator inputs come in pairs: `plus` names its `minus`. */
+  role: z.enum(['input', 'output', 'both', 'supply', 'ground', 'rail', 'clamp', 'none', 'plus', 'minus']),
   /** Of an output. */
   stage: z.enum(['totem', 'openCollector', 'openEmitter']).optional(),
   schmitt: z.boolean().optional(),
@@ -44,6 +48,8 @@ export const ChipPin = z.object({
   sink: pinName.optional(),
   /** For `plus`: the name of its partner. */
   partner: pinName.optional(),
+  /** Of a line receiver's input: ohms to ground in place of a clamp, so that it may go below ground. */
+  lineOhm: positive.optional(),
 });
 export type ChipPin = z.infer<typeof ChipPin>;
 

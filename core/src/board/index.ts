@@ -26,3 +26,4 @@ export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';
 export { parseDeckNumber, printDeckNumber } from './formats/deck-number';
 export { comparePinOuts, ConnectorPin, PinOut, PinUse, type PinClash, type PinOutComparison, type WireAdvice } from './pin-out';
 export { COMMON_SETUPS, namedSetup, powerOf, Setup, setupNames, type PowerState } from './setup';
+export { parseFuse, slowness, type FuseRating, type FuseSpeed } from './fuse-rating';

@@ -73,6 +73,8 @@ export const AmplifierModel = z.object({
   headroomLowVolt: notNegative,
   limitAmpere: positive,
   supplyAmpere: positive,
+  /** Ohms of its output stage without feedback; those of a small operational amplifier where not given. */
+  outputOhm: positive.optional(),
 });
 export type AmplifierModel = z.infer<typeof AmplifierModel>;
 

@@ -55,7 +55,7 @@ export function holdTest(network: Network, drives: Uint8Array): (node: number) =
 }
 
 export function isPowered({ logic, supply, ground }: LogicStamp, phases: readonly Float64Array[]): boolean {
-  return !logic.dead && phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt);
+  return !logic.dead && (!logic.needsSupply || phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt));
 }
 
 /** What a chip sees at its i-th input. was: what it saw before, which a Schmitt input may keep. */

@@ -5,7 +5,7 @@ import { supplyLaw, type FreeLaw, type Straight } from './law';
 
 type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 
-/** Ohms of an amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
+/** Ohms of a small operational amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
 const OUTPUT_OHM = 50;
 const OFFSET_SPREAD_VOLT = 2e-3;
 /** Below this supply an amplifier does nothing; it comes to life over so much more. From memory of common data sheets. */
@@ -20,7 +20,7 @@ const RAIL_SLOPE = 1e-6;
 
 /** Current from the output stage into the output node. The stage aims at gain times the input difference about mid-supply, within its rails.
  *  Controls: plus, minus, out, positive supply, negative supply. */
-function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number): FreeLaw {
+function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number, outputOhm: number): FreeLaw {
   const at: FreeLaw['at'] = (v, out) => {
     const high = v[3]! - headroomHigh;
     // With too little supply for both headrooms the rails fall together, at the upper one.
@@ -37,8 +37,8 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const supply = v[3]! - v[4]! - LEAST_SUPPLY_VOLT;
     const alive = Math.max(0, Math.min(1, supply / WAKING_VOLT));
     if (alive === 0) return void out.fill(0);
-    let ampere = (aim - v[2]!) / OUTPUT_OHM;
-    let siemens = 1 / OUTPUT_OHM;
+    let ampere = (aim - v[2]!) / outputOhm;
+    let siemens = 1 / outputOhm;
     if (Math.abs(ampere) > limit) {
       // The slope of the chord to zero current: the true one is flat, and a step along it would throw an unloaded output far beyond its supplies.
       ampere = Math.sign(ampere) * limit;
@@ -67,7 +67,7 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const aim = v[4]! + headroomLow + half + within + RAIL_SLOPE * (wanted - within);
     const supplyRoom = Math.min(supply - LEAST_SUPPLY_VOLT - WAKING_VOLT, 2 * (half - LEAST_HALF_VOLT));
     // How far what the stage aims at is from its corners: the input counts with its gain, the supply at most in full, the output in full.
-    const room = Math.min(Math.abs(half - Math.abs(wanted)), limit * OUTPUT_OHM - Math.abs(aim - v[2]!)) / 3;
+    const room = Math.min(Math.abs(half - Math.abs(wanted)), limit * outputOhm - Math.abs(aim - v[2]!)) / 3;
     if (supplyRoom <= 0 || room <= 0) return [];
     return [around(v, 0, 1, room / gain), around(v, 2, 4, room), around(v, 3, 4, Math.min(room, supplyRoom))];
   };
@@ -100,7 +100,7 @@ function unitElement(part: Amplifier, unit: number): Element {
     type: 'law', a: at(model.negativeSupply), b: at(out), holds: true, pin: out - 1,
     controls: [at(plus), at(minus), at(out), at(model.positiveSupply), at(model.negativeSupply)],
     linearVolt: LINEAR_SWING_VOLT / model.gain,
-    law: amplifierLaw(model.gain, model.headroomHighVolt, model.headroomLowVolt, model.limitAmpere),
+    law: amplifierLaw(model.gain, model.headroomHighVolt, model.headroomLowVolt, model.limitAmpere, model.outputOhm ?? OUTPUT_OHM),
   }; // prettier-ignore
 }
 

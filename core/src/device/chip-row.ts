@@ -24,8 +24,19 @@ export interface ChipRow {
   /** Names of outputs that are open collector, or `all`. */
   readonly openCollector?: 'all' | readonly string[];
   readonly openEmitter?: 'all';
-  /** Names of inputs with Schmitt thresholds, or `all`. */
+  /** Names of inputs with Schmitt thresholds, or `all`; schmittIn: families (by name) that have them, where it is not every one. */
   readonly schmitt?: 'all' | readonly string[];
+  readonly schmittIn?: readonly string[];
+  /** Output stages stronger than the family's own: bus and line buffers, peripheral drivers. */
+  readonly drive?: 'buffer' | 'peripheral';
+  /** Further ground pins, joined to the first inside. */
+  readonly grounds?: readonly number[];
+  /** The common end of the outputs' clamp diodes, where there is no supply. */
+  readonly clampPin?: number;
+  /** Ohms of each compared input to ground, for receivers that take volts below it. */
+  readonly lineOhm?: number;
+  /** Who says so: where pins and function were read. */
+  readonly source?: string;
   /** Second supplies of outputs, by output name: [rail pin, sink pin]. */
   readonly rails?: Readonly<Record<string, readonly [string, string]>>;
   /** Comparator pairs: plus name to minus name. */
@@ -45,10 +56,12 @@ export function chipFromRow(row: ChipRow, family: FamilyModel, name: string): Ch
     if (there.role !== 'none' && there.name !== made.name) throw new RangeError(`${row.number}: pin ${pin} is ${there.name} and ${made.name}`);
     pins[pin - 1] = made;
   };
-  place(row.supply ?? row.pins, { name: 'VCC', role: 'supply' });
+  if (row.clampPin === undefined) place(row.supply ?? row.pins, { name: 'VCC', role: 'supply' });
+  else place(row.clampPin, { name: 'COM', role: 'clamp' });
   place(row.ground ?? row.pins / 2, { name: 'GND', role: 'ground' });
+  for (const pin of row.grounds ?? []) place(pin, { name: `GND${pin}`, role: 'ground' });
   for (const [label, pin] of pinList(row.railPins ?? '')) place(pin, { name: label, role: 'rail' });
-  const statements = row.groups.flatMap((group) => expandGroup(row, group, place));
+  const statements = row.groups.flatMap((group) => expandGroup(row, group, family.name, place));
   return ChipModel.parse({ name, title: row.title, family, pins, function: statements, supplyAmpere: (row.supplyMilliampere ?? 8) * 1e-3, ...(row.blackBox ? { blackBox: true } : {}) }); // prettier-ignore
 }
 
@@ -60,7 +73,7 @@ function pinList(text: string): [string, number][] {
   }); // prettier-ignore
 }
 
-function expandGroup(row: ChipRow, group: ChipUnits, place: (pin: number, made: ChipPin) => void): string[] {
+function expandGroup(row: ChipRow, group: ChipUnits, family: string, place: (pin: number, made: ChipPin) => void): string[] {
   const shared = pinList(group.shared ?? '');
   const driven = new Set(group.logic.flatMap((text) => /^\s*(\w+)\s*=/.exec(text)?.[1] ?? []));
   const read = new Set(group.logic.flatMap((text) => text.replace(/^\s*\w+\s*<?=/, '').match(/[A-Za-z_]\w*/g) ?? []));
@@ -69,16 +82,17 @@ function expandGroup(row: ChipRow, group: ChipUnits, place: (pin: number, made: 
     const own = pinList(unit);
     const local = new Set([...own.map(([label]) => label), ...group.logic.flatMap((text) => /^\s*(\w+)\s*<?=/.exec(text)?.[1] ?? [])]);
     const rename = (label: string): string => (local.has(label) && !shared.some(([name]) => name === label) ? label + suffix : label);
-    for (const [label, pin] of [...shared, ...own]) place(pin, pinOf(row, label, rename(label), driven.has(label), read.has(label), suffix));
+    for (const [label, pin] of [...shared, ...own]) place(pin, pinOf(row, label, rename(label), driven.has(label), read.has(label), suffix, family));
     return group.logic.map((text) => text.replace(/[A-Za-z_]\w*/g, (word) => rename(word)));
   });
 }
 
-function pinOf(row: ChipRow, label: string, name: string, driven: boolean, read: boolean, suffix: string): ChipPin {
+function pinOf(row: ChipRow, label: string, name: string, driven: boolean, read: boolean, suffix: string, family: string): ChipPin {
   const lists = (list: 'all' | readonly string[] | undefined): boolean => list === 'all' || list?.includes(label) === true;
+  const line = row.lineOhm === undefined ? {} : { lineOhm: row.lineOhm };
   const partner = row.compares?.[label];
-  if (partner !== undefined) return { name, role: 'plus', partner: partner + suffix };
-  if (Object.values(row.compares ?? {}).includes(label)) return { name, role: 'minus' };
+  if (partner !== undefined) return { name, role: 'plus', partner: partner + suffix, ...line };
+  if (Object.values(row.compares ?? {}).includes(label)) return { name, role: 'minus', ...line };
   const role = driven ? (read && isPinRead(row, label) ? 'both' : 'output') : 'input';
   const rails = row.rails?.[label];
   return {
@@ -86,7 +100,7 @@ function pinOf(row: ChipRow, label: string, name: string, driven: boolean, read:
     role,
     ...(role !== 'input' && lists(row.openCollector) ? { stage: 'openCollector' as const } : {}),
     ...(role !== 'input' && lists(row.openEmitter) ? { stage: 'openEmitter' as const } : {}),
-    ...(role !== 'output' && lists(row.schmitt) ? { schmitt: true } : {}),
+    ...(role !== 'output' && lists(row.schmitt) && (row.schmittIn?.includes(family) ?? true) ? { schmitt: true } : {}),
     ...(rails ? { rail: rails[0], sink: rails[1] } : {}),
   };
 }

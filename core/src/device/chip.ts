@@ -2,13 +2,17 @@ import type { ChipModel, ChipPin, FamilyModel, Part } from '../board';
 import { compileProgram, HIGH, LOW, UNKNOWN, type Level, type Program } from '../logic';
 import { conductance, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { dropLaw, supplyLaw } from './law';
+import { dropLaw, scaledLaw, supplyLaw } from './law';
 import { SEVERITY } from './severity';
 
 type Chip = Extract<Part, { kind: 'chip' }>;
 
 /** Protection diode of a pin. From memory of common data sheets. */
 const CLAMP = { dropVolt: 0.65, ohm: 15, dropSpread: 0.03 } as const;
+/** The same of a driver array's output, for half an ampere. */
+const POWER_CLAMP = { dropVolt: 0.8, ohm: 1.5, dropSpread: 0.1 } as const;
+/** Spread of a line receiver's input ohms between parts. From memory of common data sheets. */
+const LINE_SPREAD = 0.15;
 /** Spread of an output's level between parts, volt. From memory of common data sheets. */
 const STAGE_SPREAD = { high: 0.15, low: 0.04 } as const;
 
@@ -31,20 +35,30 @@ function elements(part: Chip): readonly Element[] {
   if (!places) return [];
   const [supply, ground] = [part.pins[places.supply]!, part.pins[places.ground]!];
   const stages = model.pins.flatMap((pin, i) => pinElements(part, i, part.pins[i]!, pin));
-  const load: Element = {
-    type: 'law', a: supply, b: ground, controls: [supply, ground], law: supplyLaw(model.supplyAmpere, Math.min(5, model.family.supplyMostVolt)), holds: false,
-  }; // prettier-ignore
-  return [{ type: 'logic', logic: logicOf(part, supply, ground) }, load, ...stages];
+  const needsSupply = places.supply !== places.ground;
+  const law = supplyLaw(model.supplyAmpere, Math.min(5, model.family.supplyMostVolt));
+  const load: readonly Element[] = needsSupply ? [{ type: 'law', a: supply, b: ground, controls: [supply, ground], law, holds: false }] : [];
+  return [{ type: 'logic', logic: logicOf(part, supply, ground, needsSupply) }, ...load, ...joinedGrounds(part, places.ground), ...stages];
 }
 
-/** Positions of the pins a chip lives from; undefined where the model has none. */
+/** Ohms between ground pins of one package. From memory of common data sheets. */
+const GROUND_FRAME_OHM = 0.02;
+
+/** Several ground pins are one piece of metal inside. */
+function joinedGrounds({ model, pins }: Chip, first: number): readonly Element[] {
+  return model.pins.flatMap(({ role }, i) => (role === 'ground' && i !== first && pins[i] !== pins[first] ? [conductance(pins[i]!, pins[first]!, GROUND_FRAME_OHM)] : [])); // prettier-ignore
+}
+
+/** Positions of the pins a chip lives from; undefined where the model has none. A driver array without a supply has its ground in both places. */
 function powerPins(model: ChipModel): { supply: number; ground: number } | undefined {
   const supply = model.pins.findIndex(({ role }) => role === 'supply');
   const ground = model.pins.findIndex(({ role }) => role === 'ground');
-  return supply < 0 || ground < 0 ? undefined : { supply, ground };
+  if (ground < 0) return undefined;
+  if (supply < 0) return model.pins.some(({ role }) => role === 'clamp') ? { supply: ground, ground } : undefined;
+  return { supply, ground };
 }
 
-function logicOf(part: Chip, supply: NodeName, ground: NodeName): ChipLogic {
+function logicOf(part: Chip, supply: NodeName, ground: NodeName, needsSupply: boolean): ChipLogic {
   const { model, ref } = part;
   const program = programOf(model);
   const position = new Map(model.pins.map((pin, i) => [pin.name, i]));
@@ -59,7 +73,7 @@ function logicOf(part: Chip, supply: NodeName, ground: NodeName): ChipLogic {
     const { stage } = model.pins[pin]!;
     return [{ pin, node: part.pins[pin]!, driver: driverName(ref, pin), output, pulls: stage === 'openCollector' ? 'low' : stage === 'openEmitter' ? 'high' : 'both' }]; // prettier-ignore
   });
-  return { ref, program, family: model.family, supply, ground, inputs, outputs, dead: false };
+  return { ref, program, family: model.family, supply, ground, inputs, outputs, needsSupply, dead: false };
 }
 
 const driverName = (ref: string, pin: number): string => `${ref}.${pin + 1}`;
@@ -73,25 +87,31 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   const found: Element[] = [];
   const compared = pin.role === 'plus' || pin.role === 'minus';
   if (!isInput(pin) && !isOutput(pin) && !compared) return [];
-  found.push({ type: 'law', a: ground, b: node, controls: [ground, node], law: dropLaw(CLAMP), holds: false, pin: i });
+  if (pin.lineOhm === undefined) found.push({ type: 'law', a: ground, b: node, controls: [ground, node], law: dropLaw(CLAMP), holds: false, pin: i });
+  else found.push(conductance(node, ground, pin.lineOhm, LINE_SPREAD));
+  const clamp = model.pins.findIndex(({ role }) => role === 'clamp');
+  if (isOutput(pin) && clamp >= 0) found.push({ type: 'law', a: node, b: pins[clamp]!, controls: [node, pins[clamp]!], law: dropLaw(POWER_CLAMP), holds: false, pin: i }); // prettier-ignore
   if (isInput(pin)) found.push(...inputElements(model.family, node, supply, ground, i));
   if (isOutput(pin)) {
     const { high, low } = model.family;
     const driver = driverName(ref, i);
     const [rail, sink] = [named(pin.rail, supply), named(pin.sink, ground)];
+    const scaled = model.family.ohmAtSupplyVolt;
     if (pin.stage !== 'openCollector') {
       const law = dropLaw({ dropVolt: high.dropVolt, ohm: high.ohm, twoWay: !high.oneWay, limitAmpere: high.limitAmpere, dropSpread: STAGE_SPREAD.high * Math.min(1, high.dropVolt) }); // prettier-ignore
-      found.push({ type: 'law', a: rail, b: node, controls: [rail, node], law, holds: true, gate: { driver, when: 'high' }, pin: i });
+      const stage = scaled === undefined ? { controls: [rail, node], law } : { controls: [rail, node, rail, ground], law: scaledLaw(high.ohm, scaled) };
+      found.push({ type: 'law', a: rail, b: node, ...stage, holds: true, gate: { driver, when: 'high' }, pin: i });
     }
     if (pin.stage !== 'openEmitter') {
       const law = dropLaw({ dropVolt: low.volt, ohm: low.ohm, twoWay: true, limitAmpere: low.limitAmpere, dropSpread: STAGE_SPREAD.low });
-      found.push({ type: 'law', a: node, b: sink, controls: [node, sink], law, holds: true, gate: { driver, when: 'low' }, pin: i });
+      const stage = scaled === undefined ? { controls: [node, sink], law } : { controls: [node, sink, rail, ground], law: scaledLaw(low.ohm, scaled) };
+      found.push({ type: 'law', a: node, b: sink, ...stage, holds: true, gate: { driver, when: 'low' }, pin: i });
     }
   }
   return found;
 }
 
-function inputElements({ input }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number): readonly Element[] {
+function inputElements({ input, supplyClamp }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number): readonly Element[] {
   if (input.type === 'ttl')
     return [
       {
@@ -104,6 +124,7 @@ function inputElements({ input }: FamilyModel, node: NodeName, supply: NodeName,
         pin,
       },
     ];
+  if (input.type === 'mos' && supplyClamp === false) return [];
   if (input.type === 'mos') return [{ type: 'law', a: node, b: supply, controls: [node, supply], law: dropLaw(CLAMP), holds: false, pin }];
   const law = dropLaw({ dropVolt: input.dropVolt, ohm: input.ohm, dropSpread: 0.1 });
   return [conductance(node, ground, 1e6), { type: 'law', a: node, b: ground, controls: [node, ground], law, holds: true, pin }];
@@ -113,13 +134,16 @@ function modes(part: Chip): readonly FaultMode[] {
   const { model } = part;
   const places = powerPins(model);
   if (!places) return [];
-  const found: FaultMode[] = [chipMode('no-supply', (all) => withoutSupply(all)), chipMode('dead', (all) => changeLogic(all, (logic) => ({ ...logic, dead: true })))]; // prettier-ignore
+  const needsSupply = places.supply !== places.ground;
+  const found: FaultMode[] = [chipMode('dead', (all) => changeLogic(all, (logic) => ({ ...logic, dead: true })))];
+  if (needsSupply) found.unshift(chipMode('no-supply', (all) => withoutSupply(all)));
   model.pins.forEach((pin, i) => {
     if (isOutput(pin)) for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickOutput(all, i, level)), pin: i });
     if (pin.role === 'input')
       for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickInput(all, i, level)), pin: i });
     if (isInput(pin)) {
       for (const [name, rail] of [['short-0', places.ground], ['short-1', places.supply]] as const) {
+        if (name === 'short-1' && !needsSupply) continue;
         const short = (all: readonly Element[], ohm: number): readonly Element[] => [...all, conductance(part.pins[i]!, part.pins[rail]!, ohm)];
         found.push({ name, pin: i, severity: SEVERITY.short, changesDc: true, change: short });
       } // prettier-ignore

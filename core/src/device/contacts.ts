@@ -1,3 +1,4 @@
+import { parseFuse } from '../board';
 import { conductance, type Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
 import { SEVERITY } from './severity';
@@ -8,9 +9,23 @@ import { openMode } from './shared-modes';
 export const CONTACT_OHM = { fuse: 0.05, switch: 0.05, connectorPin: 0.02, link: 0.005 } as const;
 const OPEN_CONTACT_OHM = 1e8;
 
+/** The smaller the current a small fuse is made for, the thinner its wire: cold ohms fall with about the square of the current, to those of the clips at 1 A.
+ *  Order of size, from memory of data sheets of 5 x 20 mm fuses; the largest drops at rated current stand in IEC 60127-2. Spread of their logarithm between makes. */
+const FUSE = { ohmAtOneAmpere: CONTACT_OHM.fuse, mostOhm: 10, spread: 0.35 } as const;
+
+/** Cold ohms of a whole fuse by what is printed on it; those of the clips where nothing is. */
+export function fuseOhm(rating: string | undefined): number {
+  const ampere = rating === undefined ? undefined : parseFuse(rating).ampere;
+  if (ampere === undefined || !(ampere > 0)) return CONTACT_OHM.fuse;
+  return Math.min(FUSE.mostOhm, Math.max(CONTACT_OHM.fuse, FUSE.ohmAtOneAmpere / ampere ** 2));
+}
+
 export const fuse: DeviceKind<'fuse'> = {
   kind: 'fuse',
-  elements: (part) => [conductance(part.pins[0]!, part.pins[1]!, CONTACT_OHM.fuse)],
+  elements: (part) => {
+    const ohm = fuseOhm(part.rating);
+    return [conductance(part.pins[0]!, part.pins[1]!, ohm, ohm > CONTACT_OHM.fuse ? FUSE.spread : 0)];
+  },
   modes: (part) => [openMode(`${part.ref}#open`)],
 };
 

@@ -74,6 +74,12 @@ export const opto: DeviceKind<'opto'> = {
       { name: 'emitter-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(anode, cathode, ohm)] },
       { name: 'detector-open', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.filter((e) => !isDetector(e)) },
       { name: 'detector-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(collector, emitter, ohm)] },
+      {
+        name: 'weak',
+        severity: { low: 0.05, high: 0.5 },
+        changesDc: true,
+        change: (all, share) => all.map((e) => (isDetector(e) && e.type === 'law' ? { ...e, law: detectorLaw(part.transferRatio * share, SENSE_OHM) } : e)),
+      },
       { name: 'blocked', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.map((e) => (isDetector(e) ? dim(e) : e)) },
     ];
   },

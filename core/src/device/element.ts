@@ -53,6 +53,8 @@ export interface ChipLogic {
   readonly ground: NodeName;
   readonly inputs: readonly LogicInput[];
   readonly outputs: readonly LogicOutput[];
+  /** False for driver arrays that work without a supply of their own. */
+  readonly needsSupply: boolean;
   /** True where the chip drives nothing any more. */
   readonly dead: boolean;
 }

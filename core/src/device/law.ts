@@ -160,3 +160,29 @@ export function supplyLaw(supplyAmpere: number, nominalVolt: number): FreeLaw {
     },
   };
 }
+
+/** Below this supply a MOS stage hardly conducts, volt; its conductance rises from there with the supply. From memory of common data sheets of the 4000 series. */
+const MOS_KNEE_VOLT = 1.5;
+/** The least and most that its conductance is taken at, as a share of that at the supply it is given for. */
+const MOS_SHARE = { least: 0.1, most: 4 } as const;
+
+/** A MOS output stage: a resistance that falls as the supply rises. ohm: at `atVolt` of supply. Controls: the two ends, then supply and ground. */
+export function scaledLaw(ohm: number, atVolt: number): FreeLaw {
+  const rise = 1 / (atVolt - MOS_KNEE_VOLT);
+  return {
+    kind: 'free',
+    at: (v, out) => {
+      const share = (v[2]! - v[3]! - MOS_KNEE_VOLT) * rise;
+      const held = Math.min(MOS_SHARE.most, Math.max(MOS_SHARE.least, share));
+      const siemens = held / ohm;
+      const volt = v[0]! - v[1]!;
+      const bent = share === held ? (volt * rise) / ohm : 0;
+      out[0] = volt * siemens;
+      out[1] = 0.25 * Math.abs(out[0]);
+      out[2] = siemens;
+      out[3] = -siemens;
+      out[4] = bent;
+      out[5] = -bent;
+    },
+  };
+}

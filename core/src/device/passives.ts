@@ -1,26 +1,11 @@
-import type { Dielectric } from '../board';
 import type { DeviceKind } from './kind';
 import { conductance, type Element } from './element';
 import { SEVERITY } from './severity';
 import { openMode, parallelMode } from './shared-modes';
+import { ESR_SPREAD, typicalEsrOhm, UNSTATED_ESR_SPREAD } from './typical-esr';
 
 /** Tolerance limits used where the board states none, as fractions. Source: the core's outside interface, section "Conventions". */
 export const DEFAULT_TOLERANCE = { resistor: 0.05, capacitor: 0.2, inductor: 0.1, dcResistance: 0.05 } as const;
-
-/** Spread of ln ESR between healthy parts of a kind. Source: as above. */
-export const ESR_SPREAD = 0.25;
-
-/** Ohms at 100 kHz of a healthy part where the board states none, by kind; 10 uF size class for the electrolytics.
- *  From memory of common data sheets; every reading that rests on one says so. */
-export const TYPICAL_ESR_OHM: Readonly<Record<Dielectric | 'unstated', number>> = {
-  electrolytic: 0.5,
-  polymer: 0.02,
-  tantalum: 0.3,
-  ceramic: 0.01,
-  film: 0.02,
-  bipolar: 0.8,
-  unstated: 0.1,
-};
 
 export const resistor: DeviceKind<'resistor'> = {
   kind: 'resistor',
@@ -50,9 +35,9 @@ export const capacitor: DeviceKind<'capacitor'> = {
       a: part.pins[0]!,
       b: part.pins[1]!,
       farad: part.capacitanceFarad,
-      ohm: part.esrOhm ?? TYPICAL_ESR_OHM[part.dielectric ?? 'unstated'],
+      ohm: part.esrOhm ?? typicalEsrOhm(part),
       spread: (part.tolerance ?? DEFAULT_TOLERANCE.capacitor) / 2,
-      ohmSpread: ESR_SPREAD,
+      ohmSpread: part.esrOhm === undefined ? UNSTATED_ESR_SPREAD : ESR_SPREAD,
     },
   ],
   modes: (part) => [

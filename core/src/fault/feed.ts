@@ -9,6 +9,8 @@ interface Feed {
   readonly parts: ReadonlySet<Part>;
   /** The nets between them. */
   readonly nets: ReadonlySet<string>;
+  /** The nets at its outer ends: where the mains comes in. */
+  readonly ends: readonly [string, string];
 }
 
 /** Kinds of parts that carry a supply from one end to the other. */
@@ -27,7 +29,7 @@ function feedsOf(index: BoardIndex): readonly Feed[] {
 function feedOf(index: BoardIndex, transformer: Part): Feed {
   const parts = new Set<Part>();
   const nets = new Set<string>();
-  for (const pin of PRIMARY) {
+  const ends = PRIMARY.map((pin) => {
     let net = netOf(index, transformer.pins[pin]!);
     // Where two ways part, neither is needed by itself.
     for (let next = onlyWay(index, net, parts); next; next = onlyWay(index, net, parts)) {
@@ -35,8 +37,14 @@ function feedOf(index: BoardIndex, transformer: Part): Feed {
       parts.add(next.part);
       net = netOf(index, next.part.pins[1 - next.index]!);
     }
-  }
-  return { transformer, parts, nets };
+    return net;
+  });
+  return { transformer, parts, nets, ends: [ends[0]!, ends[1]!] };
+}
+
+/** The row of parts in series with a transformer's primary: its parts, the nets between them, and where it ends. */
+export function primaryFeed(index: BoardIndex, transformer: Part): Pick<Feed, 'parts' | 'nets' | 'ends'> {
+  return feedsOf(index).find((feed) => feed.transformer === transformer) ?? feedOf(index, transformer);
 }
 
 const PRIMARY = [0, 1] as const;

@@ -14,7 +14,7 @@ export {
   type PartElements,
 } from './apply';
 export { doubleHypothesis, hypothesisSpace, RateTable, type DoubleHypothesis, type Hypothesis, type HypothesisSpace, type SingleHypothesis } from './prior';
-export { starvedBy } from './feed';
+export { primaryFeed, starvedBy } from './feed';
 export { isPlugged } from './plugged';
 export { linearChange, sameDcKey, type LinearChange } from './linear-change';
 export { trackCuts, type TrackCut } from './track-cuts';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import type { BoardIndex, Part } from '../board';
+import { nameKey, type BoardIndex, type Part } from '../board';
 import type { FaultState } from './apply';
 import { faultRef, isOpenFault, severityOf, singleFaults, type Fault } from './fault';
 import { severityGrid } from '../device';
@@ -62,24 +62,42 @@ function severitiesOf(fault: Fault): { severities: readonly number[]; discrete: 
   return { severities: severityGrid(range, SEVERITY_POINTS), discrete: false };
 }
 
-/** The class a part is counted under: capacitors by dielectric, the rest by kind. */
-function rateClass(part: Part): string {
-  return part.kind === 'capacitor' && part.dielectric ? `capacitor ${part.dielectric}` : part.kind;
+/** Classes a part is counted under, the most special first: what is known of its kind, its place and its dielectric; last its kind. */
+function rateClasses(index: BoardIndex, part: Part): readonly string[] {
+  if (part.kind === 'capacitor') {
+    const words = [part.role, part.note, part.rating].join(' ');
+    return [...(/\bpaper\b/i.test(words) ? ['capacitor paper'] : []), ...(part.dielectric ? [`capacitor ${part.dielectric}`] : []), part.kind];
+  }
+  if (part.kind === 'chip') {
+    const special = [...(isConnectorSide(index, part) ? ['chip connector-side'] : []), ...(part.model.family.name === 'NMOS' ? ['chip nmos'] : [])];
+    return [...special, part.kind];
+  }
+  return [part.kind];
 }
 
-function rateOf(table: RateTable, fault: Fault): number {
+/** A chip with an output on a line that leaves the board: a connector pin or an edge of the sheet hangs on it. What comes in from outside kills it first. */
+function isConnectorSide(index: BoardIndex, part: Extract<Part, { kind: 'chip' }>): boolean {
+  const edges = new Set((index.board.edges ?? []).map(({ net }) => nameKey(net)));
+  return part.model.pins.some(({ role }, i) => {
+    if (role !== 'output' && role !== 'both') return false;
+    const net = index.netByKey.get(nameKey(part.pins[i]!))!;
+    return edges.has(nameKey(net)) || index.pinsOfNet.get(net)!.some(({ part: other }) => other.kind === 'connectorPin');
+  });
+}
+
+function rateOf(index: BoardIndex, table: RateTable, fault: Fault): number {
   if (fault.type === 'bridge') return table.rates.bridge?.bridge ?? table.dryJoint;
   if (fault.type === 'cut') return table.rates.track?.cut ?? table.dryJoint;
   const part = fault.type === 'mode' ? fault.part : fault.pin.part;
-  const row = table.rates[rateClass(part)] ?? table.rates[part.kind];
-  if (fault.type === 'dry') return row?.dry ?? table.dryJoint;
-  return row?.[fault.mode.name] ?? table.dryJoint;
+  const rows = rateClasses(index, part).flatMap((name) => table.rates[name] ?? []);
+  const mode = fault.type === 'dry' ? 'dry' : fault.mode.name;
+  return rows.find((row) => row[mode] !== undefined)?.[mode] ?? table.dryJoint;
 }
 
 /** Lists the single faults of a board with their priors. factor: what multiplies a part's rate (looks, age), default 1 for all. */
 export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (ref: string) => number = () => 1): HypothesisSpace {
   const faults = singleFaults(index);
-  const rates = faults.map((fault) => rateOf(table, fault) * factor(faultRef(fault)));
+  const rates = faults.map((fault) => rateOf(index, table, fault) * factor(faultRef(fault)));
   const total = rates.reduce((sum, rate) => sum + rate, 0);
   const faulty = 1 - table.healthy - table.unmodelled;
   const hypotheses = faults.map((fault, i): SingleHypothesis => ({

@@ -1,4 +1,4 @@
-import { and, choose, HIGH, LOW, not, or, PULSE, xor, type Level } from './level';
+import { and, choose, HIGH, LOW, not, or, PULSE, UNKNOWN, xor, type Level } from './level';
 
 /** Levels of everything a chip's function speaks of, one slot a name. */
 export type Slots = Uint8Array;
@@ -7,7 +7,7 @@ export type Evaluate = (slots: Slots) => Level;
 /** Thrown at compile time for a function text that cannot be read: a mistake in the library, not in a board. */
 export class FunctionTextError extends Error {}
 
-/** Compiles a Boolean expression of names, 0, 1, `pulse`, `!`, `&`, `^`, `|`, `a ? b : c` and brackets (binding in that order, tightest first).
+/** Compiles a Boolean expression of names, 0, 1, `pulse`, `unknown` (a matter of a program that nobody here knows), `!`, `&`, `^`, `|`, `a ? b : c` and brackets (binding in that order, tightest first).
  *  slotOf: where the level of a name stands; throws FunctionTextError for a name that it does not know. */
 export function compileExpression(text: string, slotOf: (name: string) => number): Evaluate {
   const tokens = text.match(/[A-Za-z_][A-Za-z0-9_]*|[01]|[!&^|?:()]/g) ?? [];
@@ -31,6 +31,7 @@ export function compileExpression(text: string, slotOf: (name: string) => number
     if (token === '0') return () => LOW;
     if (token === '1') return () => HIGH;
     if (token === 'pulse') return () => PULSE;
+    if (token === 'unknown') return () => UNKNOWN;
     if (token === undefined || !/^[A-Za-z_]/.test(token)) throw new FunctionTextError(`"${text}" ends too early or has "${token ?? ''}" out of place`);
     const slot = slotOf(token);
     return (s) => s[slot] as Level;

@@ -1,87 +1,56 @@
-import { GROUND, nameKey, type Part } from '../board';
-import { formatCompact, parseQuantity } from '../quantity';
+import type { Part } from '../board';
+import { formatCompact } from '../quantity';
+import { judgeCapacitor } from './capacitor-fit';
+import { judgeFuse } from './fuse-fit';
+import type { OfferedPart } from './offered';
+import { danger, ok, stop, warn, type FitnessRemark } from './remark';
 
-/** What is offered as a replacement, as far as it was written down. SI units. */
-export interface OfferedPart {
-  readonly value?: number;
-  readonly ratedVolt?: number;
+/** What is known of the place that a part goes to. */
+export interface Place {
+  /** A leg lies on the mains. */
+  readonly onMains: boolean;
+  /** Volts across the part with the power on, where the circuit tells. */
+  readonly workingVolt?: number | undefined;
 }
 
-/** A reason for or against a replacement. stop: not to be fitted. warn: think twice. ok: checked and right. */
-export interface FitnessRemark {
-  readonly level: 'stop' | 'warn' | 'ok';
-  readonly text: string;
-}
-
-/** Share by which a replacement capacitor's value may differ. Common practice, no published source. */
-const CAPACITANCE_MARGIN = 0.2;
-
-/** Reads what was written for a fitted part: `470u 35V`, `4k7`. Words that are not quantities are left alone. */
-export function parseOffered(text: string): OfferedPart {
-  let offered: { value?: number; ratedVolt?: number } = {};
-  for (const word of text.trim().split(/[\s,/]+/)) {
-    const parsed = parseQuantity(word);
-    if (!parsed.ok || parsed.value === 'OL') continue;
-    if (parsed.unit === 'V') offered = { ...offered, ratedVolt: parsed.value };
-    else offered.value ??= parsed.value;
+/** Judges a replacement against the part it is to replace. What was not judged is said so and is never green. Common practice, no published source, where none is named. */
+export function judgeReplacement(original: Part, offered: OfferedPart, place: Place = { onMains: false }): readonly FitnessRemark[] {
+  switch (original.kind) {
+    case 'capacitor':
+      return judgeCapacitor(original, offered, place.onMains, place.workingVolt);
+    case 'resistor':
+      return judgeResistor(original, offered);
+    case 'fuse':
+      return judgeFuse(original, offered);
+    default:
+      return [warn('not-judged', 'not judged: compare type, pin-out and ratings with the one that came off')];
   }
-  return offered;
 }
 
-/** Judges a replacement against the part it is to replace. Rules: equal value within the margin of the kind, rated volts equal or higher, never lower.
- *  Common practice, no published source. */
-export function judgeReplacement(original: Part, offered: OfferedPart): readonly FitnessRemark[] {
-  if (original.kind === 'capacitor') return judgeCapacitor(original, offered);
-  if (original.kind === 'resistor') return judgeResistor(original, offered);
-  if (original.kind === 'fuse') return [{ level: 'warn', text: 'same current, speed, voltage and breaking capacity as the one that came off; never bridged' }];
-  return [];
-}
+/** Words that say a resistor is there to burn safely. */
+const FUSIBLE = /\b(fusible|fusing|safety)\b/i;
+const FLAMEPROOF = /\b(flame-?proof|fire-?proof|metal[ -]oxide)\b/i;
 
-function judgeCapacitor(original: Extract<Part, { kind: 'capacitor' }>, offered: OfferedPart): FitnessRemark[] {
-  const remarks: FitnessRemark[] = [];
-  const wanted = formatCompact(original.capacitanceFarad, 'F');
-  if (offered.value === undefined) remarks.push({ level: 'warn', text: `no value written: the board wants ${wanted}` });
-  else {
-    const ratio = offered.value / original.capacitanceFarad;
-    const fits = ratio >= 1 - CAPACITANCE_MARGIN - 1e-9 && ratio <= 1 + CAPACITANCE_MARGIN + 1e-9;
-    remarks.push(
-      fits
-        ? { level: 'ok', text: `${formatCompact(offered.value, 'F')} is within 20 % of ${wanted}` }
-        : { level: 'stop', text: `${formatCompact(offered.value, 'F')} is not within 20 % of ${wanted}` },
-    );
-  }
-  if (original.ratedVolt === undefined) return remarks;
-  if (offered.ratedVolt === undefined) remarks.push({ level: 'warn', text: `no rated voltage written: at least ${original.ratedVolt} V` });
-  else if (offered.ratedVolt < original.ratedVolt)
-    remarks.push({ level: 'stop', text: `${offered.ratedVolt} V is below the ${original.ratedVolt} V of the one that came off` });
-  else remarks.push({ level: 'ok', text: `${offered.ratedVolt} V is enough (${original.ratedVolt} V came off)` });
+function judgeResistor(original: Extract<Part, { kind: 'resistor' }>, offered: OfferedPart): readonly FitnessRemark[] {
+  const words = [original.role, original.note, original.rating, original.package].join(' ');
+  const remarks: FitnessRemark[] = [resistance(original, offered), watts(words, offered)];
+  if (FUSIBLE.test(words)) remarks.push(offered.fusible ? ok('fusible', 'fusible, as it must be') : danger('fusible', 'a fusible resistor belongs here: another one burns where this one opens')); // prettier-ignore
+  if (FLAMEPROOF.test(words)) remarks.push(offered.flameproof || offered.fusible ? ok('fusible', 'flameproof, as it must be') : danger('fusible', 'a flameproof resistor belongs here')); // prettier-ignore
   return remarks;
 }
 
-function judgeResistor(original: Extract<Part, { kind: 'resistor' }>, offered: OfferedPart): FitnessRemark[] {
+function resistance(original: Extract<Part, { kind: 'resistor' }>, offered: OfferedPart): FitnessRemark {
   const wanted = formatCompact(original.resistanceOhm, 'ohm');
-  if (offered.value === undefined) return [{ level: 'warn', text: `no value written: the board wants ${wanted}` }];
+  if (offered.value === undefined) return warn('value', `no value written: the board wants ${wanted}`);
   const margin = original.tolerance ?? 0.05;
   const fits = Math.abs(offered.value / original.resistanceOhm - 1) <= margin + 1e-9;
-  return [
-    fits
-      ? { level: 'ok', text: `${formatCompact(offered.value, 'ohm')} fits ${wanted}` }
-      : { level: 'stop', text: `${formatCompact(offered.value, 'ohm')} is not ${wanted}` },
-  ];
+  const written = formatCompact(offered.value, 'ohm');
+  return fits ? ok('value', `${written} fits ${wanted}`) : stop('value', `${written} is not ${wanted}`);
 }
 
-/** True for parts that only work one way round. */
-export function isPolarised(part: Part): boolean {
-  if (part.kind === 'capacitor') return part.dielectric === 'electrolytic' || part.dielectric === 'polymer' || part.dielectric === 'tantalum';
-  return part.kind === 'diode' || part.kind === 'transistor';
-}
-
-/** How a polarised part goes in, by its own marking and the nets of the board; undefined where it does not matter. */
-export function orientation(part: Part): string | undefined {
-  if (!isPolarised(part)) return undefined;
-  const [first, second, third] = part.pins.map((net) => (nameKey(net) === GROUND ? 'ground' : net));
-  if (part.kind === 'diode') return `band (cathode) to ${second}`;
-  if (part.kind === 'transistor') return `collector ${first}, base ${second}, emitter ${third}`;
-  const stripe = part.kind === 'capacitor' && part.dielectric === 'tantalum' ? `marked end (plus) to ${first}` : `stripe (minus) to ${second}`;
-  return `plus to ${first}, ${stripe}`;
+function watts(words: string, { watt }: OfferedPart): FitnessRemark {
+  const was = /(\d+(?:\.\d+)?)\s*W\b/.exec(words)?.[1];
+  if (was === undefined) return warn('watts', 'watts not judged: the sheet does not say them; no smaller body than the one that came off');
+  if (watt === undefined) return warn('watts', `no watts written: at least ${was} W`);
+  return watt < Number(was) ? stop('watts', `${watt} W is below ${was} W`) : ok('watts', `${watt} W is enough (${was} W came off)`);
 }

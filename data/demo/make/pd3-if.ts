@@ -1,6 +1,12 @@
 import type { Board } from '@hanzai/core/board';
 import { bus, MODELS, onBus, Sheet } from './sheet';
 
+/** What the PD-3's program does with the ports of its adapters while nobody asks: the upper half of port A rests at 0, the lower half of port B moves, the rest are inputs. Invented. */
+const PORTS = [
+  ...bus('PA', 0, 4).map((pin) => `${pin} = 1 when 0`), ...bus('PA', 4, 4).map((pin) => `${pin} = RES ? 0 : 1`),
+  ...bus('PB', 0, 4).map((pin) => `${pin} = RES ? CLK : 1`), ...bus('PB', 4, 4).map((pin) => `${pin} = 1 when 0`), 'IRQ = 1',
+]; // prettier-ignore
+
 /** PD3-IF, the bus interface board of the Ostrel PD-3 pattern-disk unit: open-collector host bus, exclusive-OR address switch, two interface adapters, processor,
  *  ROM, four pairs of nibble RAM, lamps. Invented. */
 export function pd3Interface(): Board {
@@ -46,8 +52,8 @@ export function pd3Interface(): Board {
     s.chip(`U${8 + 2 * pair}`, '2114', { ...A(10), CS: `CSR${pair}`, WE: 'WEN', ...onBus(['D1', 'D2', 'D3', 'D4'], bus('D', 0, 4)) }, [170 + 15 * pair, 90], `RAM pair ${pair + 1}, low nibble`);
     s.chip(`U${9 + 2 * pair}`, '2114', { ...A(10), CS: `CSR${pair}`, WE: 'WEN', ...onBus(['D1', 'D2', 'D3', 'D4'], bus('D', 4, 4)) }, [170 + 15 * pair, 115], `RAM pair ${pair + 1}, high nibble`);
   }
-  s.chip('U4', '6522', { ...D, CLK: 'PH2', RES: 'RES', RW: 'RW', CS1: 'P5', CS2: 'CSVA', ...onBus(bus('RS', 0, 4), bus('A', 0, 4)), PB4: 'HCLKI', PB5: 'HDATI', PB6: 'AEQ0', PB7: 'AEQ1', PA4: 'HDATO', PA5: 'HCLKO', PA6: 'ATNA', PA7: 'ACKEN', PA0: 'PAD0', PA1: 'PAD1', CA1: 'ATTNI', CA2: 'P5', CB1: 'P5', CB2: 'P5', IRQ: 'IRQ' }, [110, 30], 'host adapter');
-  s.chip('U5', '6522', { ...D, CLK: 'PH2', RES: 'RES', RW: 'RW', CS1: 'P5', CS2: 'CSVB', ...onBus(bus('RS', 0, 4), bus('A', 0, 4)), PB0: 'STEPA', PB1: 'STEPB', PB2: 'MOTOR', PB3: 'LAMPB', PB4: 'WPROT', PB5: 'SYNC', PB6: 'P5', PB7: 'P5', PA4: 'W4', PA5: 'W5', PA6: 'W6', PA7: 'W7', CA1: 'BYTE', CA2: 'P5', CB1: 'P5', CB2: 'P5', IRQ: 'IRQ' }, [90, 60], 'disk adapter');
+  s.chip('U4', '6522', { ...D, CLK: 'PH2', RES: 'RES', RW: 'RW', CS1: 'P5', CS2: 'CSVA', ...onBus(bus('RS', 0, 4), bus('A', 0, 4)), PB4: 'HCLKI', PB5: 'HDATI', PB6: 'AEQ0', PB7: 'AEQ1', PA4: 'HDATO', PA5: 'HCLKO', PA6: 'ATNA', PA7: 'ACKEN', PA0: 'PAD0', PA1: 'PAD1', CA1: 'ATTNI', CA2: 'P5', CB1: 'P5', CB2: 'P5', IRQ: 'IRQ' }, [110, 30], 'host adapter', 'P5', PORTS);
+  s.chip('U5', '6522', { ...D, CLK: 'PH2', RES: 'RES', RW: 'RW', CS1: 'P5', CS2: 'CSVB', ...onBus(bus('RS', 0, 4), bus('A', 0, 4)), PB0: 'STEPA', PB1: 'STEPB', PB2: 'MOTOR', PB3: 'LAMPB', PB4: 'WPROT', PB5: 'SYNC', PB6: 'P5', PB7: 'P5', PA4: 'W4', PA5: 'W5', PA6: 'W6', PA7: 'W7', CA1: 'BYTE', CA2: 'P5', CB1: 'P5', CB2: 'P5', IRQ: 'IRQ' }, [90, 60], 'disk adapter', 'P5', PORTS);
   s.chip('U19', '74LS373', { ...onBus(bus('D', 1, 8), bus('D', 0, 8)), E: 'LTE', OE: '0', Q1: 'LAMPA', Q2: 'LAMPC', Q3: 'WGATE', Q4: 'SIDE' }, [200, 30], 'lamp and write-gate latch');
   s.region(200, 10, 5, 6).r('R8', 'P5', 'WPROT', 4700, { role: 'write-protect pull-up' }).r('R9', 'P5', 'BYTE', 4700).r('R10', 'P5', 'SYNC', 4700).r('R11', 'WGATE', '0', 10e3);
   ['STEPA', 'STEPB', 'MOTOR', 'WGATE', 'WPROT', 'SYNC', 'BYTE'].forEach((net) => s.edge(net, 'goes to the read/write board'));

@@ -1,4 +1,4 @@
-import type { Board, Edge, NamedSetup, Observable, Part } from '@hanzai/core/board';
+import type { Board, ChipModel, Edge, NamedSetup, Observable, Part } from '@hanzai/core/board';
 import { chipModel, LIBRARY } from '../../library/devices';
 
 type Dielectric = NonNullable<Extract<Part, { kind: 'capacitor' }>['dielectric']>;
@@ -83,7 +83,7 @@ export class Sheet {
   }
   /** An electrolytic: microfarads, volts, ESR in ohms when sound. */
   electrolytic(ref: string, a: string, b: string, microfarad: number, ratedVolt: number, esrOhm: number, role?: string): this {
-    return this.c(ref, a, b, microfarad * 1e-6, 'electrolytic', ratedVolt, { esrOhm, fitYear: this.year, ...(role === undefined ? {} : { role }) });
+    return this.c(ref, a, b, Number((microfarad * 1e-6).toPrecision(12)), 'electrolytic', ratedVolt, { esrOhm, fitYear: this.year, ...(role === undefined ? {} : { role }) });
   }
   l(ref: string, a: string, b: string, inductanceHenry: number, dcResistanceOhm: number, extra: Extra = {}): this {
     return this.put({ kind: 'inductor', ref, pins: [a, b], inductanceHenry, dcResistanceOhm, ...extra });
@@ -119,10 +119,12 @@ export class Sheet {
     return this.put({ ...found.make(ref, [...pins]), ...(role === undefined ? {} : { role }) }, at);
   }
   /** A chip by the names of its pins; what is not named is left unconnected. */
-  chip(ref: string, name: string, nets: Readonly<Record<string, string>>, at: readonly [number, number], role: string, power = 'P5'): this {
-    const model = chipModel(name);
-    if (!model) throw new Error(`${ref}: no chip ${name}`);
-    const given: Record<string, string> = { VCC: power, GND: '0', ...nets };
+  chip(ref: string, name: string, nets: Readonly<Record<string, string>>, at: readonly [number, number], role: string, power = 'P5', program?: readonly string[]): this {
+    const known = chipModel(name);
+    if (!known) throw new Error(`${ref}: no chip ${name}`);
+    const model = program ? programmed(known, program) : known;
+    const own = model.pins.filter(({ role: use }) => use === 'ground' || use === 'supply' || use === 'clamp');
+    const given: Record<string, string> = { ...Object.fromEntries(own.map((pin) => [pin.name, pin.role === 'ground' ? '0' : power])), ...nets };
     const wrong = Object.keys(given).find((pin) => !model.pins.some((p) => p.name === pin));
     if (wrong !== undefined) throw new Error(`${ref}: ${name} has no pin ${wrong}; it has ${model.pins.map((p) => p.name).join(' ')}`);
     const pins = model.pins.map((pin, i) => given[pin.name] ?? `nc_${ref}_${i + 1}`);
@@ -160,4 +162,11 @@ export const bus = (prefix: string, first: number, count: number): string[] => A
 /** A bus on the pins of a chip, by name: pin A0 to net A0 and so on. */
 export function onBus(pins: readonly string[], nets: readonly string[]): Record<string, string> {
   return Object.fromEntries(pins.map((pin, i) => [pin, nets[i]!]));
+}
+
+/** A chip of which this board's program is known: statements in place of those for the same pins. */
+function programmed(model: ChipModel, statements: readonly string[]): ChipModel {
+  const pinOf = (text: string): string => text.split('=')[0]!.trim();
+  const own = new Set(statements.map(pinOf));
+  return { ...model, title: `${model.title}, as this board's program uses it`, function: [...model.function.filter((text) => !own.has(pinOf(text))), ...statements] };
 }

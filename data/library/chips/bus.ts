@@ -10,7 +10,7 @@ const pairs = (a: string, inputs: readonly number[], b: string, outputs: readonl
   inputs.map((pin, i) => `${a}=${pin} ${b}=${outputs[i]}`);
 
 const octalBuffer = (number: string, title: string, inverting: boolean, secondHigh: boolean): ChipRow => ({
-  number, title, pins: 20, supplyMilliampere: 25, schmitt: 'all',
+  number, title, pins: 20, supplyMilliampere: 25, drive: 'buffer', schmitt: 'all', schmittIn: ['LS', 'S'],
   groups: [
     { units: pairs('A', LEFT, 'Y', LEFT_OUT), shared: 'GA=1', logic: [`Y = ${inverting ? '!' : ''}A when !GA`] },
     { units: pairs('C', RIGHT, 'Z', RIGHT_OUT), shared: 'GB=19', logic: [`Z = ${inverting ? '!' : ''}C when ${secondHigh ? '' : '!'}GB`] },
@@ -19,20 +19,23 @@ const octalBuffer = (number: string, title: string, inverting: boolean, secondHi
 
 const eightPairs = Array.from({ length: 8 }, (_, i) => `A=${2 + i} B=${18 - i}`);
 const transceiver = (number: string, title: string, inverting: boolean, more: Partial<ChipRow> = {}): ChipRow => ({
-  number, title, pins: 20, supplyMilliampere: 60, ...more,
+  number, title, pins: 20, supplyMilliampere: 60, drive: 'buffer', schmitt: ['A', 'B'], schmittIn: ['LS'], ...more,
   groups: [{ units: eightPairs, shared: 'DIR=1 G=19', logic: [`B = ${inverting ? '!' : ''}A when DIR & !G`, `A = ${inverting ? '!' : ''}B when !DIR & !G`] }],
 }); // prettier-ignore
 
 const fourPairs = ['A=3 B=11', 'A=4 B=10', 'A=5 B=9', 'A=6 B=8'];
 const fourWay = (number: string, title: string, inverting: boolean): ChipRow => ({
-  number, title, pins: 14, supplyMilliampere: 30,
+  number, title, pins: 14, supplyMilliampere: 30, drive: 'buffer', schmitt: ['A', 'B'], schmittIn: ['LS'],
   groups: [{ units: fourPairs, shared: 'GAB=1 GBA=13', logic: [`B = ${inverting ? '!' : ''}A when !GAB`, `A = ${inverting ? '!' : ''}B when GBA`] }],
 }); // prettier-ignore
 
 const peripheral = (number: string, title: string, logic: string): ChipRow => ({
-  number, title, pins: 8, openCollector: 'all', supplyMilliampere: 30,
+  number, title, pins: 8, openCollector: 'all', supplyMilliampere: 30, drive: 'peripheral',
   groups: [{ units: ['A=1 B=2 Y=3', 'Y=5 A=6 B=7'], logic: [logic] }],
 }); // prettier-ignore
+
+/** A retriggerable one-shot that is triggered again before it has run out stays at 1; one that is not pulses. Which of them it is, its capacitor says. */
+const RETRIGGERED = ['t = !A & B & CLR', 'Q = t & !t & unknown', 'QN = !(t & !t & unknown)'];
 
 /** A one-shot rests at 0 and pulses while its trigger does: how long is a matter of its capacitor, which is not in a logic level. */
 const ONE_SHOT = ['t = !A & B & CLR', 'Q = t & !t', 'QN = !(t & !t)'];
@@ -49,29 +52,29 @@ export const BUS: readonly ChipRow[] = [
   transceiver('642', 'octal bus transceiver, inverting, open collector', true, { openCollector: 'all', families: ['LS', 'ALS', 'AS'] }),
   transceiver('645', 'octal bus transceiver', false, { families: ['LS', 'ALS', 'AS', 'HC', 'HCT'] }),
   {
-    number: '540', title: 'octal inverting buffer, three-state, pins straight through', pins: 20, supplyMilliampere: 25,
+    number: '540', title: 'octal inverting buffer, three-state, pins straight through', pins: 20, drive: 'buffer', supplyMilliampere: 25,
     groups: [{ units: Array.from({ length: 8 }, (_, i) => `A=${2 + i} Y=${18 - i}`), shared: 'G1=1 G2=19', logic: ['Y = !A when !(G1 | G2)'] }],
   },
   {
-    number: '541', title: 'octal buffer, three-state, pins straight through', pins: 20, supplyMilliampere: 25,
+    number: '541', title: 'octal buffer, three-state, pins straight through', pins: 20, drive: 'buffer', supplyMilliampere: 25,
     groups: [{ units: Array.from({ length: 8 }, (_, i) => `A=${2 + i} Y=${18 - i}`), shared: 'G1=1 G2=19', logic: ['Y = A when !(G1 | G2)'] }],
   },
   {
     number: '121', title: 'one-shot', pins: 14, families: [''],
     groups: [{ units: ['QN=1 A1=3 A2=4 B=5 Q=6'], logic: ['t = (!A1 | !A2) & B', 'Q = t & !t', 'QN = !(t & !t)'] }],
   },
-  { number: '123', title: 'dual one-shot, retriggerable', pins: 16, groups: [{ units: ['A=1 B=2 CLR=3 QN=4 Q=13', 'Q=5 A=9 B=10 CLR=11 QN=12'], logic: ONE_SHOT }] },
+  { number: '123', title: 'dual one-shot, retriggerable', pins: 16, groups: [{ units: ['A=1 B=2 CLR=3 QN=4 Q=13', 'Q=5 A=9 B=10 CLR=11 QN=12'], logic: RETRIGGERED }] },
   { number: '221', title: 'dual one-shot', pins: 16, groups: [{ units: ['A=1 B=2 CLR=3 QN=4 Q=13', 'Q=5 A=9 B=10 CLR=11 QN=12'], logic: ONE_SHOT }] },
   peripheral('75451', 'dual AND driver', 'Y = A & B'),
   peripheral('75452', 'dual NAND driver', 'Y = !(A & B)'),
   peripheral('75453', 'dual OR driver', 'Y = A | B'),
   peripheral('75454', 'dual NOR driver', 'Y = !(A | B)'),
   {
-    number: '26LS31', title: 'quad differential line driver', pins: 16, supplyMilliampere: 30,
+    number: '26LS31', title: 'quad differential line driver', pins: 16, drive: 'buffer', supplyMilliampere: 30,
     groups: [{ units: ['A=1 Y=2 Z=3', 'Z=5 Y=6 A=7', 'A=9 Y=10 Z=11', 'Z=13 Y=14 A=15'], shared: 'G=4 GN=12', logic: ['Y = A when G | !GN', 'Z = !A when G | !GN'] }],
   },
   {
-    number: '26LS32', title: 'quad differential line receiver', pins: 16, supplyMilliampere: 50, compares: { P: 'M' },
+    number: '26LS32', title: 'quad differential line receiver', pins: 16, lineOhm: 12e3, supplyMilliampere: 50, compares: { P: 'M' },
     groups: [{ units: ['M=1 P=2 Y=3', 'Y=5 P=6 M=7', 'M=9 P=10 Y=11', 'Y=13 P=14 M=15'], shared: 'G=4 GN=12', logic: ['Y = P when G | !GN'] }],
   },
 ]; // prettier-ignore

@@ -82,7 +82,8 @@ export const COMBINATIONAL: readonly ChipRow[] = [
     number: '47', title: 'BCD to seven-segment driver, open collector', pins: 16, openCollector: ['a', 'b', 'c', 'd', 'e', 'f', 'g'], families: ['', 'LS'], supplyMilliampere: 30,
     groups: [{
       units: ['B=1 C=2 LT=3 BI=4 RBI=5 D=6 A=7 e=9 d=10 c=11 b=12 a=13 g=14 f=15'],
-      logic: ['dark = LT & (!BI | (!RBI & !A & !B & !C & !D))', ...[...'abcdefg'].map((s) => `${s} = dark | (LT & !(${lit(s)}))`)],
+      // Blanking beats the lamp test; the same pin is the ripple blanking output, which pulls low.
+      logic: ['zero = LT & !RBI & !A & !B & !C & !D', 'BI = 0 when zero', 'dark = !BI | zero', ...[...'abcdefg'].map((s) => `${s} = dark | (LT & !(${lit(s)}))`)],
     }],
   },
   {

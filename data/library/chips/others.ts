@@ -42,11 +42,11 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     }],
   },
   {
-    number: '4049', title: 'hex inverting buffer', pins: 16, supply: 1, ground: 8, supplyMilliampere: 0.01, family: '4000',
+    number: '4049', title: 'hex inverting buffer', pins: 16, supply: 1, ground: 8, supplyMilliampere: 0.01, family: '4000 buffer',
     groups: [{ units: ['Y=2 A=3', 'Y=4 A=5', 'Y=6 A=7', 'A=9 Y=10', 'A=11 Y=12', 'A=14 Y=15'], logic: ['Y = !A'] }],
   },
   {
-    number: '4050', title: 'hex buffer', pins: 16, supply: 1, ground: 8, supplyMilliampere: 0.01, family: '4000',
+    number: '4050', title: 'hex buffer', pins: 16, supply: 1, ground: 8, supplyMilliampere: 0.01, family: '4000 buffer',
     groups: [{ units: ['Y=2 A=3', 'Y=4 A=5', 'Y=6 A=7', 'A=9 Y=10', 'A=11 Y=12', 'A=14 Y=15'], logic: ['Y = A'] }],
   },
   {
@@ -58,11 +58,11 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     groups: [{ units: ['Y=1 M=6 P=7', 'Y=2 M=4 P=5', 'Y=14 M=8 P=9', 'Y=13 M=10 P=11'], logic: ['Y = P'] }],
   },
   {
-    number: 'DARLINGTON7', title: 'seven Darlington drivers with clamp diodes', pins: 16, supply: 9, ground: 8, openCollector: 'all', supplyMilliampere: 0.001, family: 'DARLINGTON',
+    number: 'DARLINGTON7', title: 'seven Darlington drivers with clamp diodes', pins: 16, clampPin: 9, ground: 8, openCollector: 'all', supplyMilliampere: 0.001, family: 'DARLINGTON',
     groups: [{ units: range(1, 7).map((i) => `A=${i} Y=${17 - i}`), logic: ['Y = !A'] }],
   },
   {
-    number: 'HALFBRIDGE4', title: 'four half-bridge drivers, enables in pairs', pins: 16, supply: 16, ground: 4, supplyMilliampere: 24, railPins: 'VS=8', family: 'BRIDGE',
+    number: 'HALFBRIDGE4', title: 'four half-bridge drivers, enables in pairs', pins: 16, supply: 16, ground: 4, grounds: [5, 12, 13], supplyMilliampere: 24, railPins: 'VS=8', family: 'BRIDGE',
     rails: { Y: ['VS', 'GND'], Z: ['VS', 'GND'] },
     groups: [
       { units: ['A=2 Y=3', 'Y=6 A=7'], shared: 'EN12=1', logic: ['Y = A when EN12'] },
@@ -84,7 +84,7 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     groups: [{ units: ['Y=3'], logic: ['Y = pulse'] }],
   },
   {
-    number: '6502', title: 'processor, 8 bits', pins: 40, supply: 8, ground: 1, supplyMilliampere: 100, family: 'NMOS', blackBox: true,
+    number: '6502', title: 'processor, 8 bits', pins: 40, supply: 8, ground: 1, grounds: [21], supplyMilliampere: 100, family: 'NMOS', blackBox: true,
     groups: [{
       units: [`RDY=2 PH1=3 IRQ=4 NMI=6 SYNC=7 ${list('A', 0, range(9, 20))} ${list('A', 12, range(22, 25))} ${list('D', 0, range(33, 26))} RW=34 CLK=37 SO=38 PH2=39 RES=40`],
       logic: [
@@ -98,8 +98,8 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     groups: [{
       units: [`${list('PA', 0, range(2, 9))} ${list('PB', 0, range(10, 17))} CB1=18 CB2=19 IRQ=21 RW=22 CS2=23 CS1=24 CLK=25 ${list('D', 0, range(33, 26))} RES=34 ${list('RS', 0, range(38, 35))} CA2=39 CA1=40`],
       logic: [
-        'live = RES & CLK & !CLK', 'IRQ = 1', ...names('PA', 0, 4).map((pin) => `${pin} = 1 when 0`), ...names('PA', 4, 4).map((pin) => `${pin} = RES ? 0 : 1`),
-        ...names('PB', 0, 4).map((pin) => `${pin} = RES ? CLK : 1`), ...names('PB', 4, 4).map((pin) => `${pin} = 1 when 0`),
+        // After reset every port pin is an input; what the program makes of it nobody here knows.
+        'live = RES & CLK & !CLK', 'IRQ = RES ? unknown : 1', ...[...names('PA', 0, 8), ...names('PB', 0, 8)].map((pin) => `${pin} = unknown when RES & unknown`),
         ...names('D', 0, 8).map((pin) => `${pin} = CLK when live & CS1 & !CS2 & RW`), 'unused = CB1 & CB2 & CA1 & CA2 & RS0 & RS1 & RS2 & RS3',
       ],
     }],
@@ -117,6 +117,24 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     groups: [{
       units: [`${list('A', 0, range(8, 1))} D0=9 D1=10 D2=11 ${list('D', 3, range(13, 17))} CE=18 A10=19 OE=20 VPP=21 A9=22 A8=23`],
       logic: [`live = ${names('A', 0, 11).join(' | ')}`, ...names('D', 0, 8).map((pin) => `${pin} = live when !CE & !OE & (VPP | !VPP)`)],
+    }],
+  },
+  {
+    number: '311', title: 'comparator, open collector and open emitter', pins: 8, supply: 8, ground: 4, openCollector: 'all', compares: { P: 'M' }, supplyMilliampere: 5, family: 'COMPARATOR',
+    railPins: 'EMIT=1', rails: { Y: ['VCC', 'EMIT'] }, groups: [{ units: ['P=2 M=3 Y=7'], logic: ['Y = P'] }],
+  },
+  {
+    number: '6116', title: 'static RAM, 2048 bytes', pins: 24, supplyMilliampere: 35, family: 'NMOS', blackBox: true,
+    groups: [{
+      units: [`${list('A', 0, range(8, 1))} D0=9 D1=10 D2=11 ${list('D', 3, range(13, 17))} CE=18 A10=19 OE=20 WE=21 A9=22 A8=23`],
+      logic: [`live = ${names('A', 0, 11).join(' | ')}`, ...names('D', 0, 8).map((pin) => `${pin} = live when !CE & !OE & WE`)],
+    }],
+  },
+  {
+    number: '2764', title: 'ROM, 8192 bytes', pins: 28, supplyMilliampere: 60, family: 'NMOS', blackBox: true,
+    groups: [{
+      units: [`VPP=1 A12=2 ${list('A', 0, range(10, 3))} D0=11 D1=12 D2=13 ${list('D', 3, range(15, 19))} CE=20 A10=21 OE=22 A11=23 A9=24 A8=25 PGM=27`],
+      logic: [`live = ${names('A', 0, 13).join(' | ')}`, ...names('D', 0, 8).map((pin) => `${pin} = live when !CE & !OE & (VPP | !VPP) & (PGM | !PGM)`)],
     }],
   },
   {

@@ -151,11 +151,11 @@ export const REGISTERS: readonly ChipRow[] = [
     }],
   },
   {
-    number: '373', title: 'octal latch, three-state', pins: 20, supplyMilliampere: 24,
+    number: '373', drive: 'buffer', title: 'octal latch, three-state', pins: 20, supplyMilliampere: 24,
     groups: [{ units: [`OE=1 E=11 ${EIGHT_D} ${EIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} while E`), ...each(8, (i) => `Q${i} = q${i} when !OE`)] }],
   },
   {
-    number: '374', title: 'octal D register, three-state', pins: 20, supplyMilliampere: 27,
+    number: '374', drive: 'buffer', title: 'octal D register, three-state', pins: 20, supplyMilliampere: 27,
     groups: [{ units: [`OE=1 CK=11 ${EIGHT_D} ${EIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} on rise(CK)`), ...each(8, (i) => `Q${i} = q${i} when !OE`)] }],
   },
   {
@@ -174,23 +174,23 @@ export const REGISTERS: readonly ChipRow[] = [
     groups: [{ units: ['G=1 Q1=2 D1=3 D2=4 Q2=5 D3=6 Q3=7 CK=9 Q4=10 D4=11 Q5=12 D5=13 D6=14 Q6=15'], logic: [...each(6, (i) => `q${i} <= G ? q${i} : D${i} on rise(CK)`), ...each(6, (i) => `Q${i} = q${i}`)] }],
   },
   {
-    number: '533', title: 'octal latch, three-state, inverting', pins: 20, supplyMilliampere: 24,
+    number: '533', drive: 'buffer', title: 'octal latch, three-state, inverting', pins: 20, supplyMilliampere: 24,
     groups: [{ units: [`OE=1 E=11 ${EIGHT_D} ${EIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} while E`), ...each(8, (i) => `Q${i} = !q${i} when !OE`)] }],
   },
   {
-    number: '534', title: 'octal D register, three-state, inverting', pins: 20, supplyMilliampere: 27,
+    number: '534', drive: 'buffer', title: 'octal D register, three-state, inverting', pins: 20, supplyMilliampere: 27,
     groups: [{ units: [`OE=1 CK=11 ${EIGHT_D} ${EIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} on rise(CK)`), ...each(8, (i) => `Q${i} = !q${i} when !OE`)] }],
   },
   {
-    number: '573', title: 'octal latch, three-state, pins straight through', pins: 20, supplyMilliampere: 24,
+    number: '573', drive: 'buffer', title: 'octal latch, three-state, pins straight through', pins: 20, supplyMilliampere: 24,
     groups: [{ units: [`OE=1 E=11 ${STRAIGHT_D} ${STRAIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} while E`), ...each(8, (i) => `Q${i} = q${i} when !OE`)] }],
   },
   {
-    number: '574', title: 'octal D register, three-state, pins straight through', pins: 20, supplyMilliampere: 27,
+    number: '574', drive: 'buffer', title: 'octal D register, three-state, pins straight through', pins: 20, supplyMilliampere: 27,
     groups: [{ units: [`OE=1 CK=11 ${STRAIGHT_D} ${STRAIGHT_Q}`], logic: [...each(8, (i) => `q${i} <= D${i} on rise(CK)`), ...each(8, (i) => `Q${i} = q${i} when !OE`)] }],
   },
   {
-    number: '595', title: '8-bit shift register with output register', pins: 16, supplyMilliampere: 33,
+    number: '595', drive: 'buffer', title: '8-bit shift register with output register', pins: 16, supplyMilliampere: 33,
     groups: [{
       units: ['QB=1 QC=2 QD=3 QE=4 QF=5 QG=6 QH=7 QS=9 SCLR=10 SCK=11 RCK=12 OE=13 SER=14 QA=15'],
       logic: [

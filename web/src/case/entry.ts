@@ -56,8 +56,10 @@ export const EntryBody = z.discriminatedUnion('kind', [
     failed: z.number().int().min(0).max(999),
     note: line(300),
   }),
-  z.object({ kind: z.literal('check'), title: line(200).min(1), block: blockName, good: z.boolean() }),
-  z.object({ kind: z.literal('acknowledge'), hazard: line(120).min(1), who: line(80).min(1) }),
+  /** kill: a check that can end the job. */
+  z.object({ kind: z.literal('check'), title: line(200).min(1), block: blockName, good: z.boolean(), kill: z.boolean().optional() }),
+  /** notHere: somebody looked, and this unit does not have it. */
+  z.object({ kind: z.literal('acknowledge'), hazard: line(120).min(1), who: line(80).min(1), notHere: z.boolean().optional() }),
   /** Volts left on something that keeps a charge, as measured. */
   z.object({ kind: z.literal('residual'), hazard: line(120).min(1), volt: finite.min(0).max(10_000) }),
   z.object({ kind: z.literal('step'), step: OpenUpStep }),
@@ -80,6 +82,10 @@ export const EntryBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('timer'), what: TimerKind, title: line(120).min(1), hours: finite.positive().max(2000) }),
   z.object({ kind: z.literal('daylight'), timer: z.uuid(), hours: finite.positive().max(24) }),
   z.object({ kind: z.literal('timerDone'), timer: z.uuid() }),
+  /** Power on a board as it is, on purpose: parts of it off, or without every ohms check. Holds until the next line of the ledger. */
+  z.object({ kind: z.literal('powerAnyway'), refs: z.array(ref).max(200), reason: line(300).min(3) }),
+  /** How a job goes on after something that could end it. */
+  z.object({ kind: z.literal('decision'), course: z.enum(['go-on', 'donor', 'give-up']), reason: line(500).min(3) }),
   z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;

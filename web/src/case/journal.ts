@@ -1,6 +1,6 @@
-import type { Acknowledged, LedgerLine, LoggedStep, ProofAnswer } from '@hanzai/core/bench';
+import type { Acknowledged, LedgerLine, LoggedStep, ProofAnswer, Residual } from '@hanzai/core/bench';
 import { absentParts, missingParts } from '@hanzai/core/bench';
-import type { BoardIndex } from '@hanzai/core/board';
+import { powerOf, type BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
 
@@ -30,7 +30,15 @@ export interface Journal {
   /** Starts, codes, patterns, trials, checks and first aid in the order made: what speaks of the unit's blocks. */
   readonly blockEvents: readonly Of<'start' | 'code' | 'pattern' | 'trial' | 'check' | 'aid'>[];
   readonly acknowledged: readonly (Acknowledged & { readonly entry: Entry })[];
-  readonly residuals: readonly Of<'residual'>[];
+  readonly residuals: readonly (Residual & { readonly entry: Of<'residual'> })[];
+  /** Power on the board as it stands, on purpose, with the reason; undefined where nobody said so since the last line of the ledger. */
+  readonly powerAnyway: Of<'powerAnyway'> | undefined;
+  /** Kill checks whose newest result is a failure, with no decision since. */
+  readonly undecided: readonly Of<'check'>[];
+  readonly decision: Of<'decision'> | undefined;
+  /** Starts up to the last repair, and since. */
+  readonly startsSince: readonly Of<'start'>[];
+  readonly startsBefore: readonly Of<'start'>[];
   readonly steps: readonly LoggedStep[];
   readonly seen: readonly Of<'seen'>[];
   readonly pictures: readonly Of<'picture'>[];
@@ -72,12 +80,31 @@ function isRepair(body: EntryBody): boolean {
   return body.kind === 'fitted' || body.kind === 'leftOut';
 }
 
+/** True for what had power on: a probe on a live board, or a start. What was seen or heard is told of an earlier one. */
+export function isPowered(body: EntryBody): boolean {
+  return body.kind === 'start' || (body.kind === 'reading' && body.quantity !== 'symptom' && powerOf(body.setup) === 'on');
+}
+
+/** Kill checks whose newest result is a failure and after which nothing was decided. */
+function undecidedChecks(standing: readonly Entry[]): readonly Of<'check'>[] {
+  const decided = standing.findLastIndex(({ body }) => body.kind === 'decision');
+  const newest = new Map<string, { entry: Of<'check'>; at: number }>();
+  standing.forEach((entry, at) => {
+    if (entry.body.kind === 'check' && entry.body.kill) newest.set(entry.body.title, { entry: entry as Of<'check'>, at });
+  });
+  return [...newest.values()].flatMap(({ entry, at }) => (!entry.body.good && at > decided ? [entry] : []));
+}
+
 /** Plays a journal from the start. Readings whose points the board does not have (another board was chosen since) are left out.
  *  A part fitted, or left out on purpose, makes another board: what was read and answered before speaks of the old one. */
 export function playJournal(entries: readonly Entry[], index: BoardIndex | undefined): Journal {
   const retracted = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
   const standing = entries.filter(({ id }) => !retracted.has(id));
   const lastRepair = standing.findLastIndex(({ body }) => isRepair(body));
+  const lastPowered = standing.findLastIndex(({ body }) => isPowered(body));
+  const lastLine = standing.findLastIndex(({ body }) => ledgerLine(body) !== undefined);
+  const place = new Map(standing.map(({ id }, i) => [id, i]));
+  const after = (i: number) => (entry: Entry) => place.get(entry.id)! > i;
   const ledger: (LedgerLine & { entry: Entry })[] = [];
   const readings: TakenReading[] = [];
   const condemned = new Map<string, Of<'condemn'>>();
@@ -111,9 +138,14 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     symptoms: of('symptom'),
     findings: of('finding'),
     starts: of('start'),
+    startsBefore: lastRepair < 0 ? of('start') : of('start').filter((entry) => !after(lastRepair)(entry)),
+    startsSince: lastRepair < 0 ? [] : of('start').filter(after(lastRepair)),
+    powerAnyway: of('powerAnyway').filter(after(lastLine)).at(-1),
+    undecided: undecidedChecks(standing),
+    decision: of('decision').at(-1),
     blockEvents: of('start', 'code', 'pattern', 'trial', 'check', 'aid'),
-    acknowledged: of('acknowledge').map((entry) => ({ hazard: entry.body.hazard, who: entry.body.who, entry })),
-    residuals: of('residual'),
+    acknowledged: of('acknowledge').map((entry) => ({ hazard: entry.body.hazard, who: entry.body.who, notHere: entry.body.notHere === true, entry })),
+    residuals: of('residual').map((entry) => ({ hazard: entry.body.hazard, volt: entry.body.volt, current: after(lastPowered)(entry), entry })),
     steps: of('step').map(({ id, body }) => ({
       ...body.step,
       id,

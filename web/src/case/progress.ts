@@ -1,6 +1,8 @@
 import { isProven, proofSteps, type LedgerLine, type ProofStep } from '@hanzai/core/bench';
+import type { Start } from '@hanzai/core/block';
 import type { BoardIndex } from '@hanzai/core/board';
-import { Predictor } from '@hanzai/core/diagnosis';
+import type { Predictor } from '@hanzai/core/diagnosis';
+import { predictorOf } from './good-board';
 import type { Journal } from './journal';
 import { placeText, siteTitle } from './wording';
 
@@ -53,7 +55,11 @@ function caseProof(index: BoardIndex, journal: Journal, predictor: Predictor): r
   const repaired = journal.ledger.some(isRepair);
   const before = repaired ? journal.readings.filter((r) => !r.current) : [];
   const after = journal.readings.filter((r) => r.current);
-  return proofSteps(index, predictor, before, after, symptoms, journal.answers, journal.absent);
+  const starts = (list: Journal['starts']): readonly Start[] => list.map(({ body }) => ({ clean: body.failedAt === null, conditions: body.conditions }));
+  return proofSteps(index, predictor, before, after, symptoms, journal.answers, journal.absent, {
+    before: starts(journal.startsBefore),
+    since: starts(journal.startsSince),
+  });
 }
 
 /** What is worked out of a journal before pads and words are. */
@@ -70,7 +76,7 @@ interface Situation {
 export function caseProgress(index: BoardIndex | undefined, journal: Journal, predictor?: Predictor, showProof = false): Progress {
   const repaired = journal.ledger.some(isRepair);
   const begun = repaired || journal.answers.length > 0;
-  const proof = index && (begun || showProof) ? caseProof(index, journal, predictor ?? new Predictor(index)) : [];
+  const proof = index && (begun || showProof) ? caseProof(index, journal, predictor ?? predictorOf(index)) : [];
   const { missing } = journal;
   const untouched = journal.condemned.map(({ body }) => body.ref).filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line))); // prettier-ignore
   const proven = begun && missing.length === 0 && isProven(proof);
@@ -116,14 +122,17 @@ function firstHalf(journal: Journal, over: boolean): Pick<Progress['pads'], 'swa
   };
 }
 
-function obstaclesOf(index: BoardIndex | undefined, { missing, steps }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
+function obstaclesOf(index: BoardIndex | undefined, { missing, steps, undecided, decision }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
   const obstacles: string[] = [];
+  const off = steps.filter(({ what, back, count }) => what !== 'empty-hole' && back < count);
+  if (off.length > 0) obstacles.push(`not back together: ${off.reduce((sum, { back, count }) => sum + count - back, 0)} pieces are still off`);
+  if (undecided.length > 0) obstacles.push(`${undecided.map(({ body }) => body.title).join('; ')} failed, and nothing was decided`);
+  // A unit that is given up goes back unproven, and the report says so.
+  if (decision?.body.course === 'give-up') return obstacles;
   if (missing.length > 0) obstacles.push(`${missing.join(', ')} came off and nothing went on`);
   const [sites, parts] = [untouched.filter((ref) => siteTitle(index, ref)), untouched.filter((ref) => !siteTitle(index, ref))];
   if (parts.length > 0) obstacles.push(`${parts.join(', ')} condemned and not replaced`);
   if (sites.length > 0) obstacles.push(`${sites.map((ref) => placeText(index, ref)).join(', ')} condemned and not mended`);
-  const off = steps.filter(({ what, back, count }) => what !== 'empty-hole' && back < count);
-  if (off.length > 0) obstacles.push(`not back together: ${off.reduce((sum, { back, count }) => sum + count - back, 0)} pieces are still off`);
   if (!index) obstacles.push('no board sheet: nothing can be proven');
   else if (!begun) obstacles.push('nothing is proven');
   const open = proof.filter((step) => step.state !== 'pass').length;
@@ -134,6 +143,8 @@ function obstaclesOf(index: BoardIndex | undefined, { missing, steps }: Journal,
 function nextStep(index: BoardIndex | undefined, journal: Journal, s: Situation): { nextAction: string; nextStage: Stage } {
   if (journal.closed) return { nextAction: 'handed back', nextStage: 'hand-back' };
   if (journal.symptoms.length === 0 && journal.starts.length === 0) return { nextAction: 'write down what the unit does', nextStage: 'take-in' };
+  if (journal.undecided.length > 0) return { nextAction: `decide: ${journal.undecided[0]!.body.title} failed, the job may end here`, nextStage: 'swaps' };
+  if (journal.decision?.body.course === 'give-up') return { nextAction: 'given up: report and hand back', nextStage: 'hand-back' };
   if (!index) return { nextAction: 'choose or import its board sheet', nextStage: 'take-in' };
   if (journal.missing.length > 0) return { nextAction: `fit ${journal.missing.join(', ')}`, nextStage: 'repair' };
   if (s.untouched.length > 0) return { nextAction: s.untouched.map((ref) => `${siteTitle(index, ref) ? 'mend' : 'replace'} ${placeText(index, ref)}`).join(', '), nextStage: 'repair' }; // prettier-ignore

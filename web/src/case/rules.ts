@@ -1,10 +1,11 @@
-import { backObjection, DEFER, fuseGate, ledgerObjection, lockedBy, type Gate, type LedgerLine } from '@hanzai/core/bench';
+import { backObjection, DEFER, firstPowerObjection, fuseGate, ledgerObjection, lockedBy, type FuseObjection, type Gate, type LedgerLine, type Lock } from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { resolveMeasurement } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
-import { playJournal, type Journal } from './journal';
+import { predictorOf } from './good-board';
+import { isPowered, playJournal, type Journal } from './journal';
 import { caseProgress } from './progress';
 import { caseHazards } from './unit';
 
@@ -12,8 +13,8 @@ import { caseHazards } from './unit';
 export function entryObjection(body: EntryBody, entries: readonly Entry[], index: BoardIndex | undefined, model?: UnitModel): string | undefined {
   const journal = playJournal(entries, index);
   const gate = gateOf(body);
-  const locked = gate && lockedObjection(journal, index, model, gate);
   if (journal.closed && body.kind !== 'reopen') return 'the case is closed: reopen it first';
+  const locked = (gate && lockedObjection(journal, index, model, gate)) ?? (isPowered(body) ? powerObjection(index, journal) : undefined);
   if (locked) return locked;
   switch (body.kind) {
     case 'reading': {
@@ -45,9 +46,19 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
       if (body.passed + body.failed === 0) return 'a trial that was never made says nothing: at least one try';
       return model ? unknownBlock(model, body.exercised) : 'choose the kind of unit in Take in first';
     case 'check':
+      if (body.kill) return undefined;
       return model ? unknownBlock(model, [body.block]) : 'choose the kind of unit in Take in first';
-    case 'acknowledge':
-      return caseHazards(model, index, journal).some(({ key }) => key === body.hazard) ? undefined : 'this hazard is not one of the case any more';
+    case 'acknowledge': {
+      const hazard = caseHazards(model, index, journal).find(({ key }) => key === body.hazard);
+      if (!hazard) return 'this hazard is not one of the case any more';
+      return body.notHere && !hazard.ifFitted ? 'this one is known to be there: it can only be acknowledged' : undefined;
+    }
+    case 'residual':
+      return caseHazards(model, index, journal).some(({ key, charge }) => key === body.hazard && charge) ? undefined : 'this charge is not one of the case any more';
+    case 'powerAnyway': {
+      const left = journal.missing.filter((ref) => !body.refs.some((named) => nameKey(named) === nameKey(ref)));
+      return left.length > 0 ? `${left.join(', ')} is off the board too: name it` : undefined;
+    }
     case 'back':
       return backObjection(journal.steps, body.step, body.count, body.lengthMm);
     case 'pin':
@@ -60,17 +71,30 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
   }
 }
 
-/** The gate that an entry stands behind: probes on a board with power, or hands in the open case. What the owner saw stands behind none. */
+/** The gate that an entry stands behind: probes on a board with power, a meter that drives a current through it, or hands in the open case. What the owner saw stands behind none. */
 function gateOf(body: EntryBody): Gate | undefined {
-  if (body.kind === 'reading') return powerOf(body.setup) === 'on' && body.quantity !== 'symptom' ? 'power' : undefined;
+  if (body.kind === 'reading') return body.quantity === 'symptom' ? undefined : powerOf(body.setup) === 'on' ? 'power' : 'meter';
   return body.kind === 'step' || body.kind === 'removed' || body.kind === 'fitted' ? 'open' : undefined;
 }
 
-/** What has to be acknowledged before a step behind this gate, in words; undefined where nothing is left. */
+/** What has to be done before a step behind this gate, in words; undefined where nothing is left. */
 export function lockedObjection(journal: Journal, index: BoardIndex | undefined, model: UnitModel | undefined, gate: Gate): string | undefined {
-  const left = lockedBy(caseHazards(model, index, journal), journal.acknowledged, gate);
+  const left = lockedBy(caseHazards(model, index, journal), journal.acknowledged, gate, journal.residuals);
   if (left.length === 0) return undefined;
-  return `locked until Make safe is acknowledged (${left.map(({ kind }) => kind.replace('-', ' ')).filter((kind, i, all) => all.indexOf(kind) === i).join(', ')}). ${DEFER}`; // prettier-ignore
+  const open = [...new Set(left.filter(({ need }) => need === 'acknowledge').map(({ hazard }) => hazard.kind.replace('-', ' ')))];
+  if (open.length > 0) return `locked until Make safe is acknowledged (${open.join(', ')}). ${DEFER}`;
+  const [{ hazard, belowVolt }] = left as [Lock];
+  return `locked until the charge is read below ${belowVolt} V since the power was last on: ${hazard.charge!.title}. Discharge it, read it, file the volts in Make safe. ${DEFER}`; // prettier-ignore
+}
+
+/** Why power may not come on: parts off the board and nothing said about it, or a repair after which the ohms were not read. Undefined where it may, or where somebody said that it is meant. */
+export function powerObjection(index: BoardIndex | undefined, journal: Journal): string | undefined {
+  if (journal.powerAnyway) return undefined;
+  if (journal.missing.length > 0) return `${journal.missing.join(', ')} is off the board: fit it first, or say in Repair that power without it is meant`;
+  const repaired = journal.ledger.some(({ action }) => action !== 'removed');
+  if (!index || !repaired) return undefined;
+  const objection = firstPowerObjection(index, predictorOf(index), journal.readings.filter(({ current }) => current), journal.absent); // prettier-ignore
+  return objection && `${objection}; or say in Repair why it gets power all the same`;
 }
 
 function unknownBlock(model: UnitModel, names: readonly string[]): string | undefined {
@@ -79,7 +103,7 @@ function unknownBlock(model: UnitModel, names: readonly string[]): string | unde
 }
 
 /** Entries that may be taken back at any time, because nothing rests on them but belief. */
-const FREE = new Set(['symptom', 'finding', 'reading', 'start', 'code', 'pattern', 'trial', 'check', 'acknowledge', 'residual', 'back', 'seen', 'aid', 'pin', 'timer', 'daylight', 'timerDone', 'pause']); // prettier-ignore
+const FREE = new Set(['symptom', 'finding', 'reading', 'start', 'code', 'pattern', 'trial', 'check', 'acknowledge', 'residual', 'back', 'seen', 'aid', 'pin', 'timer', 'daylight', 'timerDone', 'pause', 'powerAnyway', 'decision']); // prettier-ignore
 
 /** Readings and lines can be taken back; of a part's ledger only the newest line, or the ledger would say that something went on that never came off. */
 function retractObjection(journal: Journal, entries: readonly Entry[], id: string): string | undefined {
@@ -118,15 +142,13 @@ function asLine(body: Extract<EntryBody, { kind: 'removed' | 'fitted' | 'leftOut
   };
 }
 
-/** The net whose ohms to ground must be read before this fuse goes in; undefined where they are, or where it is no fuse. Only readings of the board
- *  as it is now count: another part fitted since is another reason to look. */
-export function fuseMustMeasure(index: BoardIndex, journal: Journal, ref: string): string | undefined {
+/** What keeps a fuse out; undefined where nothing does, or where it is no fuse. Only readings of the board as it is now count: another part fitted since is another reason to look. */
+export function fuseHold(index: BoardIndex, journal: Journal, ref: string): FuseObjection | undefined {
   const fuse = index.partByKey.get(nameKey(ref));
-  return fuse && fuseGate(index, fuse, journal.readings.filter(({ current }) => current))?.measure; // prettier-ignore
+  return fuse && fuseGate(index, fuse, journal.readings.filter(({ current }) => current), predictorOf(index)); // prettier-ignore
 }
 
 /** Why a fuse may not go in yet, in words. */
 export function fuseObjection(index: BoardIndex, journal: Journal, ref: string): string | undefined {
-  const net = fuseMustMeasure(index, journal, ref);
-  return net && `before ${ref} goes in, read the ohms from ${net} to ground, power off: a fuse blows for a reason`;
+  return fuseHold(index, journal, ref)?.words;
 }

@@ -36,7 +36,7 @@ export function blockEvidence(model: UnitModel, journal: Journal): { readonly ev
   let aids: { block: string; cures: number }[] = [];
   for (const { body } of journal.blockEvents) {
     if (body.kind === 'aid') aids.push({ block: body.block, cures: body.cures });
-    if (body.kind === 'check') evidence.push({ type: 'check', block: body.block, good: body.good });
+    if (body.kind === 'check' && model.blocks.some(({ name }) => name === body.block)) evidence.push(checkEvidence(model, body));
     if (body.kind === 'trial') evidence.push({ type: 'trial', exercised: body.exercised, passed: body.passed, failed: body.failed });
     if (body.kind === 'code' && !explainedBy(masked, 'code', body.code)) evidence.push({ type: 'code', code: body.code });
     if (body.kind === 'pattern' && !explainedBy(masked, 'pattern', body.name)) evidence.push({ type: 'pattern', name: body.name });
@@ -64,6 +64,12 @@ export function blockEvidence(model: UnitModel, journal: Journal): { readonly ev
     }
   }
   return { evidence, masked: [...allMasked.values()] };
+}
+
+/** A check with the share of the block's faults that it finds, where the model knows it. */
+function checkEvidence(model: UnitModel, { title, block, good }: { title: string; block: string; good: boolean }): BlockEvidence {
+  const known = model.killChecks.find((check) => check.title === title);
+  return known ? { type: 'check', block, good, coverage: known.coverage } : { type: 'check', block, good };
 }
 
 /** Belief over the blocks of a case's unit. */

@@ -76,7 +76,7 @@ export interface CaseView {
   readonly earlierVisitors: string;
   readonly mediaNote: string;
   readonly batch: string;
-  /** Codes that the workshop wrote down for this kind of unit. */
+  /** Codes that the workshop wrote down for this unit. */
   readonly codes: readonly UnitCode[];
   /** How the last unit of this model came apart; empty where none did. */
   readonly template: readonly OpenUpStep[];
@@ -89,7 +89,7 @@ async function view(db: Database, { openedAt, boardId, ...row }: CaseRow): Promi
   const [board, entries, codes, template] = await Promise.all([
     boardId ? findBoard(db, boardId) : undefined,
     entriesOf(db, row.id),
-    unitCodes(db, row.unitType),
+    unitCodes(db, row.unitType, row.unitModel),
     templateFor(db, row),
   ]);
   return { ...row, codes, template, openedAt: openedAt.toISOString(), board: board ? { id: board.id, content: board.content } : null, entries };
@@ -147,7 +147,7 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
       entry.body,
       await entriesOf(tx, caseId),
       board && indexBoard(board.content),
-      unitModelOf(row.unitType, await unitCodes(tx, row.unitType)),
+      unitModelOf(row.unitType, await unitCodes(tx, row.unitType, row.unitModel)),
     );
     if (objection) return { ok: false, why: 'refused', detail: objection };
     await insertEntry(tx, caseId, entry);

@@ -1,8 +1,7 @@
-import { DEMO_BOARD_FILES, DEMO_CASES, demoBoard, demoPicture, type DemoCase, type DemoEntry } from '@hanzai/data/demo';
+import { DEMO_BOARD_FILES, DEMO_CASES, DEMO_CODES, demoBoard, demoPicture, type DemoCase, type DemoEntry } from '@hanzai/data/demo';
 import type { UnitModel } from '@hanzai/core/block';
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
 import { parseShorthand } from '@hanzai/core/instrument';
-import { Predictor } from '@hanzai/core/diagnosis';
 import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Entry, EntryBody } from '../../case/entry';
@@ -15,6 +14,7 @@ import { insertBoard } from '../board/repository';
 import { insertCase, insertEntry } from '../case/repository';
 import { insertPicture } from '../picture/repository';
 import { develop } from '../picture/service';
+import { insertCode } from '../unit/repository';
 import type { Database } from './client';
 import { workshopMark } from './schema/workshop';
 
@@ -34,6 +34,7 @@ export async function seedDemo(db: Database, now = new Date()): Promise<void> {
       await insertBoard(tx, { id, sourceName: DEMO_BOARD_FILES[name].file, content });
       boards.set(name, { id, index: indexBoard(content) });
     }
+    for (const code of DEMO_CODES) await insertCode(tx, { id: v7(), ...code });
     for (const demo of DEMO_CASES) await seedCase(tx, demo, demo.board ? boards.get(demo.board) : undefined, now);
     await tx.insert(workshopMark).values({ name: MARK });
   });
@@ -89,7 +90,12 @@ async function bodies(entry: DemoEntry, { db, caseId, entries, index, model }: S
     case 'proof':
       return proofBodies(entries, index!);
     case 'acknowledge-all':
-      return caseHazards(model, index, playJournal(entries, index)).map(({ key }) => ({ kind: 'acknowledge', hazard: key, who: entry.who }));
+      return caseHazards(model, index, playJournal(entries, index)).map(({ key, ifFitted }) => ({
+        kind: 'acknowledge',
+        hazard: key,
+        who: entry.who,
+        ...(ifFitted && !entry.has?.includes(key) ? { notHere: true } : {}),
+      }));
     case 'back-of':
       return [{ kind: 'back', step: entries.filter(({ body }) => body.kind === 'step')[entry.step]!.id, count: entry.count }];
     case 'daylight-of-last':
@@ -118,10 +124,11 @@ function typedReading(index: BoardIndex, typed: string): EntryBody {
 
 /** The readings and answers that prove a repair on a sound board, as its meter would show them. */
 function proofBodies(entries: readonly Entry[], index: BoardIndex): EntryBody[] {
-  return caseProgress(index, playJournal(entries, index), new Predictor(index), true).proof.map((step): EntryBody => {
-    if (step.type === 'ask') return { kind: 'answer', step: step.key, passed: true };
+  return caseProgress(index, playJournal(entries, index), undefined, true).proof.flatMap((step): EntryBody[] => {
+    if (step.type === 'ask') return [{ kind: 'answer', step: step.key, passed: true }];
+    if (step.type === 'starts') return Array.from({ length: step.needed - step.clean }, () => ({ kind: 'start', failedAt: null, tries: 1, sounds: '', conditions: [] })); // prettier-ignore
     const { measurement: m, expected } = step;
     const value = typeof expected.value === 'number' ? Number(expected.value.toPrecision(4)) : expected.value;
-    return readingEntry(m, value, expected.display);
+    return [readingEntry(m, value, expected.display)];
   });
 }

@@ -1,6 +1,7 @@
 import { useMemo } from 'react';
 import { rankAids, type RankedAid, type UnitModel } from '@hanzai/core/block';
 import { shareCredit } from '@hanzai/core/plan';
+import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import type { Of } from '../../case/journal';
 import { NeedsUnit } from '../../case/NeedsUnit';
@@ -27,6 +28,7 @@ export function FirstAidStage({ view }: { view: CaseView }) {
     <CaseFrame state={state} stage="first-aid">
       <div className={sheet.columns}>
         <div className={sheet.column}>
+          <Caution of="first-aid" />
           {model ? <Aids state={state} model={model} /> : <NeedsUnit number={view.number} what="First aid" />}
           {model && <Given state={state} model={model} />}
         </div>

@@ -1,7 +1,9 @@
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
 import { useEffect, useState } from 'react';
 import { isTimerDue, timerEnd, type Timer } from '../../case/journal';
+import { Caution } from '../../case/Caution';
 import type { TimerKind } from '../../case/entry';
+import type { CautionedStep } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -11,6 +13,9 @@ import sheet from '../../ui/Sheet.module.css';
 const KINDS: readonly (readonly [TimerKind, string])[] = [
   ['soak', 'soak'], ['bleach', 'bleaching, hours of daylight'], ['glue', 'glue'], ['burn-in', 'burn-in'], ['other', 'other'],
 ]; // prettier-ignore
+
+/** What to mind while each kind runs. */
+const MIND: Partial<Record<TimerKind, CautionedStep>> = { soak: 'soak', bleach: 'bleach', glue: 'glue', 'burn-in': 'burn-in' };
 
 /** What runs by itself: soaks, glue, burn-in by the clock, bleaching by the daylight it has had. The docket says when one is due. */
 export function Timers({ state }: { state: CaseState }) {
@@ -120,6 +125,7 @@ function NewTimer({ state }: { state: CaseState }) {
           <input id="timer-hours" inputMode="decimal" value={hours} onChange={(event) => setHours(event.target.value)} />
         </Field>
       </div>
+      {MIND[what] && <Caution of={MIND[what]} />}
       <Button type="submit">Start it</Button>
     </form>
   );

@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { calledChecks, FINDING_RULES } from '@hanzai/core/bench';
+import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { PictureBoard } from '../../case/PictureBoard';
 import { Pictures } from '../../case/Pictures';
@@ -29,6 +30,7 @@ export function LookStage({ view }: { view: CaseView }) {
     <CaseFrame state={state} stage="look">
       <div className={sheet.columns}>
         <div className={sheet.column}>
+          <Caution of="look" />
           {index && outline ? (
             <Panel title="Where on the board" aside="tap the place; with the keyboard move the mark by the arrow keys">
               <BoardOutline index={index} findings={placedFindings(journal)} place={place} onPlace={setPlace} pointed={pointed} />

@@ -1,9 +1,8 @@
 import { useState } from 'react';
 import { CartesianGrid, Line, LineChart, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts';
-import { bleeder, DEFER, ENERGY_LIMIT_JOULE, secondsTo, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type Hazard } from '@hanzai/core/bench';
+import { bleeder, type Bleeder, ENERGY_LIMIT_JOULE, leftWords, secondsTo, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type Hazard } from '@hanzai/core/bench';
 import { formatCompact, formatQuantity, parseQuantity } from '@hanzai/core/quantity';
-import type { CaseState } from '../../case/use-case';
-import { Button } from '../../ui/Button';
+import { Caution } from '../../case/Caution';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
@@ -22,7 +21,7 @@ function quantity(text: string, unit: 'V' | 'F' | 'ohm' | 's', most: number): { 
 }
 
 /** Volts and energy left on a capacitor against time, by itself and with a resistor across it; what was measured in the end. */
-export function Discharge({ state, hazards }: { state: CaseState; hazards: readonly Hazard[] }) {
+export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
   const charges = hazards.filter(({ charge }) => charge !== undefined);
   const [key, setKey] = useState(charges[0]?.key ?? '');
   const chosen = charges.find((hazard) => hazard.key === key);
@@ -30,8 +29,6 @@ export function Discharge({ state, hazards }: { state: CaseState; hazards: reado
   const [farad, setFarad] = useState(charges[0]?.charge ? formatCompact(charges[0].charge.farad, 'F') : '220u');
   const [safe, setSafe] = useState('12');
   const [within, setWithin] = useState('10');
-  const [measured, setMeasured] = useState('');
-  const [refusal, setRefusal] = useState<string>();
   const [v, c, s, t] = [
     quantity(volt, 'V', LIMITS.volt),
     quantity(farad, 'F', LIMITS.farad),
@@ -46,14 +43,6 @@ export function Discharge({ state, hazards }: { state: CaseState; hazards: reado
     if (!charge) return;
     setVolt(String(Math.round(charge.volt)));
     setFarad(formatCompact(charge.farad, 'F'));
-  }
-
-  function fileMeasured(): void {
-    const value = Number(measured.replace(/\s*v$/i, '').replace(',', '.'));
-    if (measured.trim() === '' || !(value >= 0) || value > 10_000) return setRefusal(`“${measured}” is no voltage; expected something like 1.8`);
-    const objection = state.file({ kind: 'residual', hazard: key, volt: value });
-    setRefusal(objection ?? (value > TOUCH_LIMIT_VOLT ? `${value} V is above ${TOUCH_LIMIT_VOLT} V: discharge it again, then read it again` : undefined));
-    if (!objection) setMeasured('');
   }
 
   return (
@@ -75,7 +64,7 @@ export function Discharge({ state, hazards }: { state: CaseState; hazards: reado
           [
             ['volt', 'Volts on it', volt, setVolt],
             ['farad', 'Capacitance', farad, setFarad],
-            ['safe', 'Safe below, V', safe, setSafe],
+            ['safe', 'Down to, V', safe, setSafe],
             ['within', 'Within, s', within, setWithin],
           ] as const
         ).map(([id, label, value, set]) => (
@@ -89,28 +78,8 @@ export function Discharge({ state, hazards }: { state: CaseState; hazards: reado
       </div>
       {wrong.length > 0 && <Notice look="attention">{wrong.join('. ')}.</Notice>}
       {'value' in v && 'value' in c && 'value' in s && 'value' in t && <Figures volt={v.value} farad={c.value} safe={s.value} seconds={t.value} />}
-      {chosen && (
-        <p className={sheet.small}>
-          By itself:{' '}
-          {chosen.charge!.seconds === undefined
-            ? 'nothing known leads it away; it may keep its charge for days'
-            : chosen.charge!.seconds === 0
-              ? `it never goes above ${TOUCH_LIMIT_VOLT} V`
-              : `below ${TOUCH_LIMIT_VOLT} V after ${Math.ceil(chosen.charge!.seconds)} s`}
-          .
-        </p>
-      )}
-      {chosen && (
-        <div className={sheet.form}>
-          <Field id="residual" label={`Measured on ${chosen.charge!.title}, V`} error={refusal}>
-            <input id="residual" inputMode="decimal" value={measured} onChange={(event) => setMeasured(event.target.value)} />
-          </Field>
-          <Button onClick={fileMeasured}>File the voltage</Button>
-        </div>
-      )}
-      <Notice look="harm" title="Mind:">
-        Through a resistor, insulated, never with a screwdriver; then measure. {DEFER}
-      </Notice>
+      {chosen && <p className={sheet.small}>By itself: {leftWords(chosen.charge!.seconds)}. The volts that you read go beside the hazard.</p>}
+      <Caution of="bleeding" />
     </Panel>
   );
 }
@@ -120,18 +89,16 @@ function Figures({ volt, farad, safe, seconds }: { volt: number; farad: number; 
   const found = bleeder(volt, farad, safe, seconds);
   if (!found) return <p>{volt} V is below {safe} V already.</p>; // prettier-ignore
   const span = 1.8 * found.seconds;
-  const points = Array.from({ length: 61 }, (_, i) => ({ t: (span * i) / 60, volt: voltAfter(volt, found.ohm, farad, (span * i) / 60) }));
-  const resistor = formatQuantity(found.ohm, 'ohm', 3);
+  const points = Array.from({ length: 61 }, (_, i) => ({ t: (span * i) / 60, volt: voltAfter(volt, found.ohm * found.inSeries, farad, (span * i) / 60) }));
+  const resistor = resistorWords(found);
   return (
     <>
       <p>
         It holds <b>{joule < 0.1 ? `${(1000 * joule).toPrecision(3)} mJ` : `${joule.toPrecision(3)} J`}</b>
         {joule >= ENERGY_LIMIT_JOULE && <b className={sheet.harm}> (above {ENERGY_LIMIT_JOULE} J: a ring across it burns)</b>}. Hold{' '}
-        <b>
-          {resistor}, {found.ratedWatt} W
-        </b>
-        , good for {Math.ceil(found.ratedVolt)} V, across it for at least <b>{timeText(found.seconds)}</b>; it takes {found.peakWatt.toPrecision(2)} W at first.
-        Below {TOUCH_LIMIT_VOLT} V after {timeText(secondsTo(volt, TOUCH_LIMIT_VOLT, found.ohm, farad))}.
+        <b>{resistorWords(found)}</b>, across it for at least <b>{timeText(found.seconds)}</b>, then read the volts.{' '}
+        {found.lengthened && <b>No resistor of a bench stands {timeText(seconds)}: it takes longer. </b>}
+        Below {TOUCH_LIMIT_VOLT} V after {timeText(secondsTo(volt, TOUCH_LIMIT_VOLT, found.ohm * found.inSeries, farad))}.
       </p>
       <div
         role="img"
@@ -154,6 +121,12 @@ function Figures({ volt, farad, safe, seconds }: { volt: number; farad: number; 
       </div>
     </>
   );
+}
+
+/** What to take out of the drawer: `5.6 kΩ, 5 W wire-wound`, `two of 2.7 kΩ, 10 W wire-wound in series`. */
+function resistorWords({ ohm, inSeries, ratedWatt }: Bleeder): string {
+  const one = `${formatQuantity(ohm, 'ohm', 3)}, ${ratedWatt} W${ratedWatt >= 5 ? ' wire-wound' : ''}`;
+  return inSeries === 1 ? one : `${inSeries} of ${one}, in series`;
 }
 
 /** A time as people say it: `9.2 s`, `35 ms`. */

@@ -10,6 +10,7 @@ import {
   type LoggedStep,
   type ReassemblyLine,
 } from '@hanzai/core/bench';
+import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { Pictures } from '../../case/Pictures';
 import { lockedObjection } from '../../case/rules';
@@ -45,6 +46,7 @@ export function OpenUpStage({ view }: { view: CaseView }) {
       )}
       <div className={sheet.columns}>
         <div className={`${sheet.column} ${sheet.screenOnly}`}>
+          {!locked && <Caution of="in-the-case" />}
           <Panel title="Next step" framed>
             <StepForm state={state} locked={locked !== undefined} />
           </Panel>

@@ -3,6 +3,7 @@ import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast, writtenPoints } from '../../case/file-reading';
+import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { Strip } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
@@ -27,7 +28,7 @@ export function ProveStage({ view }: { view: CaseView }) {
   const { index, journal, progress } = state;
   const { proof: steps } = progress;
   const { missing } = journal;
-  const power = powerAllowed(steps);
+  const power = powerAllowed(steps) || journal.powerAnyway !== undefined;
   const open = steps.filter((step) => step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'));
   const current = open.find((step) => step.state === 'open') ?? open[0];
   if (!index) {
@@ -71,11 +72,17 @@ export function ProveStage({ view }: { view: CaseView }) {
           {steps.filter(({ state: s }) => s === 'pass').length} of {steps.length} steps passed. Type what you read below; a bare value goes to the marked step.
         </p>
       )}
+      <PowerAnyway state={state} />
+      {!steps.some(({ stage }) => stage === 'shorts') && (
+        <Notice look="attention" title="Power stays locked.">
+          No rail of this board is known, so no ohms check says that it may have power. A sheet with its supply would name them.
+        </Notice>
+      )}
       {ORDER.filter((stage) => steps.some((step) => step.stage === stage)).map((stage) => (
         <section key={stage} className={style.group}>
           <h2>{TITLES[stage]}</h2>
-          {stage === 'shorts' && <Caution of="discharge" />}
-          {stage === (steps.some((s) => s.stage === 'unloaded') ? 'unloaded' : 'loaded') && <Caution of="power" />}
+          {stage === 'shorts' && <Caution of="before-ohms" />}
+          {stage === (steps.some((s) => s.stage === 'unloaded') ? 'unloaded' : 'loaded') && <Caution of="first-power" />}
           {stage !== 'shorts' && !power && <Notice look="attention">Locked until every ohms check above has passed.</Notice>}
           <table className={style.steps}>
             <thead>
@@ -98,6 +105,7 @@ export function ProveStage({ view }: { view: CaseView }) {
                     current={step === current}
                     locked={locked || (!power && stage !== 'shorts')}
                     onAnswer={(passed) => state.file({ kind: 'answer', step: step.key, passed })}
+                    onStart={(clean) => state.file({ kind: 'start', failedAt: clean ? null : (state.model?.stages[0]?.name ?? 'start'), tries: 1, sounds: '', conditions: [] })}
                   />
                 ))}
             </tbody>
@@ -123,12 +131,14 @@ function Row({
   current,
   locked,
   onAnswer,
+  onStart,
 }: {
   step: ProofStep;
   index: BoardIndex;
   current: boolean;
   locked: boolean;
   onAnswer: (passed: boolean) => void;
+  onStart: (clean: boolean) => void;
 }) {
   const { what, how, must, before, after } = proofWords(step, index);
   return (
@@ -141,6 +151,17 @@ function Row({
       </td>
       <td className="mono">{before}</td>
       <td className="mono">
+        {step.type === 'starts' && (
+          <span className={style.answers}>
+            {step.clean} of {step.needed}
+            <Button disabled={locked} onClick={() => onStart(true)} aria-label="One more start came through">
+              Came through
+            </Button>
+            <Button disabled={locked} onClick={() => onStart(false)} aria-label="A start failed">
+              Failed
+            </Button>
+          </span>
+        )}
         {step.type === 'ask' && step.state === 'open' ? (
           <span className={style.answers}>
             <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`Gone: ${what}`}>
@@ -151,7 +172,7 @@ function Row({
             </Button>
           </span>
         ) : (
-          after
+          step.type !== 'starts' && after
         )}
         {step.type === 'ask' && step.state !== 'open' && !locked && (
           <Button look="quiet" onClick={() => onAnswer(step.state !== 'pass')} aria-label={`Change the answer: ${what}`}>

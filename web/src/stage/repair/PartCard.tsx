@@ -1,12 +1,16 @@
 import { useState } from 'react';
 import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
-import { judgeReplacement, orientation, parseOffered } from '@hanzai/core/part';
-import { fuseObjection } from '../../case/rules';
+import { replacementRemarks } from '@hanzai/core/bench';
+import { marking, parseOffered, verdictOf, type FitVerdict } from '@hanzai/core/part';
+import { fuseHold } from '../../case/rules';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
+import { MarkingSketch } from './MarkingSketch';
 import style from './RepairStage.module.css';
+
+const VERDICT_WORDS: Readonly<Record<FitVerdict, string>> = { fits: 'It fits.', conditions: 'Not judged through:', no: 'Not this one:' };
 
 /** What the board says that a part is, as one writes it: `470u 16V`, `T1A`, a model's name. */
 export function boardValue(index: BoardIndex, ref: string): string {
@@ -27,9 +31,10 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
   const [note, setNote] = useState('');
   const [turned, setTurned] = useState(false);
   const [refusal, setRefusal] = useState<string>();
-  const remarks = part && off ? judgeReplacement(part, parseOffered(value)) : [];
-  const way = part && orientation(part);
-  const gate = fuseObjection(index, journal, refdes);
+  const remarks = off ? replacementRemarks(index, refdes, value) : [];
+  const verdict = verdictOf(remarks);
+  const way = part && marking(part, off ? parseOffered(value) : undefined);
+  const gate = off ? fuseHold(index, journal, refdes) : undefined;
 
   function enter(kind: 'removed' | 'fitted' | 'leftOut'): void {
     const body =
@@ -59,8 +64,8 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
       </header>
       {condemned && <p className={style.reason}>Condemned: {condemned.body.reason}</p>}
       {gate && (
-        <Notice look="harm" title="First:">
-          {gate}. Type the ohms below.
+        <Notice look="harm" title={gate.low ? 'Not yet:' : 'First:'}>
+          {gate.words}. {gate.low ? '' : 'Type the ohms below.'}
         </Notice>
       )}
       {!off && fitted ? (
@@ -81,14 +86,21 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
               <input id={`note-${refdes}`} value={note} onChange={(event) => setNote(event.target.value)} />
             </Field>
           </div>
-          {remarks.map(({ level, text }) => (
-            <Notice key={text} look={level === 'stop' ? 'attention' : level === 'ok' ? 'good' : 'plain'}>
-              {text}
+          {remarks.length > 0 && (
+            <Notice look={{ fits: 'good', conditions: 'plain', no: 'attention' }[verdict] as 'good' | 'plain' | 'attention'} title={VERDICT_WORDS[verdict]}>
+              <ul>
+                {remarks.map(({ level, text }) => (
+                  <li key={text} data-level={level}>
+                    {{ stop: 'No: ', warn: 'Open: ', ok: 'Checked: ' }[level]}
+                    {text}
+                  </li>
+                ))}
+              </ul>
             </Notice>
-          ))}
+          )}
           {off && way && (
             <label className={style.check}>
-              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> This way round: {way}
+              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> <MarkingSketch marking={way} /> This way round: {way.words}
             </label>
           )}
           {refusal && (

@@ -5,7 +5,8 @@ import { siteKind } from '@hanzai/core/fault';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
-import { fuseMustMeasure } from '../../case/rules';
+import { PowerAnyway } from '../../case/PowerAnyway';
+import { fuseHold } from '../../case/rules';
 import { Strip } from '../../case/Strip';
 import { useCase, type CaseState } from '../../case/use-case';
 import type { CaseView } from '../../server/case/service';
@@ -32,12 +33,12 @@ export function RepairStage({ view }: { view: CaseView }) {
   }
   const states = reconcile(journal.ledger);
   const refs = [...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)])];
-  const toMeasure = refs.map((ref) => fuseMustMeasure(index, journal, ref)).find((net) => net !== undefined);
+  const toMeasure = refs.filter((ref) => journal.absent.includes(ref)).map((ref) => fuseHold(index, journal, ref)).find((hold) => hold !== undefined && !hold.low);
   const strip = (
     <Strip
       index={index}
       recent={[]}
-      proposal={toMeasure === undefined ? undefined : { setup: 'off', kind: 'resistance', at: toMeasure, to: '' }}
+      proposal={toMeasure === undefined ? undefined : { setup: 'off', kind: 'resistance', ...toMeasure.measure }}
       expect={state.expect}
       onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
       onRetract={() => takeBackLast(state)}
@@ -49,6 +50,7 @@ export function RepairStage({ view }: { view: CaseView }) {
       <div className={style.intro}>
         <h2>Off and on</h2>
         <Caution of="iron" />
+        <PowerAnyway state={state} />
       </div>
       {refs.length === 0 && (
         <Notice title="Nothing is condemned yet.">

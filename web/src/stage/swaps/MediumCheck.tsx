@@ -8,6 +8,7 @@ import sheet from '../../ui/Sheet.module.css';
 
 const NUMBERS = [
   ['tracksPerSide', 'Tracks'], ['sides', 'Sides'], ['sectorsPerTrack', 'Sectors'], ['bytesPerSector', 'Bytes'], ['bitsPerSecond', 'Bit/s'], ['revPerMinute', 'Rev/min'], ['tracksPerInch', 'Tracks/inch'],
+  ['coerciveOersted', 'Coating, oersted'], ['directoryAt', 'Directory, 0 outer to 1 inner'],
 ] as const; // prettier-ignore
 
 type Draft = Record<(typeof NUMBERS)[number][0], string> & { name: string };

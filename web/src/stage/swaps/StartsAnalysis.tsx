@@ -22,7 +22,7 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
             <tr>
               <th scope="col">condition</th>
               <th scope="col">failed with / without</th>
-              <th scope="col">by chance</th>
+              <th scope="col" title="with as many conditions looked at as there are">by chance</th>
               <th scope="col">verdict</th>
             </tr>
           </thead>
@@ -33,7 +33,7 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
                 <td>
                   {test.withFailed} of {test.withFailed + test.withClean} / {test.withoutFailed} of {test.withoutFailed + test.withoutClean}
                 </td>
-                <td>{percent(test.chance)}</td>
+                <td>{percent(test.corrected)}</td>
                 <td>{test.verdict === 'no telling' ? 'no telling yet' : <b>{test.verdict}</b>}</td>
               </tr>
             ))}
@@ -68,8 +68,8 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
         </table>
       </details>
       <p>
-        It fails in about {percent(rate)} of the starts: after a repair <b>{cleanStartsNeeded(rate)} clean starts in a row</b> before the cure is believed (95
-        %).
+        It fails in about {percent(rate)} of the starts: after a repair <b>{cleanStartsNeeded(failed, starts.length)} clean starts in a row</b> before the cure
+        is believed (95 %).
         {run > 0 && ` The last ${run} ${run === 1 ? 'was' : 'were'} clean: a rate of up to ${percent(rateLeftOpen(run))} is still open.`}
       </p>
     </Panel>

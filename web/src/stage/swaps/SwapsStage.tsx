@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import { nextTrials, type BlockEvidence, type ProposedTrial, type UnitModel } from '@hanzai/core/block';
+import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
+import { Decision } from '../../case/Decision';
 import { NeedsUnit } from '../../case/NeedsUnit';
 import { blockEvidence, unitBelief } from '../../case/unit';
 import { useCase, type CaseState } from '../../case/use-case';
@@ -28,6 +30,7 @@ export function SwapsStage({ view }: { view: CaseView }) {
     <CaseFrame state={state} stage="swaps">
       <div className={sheet.columns}>
         <div className={sheet.column}>
+          <Decision state={state} />
           {model ? <Proposals state={state} model={model} /> : <NeedsUnit number={view.number} what="What to swap" />}
           {model && (
             <Panel title="A trial in one line" framed>
@@ -69,12 +72,13 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
   const trials = useMemo(() => nextTrials(model, blockEvidence(model, journal).evidence).slice(0, PROPOSALS), [model, journal]);
   const file = (trial: ProposedTrial, outcome: BlockEvidence): void => {
-    if (outcome.type === 'check') state.file({ kind: 'check', title: trial.title, block: outcome.block, good: outcome.good });
+    if (outcome.type === 'check') state.file({ kind: 'check', title: trial.title, block: outcome.block, good: outcome.good, ...(trial.kills ? { kill: true } : {}) });
     if (outcome.type === 'trial')
       state.file({ kind: 'trial', title: trial.title, exercised: [...outcome.exercised], passed: outcome.passed, failed: outcome.failed, note: '' });
   };
   return (
     <Panel title="Try next" aside="what can end the job first, then what tells most for its minutes">
+      <Caution of="reseat" />
       <ul className={sheet.rows}>
         {trials.map((trial, i) => (
           <li key={trial.title}>
@@ -83,6 +87,7 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
               <small>
                 {trial.kills && <b className={sheet.mark}>kill check</b>} {minutesText(trial.minutes)} · {trial.reason}
               </small>
+              {trial.caution && <small className={sheet.harm}>{trial.caution}</small>}
             </span>
             <span className={sheet.actions}>
               <Button onClick={() => file(trial, trial.good)} aria-label={`Good: ${trial.title}`}>

@@ -87,7 +87,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
   );
 }
 
-/** A code that the table does not have: write it down for every unit of this kind. */
+/** A code that the table does not have: write it down for every unit of this maker and type. */
 function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; code: string }) {
   const [stage, setStage] = useState(model.stages[0]!.name);
   const [meaning, setMeaning] = useState('');
@@ -99,7 +99,7 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
       const response = await fetch('/api/units/codes', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ id: v7(), unitType: model.name, code, stage, meaning }),
+        body: JSON.stringify({ id: v7(), unitType: model.name, unitModel: state.view.unitModel, code, stage, meaning }),
       });
       if (response.ok) return void (await state.reload());
       const { detail } = (await response.json().catch(() => ({}))) as { detail?: string };
@@ -111,7 +111,7 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
 
   return (
     <div className={sheet.form}>
-      <p className={sheet.small}>“{code}” is not in the table of this kind of unit. If you know it, write it down:</p>
+      <p className={sheet.small}>“{code}” is not in the table of {state.view.unitModel}. If you know it, write it down:</p>
       <Field id="code-stage" label="It speaks of">
         <select id="code-stage" value={stage} onChange={(event) => setStage(event.target.value)}>
           {model.stages.map(({ name, title }) => (

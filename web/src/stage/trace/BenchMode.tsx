@@ -4,6 +4,7 @@ import { Caution } from '../../case/Caution';
 import { KIND_WORDS, percent, pointsText, setupWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import type { LineUp, NextStep, Proposal } from '../../workers/engine-messages';
+import { cautionFor } from './caution-for';
 import style from './BenchMode.module.css';
 
 interface Props {
@@ -73,7 +74,7 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
           <p className={style.refusal} role="status">
             {refusal ?? ''}
           </p>
-          <Caution of={proposal.setup === 'off' ? 'discharge' : 'power'} />
+          <Caution of={cautionFor(index, proposal)} />
         </>
       ) : (
         <p className={style.points}>{next ? 'Nothing left to measure here' : 'Working it out …'}</p>

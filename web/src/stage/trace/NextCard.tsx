@@ -5,6 +5,7 @@ import { KIND_WORDS, minutesText, percent, pointsText, setupWords } from '../../
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { NextStep, Proposal } from '../../workers/engine-messages';
+import { cautionFor, isHead } from './caution-for';
 import style from './NextCard.module.css';
 
 interface Props {
@@ -15,6 +16,8 @@ interface Props {
   readonly onChoose: (key: string) => void;
   readonly onBench: () => void;
   readonly onCondemn: (ref: string) => void;
+  /** The part is the mechanism itself. */
+  readonly onFinished: (ref: string) => void;
   /** Parts with a verdict on them already. */
   readonly condemned: ReadonlySet<string>;
   readonly proveHref: string;
@@ -22,27 +25,13 @@ interface Props {
 }
 
 /** Where the probes go next, what should be there, and what it would tell. */
-export function NextCard({ index, next, busy, chosen, onChoose, onBench, onCondemn, condemned, proveHref, repairHref }: Props) {
+export function NextCard({ index, next, busy, chosen, onChoose, onBench, onCondemn, onFinished, condemned, proveHref, repairHref }: Props) {
   if (!next) return <section className={style.card}>{busy === undefined ? 'Getting ready …' : <Working share={busy} />}</section>;
   return (
     <section className={style.card} aria-label="What to do next">
       {busy !== undefined && <Working share={busy} />}
       {next.state === 'replace' && next.replace[0] && (
-        <div className={style.verdict}>
-          <h2>
-            Enough measured: replace <span className="mono">{next.replace[0].ref}</span>
-          </h2>
-          <p>{percent(next.replace[0].probability)} sure; no reading left is worth more than the work itself.</p>
-          {condemned.has(next.replace[0].ref) ? (
-            <p>
-              It is condemned: <a href={repairHref}>repair it</a>.
-            </p>
-          ) : (
-            <Button look="main" onClick={() => onCondemn(next.replace[0]!.ref)}>
-              Condemn {next.replace[0].ref}
-            </Button>
-          )}
-        </div>
+        <Verdict index={index} {...next.replace[0]} isCondemned={condemned.has(next.replace[0].ref)} onCondemn={onCondemn} onFinished={onFinished} repairHref={repairHref} />
       )}
       {next.state === 'verify' && (
         <div className={style.verdict}>
@@ -77,6 +66,53 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
       )}
       <Work actions={next.actions} />
     </section>
+  );
+}
+
+/** Enough is measured: replace a part, or, where the part is the mechanism itself, decide whether the job goes on. */
+function Verdict({
+  index,
+  ref: refdes,
+  probability,
+  isCondemned,
+  onCondemn,
+  onFinished,
+  repairHref,
+}: {
+  index: BoardIndex;
+  ref: string;
+  probability: number;
+  isCondemned: boolean;
+  onCondemn: (ref: string) => void;
+  onFinished: (ref: string) => void;
+  repairHref: string;
+}) {
+  const finished = (index.replaceable.get(refdes) ?? []).some(isHead);
+  return (
+    <div className={style.verdict}>
+      <h2>
+        Enough measured: {finished ? '' : 'replace '}
+        <span className="mono">{refdes}</span>
+        {finished && ' is finished'}
+      </h2>
+      <p>{percent(probability)} sure; no reading left is worth more than the work itself.</p>
+      {finished && <p>A head with a bad winding is not mended and hardly to be had alone. Touch its terminals once more, at the head itself; then decide whether the job goes on.</p>}
+      {finished && (
+        <Button look="main" onClick={() => onFinished(refdes)}>
+          It is finished: decide
+        </Button>
+      )}
+      {!finished &&
+        (isCondemned ? (
+          <p>
+            It is condemned: <a href={repairHref}>repair it</a>.
+          </p>
+        ) : (
+          <Button look="main" onClick={() => onCondemn(refdes)}>
+            Condemn {refdes}
+          </Button>
+        ))}
+    </div>
   );
 }
 
@@ -151,7 +187,7 @@ function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; prop
           </li>
         ))}
       </ul>
-      <Caution of={setup === 'off' ? 'discharge' : 'power'} />
+      <Caution of={cautionFor(index, proposal)} />
       <Button onClick={onBench}>Bench mode (B)</Button>
     </div>
   );

@@ -2,6 +2,7 @@ import { useCallback, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { parseReadingValue, parseShorthand, type Measurement, type ReadingValue } from '@hanzai/core/instrument';
 import { CaseFrame } from '../../case/CaseFrame';
+import { Decision } from '../../case/Decision';
 import { useCircumstances } from '../../case/engine-request';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
@@ -87,6 +88,11 @@ export function TraceStage({ view }: { view: CaseView }) {
     if (!file({ kind: 'condemn', ref, probability: suspect?.probability ?? 0, reason })) setPointed(undefined);
   }
 
+  /** A part that is the mechanism itself ends the job or is decided on, as a kill check that failed. */
+  function finish(ref: string): void {
+    file({ kind: 'check', title: `${ref}: winding bad at the head itself`, block: 'heads', good: false, kill: true });
+  }
+
   if (!index) {
     return (
       <CaseFrame state={state} stage="trace">
@@ -125,6 +131,7 @@ export function TraceStage({ view }: { view: CaseView }) {
             </Notice>
           )}
           {journal.closed && <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>}
+          <Decision state={state} />
           {journal.condemned.length > 0 && !journal.closed && (
             <Notice look="attention" live>
               Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}. <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
@@ -142,6 +149,7 @@ export function TraceStage({ view }: { view: CaseView }) {
             onChoose={setChosenKey}
             onBench={() => setBench(true)}
             onCondemn={condemn}
+            onFinished={finish}
             condemned={new Set(journal.condemned.map(({ body }) => body.ref))}
             proveHref={`/case/${view.number}/prove`}
             repairHref={`/case/${view.number}/repair`}

@@ -1,0 +1,26 @@
+/** What a remark on a replacement is about. Text is for people, the code for programs. */
+export type RemarkCode =
+  | 'value' | 'volts' | 'kind' | 'safety-class' | 'esr' | 'temperature' | 'watts' | 'fusible' | 'fuse-current' | 'fuse-speed' | 'fuse-volts' | 'fuse-breaking'
+  | 'fuse-wire' | 'tantalum-derating' | 'not-judged'; // prettier-ignore
+
+/** A reason for or against a replacement. stop: not to be fitted. warn: think twice, or not judged. ok: checked and right. */
+export interface FitnessRemark {
+  readonly level: 'stop' | 'warn' | 'ok';
+  readonly code: RemarkCode;
+  readonly text: string;
+  /** Somebody can be hurt or a house can burn: no reason in a note overrules it. */
+  readonly dangerous?: boolean;
+}
+
+export const ok = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'ok', code, text });
+export const warn = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'warn', code, text });
+export const stop = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'stop', code, text });
+export const danger = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'stop', code, text, dangerous: true });
+
+/** fits: everything that matters was judged and is right. conditions: something is to be thought of. no: not to be fitted. */
+export type FitVerdict = 'fits' | 'conditions' | 'no';
+
+export function verdictOf(remarks: readonly FitnessRemark[]): FitVerdict {
+  if (remarks.some(({ level }) => level === 'stop')) return 'no';
+  return remarks.length > 0 && remarks.every(({ level }) => level === 'ok') ? 'fits' : 'conditions';
+}

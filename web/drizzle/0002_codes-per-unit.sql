@@ -1,0 +1,1 @@
+ALTER TABLE "unit_code" ADD COLUMN "unit_model" text DEFAULT '' NOT NULL;
