@@ -38,12 +38,29 @@ describe('the ledger', () => {
 });
 
 describe('the fuse gate', () => {
+  const predictor = new Predictor(index);
+  const gate = (ref: string, ...readings: Reading[]) => fuseGate(index, part(ref), readings, predictor);
   it('knows the load side and stays shut until its ohms to ground are read', () => {
     expect(fuseLoadSide(index, part('F1'))).toBe('P9F');
-    expect(fuseGate(index, part('F1'), [])).toEqual({ measure: 'P9F' });
-    expect(fuseGate(index, part('F1'), [reading('resistance', 'P9IN', 5)])).toEqual({ measure: 'P9F' });
-    expect(fuseGate(index, part('F1'), [reading('resistance', 'P9F', 1200)])).toBeUndefined();
-    expect(fuseGate(index, part('C1'), [])).toBeUndefined();
+    expect(gate('F1')).toMatchObject({ measure: { at: 'P9F', to: '' }, low: false });
+    expect(gate('F1', reading('resistance', 'P9IN', 5))).toMatchObject({ low: false });
+    expect(gate('C1')).toBeUndefined();
+  });
+  it('judges what was read: what would blow the next one keeps it out and says why', () => {
+    const belongs = predictor.healthy(measurement(index, 'resistance', 'P9F')).value;
+    expect(belongs).toBeGreaterThan(1000);
+    expect(gate('F1', reading('resistance', 'P9F', belongs))).toBeUndefined();
+    expect(gate('F1', reading('resistance', 'P9F', 'OL'))).toBeUndefined();
+    for (const ohm of [0.2, 1.2, 5]) {
+      const held = gate('F1', reading('resistance', 'P9F', ohm));
+      expect(held).toMatchObject({ low: true });
+      expect(held!.words).toMatch(/belongs.*would drive.*T1A stands 1 A.*why it blew/);
+    }
+    // Low, but nothing that blows a fuse of one ampere at nine volts.
+    expect(gate('F1', reading('resistance', 'P9F', 300))).toBeUndefined();
+    // The newest reading counts.
+    expect(gate('F1', reading('resistance', 'P9F', 1.2), reading('resistance', 'P9F', belongs))).toBeUndefined();
+    expect(gate('F1', reading('resistance', 'P9F', belongs), reading('resistance', 'P9F', 1.2))).toMatchObject({ low: true });
   });
 });
 
@@ -55,7 +72,7 @@ describe('the proof', () => {
     proofSteps(index, predictor, before, after, symptom, passed === undefined ? [] : [{ key: 's1', passed }]);
 
   it('asks for ohms, volts without and with load, what was wrong, and the symptom', () => {
-    expect(supplyRails(index)).toEqual(['P5', 'P9F', 'VM']);
+    expect(supplyRails(index)).toEqual(['P5', 'P9F', 'VM', 'VSENSE', 'VDRV']);
     expect([...new Set(steps([]).map((s) => s.stage))]).toEqual(['shorts', 'unloaded', 'loaded', 'function']);
     expect(steps([]).find((s) => s.type === 'measure' && s.stage === 'loaded' && s.before === 0.01)).toBeDefined();
     expect(powerAllowed(steps([]))).toBe(false);
@@ -66,13 +83,16 @@ describe('the proof', () => {
     expect(isProven(steps(good, true))).toBe(true);
     expect(isProven(steps(good, false))).toBe(false);
     expect(isProven(steps([...good, reading('voltage', 'VM', 2)], true))).toBe(false);
-    expect(powerAllowed(steps(good.slice(0, 3)))).toBe(true);
+    expect(powerAllowed(steps(good.slice(0, 5)))).toBe(true);
+    expect(powerAllowed(steps(good.slice(1, 5)))).toBe(false);
+    expect(powerAllowed([])).toBe(false);
   });
 });
 
 // Common practice, no published source: equal capacitance within 20 %, rated voltage equal or higher, never lower; the stripe of an aluminium capacitor marks minus.
 describe('replacements', () => {
-  const levels = (ref: string, text: string): string[] => judgeReplacement(part(ref), parseOffered(text)).map((r) => r.level);
+  const levels = (ref: string, text: string): string[] =>
+    judgeReplacement(part(ref), parseOffered(text)).filter(({ code }) => code === 'value' || code === 'volts').map((r) => r.level); // prettier-ignore
   it('takes a higher voltage and refuses a lower one or another value', () => {
     expect(levels('C1', '470u 25V')).toEqual(['ok', 'ok']);
     expect(levels('C1', '470u 10V')).toEqual(['ok', 'stop']);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { believeBlocks, nextTrials, UnitModel, unitModelIssues, type BlockEvidence } from '@hanzai/core/block';
+import { believeBlocks, fatalFindings, nextTrials, UnitModel, unitModelIssues, type BlockEvidence } from '@hanzai/core/block';
 import { comparePeers, compareSister } from '@hanzai/core/diagnosis';
 import { ARCHETYPES } from '@hanzai/data';
 
@@ -7,7 +7,7 @@ const toy: UnitModel = UnitModel.parse({
   name: 'toy', title: 'toy', source: 'worked by hand',
   blocks: ['a', 'b', 'c'].map((name) => ({ name, title: name, prior: 0.1 })),
   stages: [{ name: 's', title: 's', needs: ['a'] }, { name: 't', title: 't', needs: ['b', 'c'] }],
-  killChecks: [{ name: 'k', title: 'check c', block: 'c', minutes: 2 }],
+  killChecks: [{ name: 'k', title: 'check c', block: 'c', minutes: 2, coverage: 0.6, finished: 'c', worthSaving: 'a and b' }],
   patterns: [],
 }); // prettier-ignore
 const trial = (exercised: string[], passed: number, failed: number): BlockEvidence => ({ type: 'trial', exercised, passed, failed });
@@ -46,6 +46,34 @@ describe('swap trials', () => {
     const exact = enumerate(evidence);
     for (const { block, probability } of belief.byBlock) expect(probability).toBeCloseTo(exact[block]!, 9);
     expect(belief.healthy).toBeCloseTo(exact.none!, 9);
+  });
+
+  it('a check clears a block only as far as it looks', () => {
+    // Bayes' rule written out: a bad block passes what the check does not cover.
+    const share = (evidence: BlockEvidence[]): number => believeBlocks(toy, evidence).byBlock.find(({ block }) => block === 'c')!.probability;
+    const prior = share([]);
+    const passing = (coverage: number): number => 1 - (coverage * 0.97 + (1 - coverage) * 0.03);
+    for (const coverage of [0.3, 0.6, 0.9]) {
+      const odds = (prior / (1 - prior)) * (passing(coverage) / 0.97);
+      expect(share([{ type: 'check', block: 'c', good: true, coverage }])).toBeCloseTo(odds / (1 + odds), 9);
+    }
+    const laser = ARCHETYPES.find(({ name }) => name === 'optical-disc-reader')!;
+    const of = (evidence: BlockEvidence[]): number => believeBlocks(laser, evidence).byBlock.find(({ block }) => block === 'laser')!.probability;
+    const [check] = laser.killChecks;
+    expect(of([{ type: 'check', block: 'laser', good: true, coverage: check!.coverage }]) / of([])).toBeGreaterThan(0.4);
+  });
+
+  it('a kill check that failed is no reading that hardly fits; the job is to be decided', () => {
+    const evidence: BlockEvidence[] = [trial(['a', 'b', 'c'], 4, 0), { type: 'check', block: 'c', good: false, coverage: 0.6 }];
+    expect(believeBlocks(toy, evidence).odd).not.toContain(1);
+    expect(fatalFindings(toy, [{ title: 'check c', good: false }])).toMatchObject([{ confirmed: false, check: { finished: 'c', worthSaving: 'a and b' } }]);
+    expect(fatalFindings(toy, [{ title: 'check c', good: false }, { title: 'check c', good: false }])).toMatchObject([{ confirmed: true }]); // prettier-ignore
+    expect(
+      fatalFindings(toy, [
+        { title: 'check c', good: false },
+        { title: 'check c', good: true },
+      ]),
+    ).toEqual([]);
   });
 
   it('the order of the evidence does not matter', () => {

@@ -2,13 +2,14 @@ import { readFileSync } from 'node:fs';
 import { indexBoard, readDeck, type BoardIndex, type Setup } from '../src/board';
 import { parseFault, type RateTable } from '../src/fault';
 import { BenchState, resolveMeasurement, type Measurement, type Response } from '../src/instrument';
+import { LIBRARY } from '@hanzai/data';
 import rates from '../../data/library/rates.json' with { type: 'json' };
 
 export const RATES: RateTable = rates as unknown as RateTable;
 
-/** A board from deck lines, title and .end added. */
+/** A board from deck lines with the library's devices, title and .end added. */
 export function board(lines: string): BoardIndex {
-  const result = readDeck(`test deck\n${lines}\n.end\n`);
+  const result = readDeck(`test deck\n${lines}\n.end\n`, LIBRARY);
   if (!result.ok) throw new Error(JSON.stringify(result.issues));
   return indexBoard(result.value);
 }

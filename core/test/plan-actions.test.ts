@@ -89,7 +89,11 @@ describe('actions on one scale', () => {
   it('a reading leads while the field is open, and every action has its expected minutes', () => {
     const { actions, measurements } = planNext(diagnoser, [], diagnoser.believe([]));
     expect(actions[0]!.kind).toBe('measure');
-    expect(actions.every(({ expectedMinutes }) => actions[0]!.expectedMinutes <= 1.05 * expectedMinutes)).toBe(true);
+    // Work does not lead before anything is known, however often its parts fail; behind the readings it stands by its minutes.
+    const work = actions.filter(({ kind }) => kind !== 'measure');
+    expect(work.length).toBeGreaterThan(2);
+    expect(actions.slice(actions.length - work.length)).toEqual(work);
+    expect(actions.every(({ expectedMinutes, minutes }) => expectedMinutes >= minutes)).toBe(true);
     expect(measurements[0]!.reason).toMatch(/bit for/);
   });
 });

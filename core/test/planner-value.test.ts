@@ -37,7 +37,7 @@ function world(name: string, pick: (faults: readonly SingleHypothesis[]) => read
   const all = new Diagnoser(index, RATES);
   const settled = all.space.hypotheses
     .filter(({ fault }) => fault.type === 'mode')
-    .map((h) => ({ ...h, severities: [h.severities[h.severities.length >> 1]!], discrete: true }));
+    .map((h) => ({ ...h, severities: [h.severities[h.severities.length >> 1]!], discrete: true, prior: 1 })); // all equally likely: the order of readings is what is tested
   const diagnoser = new Diagnoser(index, RATES);
   const faults = pick(settled).slice(0, MOST_FAULTS);
   // Readings that only half tell some of the faults apart are left out for both sides: there the exact optimum is not a matter of sets.

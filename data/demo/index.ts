@@ -43,7 +43,11 @@ export type DemoEntry =
   | { readonly kind: 'trial'; readonly title: string; readonly exercised: string[]; readonly passed: number; readonly failed: number; readonly note: string }
   | { readonly kind: 'check'; readonly title: string; readonly block: string; readonly good: boolean }
   /** Every hazard of the case as it stands then. */
-  | { readonly kind: 'acknowledge-all'; readonly who: string; /** Of those that only a look tells: the ones that this unit has. */ readonly has?: readonly string[] }
+  | {
+      readonly kind: 'acknowledge-all';
+      readonly who: string;
+      /** Of those that only a look tells: the ones that this unit has. */ readonly has?: readonly string[];
+    }
   | { readonly kind: 'residual'; readonly hazard: string; readonly volt: number }
   | { readonly kind: 'step'; readonly step: OpenUpStep }
   /** Pieces of the n-th step, counted from 0, go back on. */

@@ -77,20 +77,70 @@ describe('the gate', () => {
     const board = await importBoard(db, 'own.cir', 'own\nV1 VIN 0 9\nXF1 VIN VM FUSE\nR1 VM 0 1k\n.end');
     const { id, file } = await newCase({ unitType: 'stepper-carriage', boardId: board.ok ? board.id : null });
     const live: EntryBody = { kind: 'reading', setup: 'on', quantity: 'voltage', at: 'VM', to: '', value: 9, typed: 'vm 9' };
+    const ohms: EntryBody = { ...live, setup: 'off', quantity: 'resistance', value: 1000 };
     expect(await file(live)).toMatchObject({ ok: false, detail: expect.stringMatching(/locked until Make safe.*mains.*local codes/) });
     expect(await file(step({}))).toMatchObject({ ok: false, detail: expect.stringContaining('stored charge') });
-    expect(await file({ ...live, setup: 'off', quantity: 'resistance', value: 1000 })).toMatchObject({ ok: true });
+    expect(await file(ohms)).toMatchObject({ ok: false, detail: expect.stringMatching(/below 2 V.*line-filter/) });
     expect(await file({ kind: 'acknowledge', hazard: 'no-such', who: 'T.' })).toMatchObject({ ok: false });
+    expect(await file({ kind: 'acknowledge', hazard: 'unit-mains', who: 'T.', notHere: true })).toMatchObject({ ok: false, detail: expect.stringContaining('known to be there') }); // prettier-ignore
     const view = (await caseView(db, id))!;
     const model = unitModelOf(view.unitType, view.codes)!;
-    for (const [i, { kind }] of model.hazards!.entries())
-      expect(await file({ kind: 'acknowledge', hazard: `unit-${kind}-${i}`, who: 'T. Quill' })).toMatchObject({ ok: true });
+    for (const { name } of model.hazards!) expect(await file({ kind: 'acknowledge', hazard: `unit-${name}`, who: 'T. Quill' })).toMatchObject({ ok: true });
     expect(await file(live)).toMatchObject({ ok: true });
+    // Acknowledged is not discharged.
+    expect(await file(step({}))).toMatchObject({ ok: false, detail: expect.stringMatching(/below 60 V since the power was last on/) });
+    expect(await file({ kind: 'residual', hazard: 'unit-mains', volt: 0 })).toMatchObject({ ok: false });
+    expect(await file({ kind: 'residual', hazard: 'unit-line-filter', volt: 30 })).toMatchObject({ ok: true });
     expect(await file(step({}))).toMatchObject({ ok: true });
+    expect(await file(ohms)).toMatchObject({ ok: false, detail: expect.stringContaining('below 2 V') });
+    expect(await file({ kind: 'residual', hazard: 'unit-line-filter', volt: 0.4 })).toMatchObject({ ok: true });
+    expect(await file(ohms)).toMatchObject({ ok: true });
+    // Power charges it again.
+    expect(await file(live)).toMatchObject({ ok: true });
+    expect(await file(ohms)).toMatchObject({ ok: false });
+    expect(await file(step({}))).toMatchObject({ ok: false });
+    await file({ kind: 'residual', hazard: 'unit-line-filter', volt: 0.4 });
     // Something seen later is another hazard: the case locks again for what it concerns.
     await file({ kind: 'seen', what: 'leak', text: '', sizeMm: 3, certainty: 1 });
     expect(await file(step({}))).toMatchObject({ ok: false, detail: expect.stringContaining('chemical') });
     expect(await file(live)).toMatchObject({ ok: true });
+  });
+  it('keeps power off while parts are off the board, and after a repair until the ohms were read; a reason overrules it and is kept', async () => {
+    const board = await importBoard(db, 'own.cir', 'own\nV1 VIN 0 9\nXF1 VIN VM FUSE\n*@ F1 rating=T1A\nR1 VM 0 1k\nC1 VM 0 47u\n.end');
+    const { file } = await newCase({ boardId: board.ok ? board.id : null });
+    const live: EntryBody = { kind: 'reading', setup: 'on', quantity: 'voltage', at: 'VM', to: '', value: 9, typed: 'vm 9' };
+    const ohms = (value: number): EntryBody => ({ ...live, setup: 'off', quantity: 'resistance', value });
+    const start: EntryBody = { kind: 'start', failedAt: null, tries: 1, sounds: '', conditions: [] };
+    await file({ kind: 'removed', ref: 'C1', value: '', note: '' });
+    for (const body of [live, start]) expect(await file(body)).toMatchObject({ ok: false, detail: expect.stringMatching(/C1 is off the board/) });
+    expect(await file({ kind: 'powerAnyway', refs: [], reason: 'only R1 matters' })).toMatchObject({ ok: false, detail: expect.stringContaining('C1') });
+    expect(await file({ kind: 'powerAnyway', refs: ['C1'], reason: 'only R1 matters' })).toMatchObject({ ok: true });
+    expect(await file(live)).toMatchObject({ ok: true });
+    // The next line of the ledger ends it.
+    await file({ kind: 'fitted', ref: 'C1', value: '47u', polarityChecked: true, note: '' });
+    expect(await file(live)).toMatchObject({ ok: false, detail: expect.stringMatching(/before the first power, read the ohms from VM to ground/) });
+    expect(await file(ohms(3))).toMatchObject({ ok: true });
+    expect(await file(live)).toMatchObject({ ok: false, detail: expect.stringContaining('does not read what the good board shows') });
+    expect(await file(ohms(1000))).toMatchObject({ ok: true });
+    expect(await file(live)).toMatchObject({ ok: true });
+    expect(await file({ kind: 'removed', ref: 'F1', value: '', note: '' })).toMatchObject({ ok: true });
+    expect(await file({ kind: 'fitted', ref: 'F1', value: 'F10A', polarityChecked: false, note: 'all there was' })).toMatchObject({ ok: false, detail: expect.stringContaining('more than the 1 A') }); // prettier-ignore
+    await file(ohms(2));
+    expect(await file({ kind: 'fitted', ref: 'F1', value: 'T1A', polarityChecked: false, note: '' })).toMatchObject({ ok: false, detail: expect.stringContaining('why it blew') }); // prettier-ignore
+  });
+  it('a kill check that failed asks for a decision; given up, a case closes unproven', async () => {
+    const { id, file } = await newCase({ unitType: 'flexible-disk-unit' });
+    const model = unitModelOf('flexible-disk-unit', [])!;
+    const { title, block } = model.killChecks[0]!;
+    await file({ kind: 'symptom', text: 'read errors' });
+    await file({ kind: 'check', title, block, good: false, kill: true });
+    const journal = async () => playJournal((await caseView(db, id))!.entries, undefined);
+    expect((await journal()).undecided).toHaveLength(1);
+    expect(await file({ kind: 'close', note: '' })).toMatchObject({ ok: false, detail: expect.stringContaining('nothing was decided') });
+    expect((await docket(db)).find(({ title: own }) => own === 'own case')).toBeDefined();
+    expect(await file({ kind: 'decision', course: 'give-up', reason: 'heads are not to be had' })).toMatchObject({ ok: true });
+    expect((await journal()).undecided).toHaveLength(0);
+    expect(await file({ kind: 'close', note: 'board kept as a donor' })).toMatchObject({ ok: true });
   });
 });
 
@@ -115,12 +165,15 @@ describe('opened up', () => {
 describe('what is known of the unit', () => {
   it('a code of the workshop is understood from then on, and one for no stage is refused', async () => {
     const { id } = await newCase({ unitType: 'tape-transport' });
-    const send = (more: object) => post(addCode, '/', JSON.stringify({ id: v7(), unitType: 'tape-transport', code: '2-2', stage: 'lock', meaning: 'tachometer silent', ...more })); // prettier-ignore
+    const send = (more: object) => post(addCode, '/', JSON.stringify({ id: v7(), unitType: 'tape-transport', unitModel: 'own unit', code: '2-2', stage: 'lock', meaning: 'tachometer silent', ...more })); // prettier-ignore
     expect(await send({ stage: 'orbit' })).toMatchObject({ status: 422, detail: expect.stringContaining('expected one of supply') });
     expect(await send({ unitType: 'teapot' })).toMatchObject({ status: 404 });
     expect((await send({})).status).toBe(201);
     const view = (await caseView(db, id))!;
     expect(unitModelOf(view.unitType, view.codes)!.codes).toContainEqual({ code: '2-2', stage: 'lock', meaning: 'tachometer silent' });
+    // Another unit of the same kind blinks other codes.
+    const other = await newCase({ unitType: 'tape-transport', unitModel: 'another unit' });
+    expect((await caseView(db, other.id))!.codes).toEqual([]);
   });
 
   it('what a condition explains does not count, what was cured does, and a trial never made is refused', async () => {

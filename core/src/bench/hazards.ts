@@ -90,7 +90,8 @@ function chargeWords({ ref, volt, joule, seconds, pathOhm, together, from }: Sto
 
 /** What becomes of a charge by itself. It never promises: the resistor that leads it away may be the part that failed. */
 export function leftWords(seconds: number | undefined, hasPath = seconds !== undefined): string {
-  if (!hasPath || seconds === undefined) return 'nothing on the sheet is sure to lead it away, it may stay for days; discharge, measure, and read again after a minute';
+  if (!hasPath || seconds === undefined)
+    return 'nothing on the sheet is sure to lead it away, it may stay for days; discharge, measure, and read again after a minute';
   if (seconds === 0) return 'low enough to touch, high enough to burn; discharge and measure';
   return `below ${TOUCH_LIMIT_VOLT} V after about ${Math.ceil(seconds)} s if its bleeder is whole; measure, and read again after a minute`;
 }

@@ -4,7 +4,17 @@ export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-g
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
 export { replacementObjection, replacementRemarks } from './replacement';
 export { rectifierInputs, supplyRails } from './rails';
-export { firstPowerObjection, isProven, powerAllowed, proofSteps, shortsChecks, type ProofAnswer, type ProofStage, type ProofStarts, type ProofStep } from './proving';
+export {
+  firstPowerObjection,
+  isProven,
+  powerAllowed,
+  proofSteps,
+  shortsChecks,
+  type ProofAnswer,
+  type ProofStage,
+  type ProofStarts,
+  type ProofStep,
+} from './proving';
 export { benchMinutes, LONGEST_GAP_MINUTES } from './time';
 export { bleeder, type Bleeder } from './bleeder';
 export { ENERGY_LIMIT_JOULE, METER_LIMIT_VOLT, secondsTo, storedCharges, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type StoredCharge } from './discharge';

@@ -60,7 +60,8 @@ export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[],
   if (next.action !== 'fitted') return undefined;
   if (next.value.trim() === '') return `say what went on for ${known}`;
   const offered = parseOffered(next.value);
-  if (index.replaceable.get(known)!.some((part) => isPolarised(part, offered)) && !next.polarityChecked) return `check which way round ${known} sits, and say so`;
+  if (index.replaceable.get(known)!.some((part) => isPolarised(part, offered)) && !next.polarityChecked)
+    return `check which way round ${known} sits, and say so`;
   return replacementObjection(index, known, next.value, next.note);
 }
 

@@ -22,7 +22,14 @@ export type ProofStep =
       readonly state: 'open' | 'pass' | 'fail';
     }
   /** So many starts in a row that come through, because it was seen to fail. */
-  | { readonly type: 'starts'; readonly key: 'starts'; readonly stage: 'function'; readonly needed: number; readonly clean: number; readonly state: 'open' | 'pass' | 'fail' }
+  | {
+      readonly type: 'starts';
+      readonly key: 'starts';
+      readonly stage: 'function';
+      readonly needed: number;
+      readonly clean: number;
+      readonly state: 'open' | 'pass' | 'fail';
+    }
   | { readonly type: 'ask'; readonly key: string; readonly stage: 'function'; readonly question: string; readonly state: 'open' | 'pass' | 'fail' };
 
 export interface ProofAnswer {

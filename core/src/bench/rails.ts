@@ -1,10 +1,11 @@
-import { GROUND, nameKey, type BoardIndex, type Part, type PartKind } from '../board';
+import { GROUND, isInsidePackage, nameKey, type BoardIndex, type Part, type PartKind } from '../board';
 import { CONTACT_OHM, isSource } from '../device';
 
 /** Coils and resistors below this resistance count as part of a supply path, ohm. Common practice, no published source. */
 const PATH_OHM = 5;
-/** A net of the path with fewer pins is only a way through. */
-const LEAST_PINS = 3;
+
+/** Sources below this are no supplies, volt. From memory of bench practice. */
+const LEAST_SUPPLY_VOLT = 2;
 
 /** Kinds that a rail feeds or that hold it up; a net with resistors alone is a signal. */
 const FED: readonly PartKind[] = ['capacitor', 'diode', 'transistor', 'winding', 'unspecified', 'regulator'];
@@ -17,10 +18,7 @@ type Carries = 'plus' | 'minus' | 'alternating';
 export function supplyRails(index: BoardIndex): readonly string[] {
   const found = supplyNets(index);
   const direct = index.nets.filter((net) => (found.get(nameKey(net)) ?? 'alternating') !== 'alternating');
-  const rails = direct.filter((net) => {
-    const pins = index.pinsOfNet.get(net) ?? [];
-    return pins.length >= LEAST_PINS && pins.some(isFed);
-  });
+  const rails = direct.filter((net) => index.pinsOfNet.get(net)!.some(isFed));
   return rails.length > 0 ? rails : direct;
 }
 
@@ -43,7 +41,7 @@ function supplyNets(index: BoardIndex): ReadonlyMap<string, Carries> {
     const [net, carries] = waiting.pop()!;
     if (net === GROUND || found.has(net)) continue;
     found.set(net, carries);
-    for (const { part, index: pin } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) waiting.push(...carriedOn(part, pin, carries));
+    for (const { part, index: pin } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) waiting.push(...carriedOn(index, part, pin, carries));
   }
   return found;
 }
@@ -52,30 +50,48 @@ function supplyNets(index: BoardIndex): ReadonlyMap<string, Carries> {
 function feeds(part: Part): [string, Carries][] {
   const keys = part.pins.map(nameKey);
   if (part.kind === 'transformer') return [[keys[2]!, 'alternating'], [keys[3]!, 'alternating']]; // prettier-ignore
-  if (!isSource(part) || part.kind !== 'voltageSource') return [];
+  // A few tenths of a volt are a level that something outside holds, not a supply.
+  if (!isSource(part) || part.kind !== 'voltageSource' || Math.abs(part.volt) < LEAST_SUPPLY_VOLT) return [];
   const plus: Carries = part.volt >= 0 ? 'plus' : 'minus';
   return [[keys[0]!, plus], [keys[1]!, plus === 'plus' ? 'minus' : 'plus']]; // prettier-ignore
 }
 
 /** The nets that a part carries a supply on to from its pin. */
-function carriedOn(part: Part, pin: number, carries: Carries): [string, Carries][] {
+function carriedOn(index: BoardIndex, part: Part, pin: number, carries: Carries): [string, Carries][] {
   const keys = part.pins.map(nameKey);
   if (part.kind === 'diode') {
     // Forward only: from its anode what is above ground, to its cathode; what is below, the other way.
     const way: Carries = pin === 0 ? 'plus' : 'minus';
-    return carries === way || carries === 'alternating' ? [[keys[1 - pin]!, way]] : [];
+    const far = keys[1 - pin]!;
+    return (carries === way || carries === 'alternating') && hasReservoir(index, far) ? [[far, way]] : [];
   }
   if (part.kind === 'regulator') {
     const { roles, polarity } = part.model;
     const isInput = roles[pin] === 'in';
     return isInput && carries !== 'alternating' ? [[keys[roles.indexOf('out')]!, polarity === 'positive' ? 'plus' : 'minus']] : [];
   }
+  if (part.kind === 'transistor') {
+    // A pass or switch transistor: what lies behind it is a rail where a reservoir stands on it.
+    const far = carries === 'alternating' || pin === 1 ? undefined : keys[2 - pin];
+    return far !== undefined && hasReservoir(index, far) ? [[far, carries]] : [];
+  }
+  // Through a few ohms, where a reservoir stands behind them: a sense or filter resistor.
+  if (part.kind === 'resistor') {
+    const far = keys[1 - pin]!;
+    return part.resistanceOhm <= PATH_OHM && !isInsidePackage(part.ref) && hasReservoir(index, far) ? [[far, carries]] : [];
+  }
   return leadsOn(part) ? keys.filter((_, other) => other !== pin).map((net) => [net, carries]) : [];
 }
 
-/** Contacts that are closed, coils and resistors of a few ohms. */
+/** From this value on a capacitor to ground keeps a rail up, farad. Common practice, no published source. */
+const RESERVOIR_FARAD = 1e-6;
+
+function hasReservoir(index: BoardIndex, net: string): boolean {
+  return index.pinsOfNet.get(index.netByKey.get(net)!)!.some(({ part }) => part.kind === 'capacitor' && part.capacitanceFarad >= RESERVOIR_FARAD && part.pins.some((other) => nameKey(other) === GROUND)); // prettier-ignore
+}
+
+/** Contacts that are closed, coils of a few ohms. */
 function leadsOn(part: Part): boolean {
   if (part.kind === 'switch') return part.rest === 'closed';
-  if (part.kind === 'resistor') return part.resistanceOhm <= PATH_OHM;
   return part.kind in CONTACT_OHM || (part.kind === 'inductor' && (part.dcResistanceOhm ?? 0) <= PATH_OHM);
 }

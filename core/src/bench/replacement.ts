@@ -10,7 +10,8 @@ const SAME = /^\s*(as before|the same( part| one)?|same( part| one)?|put back|re
 export function replacementRemarks(index: BoardIndex, ref: string, text: string): readonly FitnessRemark[] {
   const [, [part] = []] = [...index.replaceable].find(([known]) => nameKey(known) === nameKey(ref)) ?? [];
   if (!part) return [];
-  if (SAME.test(text)) return [{ level: 'warn', code: 'not-judged', text: 'the one that came off goes back: right only where it was measured good off the board' }];
+  if (SAME.test(text))
+    return [{ level: 'warn', code: 'not-judged', text: 'the one that came off goes back: right only where it was measured good off the board' }];
   return judgeReplacement(part, parseOffered(text), { onMains: isOnMains(index, part), workingVolt: workingVolt(index, part) });
 }
 

@@ -71,12 +71,18 @@ export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecas
 }
 
 /** Whether the directory is reached depends on where the format puts it: on the outer tracks, or in the middle. */
-function directory(set: DiskGeometry, medium: DiskGeometry, blocked: readonly Mismatch[], why: (list: readonly Mismatch[]) => string): MediumForecast['operations'][number] {
+function directory(
+  set: DiskGeometry,
+  medium: DiskGeometry,
+  blocked: readonly Mismatch[],
+  why: (list: readonly Mismatch[]) => string,
+): MediumForecast['operations'][number] {
   const name = 'list the directory';
   if (blocked.length > 0) return { name, works: 'no', because: why(blocked) };
   if (medium.directoryAt === undefined) return { name, works: set.sectorsPerTrack < medium.sectorsPerTrack ? 'in part' : 'yes', because: 'where it lies differs between formats' }; // prettier-ignore
   const stepped = medium.directoryAt * medium.tracksPerSide < set.tracksPerSide;
-  const place = medium.directoryAt < 0.1 ? 'it lies on the outermost track' : medium.directoryAt < 0.6 ? 'it lies on the middle tracks' : 'it lies on the inner tracks';
+  const place =
+    medium.directoryAt < 0.1 ? 'it lies on the outermost track' : medium.directoryAt < 0.6 ? 'it lies on the middle tracks' : 'it lies on the inner tracks';
   return { name, works: stepped ? 'yes' : 'no', because: stepped ? place : `${place}, which are never stepped to` };
 }
 

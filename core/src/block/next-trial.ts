@@ -57,9 +57,9 @@ export function possibleTrials(model: UnitModel): readonly Trial[] {
 export function nextTrials(model: UnitModel, evidence: readonly BlockEvidence[], trials: readonly Trial[] = possibleTrials(model)): readonly ProposedTrial[] {
   const now = believeBlocks(model, evidence);
   const before = entropy(now.byBlock.map(({ probability }) => probability));
-  const done = new Set(evidence.map((one) => JSON.stringify(one)));
+  const done = new Set(evidence.map(trialKey));
   const proposals = trials
-    .filter(({ good, bad }) => !done.has(JSON.stringify(good)) && !done.has(JSON.stringify(bad)))
+    .filter(({ good, bad }) => !done.has(trialKey(good)) && !done.has(trialKey(bad)))
     .map((trial): ProposedTrial => {
       const [ifGood, ifBad] = [believeBlocks(model, [...evidence, trial.good]), believeBlocks(model, [...evidence, trial.bad])];
       const chanceBad = chanceOf(now.byBlock, ifGood.byBlock, ifBad.byBlock);
@@ -73,6 +73,11 @@ export function nextTrials(model: UnitModel, evidence: readonly BlockEvidence[],
     if (isWorthIt(a) !== isWorthIt(b)) return isWorthIt(a) ? -1 : 1;
     return isWorthIt(a) ? killValue(b) - killValue(a) : b.gainBits / b.minutes - a.gainBits / a.minutes;
   });
+}
+
+/** What makes two trials the same, however much a check covers. */
+function trialKey(one: BlockEvidence): string {
+  return one.type === 'check' ? `check ${one.block} ${one.good}` : JSON.stringify(one);
 }
 
 function reasonOf({ kills, minutes }: Trial, gainBits: number, chanceBad: number): string {

@@ -21,7 +21,11 @@ const UNSTATED_SMALL_OHM = 0.1;
 const VOLTS = { usual: 25, power: 0.25, least: 0.7, most: 1.4 } as const;
 
 /** Ohms at 100 kHz of a healthy capacitor whose sheet does not state them: by value, volts and kind. An order of size: every reading that rests on it says so. */
-export function typicalEsrOhm(part: { readonly capacitanceFarad: number; readonly dielectric?: Dielectric | undefined; readonly ratedVolt?: number | undefined }): number {
+export function typicalEsrOhm(part: {
+  readonly capacitanceFarad: number;
+  readonly dielectric?: Dielectric | undefined;
+  readonly ratedVolt?: number | undefined;
+}): number {
   const { capacitanceFarad: farad, ratedVolt } = part;
   const kind = part.dielectric ?? (farad >= ELECTROLYTIC_FROM_FARAD ? 'electrolytic' : undefined);
   if (kind === undefined) return UNSTATED_SMALL_OHM;

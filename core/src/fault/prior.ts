@@ -89,7 +89,7 @@ function rateOf(index: BoardIndex, table: RateTable, fault: Fault): number {
   if (fault.type === 'bridge') return table.rates.bridge?.bridge ?? table.dryJoint;
   if (fault.type === 'cut') return table.rates.track?.cut ?? table.dryJoint;
   const part = fault.type === 'mode' ? fault.part : fault.pin.part;
-  const rows = rateClasses(index, part).flatMap((name) => table.rates[name] ?? []);
+  const rows = rateClasses(index, part).map((name) => table.rates[name] ?? {});
   const mode = fault.type === 'dry' ? 'dry' : fault.mode.name;
   return rows.find((row) => row[mode] !== undefined)?.[mode] ?? table.dryJoint;
 }

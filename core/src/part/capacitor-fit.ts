@@ -66,10 +66,12 @@ function kind(original: Capacitor, offered: OfferedPart, working: number | undef
     return [was === 'bipolar' ? stop('kind', 'a bipolar one came off: write that the new one is bipolar or film, or it may sit the wrong way half of the time') : warn('kind', tell)]; // prettier-ignore
   }
   if (was === 'bipolar' && POLAR.includes(now)) return [stop('kind', `a ${now} works one way round only, a bipolar one came off: bipolar, film, or two polar ones of twice the value back to back`)]; // prettier-ignore
-  if (was === 'bipolar' && now === 'ceramic') return [stop('kind', 'a ceramic loses value with its volts and changes it with the signal: bipolar or film here')];
+  if (was === 'bipolar' && now === 'ceramic')
+    return [stop('kind', 'a ceramic loses value with its volts and changes it with the signal: bipolar or film here')];
   if (was === 'film' && POLAR.includes(now)) return [stop('kind', `a film capacitor has no polarity, a ${now} has`)];
   if (now === 'tantalum' && was !== 'tantalum') return tantalum(offered, working);
-  if (now === 'ceramic' && was !== 'ceramic') return [warn('kind', 'a ceramic loses value with the volts on it, and its ESR may be too low for an old regulator: not in timing or coupling')];
+  if (now === 'ceramic' && was !== 'ceramic')
+    return [warn('kind', 'a ceramic loses value with the volts on it, and its ESR may be too low for an old regulator: not in timing or coupling')];
   if (was === 'ceramic' && now !== 'ceramic') return [warn('kind', `a ${now} where a ceramic was decouples less at high frequency`)];
   if (now === was) return [ok('kind', `${now} as before`)];
   return [warn('kind', `${now} where ${was} came off: think of its ESR and its polarity`)];

@@ -1,5 +1,5 @@
 import { parseFuse, slowness, type Part } from '../board';
-import { formatCompact } from '../quantity';
+import { formatQuantity } from '../quantity';
 import { danger, ok, warn, type FitnessRemark } from './remark';
 import type { OfferedPart } from './offered';
 
@@ -15,10 +15,11 @@ export function judgeFuse(original: Part, offered: OfferedPart): readonly Fitnes
   return [current(wanted.ampere, fuse.ampere), ...speed(wanted.speed, fuse.speed), ...volts(wanted.volt, fuse.volt), ...breaking(wanted.breaking, fuse.breaking)]; // prettier-ignore
 }
 
-const ampere = (value: number): string => formatCompact(value, 'A');
+const ampere = (value: number): string => formatQuantity(value, 'A', 3);
 
 function current(wanted: number | undefined, offered: number | undefined): FitnessRemark {
-  if (wanted === undefined) return warn('fuse-current', 'the sheet does not say which fuse belongs here: read the cap of the old one or the print beside its holder');
+  if (wanted === undefined)
+    return warn('fuse-current', 'the sheet does not say which fuse belongs here: read the cap of the old one or the print beside its holder');
   if (offered === undefined) return warn('fuse-current', `no current written: ${ampere(wanted)} belongs here`);
   if (offered > wanted * (1 + SAME)) return danger('fuse-current', `${ampere(offered)} is more than the ${ampere(wanted)} that belongs here`);
   if (offered < wanted * (1 - SAME)) return warn('fuse-current', `${ampere(offered)} is less than ${ampere(wanted)}: safe, but it may blow without a fault`);

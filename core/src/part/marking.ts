@@ -33,11 +33,23 @@ export function marking(part: Part, offered?: OfferedPart): Marking | undefined 
     case 'diode':
       return { sign: 'band', at: nets[1], words: `band (cathode) to ${nets[1]}` };
     case 'transistor':
-      return { sign: 'flat', at: undefined, words: `collector ${nets[0]}, base ${nets[1]}, emitter ${nets[2]}: check the pin order of the new one on its data sheet` };
+      return {
+        sign: 'flat',
+        at: undefined,
+        words: `collector ${nets[0]}, base ${nets[1]}, emitter ${nets[2]}: check the pin order of the new one on its data sheet`,
+      };
     case 'regulator':
-      return { sign: 'type-print', at: undefined, words: `${part.model.roles.map((role, i) => `pin ${i + 1} (${role}) to ${nets[i]}`).join(', ')}: pin order differs between makes and signs` };
+      return {
+        sign: 'type-print',
+        at: undefined,
+        words: `${part.model.roles.map((role, i) => `pin ${i + 1} (${role}) to ${nets[i]}`).join(', ')}: pin order differs between makes and signs`,
+      };
     case 'opto':
-      return { sign: 'notch', at: undefined, words: `anode ${nets[0]}, cathode ${nets[1]}, collector ${nets[2]}, emitter ${nets[3]}: find the light side with a diode test first` };
+      return {
+        sign: 'notch',
+        at: undefined,
+        words: `anode ${nets[0]}, cathode ${nets[1]}, collector ${nets[2]}, emitter ${nets[3]}: find the light side with a diode test first`,
+      };
     default:
       return { sign: 'notch', at: undefined, words: 'notch or dot at pin 1, as on the print and in the picture of the old one' };
   }

@@ -92,7 +92,9 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const proposals = weighed.slice(0, Math.max(options.most ?? MOST_PROPOSED, MOST_PROMISES)).map((one) => propose(diagnoser, view, one, absent));
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
   const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information))); // prettier-ignore
-  const kept = actions.filter((action, i) => action.kind !== 'measure' || actions.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED).slice(0, MOST_ACTIONS); // prettier-ignore
+  // Before the first reading nothing is known of this board but how often parts fail: nobody replaces on that.
+  const ordered = readings.length > 0 ? actions : [...actions].sort((a, b) => Number(b.kind === 'measure') - Number(a.kind === 'measure'));
+  const kept = ordered.filter((action, i) => action.kind !== 'measure' || ordered.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED).slice(0, MOST_ACTIONS); // prettier-ignore
   return { state: decide(belief, weighed, costs), actions: kept, measurements: proposals, replace };
 }
 

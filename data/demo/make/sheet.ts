@@ -83,7 +83,11 @@ export class Sheet {
   }
   /** An electrolytic: microfarads, volts, ESR in ohms when sound. */
   electrolytic(ref: string, a: string, b: string, microfarad: number, ratedVolt: number, esrOhm: number, role?: string): this {
-    return this.c(ref, a, b, Number((microfarad * 1e-6).toPrecision(12)), 'electrolytic', ratedVolt, { esrOhm, fitYear: this.year, ...(role === undefined ? {} : { role }) });
+    return this.c(ref, a, b, Number((microfarad * 1e-6).toPrecision(12)), 'electrolytic', ratedVolt, {
+      esrOhm,
+      fitYear: this.year,
+      ...(role === undefined ? {} : { role }),
+    });
   }
   l(ref: string, a: string, b: string, inductanceHenry: number, dcResistanceOhm: number, extra: Extra = {}): this {
     return this.put({ kind: 'inductor', ref, pins: [a, b], inductanceHenry, dcResistanceOhm, ...extra });
@@ -119,7 +123,15 @@ export class Sheet {
     return this.put({ ...found.make(ref, [...pins]), ...(role === undefined ? {} : { role }) }, at);
   }
   /** A chip by the names of its pins; what is not named is left unconnected. */
-  chip(ref: string, name: string, nets: Readonly<Record<string, string>>, at: readonly [number, number], role: string, power = 'P5', program?: readonly string[]): this {
+  chip(
+    ref: string,
+    name: string,
+    nets: Readonly<Record<string, string>>,
+    at: readonly [number, number],
+    role: string,
+    power = 'P5',
+    program?: readonly string[],
+  ): this {
     const known = chipModel(name);
     if (!known) throw new Error(`${ref}: no chip ${name}`);
     const model = program ? programmed(known, program) : known;
@@ -168,5 +180,9 @@ export function onBus(pins: readonly string[], nets: readonly string[]): Record<
 function programmed(model: ChipModel, statements: readonly string[]): ChipModel {
   const pinOf = (text: string): string => text.split('=')[0]!.trim();
   const own = new Set(statements.map(pinOf));
-  return { ...model, title: `${model.title}, as this board's program uses it`, function: [...model.function.filter((text) => !own.has(pinOf(text))), ...statements] };
+  return {
+    ...model,
+    title: `${model.title}, as this board's program uses it`,
+    function: [...model.function.filter((text) => !own.has(pinOf(text))), ...statements],
+  };
 }

@@ -58,7 +58,13 @@ export function Decision({ state }: { state: CaseState }) {
           setRefusal(state.file({ kind: 'decision', course, reason: reason.trim() }));
         }}
       >
-        <OneOf name="course" legend="How it goes on" choices={(Object.keys(COURSE_WORDS) as Course[]).map((value) => ({ value, words: COURSE_WORDS[value] }))} value={course} onChange={setCourse} />
+        <OneOf
+          name="course"
+          legend="How it goes on"
+          choices={(Object.keys(COURSE_WORDS) as Course[]).map((value) => ({ value, words: COURSE_WORDS[value] }))}
+          value={course}
+          onChange={setCourse}
+        />
         <Field id="decision-reason" label="Why" error={refusal}>
           <input id="decision-reason" value={reason} maxLength={500} onChange={(event) => setReason(event.target.value)} />
         </Field>

@@ -35,7 +35,12 @@ export function PowerAnyway({ state }: { state: CaseState }) {
           setRefusal(state.file({ kind: 'powerAnyway', refs: [...journal.missing], reason: reason.trim() }));
         }}
       >
-        <Field id="power-anyway" label="Why it gets power all the same" error={refusal} hint="Kept in the report. It holds until the next part comes off or goes on.">
+        <Field
+          id="power-anyway"
+          label="Why it gets power all the same"
+          error={refusal}
+          hint="Kept in the report. It holds until the next part comes off or goes on."
+        >
           <input id="power-anyway" value={reason} maxLength={300} onChange={(event) => setReason(event.target.value)} />
         </Field>
         <Button type="submit">It is meant</Button>

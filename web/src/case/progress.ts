@@ -122,7 +122,12 @@ function firstHalf(journal: Journal, over: boolean): Pick<Progress['pads'], 'swa
   };
 }
 
-function obstaclesOf(index: BoardIndex | undefined, { missing, steps, undecided, decision }: Journal, { proof, untouched, proven }: Situation, begun: boolean): readonly string[] {
+function obstaclesOf(
+  index: BoardIndex | undefined,
+  { missing, steps, undecided, decision }: Journal,
+  { proof, untouched, proven }: Situation,
+  begun: boolean,
+): readonly string[] {
   const obstacles: string[] = [];
   const off = steps.filter(({ what, back, count }) => what !== 'empty-hole' && back < count);
   if (off.length > 0) obstacles.push(`not back together: ${off.reduce((sum, { back, count }) => sum + count - back, 0)} pieces are still off`);

@@ -1,4 +1,15 @@
-import { backObjection, DEFER, firstPowerObjection, fuseGate, ledgerObjection, lockedBy, type FuseObjection, type Gate, type LedgerLine, type Lock } from '@hanzai/core/bench';
+import {
+  backObjection,
+  DEFER,
+  firstPowerObjection,
+  fuseGate,
+  ledgerObjection,
+  lockedBy,
+  type FuseObjection,
+  type Gate,
+  type LedgerLine,
+  type Lock,
+} from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
@@ -54,7 +65,9 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
       return body.notHere && !hazard.ifFitted ? 'this one is known to be there: it can only be acknowledged' : undefined;
     }
     case 'residual':
-      return caseHazards(model, index, journal).some(({ key, charge }) => key === body.hazard && charge) ? undefined : 'this charge is not one of the case any more';
+      return caseHazards(model, index, journal).some(({ key, charge }) => key === body.hazard && charge)
+        ? undefined
+        : 'this charge is not one of the case any more';
     case 'powerAnyway': {
       const left = journal.missing.filter((ref) => !body.refs.some((named) => nameKey(named) === nameKey(ref)));
       return left.length > 0 ? `${left.join(', ')} is off the board too: name it` : undefined;

@@ -4,7 +4,7 @@ import { Loose, MOST_OWN, type Tangent } from '../loose';
 import { looseNodeStart, loosePieces } from '../loose-pieces';
 import { across } from '../operating-point';
 import { MOST_PORTS, PieceAnswer, readPorts } from '../piece';
-import { MOVED_VOLT, type Known, type Vicinity } from './vicinity';
+import type { Known, Vicinity } from './vicinity';
 
 /** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges
  *  quadratically: what is left is far less. */
@@ -229,7 +229,6 @@ class VicinitySearch implements NearPoint {
       const node = moved[m]!;
       if (node >= nodeCount) continue;
       const way = Math.abs(x[node]! - before[node]!);
-      if (way <= MOVED_VOLT) continue;
       const places = around[node]!;
       for (let k = 0; k < places.length; k += 1) {
         const i = places[k]!;

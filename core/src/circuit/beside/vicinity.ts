@@ -59,7 +59,7 @@ export class Vicinity {
     const pieces: Known[] = [];
     const learn = (stamp: object, piece: Piece, law?: LawStamp): void => {
       this.positions.set(stamp, pieces.length);
-      pieces.push({ ...knownAt(piece, x), law, open: !law || isOpen(law, drives) });
+      pieces.push({ ...knownAt(piece, x, law?.element.linearVolt ?? MOVED_VOLT), law, open: !law || isOpen(law, drives) });
     };
     for (const stamp of network.junctions) learn(stamp, new JunctionPiece(stamp));
     for (const stamp of network.transistors) learn(stamp, new TransistorPiece(stamp));
@@ -177,10 +177,11 @@ export const MOVED_VOLT = 1e-4;
 const answer = new PieceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 
-function knownAt(piece: Piece, x: Float64Array): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
+/** leastSlack: a move that asks nothing of it. An amplifier multiplies what its inputs move by: for it that is a share of its linear range. */
+function knownAt(piece: Piece, x: Float64Array, leastSlack: number): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
   const { ports } = piece;
   readPorts(piece, x, volts);
   piece.at(volts, answer);
-  const slack = Math.max(MOVED_VOLT, piece.slack(volts));
+  const slack = Math.max(leastSlack, piece.slack(volts));
   return { piece, slack, ampere: answer.ampere.slice(0, ports.length), slope: answer.slope.slice(0, ports.length ** 2) };
 }

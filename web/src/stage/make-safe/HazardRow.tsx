@@ -17,7 +17,8 @@ export function HazardRow({ hazard, state, onAcknowledge }: { hazard: Hazard; st
         <b className={`${sheet.mark} ${sheet.harm}`}>{KIND_WORDS[hazard.kind]}</b> {hazard.words}
         <small>
           {hazard.from}
-          {done && ` · ${done.notHere ? 'not here, says' : 'acknowledged by'} ${done.who}, ${new Date(done.entry.madeAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`}
+          {done &&
+            ` · ${done.notHere ? 'not here, says' : 'acknowledged by'} ${done.who}, ${new Date(done.entry.madeAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`}
         </small>
         {hazard.charge && hazard.charge.volt > TOUCH_LIMIT_VOLT && !done?.notHere && <Charge hazard={hazard} state={state} />}
       </span>

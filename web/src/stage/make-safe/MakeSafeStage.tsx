@@ -88,7 +88,9 @@ export function MakeSafeStage({ view }: { view: CaseView }) {
 function Gate({ words, left }: { words: string; left: readonly Lock[] }) {
   const open = left.filter(({ need }) => need === 'acknowledge').length;
   const charges = left.length - open;
-  const why = [open > 0 ? `${open} to acknowledge` : '', charges > 0 ? `${charges === 1 ? 'a charge' : `${charges} charges`} to read` : ''].filter(Boolean).join(', ');
+  const why = [open > 0 ? `${open} to acknowledge` : '', charges > 0 ? `${charges === 1 ? 'a charge' : `${charges} charges`} to read` : '']
+    .filter(Boolean)
+    .join(', ');
   return (
     <p>
       <b className={left.length === 0 ? undefined : sheet.harm}>{left.length === 0 ? 'not locked' : `locked: ${why}`}</b> · {words}

@@ -105,7 +105,9 @@ export function ProveStage({ view }: { view: CaseView }) {
                     current={step === current}
                     locked={locked || (!power && stage !== 'shorts')}
                     onAnswer={(passed) => state.file({ kind: 'answer', step: step.key, passed })}
-                    onStart={(clean) => state.file({ kind: 'start', failedAt: clean ? null : (state.model?.stages[0]?.name ?? 'start'), tries: 1, sounds: '', conditions: [] })}
+                    onStart={(clean) =>
+                      state.file({ kind: 'start', failedAt: clean ? null : (state.model?.stages[0]?.name ?? 'start'), tries: 1, sounds: '', conditions: [] })
+                    }
                   />
                 ))}
             </tbody>

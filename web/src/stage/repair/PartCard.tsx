@@ -100,7 +100,8 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
           )}
           {off && way && (
             <label className={style.check}>
-              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> <MarkingSketch marking={way} /> This way round: {way.words}
+              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> <MarkingSketch marking={way} /> This way round:{' '}
+              {way.words}
             </label>
           )}
           {refusal && (

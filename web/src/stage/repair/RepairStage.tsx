@@ -33,7 +33,10 @@ export function RepairStage({ view }: { view: CaseView }) {
   }
   const states = reconcile(journal.ledger);
   const refs = [...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)])];
-  const toMeasure = refs.filter((ref) => journal.absent.includes(ref)).map((ref) => fuseHold(index, journal, ref)).find((hold) => hold !== undefined && !hold.low);
+  const toMeasure = refs
+    .filter((ref) => journal.absent.includes(ref))
+    .map((ref) => fuseHold(index, journal, ref))
+    .find((hold) => hold !== undefined && !hold.low);
   const strip = (
     <Strip
       index={index}

@@ -22,7 +22,9 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
             <tr>
               <th scope="col">condition</th>
               <th scope="col">failed with / without</th>
-              <th scope="col" title="with as many conditions looked at as there are">by chance</th>
+              <th scope="col" title="with as many conditions looked at as there are">
+                by chance
+              </th>
               <th scope="col">verdict</th>
             </tr>
           </thead>

@@ -72,7 +72,8 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
   const trials = useMemo(() => nextTrials(model, blockEvidence(model, journal).evidence).slice(0, PROPOSALS), [model, journal]);
   const file = (trial: ProposedTrial, outcome: BlockEvidence): void => {
-    if (outcome.type === 'check') state.file({ kind: 'check', title: trial.title, block: outcome.block, good: outcome.good, ...(trial.kills ? { kill: true } : {}) });
+    if (outcome.type === 'check')
+      state.file({ kind: 'check', title: trial.title, block: outcome.block, good: outcome.good, ...(trial.kills ? { kill: true } : {}) });
     if (outcome.type === 'trial')
       state.file({ kind: 'trial', title: trial.title, exercised: [...outcome.exercised], passed: outcome.passed, failed: outcome.failed, note: '' });
   };

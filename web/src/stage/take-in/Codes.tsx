@@ -111,7 +111,9 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
 
   return (
     <div className={sheet.form}>
-      <p className={sheet.small}>“{code}” is not in the table of {state.view.unitModel}. If you know it, write it down:</p>
+      <p className={sheet.small}>
+        “{code}” is not in the table of {state.view.unitModel}. If you know it, write it down:
+      </p>
       <Field id="code-stage" label="It speaks of">
         <select id="code-stage" value={stage} onChange={(event) => setStage(event.target.value)}>
           {model.stages.map(({ name, title }) => (

@@ -31,7 +31,14 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
     <section className={style.card} aria-label="What to do next">
       {busy !== undefined && <Working share={busy} />}
       {next.state === 'replace' && next.replace[0] && (
-        <Verdict index={index} {...next.replace[0]} isCondemned={condemned.has(next.replace[0].ref)} onCondemn={onCondemn} onFinished={onFinished} repairHref={repairHref} />
+        <Verdict
+          index={index}
+          {...next.replace[0]}
+          isCondemned={condemned.has(next.replace[0].ref)}
+          onCondemn={onCondemn}
+          onFinished={onFinished}
+          repairHref={repairHref}
+        />
       )}
       {next.state === 'verify' && (
         <div className={style.verdict}>
@@ -96,7 +103,12 @@ function Verdict({
         {finished && ' is finished'}
       </h2>
       <p>{percent(probability)} sure; no reading left is worth more than the work itself.</p>
-      {finished && <p>A head with a bad winding is not mended and hardly to be had alone. Touch its terminals once more, at the head itself; then decide whether the job goes on.</p>}
+      {finished && (
+        <p>
+          A head with a bad winding is not mended and hardly to be had alone. Touch its terminals once more, at the head itself; then decide whether the job
+          goes on.
+        </p>
+      )}
       {finished && (
         <Button look="main" onClick={() => onFinished(refdes)}>
           It is finished: decide
