@@ -7,6 +7,7 @@ import { join } from 'node:path';
 import { bus, chips } from './reference-chips/describe.mjs';
 import './reference-chips/combinational.mjs';
 import './reference-chips/sequential.mjs';
+import './reference-chips/further.mjs';
 
 /** A small generator with a fixed seed, so that the file repeats. Source: the "minimal standard" generator, Park & Miller, CACM 31, 1988. */
 let seed = 20260101;

@@ -221,6 +221,9 @@ describe('cautions', () => {
       expect(row, step).toBeDefined();
       expect(row).toContain(source);
     }
+    // Every word that is said stands there, however the table is set.
+    const plain = doc.replace(/\s+/g, ' ');
+    for (const text of said) expect(plain).toContain(text.replace(/\s+/g, ' '));
     for (const kind of FindingKind.options) if (FINDING_RULES[kind].caution) expect(doc).toContain(`\`${kind}\``);
   });
   it('none promises safety, none is long, and what defers to local codes says so', () => {

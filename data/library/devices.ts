@@ -8,9 +8,16 @@ import { OTHERS } from './chips/others';
 import { REGISTERS } from './chips/registers';
 import { familyFor } from './families';
 
-/** Every chip of the 7400 series that the library knows. */
-export const SERIES_74: readonly ChipRow[] = [...GATES, ...REGISTERS, ...COUNTERS, ...COMBINATIONAL, ...BUS];
-export { OTHERS as OTHER_CHIPS } from './chips/others';
+/** Who says so, where a row does not: each pin-out was read a second time by package pin in scripts/reference-chips, but for those named in core/test/reference/chips.test.ts. */
+const SOURCE = 'pins: published data sheet, from memory; function: published function table';
+const sourced = <T extends ChipRow>(row: T): T & { readonly source: string } => ({
+  ...row,
+  source: row.source ?? (row.blackBox ? `${SOURCE}; activity: common practice` : SOURCE),
+});
+
+/** Every chip of the 7400 series that the library knows, and those outside it. */
+export const SERIES_74 = [...GATES, ...REGISTERS, ...COUNTERS, ...COMBINATIONAL, ...BUS].map(sourced);
+export const OTHER_CHIPS = OTHERS.map(sourced);
 export { FAMILIES } from './families';
 
 const SERIES_NAME = /^(74|75|26)(LS|S|ALS|AS|F|L|H|HC|HCT)?(\d{2,3})([A-Z]{0,3})$/;

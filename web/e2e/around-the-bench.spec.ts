@@ -28,11 +28,11 @@ test('a reading is taken back from the list, and a wrong line stays for mending'
   await strip.press('Enter');
   await expect(page.locator('#strip-says')).toContainText('no part, pin or net "r99"');
   await expect(strip).toHaveValue('r99 4k7');
-  await strip.fill('lamp 1.74');
+  await strip.fill('lamp gnd 1.1k ohm');
   await strip.press('Enter');
   const log = page.getByRole('region', { name: 'Readings' });
   await expect(log).toContainText('LAMP to ground');
-  await log.getByRole('button', { name: 'Take back lamp 1.74' }).click();
+  await log.getByRole('button', { name: 'Take back lamp gnd 1.1k ohm' }).click();
   await expect(log).not.toContainText('LAMP to ground');
   await expect(page.getByText('all stored')).toBeVisible();
   await page.reload();

@@ -31,11 +31,11 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await expect(page.locator('#strip-says')).toContainText('8.98 V P9IN to ground');
   await expect(page.locator('#strip-says')).toContainText('sound: 8.98 V');
   await strip.press('Enter');
-  await expect(leader(page)).toContainText('75 %');
+  await expect(leader(page)).toContainText('61 %');
 
   // A retracted reading leaves no trace.
   await strip.press('Control+z');
-  await expect(leader(page)).toContainText('56 %');
+  await expect(leader(page)).toContainText('40 %');
   await read(page, 'p9in 8.98');
   await read(page, 'f1 open');
   await expect(page.getByRole('heading', { name: /Enough measured: replace F1/ })).toBeVisible();
@@ -46,8 +46,17 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await page.getByRole('button', { name: 'F1 came off' }).click();
   await expect(page.getByRole('button', { name: 'F1 went on' })).toBeDisabled();
   await expect(page.getByText('read the ohms from P9F to ground')).toBeVisible();
+  // What is too low keeps it out and says why the last one blew.
+  await read(page, 'p9f gnd 1.2 ohm');
+  await expect(page.getByText(/would drive .* through it.*This is why it blew/).first()).toBeVisible();
+  await expect(page.getByRole('button', { name: 'F1 went on' })).toBeDisabled();
+  await page.getByLabel('Reading', { exact: true }).press('Control+z');
   await read(page, 'p9f gnd 4.7k ohm');
   await expect(page.getByText('Still missing:')).toBeVisible();
+  await page.getByLabel('What goes on').fill('F10A');
+  await page.getByRole('button', { name: 'F1 went on' }).click();
+  await expect(page.getByText(/F1 may not go on like this: 10 A is more than the 1 A/)).toBeVisible();
+  await page.getByLabel('What goes on').fill('T1A');
   await page.getByRole('button', { name: 'F1 went on' }).click();
   await follow(page, page.getByRole('link', { name: 'On to Prove' }));
 
@@ -55,7 +64,7 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await expect(page.getByText('Locked until every ohms check')).not.toHaveCount(0);
   const gone = page.getByRole('button', { name: /^Gone:/ });
   await expect(gone.first()).toBeDisabled();
-  for (let i = 0; i < 12; i += 1) {
+  for (let i = 0; i < 20; i += 1) {
     const current = page.locator('tr[aria-current="step"]');
     if ((await current.count()) === 0) break;
     const words = (await current.locator('th').innerText()).trim();
@@ -67,6 +76,13 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   for (let left = await gone.count(); left > 0; left -= 1) {
     await gone.first().click();
     await expect(gone).toHaveCount(left - 1);
+  }
+  // It was seen to fail once: five clean starts before it is believed.
+  const clean = page.getByRole('button', { name: 'One more start came through' });
+  for (let i = 1; i <= 5; i += 1) {
+    await expect(page.getByText('Proven.')).toHaveCount(0);
+    await clean.click();
+    await expect(page.getByRole('row', { name: /clean starts in a row/ })).toContainText(`${i} of 5`);
   }
   await expect(page.getByText('Proven.')).toBeVisible();
   await follow(page, page.getByRole('link', { name: 'On to Hand back' }));
@@ -133,8 +149,13 @@ test('what is typed while the server is down is kept in the browser and sent whe
   await expect(page.getByText('all stored')).toBeVisible();
   await expect(leader(page)).toBeVisible();
   await server.stop('SIGKILL');
-  await read(page, 'raw 18.4');
-  await read(page, 'b 12.7');
+  // C6 is off the board: power is locked, ohms are not.
+  await page.getByLabel('Reading', { exact: true }).fill('raw 18.4');
+  await page.getByLabel('Reading', { exact: true }).press('Enter');
+  await expect(page.locator('#strip-says')).toContainText('C6 is off the board');
+  await expect(page.getByText(/Power is locked: C6 is off the board/)).toBeVisible();
+  await read(page, 'raw gnd 11k ohm');
+  await read(page, 'b gnd 6k ohm');
   await expect(page.getByText(/does not answer. 2 entries are kept in this browser/)).toBeVisible();
   await expect(page.getByRole('region', { name: 'Readings' })).toContainText('RAW to ground');
   await server.start();

@@ -22,7 +22,7 @@ export const CAUTIONS: Readonly<Record<CautionedStep, Caution>> = {
   'in-the-case': { words: 'Unplugged and read below 60 V before hands go in. The plug lies where it is seen.', source: 'IEC 62368-1, energy class ES1, from memory', defer: true },
   bleeding: { words: 'Through the resistor, its leads insulated, never with a screwdriver. Eyes covered. Then measure, and again after a minute.', source: PRACTICE, defer: true },
   iron: { words: 'Unplugged. Hot iron, flux fumes: air out, eyes covered. Wash hands after lead solder. Leaked electrolyte: gloves, no cold pulling.', source: PRACTICE, defer: false },
-  look: { words: 'Eyes covered when something is pried or cut. Leaked battery or electrolyte: gloves, wash skin at once. Burns and old glue: damp cloth, no dry dust.', source: PRACTICE, defer: false },
+  look: { words: 'Eyes covered when something is pried or cut. Leaked battery or electrolyte: gloves, wash skin at once. Burns and old glue: damp cloth, no dry dust.', source: PRACTICE, defer: true },
   'first-aid': { words: 'Power off for every one of these that puts a hand inside. Some switching supplies must not run without a load: plug the load in before power.', source: PRACTICE, defer: true },
   reseat: { words: 'Power off at both ends. A stepper unplugged live kills its driver. Unplug before power, never under it.', source: PRACTICE, defer: false },
   'head-ohms': { words: 'An ohmmeter magnetises a head: no medium in or near. Demagnetise the head before a good one goes in.', source: PRACTICE, defer: false },

@@ -55,9 +55,16 @@ export function testConditions(starts: readonly Start[]): readonly ConditionTest
       return { condition, withFailed, withClean, withoutFailed, withoutClean, more, chance: exactTest(withFailed, withClean, withoutFailed, withoutClean) };
     })
     .sort((x, y) => x.chance - y.chance);
+  // Conditions that come and go together, or one with the other's absence, are one test.
+  const split = (condition: string): string => {
+    const row = starts.map(({ conditions }) => conditions.includes(condition));
+    return row.map((present) => Number(present === row[0])).join('');
+  };
+  const splits = new Set(tests.map(({ condition }) => split(condition)));
   let least = 0;
-  return tests.map(({ more, ...test }, i): ConditionTest => {
-    least = Math.min(1, Math.max(least, test.chance * (tests.length - i)));
+  return tests.map(({ more, ...test }): ConditionTest => {
+    least = Math.min(1, Math.max(least, test.chance * splits.size));
+    if (splits.size > 1) splits.delete(split(test.condition));
     return { ...test, corrected: least, verdict: least >= TELLING ? 'no telling' : more ? 'fails with it' : 'fails without it' };
   });
 }

@@ -17,6 +17,17 @@ const SEEN_SIGMA = 0.27;
 /** What no model of a real board gets closer than: part of the value, and a floor in the reading's unit. From memory of bench practice. */
 const MODEL_ERROR = { share: 0.004, volt: 0.004, ohm: 0.05, ampere: 1e-5 } as const;
 
+/** Test leads that were not zeroed: up to about half an ohm, taken as 0.2 Ω either way. Common practice, no published source. */
+const LEADS_OHM = 0.2;
+
+/** The least uncertainty of a prediction, in the reading's unit, where it is not that of volts. Zeroed tweezers leave an ESR reading a fifth of what plain leads would. */
+const FLOOR: Partial<Record<Kind, number>> = {
+  resistance: Math.hypot(MODEL_ERROR.ohm, LEADS_OHM),
+  continuity: Math.hypot(MODEL_ERROR.ohm, LEADS_OHM),
+  esr: 0.2 * MODEL_ERROR.ohm,
+  current: MODEL_ERROR.ampere,
+};
+
 /** Where ohm scales pass from linear to logarithmic, ohm. */
 const KNEE_OHM = { ohms: 0.5, esr: 0.02 } as const;
 /** The largest number an ohmmeter shows; an ESR meter has no limit, beyond this nobody reads one. Unit: ohm. */
@@ -42,8 +53,8 @@ export function scaled(kind: Kind, response: Response): Scaled {
   if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true, unknown: response.unknown };
   if (kind === 'symptom') return { y: response.value, sigma: SEEN_SIGMA, overload: false };
   if (kind === 'logic' && response.pulsing) return { y: PULSING_AT, sigma: 0.1, overload: false, pulsing: true };
-  const floor = isOhms(kind) || kind === 'continuity' ? MODEL_ERROR.ohm : kind === 'current' ? MODEL_ERROR.ampere : MODEL_ERROR.volt;
-  const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor * (kind === 'esr' ? 0.2 : 1));
+  const floor = FLOOR[kind] ?? MODEL_ERROR.volt;
+  const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor);
   const y = scaledValue(kind, response.value);
   return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false, pulsing: response.pulsing, unknown: response.unknown };
 }

@@ -7,7 +7,10 @@ import type { Response } from './response';
 /** Full scales, ampere. */
 const RANGES = [0.4e-3, 4e-3, 40e-3, 0.4, 4, 40] as const;
 
-/** Amperes through the two-pin part of a measurement, the ammeter being put in series with its first pin (no burden). */
+/** What an ammeter takes for itself at full scale, volt: between 0.2 and 0.5. Common practice, no published source. The value that is predicted is without it, the band allows for it. */
+const BURDEN_VOLT = 0.5;
+
+/** Amperes through the two-pin part of a measurement, the ammeter being put in series with its first pin. The standard meter has no burden; the spread allows for that of a real one. */
 export function ammeter(index: BoardIndex, state: BoardState, m: Measurement): Response | NoOperatingPoint {
   const pin = m.at.pin!;
   const net = pin.part.pins[0]!;
@@ -23,5 +26,8 @@ export function ammeter(index: BoardIndex, state: BoardState, m: Measurement): R
   network.lu.solveTransposed(adjoint, adjoint);
   const value = result.phases.reduce((sum, phase) => sum + phase[row]!, 0) / result.phases.length;
   const fullScale = RANGES.find((range) => Math.abs(value) <= range) ?? RANGES.at(-1)!;
-  return { value, spread: toleranceSpread(network, x, adjoint, false, result.drives.at(-1)), fullScale };
+  // The adjoint at the meter's own row is what a volt in series with it takes off the current.
+  const burden = (Math.abs(adjoint[row]!) * BURDEN_VOLT * Math.abs(value)) / fullScale;
+  const spread = Math.hypot(toleranceSpread(network, x, adjoint, false, result.drives.at(-1)), burden / Math.sqrt(3));
+  return { value, spread, fullScale };
 }

@@ -27,7 +27,7 @@ export function PowerAnyway({ state }: { state: CaseState }) {
   return (
     <details>
       <summary>Power is locked: {why}</summary>
-      <Caution of="first-power" />
+      <Caution of="first-power" again />
       <form
         onSubmit={(event) => {
           event.preventDefault();

@@ -33,6 +33,8 @@ export interface Journal {
   readonly residuals: readonly (Residual & { readonly entry: Of<'residual'> })[];
   /** Power on the board as it stands, on purpose, with the reason; undefined where nobody said so since the last line of the ledger. */
   readonly powerAnyway: Of<'powerAnyway'> | undefined;
+  /** Every time somebody said so: the report keeps the reasons. */
+  readonly powered: readonly Of<'powerAnyway'>[];
   /** Kill checks whose newest result is a failure, with no decision since. */
   readonly undecided: readonly Of<'check'>[];
   readonly decision: Of<'decision'> | undefined;
@@ -141,6 +143,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     startsBefore: lastRepair < 0 ? of('start') : of('start').filter((entry) => !after(lastRepair)(entry)),
     startsSince: lastRepair < 0 ? [] : of('start').filter(after(lastRepair)),
     powerAnyway: of('powerAnyway').filter(after(lastLine)).at(-1),
+    powered: of('powerAnyway'),
     undecided: undecidedChecks(standing),
     decision: of('decision').at(-1),
     blockEvents: of('start', 'code', 'pattern', 'trial', 'check', 'aid'),

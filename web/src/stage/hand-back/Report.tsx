@@ -2,6 +2,7 @@ import { format } from 'date-fns/format';
 import { FINDING_RULES, type ProofStep } from '@hanzai/core/bench';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
+import { COURSE_WORDS } from '../../case/Decision';
 import type { CaseState } from '../../case/use-case';
 import { decibanText, KIND_WORDS, ledgerWords, minutesText, placeText, pointsText, setupWords, valueText } from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
@@ -106,6 +107,25 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
           </ul>
         )}
       </Section>
+      {journal.decision && (
+        <Section title="Decided">
+          <p>
+            {COURSE_WORDS[journal.decision.body.course]}: {journal.decision.body.reason}
+          </p>
+        </Section>
+      )}
+      {journal.powered.length > 0 && (
+        <Section title="Powered as it was, on purpose">
+          <ul>
+            {journal.powered.map(({ id, body }) => (
+              <li key={id}>
+                {body.refs.length > 0 && `without ${body.refs.join(', ')}: `}
+                {body.reason}
+              </li>
+            ))}
+          </ul>
+        </Section>
+      )}
       <Section title="Proof">
         {proof.length > 0 && (
           <table>

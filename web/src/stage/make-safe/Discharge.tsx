@@ -79,7 +79,7 @@ export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
       {wrong.length > 0 && <Notice look="attention">{wrong.join('. ')}.</Notice>}
       {'value' in v && 'value' in c && 'value' in s && 'value' in t && <Figures volt={v.value} farad={c.value} safe={s.value} seconds={t.value} />}
       {chosen && <p className={sheet.small}>By itself: {leftWords(chosen.charge!.seconds)}. The volts that you read go beside the hazard.</p>}
-      <Caution of="bleeding" />
+      <Caution of="bleeding" again />
     </Panel>
   );
 }

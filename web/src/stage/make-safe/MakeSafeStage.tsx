@@ -37,7 +37,7 @@ export function MakeSafeStage({ view }: { view: CaseView }) {
       <div className={sheet.columns}>
         <div className={sheet.column}>
           <Caution of="in-the-case" />
-          {hazards.some(({ kind }) => kind === 'mains') && <Caution of="primary" />}
+          {hazards.some(({ kind }) => kind === 'mains') && <Caution of="primary" again />}
           <Panel title="Hazards of this unit" aside={hazards.length === 0 ? undefined : `${hazards.length - left.length} of ${hazards.length} acknowledged`}>
             {hazards.length === 0 && (
               <Notice>

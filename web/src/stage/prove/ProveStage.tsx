@@ -82,7 +82,9 @@ export function ProveStage({ view }: { view: CaseView }) {
         <section key={stage} className={style.group}>
           <h2>{TITLES[stage]}</h2>
           {stage === 'shorts' && <Caution of="before-ohms" />}
-          {stage === (steps.some((s) => s.stage === 'unloaded') ? 'unloaded' : 'loaded') && <Caution of="first-power" />}
+          {stage === (steps.some((s) => s.stage === 'unloaded') ? 'unloaded' : 'loaded') && (
+            <Caution of="first-power" again={steps.some((s) => s.stage === 'shorts')} />
+          )}
           {stage !== 'shorts' && !power && <Notice look="attention">Locked until every ohms check above has passed.</Notice>}
           <table className={style.steps}>
             <thead>

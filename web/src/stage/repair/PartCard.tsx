@@ -88,10 +88,10 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
           </div>
           {remarks.length > 0 && (
             <Notice look={{ fits: 'good', conditions: 'plain', no: 'attention' }[verdict] as 'good' | 'plain' | 'attention'} title={VERDICT_WORDS[verdict]}>
-              <ul>
+              <ul className={style.remarks}>
                 {remarks.map(({ level, text }) => (
                   <li key={text} data-level={level}>
-                    {{ stop: 'No: ', warn: 'Open: ', ok: 'Checked: ' }[level]}
+                    {{ stop: 'No: ', warn: '', ok: 'Right: ' }[level]}
                     {text}
                   </li>
                 ))}

@@ -4,6 +4,8 @@ import { parseReadingValue, parseShorthand, type Measurement, type ReadingValue 
 import { CaseFrame } from '../../case/CaseFrame';
 import { Decision } from '../../case/Decision';
 import { useCircumstances } from '../../case/engine-request';
+import { ChargeLock } from '../../case/ChargeLock';
+import { PowerAnyway } from '../../case/PowerAnyway';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
@@ -132,6 +134,8 @@ export function TraceStage({ view }: { view: CaseView }) {
           )}
           {journal.closed && <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>}
           <Decision state={state} />
+          <PowerAnyway state={state} />
+          <ChargeLock state={state} />
           {journal.condemned.length > 0 && !journal.closed && (
             <Notice look="attention" live>
               Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}. <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
