@@ -49,11 +49,11 @@ function partLines(part, fault) {
     extra.push(`RX_${ref} ${a} ${ref}_x 100meg`);
   }
   if (fault === 'short') extra.push(`RX_${ref} ${a} ${b} 0.3`);
-  if (fault === 'leaky') extra.push(`RX_${ref} ${a} ${b} ${Math.sqrt(50 * 2000)}`);
-  if (fault === 'drift-high') factor = Math.sqrt(1.6 * 8);
-  if (fault === 'drift-low') factor = Math.sqrt(0.2 * 0.6);
-  if (fault === 'low-capacitance') factor = Math.sqrt(0.05 * 0.3);
-  if (fault === 'high-esr') esrFactor = Math.sqrt(15 * 300);
+  if (fault === 'leaky') extra.push(`RX_${ref} ${a} ${b} ${300}`);
+  if (fault === 'drift-high') factor = 3.5;
+  if (fault === 'drift-low') factor = 0.35;
+  if (fault === 'low-capacitance') factor = 0.12;
+  if (fault === 'high-esr') esrFactor = 70;
   const lead = { 'open-c': 0, 'open-b': 1, 'open-e': 2 }[fault];
   if (lead !== undefined) {
     nets = nets.map((net, i) => (i === lead ? `${ref}_x` : net));

@@ -190,3 +190,20 @@ describe('steps', () => {
     if (!file.ok) expect(file.issues.map(({ line }) => line)).toEqual([2, 3]);
   });
 });
+
+// Source: data sheets of the series: an open bipolar input acts as a high; the core's outside interface says so of inputs with hysteresis too.
+describe('an input that nothing holds any more', () => {
+  it.each([['74LS14'], ['7414'], ['74LS04']])('of a %s counts as 1, whatever it saw while it was held', (name) => {
+    const index = deck(`R1 A 0 470\nXU1 A Y 0 z1 0 z2 0 z3 0 z4 0 z5 0 VCC ${name}\nXU2 Y B 0 y1 0 y2 0 y3 0 y4 0 y5 0 VCC 74LS04`);
+    const levels = (...faults: string[]): (number | null)[] => {
+      const { Y, B } = nets(index, ...faults);
+      return [Y!, B!];
+    };
+    const [y, b] = levels();
+    expect(y).toBeGreaterThan(2.4);
+    expect(b).toBeLessThan(0.5);
+    const [openY, openB] = levels('R1:open');
+    expect(openY).toBeLessThan(0.5);
+    expect(openB).toBeGreaterThan(2.4);
+  });
+});

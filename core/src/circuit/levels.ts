@@ -141,11 +141,20 @@ export function wayToThreshold(logic: ChipLogic, schmitt: boolean, volt: number,
   return volt > rise ? volt - rise : volt < fall ? fall - volt : 0;
 }
 
+/** How near a bipolar input comes to the level it floats at when nothing else is on its net, volt. */
+const FLOATS_WITHIN_VOLT = 0.06;
+
+/** Whether a bipolar input is left to itself: it then counts as 1, with hysteresis too, whatever it saw before. */
+function floats({ family }: ChipLogic, volt: number): boolean {
+  return family.input.type === 'ttl' && Math.abs(volt - family.input.floatVolt) < FLOATS_WITHIN_VOLT;
+}
+
 /** The level an input of this family sees. was: what it saw before, which a Schmitt input keeps between its thresholds. */
 function levelOf(logic: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
   const { plain, rise, fall } = thresholds(logic, supply);
   if (!schmitt) return volt > plain ? HIGH : LOW;
   if (volt > rise) return HIGH;
   if (volt < fall) return LOW;
+  if (floats(logic, volt)) return HIGH;
   return was === HIGH || was === LOW ? was : volt > plain ? HIGH : LOW;
 }

@@ -1,3 +1,4 @@
+import type { Element } from '../device';
 import { diodeCurrent, junctionCurrent, THERMAL_VOLT } from './junction';
 import { lawAt } from './law-stamp';
 import { conductingLaws } from './law-table';
@@ -7,11 +8,27 @@ import { across } from './operating-point';
 /** Tolerances of model values where nothing is annotated. Source: the core's outside interface, "Conventions". */
 export const MODEL_SPREAD = { lnSaturation: 0.2, lnGain: 0.25, breakdown: 0.025 } as const;
 
+/** Elements between two nodes that a network has and the circuit at this point has not, and those that it has in their place. */
+export interface Exchanged {
+  readonly p: number;
+  readonly q: number;
+  readonly before: readonly Element[];
+  readonly after: readonly Element[];
+}
+
 /** Standard deviation of one linear output that part tolerances cause, all parts independent.
  *  x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c for the output c·x.
- *  drives: states of the chips' drivers, where laws are to count. zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
-export function toleranceSpread(network: Network, x: Float64Array, adjoint: Float64Array, zeroBias = false, drives?: Uint8Array): number {
-  let variance = conductanceVariance(network, x, adjoint);
+ *  drives: states of the chips' drivers, where laws are to count. zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance.
+ *  exchanged: what is not there any more and must not be counted at the new point, where its volts are not what they were. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
+export function toleranceSpread(
+  network: Network,
+  x: Float64Array,
+  adjoint: Float64Array,
+  zeroBias = false,
+  drives?: Uint8Array,
+  exchanged?: Exchanged,
+): number {
+  let variance = conductanceVariance(network, x, adjoint, exchanged);
   if (zeroBias) return Math.sqrt(variance + zeroBiasVariance(network, x, adjoint));
   const out = new Float64Array(2);
   for (const { a, b, element } of network.junctions) {
@@ -77,13 +94,29 @@ function tolerantOf(conductances: Network['conductances']): TolerantConductances
   return known;
 }
 
+/** What one spread of an element's conductance is, siemens; 0 where it has none. */
+function weightOf(element: Element): number {
+  if (element.type === 'conductance') return element.siemens * element.spread;
+  return element.type === 'coil' && element.ohm > 0 ? element.spread / element.ohm : 0;
+}
+
 /** The part of the variance that the tolerances of resistances cause. */
-function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint: Float64Array): number {
-  const columns = tolerantOf(conductances);
+function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint: Float64Array, exchanged?: Exchanged): number {
+  const { p: first = -2, q: second = -2, before = [], after = [] } = exchanged ?? {};
+  const gone = before.map(weightOf).filter((weight) => weight !== 0);
+  /** Whether this conductance is one of those that are gone; each is found once. */
+  const isGone = (p: number, q: number, weight: number): boolean => {
+    if (!((p === first && q === second) || (p === second && q === first))) return false;
+    const at = gone.findIndex((one) => Math.abs(one - weight) <= 1e-9 * one);
+    return at >= 0 && gone.splice(at, 1).length > 0;
+  };
   let variance = 0;
+  for (const element of after) variance += (across(adjoint, first, second) * across(x, first, second) * weightOf(element)) ** 2;
+  const columns = tolerantOf(conductances);
   if (!columns) {
     for (const { a, b, siemens, spread } of conductances) {
-      if (spread !== 0) variance += (across(adjoint, a, b) * across(x, a, b) * siemens * spread) ** 2;
+      if (spread === 0 || (exchanged && isGone(a, b, siemens * spread))) continue;
+      variance += (across(adjoint, a, b) * across(x, a, b) * siemens * spread) ** 2;
     }
     return variance;
   }
@@ -91,6 +124,7 @@ function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint
   for (let i = 0; i < weight.length; i += 1) {
     const p = a[i]!;
     const q = b[i]!;
+    if (exchanged && isGone(p, q, weight[i]!)) continue;
     const slope = ((p < 0 ? 0 : adjoint[p]!) - (q < 0 ? 0 : adjoint[q]!)) * ((p < 0 ? 0 : x[p]!) - (q < 0 ? 0 : x[q]!)) * weight[i]!;
     variance += slope * slope;
   }

@@ -162,11 +162,28 @@ function volt(x: Float64Array, p: number, q: number): readonly [number, number] 
   return [(p < 0 ? 0 : x[2 * p]!) - (q < 0 ? 0 : x[2 * q]!), (p < 0 ? 0 : x[2 * p + 1]!) - (q < 0 ? 0 : x[2 * q + 1]!)];
 }
 
-/** What tolerance does to the real part. The network is reciprocal, so a response is its own adjoint: dZ = -v² dY. */
-function realSpread(network: SmallSignalNetwork, x: Float64Array): number {
+/** Elements between two nodes as they were and as they are now. */
+interface ExchangedElements {
+  readonly place: readonly [number, number];
+  readonly before: readonly Admittance[];
+  readonly after: readonly Admittance[];
+}
+
+/** What tolerance does to the real part. The network is reciprocal, so a response is its own adjoint: dZ = -v² dY. exchanged: what is not there any more counts for nothing at a point where
+ *  its volts are not what they were. */
+function realSpread(network: SmallSignalNetwork, x: Float64Array, exchanged?: ExchangedElements): number {
   let variance = 0;
-  for (const admittance of network.admittances) {
+  const gone = [...(exchanged?.before ?? [])];
+  const isGone = ({ a, b, re, im }: Admittance): boolean => {
+    const [p, q] = exchanged!.place;
+    if (!((a === p && b === q) || (a === q && b === p))) return false;
+    const at = gone.findIndex((one) => Math.abs(one.re - re) + Math.abs(one.im - im) <= 1e-9 * (Math.abs(re) + Math.abs(im)));
+    return at >= 0 && gone.splice(at, 1).length > 0;
+  };
+  const placed = (exchanged?.after ?? []).map((admittance) => ({ ...admittance, a: exchanged!.place[0], b: exchanged!.place[1] }));
+  for (const admittance of [...network.admittances, ...placed]) {
     if (admittance.slopes.length === 0) continue;
+    if (exchanged && gone.length > 0 && isGone(admittance)) continue;
     const [vr, vi] = volt(x, admittance.a, admittance.b);
     const [squareRe, squareIm] = [vr * vr - vi * vi, 2 * vr * vi];
     for (const [re, im] of admittance.slopes) variance += (squareRe * re - squareIm * im) ** 2;
@@ -208,12 +225,12 @@ export function impedanceAfter(
   if (!place) return unchanged;
   const x = drive(network, ...ends);
   const coupling = volt(x, ...place);
-  const total = (elements: readonly Element[]): readonly [number, number] =>
-    elements
-      .flatMap((element) => admittancesOf(element, () => 0, 2 * Math.PI * frequency))
-      .reduce<[number, number]>((sum, y) => [sum[0] + y.re, sum[1] + y.im], [0, 0]);
-  const [afterRe, afterIm] = total(change.after);
-  const [beforeRe, beforeIm] = total(change.before);
+  const admittances = (elements: readonly Element[]): readonly Admittance[] =>
+    elements.flatMap((element) => admittancesOf(element, () => 0, 2 * Math.PI * frequency));
+  const total = (list: readonly Admittance[]): readonly [number, number] => list.reduce<[number, number]>((sum, y) => [sum[0] + y.re, sum[1] + y.im], [0, 0]);
+  const [before, after] = [admittances(change.before), admittances(change.after)];
+  const [afterRe, afterIm] = total(after);
+  const [beforeRe, beforeIm] = total(before);
   const [yr, yi] = [afterRe - beforeRe, afterIm - beforeIm];
   const own = drive(network, ...place);
   const [zr, zi] = volt(own, ...place);
@@ -229,5 +246,5 @@ export function impedanceAfter(
     updated[i + 1] = x[i + 1]! - (fr * own[i + 1]! + fi * own[i]!);
   }
   const [newRe, newIm] = volt(updated, ...ends);
-  return { re: newRe, im: newIm, reSpread: realSpread(network, updated) };
+  return { re: newRe, im: newIm, reSpread: realSpread(network, updated, { place, before, after }) };
 }

@@ -32,7 +32,7 @@ export const fuse: DeviceKind<'fuse'> = {
 export const connectorPin: DeviceKind<'connectorPin'> = {
   kind: 'connectorPin',
   elements: (part) => [conductance(part.pins[0]!, part.pins[1]!, CONTACT_OHM.connectorPin)],
-  modes: (part) => [openMode(`${part.ref}#open`)],
+  modes: (part) => [contactMode(`${part.ref}#open`)],
 };
 
 export const link: DeviceKind<'link'> = {
@@ -45,8 +45,13 @@ export const link: DeviceKind<'link'> = {
 export const switchKind: DeviceKind<'switch'> = {
   kind: 'switch',
   elements: (part) => [conductance(part.pins[0]!, part.pins[1]!, part.rest === 'closed' ? CONTACT_OHM.switch : OPEN_CONTACT_OHM)],
-  modes: (part) => [openMode(`${part.ref}#open`), stuckClosed(part.pins[0]!, part.pins[1]!)],
+  modes: (part) => [contactMode(`${part.ref}#open`), stuckClosed(part.pins[0]!, part.pins[1]!)],
 };
+
+/** A contact that is dirty, or does not close at all. */
+function contactMode(inner: string): FaultMode {
+  return { ...openMode(inner), severity: SEVERITY.contact };
+}
 
 function stuckClosed(a: string, b: string): FaultMode {
   const closed: Element = conductance(a, b, CONTACT_OHM.switch);

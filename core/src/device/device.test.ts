@@ -78,10 +78,26 @@ describe('fault modes', () => {
 
 it('knows sources from parts', () => expect(deck.value.parts.filter(isSource).map(({ ref }) => ref)).toEqual(['V1', 'I1']));
 
-it('spreads severities evenly on a log scale, ends included', () => {
-  const grid = severityGrid(SEVERITY.leaky, 7);
-  expect(grid).toHaveLength(7);
-  expect([grid[0], grid[6]]).toEqual([50, expect.closeTo(2000, 6)]);
-  expect(grid[3]).toBeCloseTo(typicalSeverity(SEVERITY.leaky), 6);
-  expect(severityGrid(SEVERITY.short, 7)).toEqual([0.3]);
+it('spreads severities evenly on a log scale, ends included, and no further apart than a good decade', () => {
+  for (const range of Object.values(SEVERITY)) {
+    const grid = severityGrid(range);
+    expect(grid[0]! / (range.low === range.high ? typicalSeverity(range) : range.low)).toBeCloseTo(1, 9);
+    expect(grid.at(-1)! / range.high).toBeCloseTo(1, 9);
+    const ratios = grid.slice(1).map((value, i) => value / grid[i]!);
+    for (const ratio of ratios) expect(ratio / ratios[0]!).toBeCloseTo(1, 9);
+    expect(Math.max(1, ...ratios)).toBeLessThan(10 ** 1.1 + 1e-9);
+  }
+});
+
+// Source: the core's outside interface, "Severities".
+it('stands for each mode with the value that the interface names', () => {
+  const typical = Object.fromEntries(Object.entries(SEVERITY).map(([name, range]) => [name, typicalSeverity(range)]));
+  expect(typical).toEqual({ open: 1e8, contact: 1e8, short: 0.3, leaky: 300, highEsr: 70, lowCapacitance: 0.12, driftHigh: 3.5, driftLow: 0.35 });
+});
+
+it('leaves no gap between a dead short and what no meter sees', () => {
+  expect(SEVERITY.short.high).toBe(SEVERITY.leaky.low);
+  expect(SEVERITY.leaky.high).toBeGreaterThanOrEqual(5e6);
+  expect(SEVERITY.driftLow.high).toBeGreaterThan(0.8);
+  expect(SEVERITY.driftHigh.low).toBeLessThan(1.2);
 });

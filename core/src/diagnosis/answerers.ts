@@ -92,7 +92,8 @@ export class Answerers {
 
   /** First slot of a hypothesis, given out when it is first met. */
   private slotOf(hypothesis: Hypothesis): number {
-    const name = hypothesis.type === 'single' ? hypothesis.name : faultsKey(hypothesis.states);
+    // A joint that stands for the open part may have other severities than that part's own mode.
+    const name = hypothesis.type === 'single' ? `${hypothesis.name}@${hypothesis.severities.join()}` : faultsKey(hypothesis.states);
     let slot = this.slots.get(name);
     if (slot === undefined) {
       this.slots.set(name, (slot = this.nextSlot));

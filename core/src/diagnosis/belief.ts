@@ -4,9 +4,11 @@ import { hypothesisSpace, type Hypothesis, type HypothesisSpace, type RateTable 
 import { measurementKey, readout, type Readout, type Reading } from '../instrument';
 import { doublesFor, type Double } from './doubles';
 import { edgeVariants } from './edges';
+import { EsrLevels } from './esr-levels';
 import { blank } from './likelihood';
 import { isMoved, Predictor } from './prediction';
 import { ReadingRows, type LikelihoodRow } from './reading-rows';
+import { SharedLevels } from './shared-levels';
 import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
 
 export interface Suspect {
@@ -45,6 +47,7 @@ export class Diagnoser {
   private readonly predictors: readonly Predictor[];
   /** What belief is summed over: every part that can fail, then the bridges. */
   readonly refs: readonly string[];
+  private readonly levels: EsrLevels;
   private readonly likelihoods = new Map<string, ReadingRows>();
   private readonly doubleLikelihoods = new Map<string, LikelihoodRow>();
 
@@ -58,6 +61,7 @@ export class Diagnoser {
     this.predictors = edgeVariants(index).map((variant) => new Predictor(variant));
     this.predictor = this.predictors[0]!;
     this.voltSpan = Math.max(10, 2 * index.board.parts.reduce((most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0), 0));
+    this.levels = new EsrLevels(index, this.predictor, this.voltSpan, (board) => hypothesisSpace(board, rates).hypotheses);
     this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
   }
 
@@ -74,7 +78,7 @@ export class Diagnoser {
   /** Works out what `believe` will need for these readings in small steps, for callers that must stay responsive: yields the share done, 0 to 1.
    *  Abandon it to stop; what was finished is kept. */
   *prepare(readings: readonly Reading[]): Generator<number, void> {
-    const fresh = readings.filter((reading) => !this.likelihoods.has(readingKey(reading)));
+    const fresh = readings.filter((reading) => this.levels.groupOf(reading) === undefined && !this.likelihoods.has(readingKey(reading)));
     const { hypotheses } = this.space;
     for (const [r, reading] of fresh.entries()) {
       const rows = new ReadingRows(this.healthyLikelihood(reading));
@@ -94,16 +98,18 @@ export class Diagnoser {
   /** Belief after these readings. The order of the readings does not matter to it. */
   believe(readings: readonly Reading[]): Belief {
     const singles = this.space.hypotheses;
-    const known = readings.map((reading) => this.likelihoodsOf(reading));
+    const shared = new SharedLevels(this.levels, readings, singles, this.predictors.length);
+    const known = readings.map((reading, r) => shared.rowsOf(r) ?? this.likelihoodsOf(reading));
     const rows = known.map((one) => one.rows);
     const healthyRows = known.map(({ healthy }) => healthy);
-    const totals = singles.map((h, i) => addUp(rows, i, this.width(h)));
+    const alone = rows.filter((_, r) => !shared.has(r));
+    const totals = singles.map((h, i) => shared.add(addUp(alone, i, this.width(h)), i));
     const doubles = doublesFor({ readings, singles, totals, rows: known, voltSpan: this.voltSpan });
     const hypotheses: readonly Hypothesis[] = [...singles, ...doubles.map(({ hypothesis }) => hypothesis)];
-    const doubleRows = doubles.map((double) => readings.map((reading, r) => this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!)));
+    const doubleRows = doubles.map((double) => readings.map((reading, r) => shared.doubleRow(double, r) ?? this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!))); // prettier-ignore
     const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);
-    const allTotals = [...totals, ...doubles.map(({ hypothesis }, d) => addUp(doubleRows[d]!.map((row) => [row]), 0, this.width(hypothesis)))]; // prettier-ignore
-    const healthyTotal = addUp(healthyRows.map((row) => [row]), 0, this.predictors.length); // prettier-ignore
+    const allTotals = [...totals, ...doubles.map((double, d) => shared.addDouble(addUp(doubleRows[d]!.filter((_, r) => !shared.has(r)).map((row) => [row]), 0, this.width(double.hypothesis)), double))]; // prettier-ignore
+    const healthyTotal = shared.add(addUp(healthyRows.filter((_, r) => !shared.has(r)).map((row) => [row]), 0, this.predictors.length), undefined); // prettier-ignore
     const blanks = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
     const all = blanks.reduce((a, b) => a + b, 0);
 
@@ -177,7 +183,7 @@ export class Diagnoser {
     const drawn = this.predictor.under(hypothesis, m, absent);
     if (rows && this.predictors.length === 1 && drawn.every((response) => response === healthy)) return rows.unmoved(size);
     const out = new Float64Array(size * this.predictors.length);
-    out.set(gridLikelihood(reading, drawn, size, this.voltSpan), 0);
+    out.set(gridLikelihood(reading, drawn, hypothesis.severities, size, this.voltSpan), 0);
     // Off, the circuit is passive: a fault that does not reach the reading on the board as drawn does not with something else at the edges. Powered it may.
     const moves = m.setup !== 'off' || drawn.some((response) => isMoved(healthy, response));
     for (const [k, predictor] of this.predictors.entries()) {
@@ -185,7 +191,7 @@ export class Diagnoser {
       const sound = predictor.healthy(m, absent);
       // What hangs on the edges does not reach this reading: the board as drawn answers for this guess too.
       if (!isMoved(healthy, sound)) out.copyWithin(k * size, 0, size);
-      else out.set(gridLikelihood(reading, moves ? predictor.under(hypothesis, m, absent) : [sound], size, this.voltSpan), k * size);
+      else out.set(gridLikelihood(reading, moves ? predictor.under(hypothesis, m, absent) : [sound], hypothesis.severities, size, this.voltSpan), k * size);
     }
     return out;
   }
@@ -193,7 +199,7 @@ export class Diagnoser {
   private healthyLikelihood(reading: Reading): LikelihoodRow {
     return Float64Array.from(
       this.predictors,
-      (predictor) => gridLikelihood(reading, [predictor.healthy(reading.measurement, reading.absent)], 1, this.voltSpan)[0]!,
+      (predictor) => gridLikelihood(reading, [predictor.healthy(reading.measurement, reading.absent)], [1], 1, this.voltSpan)[0]!,
     );
   }
 

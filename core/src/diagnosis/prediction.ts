@@ -65,8 +65,18 @@ export class Predictor {
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. */
   under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = NONE): readonly Response[] {
     if (hypothesis.type === 'double') return [this.at(hypothesis, 0, m, absent)];
-    if (!canShow(hypothesis, m)) return [this.healthy(m, absent)];
-    return hypothesis.severities.map((_, i) => this.at(hypothesis, i, m, absent));
+    const healthy = this.healthy(m, absent);
+    if (!canShow(hypothesis, m)) return [healthy];
+    const { severities, discrete } = hypothesis;
+    // A range that does not move the reading at either end does not in between.
+    if (
+      !discrete &&
+      severities.length > 2 &&
+      this.at(hypothesis, 0, m, absent) === healthy &&
+      this.at(hypothesis, severities.length - 1, m, absent) === healthy
+    )
+      return [healthy];
+    return severities.map((_, i) => this.at(hypothesis, i, m, absent));
   }
 
   /** What the meter shows under a hypothesis at its i-th severity. */

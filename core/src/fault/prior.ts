@@ -10,6 +10,8 @@ export const RateTable = z.object({
   healthy: z.number().positive().lt(1),
   unmodelled: z.number().positive().lt(1),
   dryJoint: z.number().positive(),
+  /** Sum of rates, times ln 2, of a sheet that is as likely as not to hold the fault the unit came in for; and the least chance of any sheet that somebody took the trouble to draw. */
+  sheet: z.object({ scale: z.number().positive(), least: z.number().positive().max(1) }).optional(),
   rates: z.record(z.string(), z.record(z.string(), z.number().positive())),
 });
 export type RateTable = z.infer<typeof RateTable>;
@@ -49,17 +51,13 @@ export interface HypothesisSpace {
   readonly unmodelledPrior: number;
 }
 
-/** Severities solved exactly for a mode with a range; belief is refined between them. */
-const SEVERITY_POINTS = 5;
-
-/** An open that does not leak at all. The mode stands for 100 MΩ, which a 10 MΩ meter input can see through; a burnt fuse is far above that.
- *  Belief allows for both. Unit: ohm. */
-const CLEAN_OPEN_OHM = 1e11;
+/** Opens by how much they leak: one over dirt or flux, one of 100 MΩ, which the mode stands for and which a 10 MΩ meter input can see through, and one that does not leak at all, as a burnt fuse. Unit: ohm. */
+const OPEN_OHM = [3e6, 1e8, 1e11] as const;
 
 function severitiesOf(fault: Fault): { severities: readonly number[]; discrete: boolean } {
   const range = severityOf(fault);
-  if (isOpenFault(fault)) return { severities: [range.low, CLEAN_OPEN_OHM], discrete: true };
-  return { severities: severityGrid(range, SEVERITY_POINTS), discrete: false };
+  if (isOpenFault(fault)) return { severities: OPEN_OHM, discrete: true };
+  return { severities: severityGrid(range), discrete: false };
 }
 
 /** Classes a part is counted under, the most special first: what is known of its kind, its place and its dielectric; last its kind. */
@@ -94,12 +92,17 @@ function rateOf(index: BoardIndex, table: RateTable, fault: Fault): number {
   return rows.find((row) => row[mode] !== undefined)?.[mode] ?? table.dryJoint;
 }
 
+/** The chance that the fault lies on this sheet and not beside it: small sheets leave most of the unit out. Certain where the table does not say how much makes a sheet. */
+function shareOfSheet({ sheet }: RateTable, total: number): number {
+  return sheet ? Math.max(sheet.least, 1 - Math.exp(-total / sheet.scale)) : 1;
+}
+
 /** Lists the single faults of a board with their priors. factor: what multiplies a part's rate (looks, age), default 1 for all. */
 export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (ref: string) => number = () => 1): HypothesisSpace {
   const faults = singleFaults(index);
   const rates = faults.map((fault) => rateOf(index, table, fault) * factor(faultRef(fault)));
   const total = rates.reduce((sum, rate) => sum + rate, 0);
-  const faulty = 1 - table.healthy - table.unmodelled;
+  const faulty = (1 - table.healthy - table.unmodelled) * shareOfSheet(table, total);
   const hypotheses = faults.map((fault, i): SingleHypothesis => ({
     type: 'single',
     name: fault.name,
@@ -109,7 +112,7 @@ export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (re
     prior: (faulty * rates[i]!) / total,
     ...severitiesOf(fault),
   }));
-  return { hypotheses, healthyPrior: table.healthy, unmodelledPrior: table.unmodelled };
+  return { hypotheses, healthyPrior: 1 - faulty - table.unmodelled, unmodelledPrior: table.unmodelled };
 }
 
 /** Two hypotheses as one. prior: worked out by the caller. severities: of each, what its faults are taken at. */

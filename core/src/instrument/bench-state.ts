@@ -268,7 +268,7 @@ export class BenchState {
     const [a, b, p, q] = [this.nodeAt(m.at), this.nodeAt(m.to), nodeOf(this.network, change.a), nodeOf(this.network, change.b)];
     if (p === undefined || q === undefined || a === b || !this.joined(a, b) || !this.joined(p, q)) return undefined;
     if (m.setup === 'off' && (m.kind === 'resistance' || m.kind === 'continuity')) {
-      const updated = this.ohmmeter.after(m.kind, a, b, p, q, change.siemens, () => this.ownAnswer(m)?.response);
+      const updated = this.ohmmeter.after(m.kind, a, b, p, q, change, () => this.ownAnswer(m)?.response);
       if (updated) return updated;
     }
     const still = this.unmoved(m, p, q);

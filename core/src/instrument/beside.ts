@@ -40,6 +40,8 @@ export class Beside {
   private readonly elementsOfPart = new Map<string, ReadonlySet<unknown>>();
   /** By what they change, where that is conductances alone: a shorted capacitor and a bridge beside it are one circuit. */
   private readonly known = new Map<string, VoltSnapshot | null>();
+  /** Parts through which a symptom looks at a current. */
+  private readonly lookedAt: ReadonlySet<string>;
   readonly sound: VoltSnapshot;
   private readonly held: Uint8Array;
   private readonly solved = new SolvedStates();
@@ -53,6 +55,7 @@ export class Beside {
     private readonly network: Network,
     private readonly settled: Settled,
   ) {
+    this.lookedAt = new Set((index.board.observables ?? []).flatMap(({ when }) => when.flatMap((one) => (one.type === 'ampere' ? [one.ref] : []))));
     this.points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
     this.fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
     this.held = heldThere(this.points[0]!);
@@ -64,7 +67,9 @@ export class Beside {
     const touched = touchedParts(this.index, { ...this.state, faults }, this.parts);
     const exchange = exchangeParts(this.network, touched, faults);
     if (!exchange) return undefined;
-    const key = keyOf(exchange, this.network);
+    // Whose own current somebody looks at: a short across it and one beside it are one circuit, but not one current.
+    const looked = touched.after.some(({ part }) => this.lookedAt.has(part.ref));
+    const key = looked ? undefined : keyOf(exchange, this.network);
     let known = key === undefined ? undefined : this.known.get(key);
     if (known === undefined) {
       known = this.find(faults, exchange, touched.after) ?? null;

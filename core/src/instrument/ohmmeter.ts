@@ -1,4 +1,5 @@
 import { across, RankOne, toleranceSpread, type Network, type NoOperatingPoint, type Vicinity } from '../circuit';
+import type { LinearChange } from '../fault';
 import { junctionsMatter } from './junction-influence';
 import { ohmRange, STANDARD_METER as METER } from './meter';
 import type { OffBoard } from './off-board';
@@ -87,10 +88,11 @@ export class Ohmmeter {
     b: number,
     p: number,
     q: number,
-    siemens: number,
+    change: LinearChange,
     ownAnswer: () => Response | undefined,
   ): Response | undefined {
     if (!this.rankOne) return undefined;
+    const { siemens } = change;
     const known = this.rankOne.shareMoved(a, b, p, q, siemens) < UNSEEN_SHARE ? ownAnswer() : undefined;
     const linear = across(this.rankOne.response(a, b), a, b);
     // Only where no junction had a part in the answer: what one does is not in the linear share.
@@ -100,7 +102,7 @@ export class Ohmmeter {
     const ranges = kind === 'continuity' ? [METER.continuityAmpere] : METER.ohmRanges.map(([, ampere]) => ampere);
     const ampere = ranges.find((current) => value * current <= METER.ohmVoltLimit || junctionsMatter(this.network, response, a, b, current));
     if (ampere !== undefined && junctionsMatter(this.network, response, a, b, ampere)) return undefined;
-    const spread = toleranceSpread(this.network, response, response, true);
+    const spread = toleranceSpread(this.network, response, response, true, undefined, { ...change, p, q });
     if (kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
     const fullScale = ohmRange(value);
     return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };

@@ -10,7 +10,6 @@ import {
   type Settled,
   type Vicinity,
 } from '../circuit';
-import type { Element } from '../device';
 import type { LinearChange } from '../fault';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
@@ -59,20 +58,9 @@ export class PoweredChange {
     }
     const value = open * share;
     if (Math.abs(value - known.response.value) <= UNMOVED_SHARE * known.response.spread) return { ...known.response, value };
-    const own = this.spreadAfter(phases[0]!, found[0]!.adjoint(a, b), p, q, change);
+    // Part tolerance is that of the unchanged circuit at the new point, with the exchanged elements counted as they are now.
+    const own = toleranceSpread(this.network, phases[0]!, found[0]!.adjoint(a, b), false, this.settled.drives[0], { ...change, p, q });
     return { value, spread: own * share, fullScale: voltRange(value) };
-  }
-
-  /** What part tolerance makes of a reading after the change: that of the unchanged circuit at the new point, with the exchanged elements counted as they are now. */
-  private spreadAfter(x: Float64Array, adjoint: Float64Array, p: number, q: number, { before, after }: LinearChange): number {
-    const all = toleranceSpread(this.network, x, adjoint, false, this.settled.drives[0]);
-    const weight = across(adjoint, p, q) * across(x, p, q);
-    const variance = (elements: readonly Element[]): number =>
-      elements.reduce((sum, element) => {
-        const siemens = element.type === 'conductance' ? element.siemens : element.type === 'coil' ? 1 / element.ohm : 0;
-        return sum + ('spread' in element ? (weight * siemens * element.spread) ** 2 : 0);
-      }, 0);
-    return Math.sqrt(Math.max(0, all * all - variance(before) + variance(after)));
   }
 
   /** Which nodes something still gives a level to: a junction that has let go leaves its node to the meter. */

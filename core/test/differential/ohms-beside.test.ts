@@ -21,7 +21,7 @@ describe('ohms, continuity and diode tests of faulty boards', () => {
   it.each([
     ['tl9', 3, 7],
     ['pd3Rw', 7, 13],
-    ['pd3If', 41, 23],
+    ['pd3If', 29, 17],
     ['cr40Whole', 17, 29],
     ['yc2Whole', 19, 23],
   ] as const)(
