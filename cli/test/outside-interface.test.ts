@@ -109,7 +109,6 @@ describe('the standard meter', () => {
 });
 
 describe('faults by name, at the severity that stands for each', () => {
-  const middle = (low: number, high: number): number => Math.sqrt(low * high);
   const parts = deck(
     'R1 A 0 1k',
     'L1 A B 10u',

@@ -2,6 +2,7 @@ import { replaceableRef, type BoardIndex } from '../board';
 import { modesOf } from '../device';
 import { hypothesisSpace, type Hypothesis, type HypothesisSpace, type RateTable } from '../fault';
 import { measurementKey, readout, type Readout, type Reading } from '../instrument';
+import { causesOf, type Cause } from './causes';
 import { doublesFor, type Double } from './doubles';
 import { edgeVariants } from './edges';
 import { EsrLevels } from './esr-levels';
@@ -48,6 +49,7 @@ export class Diagnoser {
   /** What belief is summed over: every part that can fail, then the bridges. */
   readonly refs: readonly string[];
   private readonly levels: EsrLevels;
+  private ownCauses: ReadonlyMap<number, readonly Cause[]> | undefined;
   private readonly likelihoods = new Map<string, ReadingRows>();
   private readonly doubleLikelihoods = new Map<string, LikelihoodRow>();
 
@@ -63,6 +65,11 @@ export class Diagnoser {
     this.voltSpan = Math.max(10, 2 * index.board.parts.reduce((most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0), 0));
     this.levels = new EsrLevels(index, this.predictor, this.voltSpan, (board) => hypothesisSpace(board, rates).hypotheses);
     this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
+  }
+
+  /** What may have opened what opens. Positions do not change when parts are reweighed. */
+  private get causes(): ReadonlyMap<number, readonly Cause[]> {
+    return (this.ownCauses ??= causesOf(this.index, this.priors.hypotheses));
   }
 
   /** All that may be the matter, with what is thought of it before any reading. */
@@ -104,7 +111,7 @@ export class Diagnoser {
     const healthyRows = known.map(({ healthy }) => healthy);
     const alone = rows.filter((_, r) => !shared.has(r));
     const totals = singles.map((h, i) => shared.add(addUp(alone, i, this.width(h)), i));
-    const doubles = doublesFor({ readings, singles, totals, rows: known, voltSpan: this.voltSpan });
+    const doubles = doublesFor({ readings, singles, totals, rows: known, voltSpan: this.voltSpan, causes: this.causes });
     const hypotheses: readonly Hypothesis[] = [...singles, ...doubles.map(({ hypothesis }) => hypothesis)];
     const doubleRows = doubles.map((double) => readings.map((reading, r) => shared.doubleRow(double, r) ?? this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!))); // prettier-ignore
     const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);

@@ -1,6 +1,7 @@
 import { nameKey, replaceableRef, type Part } from '../board';
 import { doubleHypothesis, type DoubleHypothesis, type SingleHypothesis } from '../fault';
 import type { Reading } from '../instrument';
+import type { Cause } from './causes';
 import { best, type ReadingRows } from './reading-rows';
 import { gridSize, logMeanExp } from './severity-grid';
 
@@ -11,6 +12,8 @@ interface Evidence {
   readonly totals: readonly Float64Array[];
   readonly rows: readonly ReadingRows[];
   readonly voltSpan: number;
+  /** What may have opened each fault that opens something, by position. */
+  readonly causes: ReadonlyMap<number, readonly Cause[]>;
 }
 
 /** A double fault with where its members stand among the singles and on their grids. */
@@ -33,22 +36,91 @@ const MOST_SINGLES = 20;
 /** Pairs that are worked out in full. */
 const MOST_PAIRS = 16;
 
-/** The double faults worth looking at: none while a single fault explains every reading, else pairs of the leading singles and of what explains the readings
+/** Victims whose causes are looked at, and causes of each. */
+const MOST_VICTIMS = 4;
+const CAUSES_EACH = 6;
+/** A fault below this share of the leader's belief, nats, is not asked for its cause. */
+const VICTIM_WITHIN = 4;
+
+/** The double faults worth looking at. While a single fault explains every reading: that fault with what may have caused it. Else also pairs of the leading singles and of what explains the readings
  *  that the leaders leave over, with brothers of the leaders. */
 export function doublesFor(evidence: Evidence): readonly Double[] {
   const { readings, singles, totals } = evidence;
-  if (readings.length < 2) return [];
+  if (readings.length === 0) return [];
   const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
   const order = [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!);
   const left = unexplained(evidence, order[0]!);
-  if (left.length === 0) return [];
+  const caused = causedPairs(evidence, order, scores, left);
+  if (left.length === 0 || readings.length < 2) return built(evidence, caused);
   const chosen = new Set(order.slice(0, LEADING));
   for (const r of left) {
     const own = evidence.rows[r]!.bests.map((best, h) => Math.log(singles[h]!.prior) + best);
     [...order].sort((a, b) => own[b]! - own[a]!).slice(0, LEADING_PER_READING).forEach((h) => chosen.add(h)); // prettier-ignore
   }
   for (const h of order.slice(0, 3)) brothersOf(singles, h).slice(0, 4).forEach((brother) => chosen.add(brother)); // prettier-ignore
-  return pairs(evidence, [...chosen].slice(0, MOST_SINGLES));
+  return built(evidence, [...caused, ...pairs(evidence, [...chosen].slice(0, MOST_SINGLES))]);
+}
+
+/** Two faults that may be there at once, by position, the first before the second. */
+interface Candidate {
+  readonly h: number;
+  readonly k: number;
+  readonly prior: number;
+}
+
+/** Pairs of an effect and its cause: the effects that lead, and those that explain what the leader leaves over, each with the causes that the readings allow best. */
+function causedPairs(
+  { singles, rows, totals, causes }: Evidence,
+  order: readonly number[],
+  scores: readonly number[],
+  left: readonly number[],
+): readonly Candidate[] {
+  const leading = order.filter((h) => causes.has(h) && scores[h]! > scores[order[0]!]! - VICTIM_WITHIN).slice(0, MOST_VICTIMS);
+  const others = left.flatMap((r) => {
+    const { bests } = rows[r]!;
+    const own = [...causes.keys()].sort((a, b) => bests[b]! - bests[a]! || singles[b]!.prior - singles[a]!.prior);
+    return own.slice(0, 2);
+  });
+  return [...new Set([...leading, ...others])].flatMap((victim) => {
+    const at = peak(totals[victim]!);
+    const promised = causes.get(victim)!.map(({ culprit, chance }) => {
+      const fits = rows.reduce((sum, { rows: own, bests }) => sum + Math.max(own[victim]![at]!, bests[culprit]!), 0);
+      return { culprit, prior: singles[culprit]!.prior * chance, score: fits + Math.log(singles[culprit]!.prior) };
+    });
+    return promised
+      .sort((a, b) => b.score - a.score)
+      .slice(0, CAUSES_EACH)
+      .map(({ culprit, prior }): Candidate => ({ h: Math.min(victim, culprit), k: Math.max(victim, culprit), prior }));
+  });
+}
+
+/** Pairs with the severities that the readings ask for once both are there: each reading is explained by the better of the two. */
+function built({ singles, totals, rows }: Evidence, candidates: readonly Candidate[]): readonly Double[] {
+  const likeliest = new Map<string, Candidate>();
+  for (const one of candidates) {
+    const key = `${one.h} ${one.k}`;
+    if (one.prior > (likeliest.get(key)?.prior ?? 0)) likeliest.set(key, one);
+  }
+  return [...likeliest.values()].map(({ h, k, prior }): Double => {
+    const peaks: [number, number] = [peak(totals[h]!), peak(totals[k]!)];
+    for (let round = 0; round < 2; round += 1) {
+      peaks[1] = jointPeak(rows, k, h, peaks[0]);
+      peaks[0] = jointPeak(rows, h, k, peaks[1]);
+    }
+    const states: [number, number] = [severityAt(singles[h]!, peaks[0]), severityAt(singles[k]!, peaks[1])];
+    return { hypothesis: doubleHypothesis(singles[h]!, singles[k]!, states, prior), positions: [h, k], peaks };
+  });
+}
+
+/** The point of a single at which it explains best what the other, at its point, does not. */
+function jointPeak(rows: readonly ReadingRows[], h: number, other: number, at: number): number {
+  const size = rows[0]!.rows[h]!.length;
+  const sums = new Float64Array(size);
+  for (const { rows: own } of rows) {
+    const [mine, theirs] = [own[h]!, own[other]![at]!];
+    for (let i = 0; i < size; i += 1) sums[i]! += Math.max(mine[i]!, theirs);
+  }
+  return peak(sums);
 }
 
 /** Readings that neither this hypothesis nor a healthy board explains nearly as well as something else does. */
@@ -60,8 +132,8 @@ function unexplained({ rows, totals }: Evidence, leader: number): number[] {
   });
 }
 
-/** Builds the pairs and keeps those that promise most: each reading is at best explained as well as the better of the two explains it alone. */
-function pairs(evidence: Evidence, chosen: readonly number[]): readonly Double[] {
+/** The pairs of these that promise most: each reading is at best explained as well as the better of the two explains it alone. */
+function pairs(evidence: Evidence, chosen: readonly number[]): readonly Candidate[] {
   const { singles, totals, rows: known } = evidence;
   const faulty = singles.reduce((sum, { prior }) => sum + prior, 0);
   const peaks = new Map(chosen.map((h) => [h, peak(totals[h]!)]));
@@ -75,14 +147,7 @@ function pairs(evidence: Evidence, chosen: readonly number[]): readonly Double[]
       return [{ h, k, prior, score: Math.log(prior) + promise(h, k) }];
     }),
   );
-  return found
-    .sort((a, b) => b.score - a.score)
-    .slice(0, MOST_PAIRS)
-    .map(({ h, k, prior }) => ({
-      hypothesis: doubleHypothesis(singles[h]!, singles[k]!, [severityAt(singles[h]!, totals[h]!), severityAt(singles[k]!, totals[k]!)], prior),
-      positions: [h, k],
-      peaks: [peaks.get(h)!, peaks.get(k)!],
-    }));
+  return found.sort((a, b) => b.score - a.score).slice(0, MOST_PAIRS);
 }
 
 /** Two faults of one part are one fault as far as repair goes. */
@@ -110,11 +175,11 @@ function peak(values: Float64Array): number {
   return values.reduce((at, value, i) => (value > values[at]! ? i : at), 0);
 }
 
-/** The severity of a single that the readings speak for most, between its solved ones on a log scale. total: over its grid, guesses at edges one after another. */
-function severityAt(single: SingleHypothesis, total: Float64Array): number {
+/** The severity of a single at a point of its grid, between its solved ones on a log scale. at: guesses at edges stand one after another. */
+function severityAt(single: SingleHypothesis, point: number): number {
   const { severities, discrete } = single;
   const size = gridSize(single);
-  const at = peak(total) % size;
+  const at = point % size;
   if (discrete || severities.length === 1) return severities[at]!;
   const share = (at / (size - 1)) * (severities.length - 1);
   const left = Math.min(Math.floor(share), severities.length - 2);
