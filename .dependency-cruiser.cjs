@@ -9,7 +9,7 @@ const coreRules = order.map((folder, i) => ({
   to: {
     path: `^core/src/(${order
       .slice(i + 1)
-      .concat(['part', 'bench', 'practice'])
+      .concat(['part', 'survey', 'bench', 'practice'])
       .join('|')})/`,
   },
 }));

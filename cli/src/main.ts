@@ -1,13 +1,14 @@
 import { InputError, UsageError } from './arguments';
-import { convert, diagnoseBoard, next, read, solve, symptoms, type Output } from './verbs';
+import { convert, diagnoseBoard, next, read, solve, survey, symptoms, type Output } from './verbs';
 
-const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { solve, read, diagnose: diagnoseBoard, next, symptoms, convert };
+const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { solve, read, diagnose: diagnoseBoard, next, survey, symptoms, convert };
 
 const USAGE = `hanzai: from the symptom to the proven repair, on the command line
 
   hanzai solve BOARD [--setup on|off] [--fault REF:mode]… [--steps FILE]
   hanzai read BOARD KIND AT [TO] [--fault REF:mode]…
   hanzai diagnose BOARD --readings FILE
+  hanzai survey BOARD --readings FILE        (BOARD may be a parts list)
   hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N]
   hanzai symptoms BOARD [--top N]
   hanzai convert IN OUT        (.json .cir .ipc .csv)

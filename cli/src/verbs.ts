@@ -4,6 +4,7 @@ import { parseFault, type FaultState } from '@hanzai/core/fault';
 import { BenchState, ReadingKind, readout, readReadingsFile, readStepsFile, resolveMeasurement, stepThrough, type Reading } from '@hanzai/core/instrument';
 import { diagnose, symptomTable } from '@hanzai/core/diagnosis';
 import { nextMeasurements } from '@hanzai/core/plan';
+import { surveyCapacitors } from '@hanzai/core/survey';
 import { formatQuantity } from '@hanzai/core/quantity';
 import { LIBRARY, RATES } from '@hanzai/data';
 import { InputError, readArguments, UsageError, type Arguments } from './arguments';
@@ -109,6 +110,20 @@ export function diagnoseBoard(words: readonly string[]): Output {
   const percent = (p: number): string => `${(100 * p).toFixed(1).padStart(5)} %`;
   const lines = json.suspects.slice(0, 12).map((s) => `${percent(s.probability)}  ${s.faults.join(' + ')}`);
   return { json, text: [...lines, `${percent(json.healthy)}  healthy`, `${percent(json.unmodelled)}  none of these`].join('\n') };
+}
+
+/** survey BOARD --readings FILE: every capacitor judged by its ESR; BOARD may be a parts list */
+export function survey(words: readonly string[]): Output {
+  const args = readArguments(words, ['readings']);
+  const [file] = expectPositionals(args, 'survey BOARD --readings FILE', 1, 1) as [string];
+  const readingsFile = args.text('readings');
+  if (readingsFile === undefined) throw new UsageError('expected --readings FILE');
+  const index = loadBoard(file);
+  const capacitors = surveyCapacitors(index, readingsOf(index, readingsFile), RATES);
+  const lines = capacitors.map(
+    ({ ref, verdict, probabilityBad, because }) => `${ref.padEnd(6)} ${verdict.padEnd(12)} ${(100 * probabilityBad).toFixed(0).padStart(3)} %  ${because}`,
+  );
+  return { json: { capacitors }, text: lines.join('\n') };
 }
 
 /** next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] */

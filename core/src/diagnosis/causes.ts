@@ -41,9 +41,9 @@ function opens({ fault }: SingleHypothesis): number {
   return OPENS_FOR[fault.part.kind] ?? 0;
 }
 
-/** Faults that draw a current they should not. */
+/** Faults that draw a current which opens something: a leak of 60 ohm and more does not. */
 function isShort({ fault }: SingleHypothesis): boolean {
-  return fault.type === 'bridge' || (fault.type === 'mode' && (fault.mode.name.startsWith('short') || fault.mode.name === 'leaky'));
+  return fault.type === 'bridge' || (fault.type === 'mode' && fault.mode.name.startsWith('short'));
 }
 
 function netsOf({ fault }: SingleHypothesis): readonly string[] {
@@ -67,7 +67,9 @@ function reached(index: BoardIndex, { fault }: SingleHypothesis): ReadonlySet<st
     for (const net of edge) {
       for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
         if (part === own || !carries(part)) continue;
-        for (const other of part.pins.map(nameKey)) if (other !== GROUND && !found.has(other)) (next.push(other), found.add(other));
+        const news = part.pins.map(nameKey).filter((other) => other !== GROUND && !found.has(other));
+        for (const other of news) found.add(other);
+        next.push(...news);
       }
     }
     edge = next;

@@ -39,6 +39,8 @@ interface Level {
 /** The healthy ESR of like parts is not printed anywhere, but it is one for all of them: an unknown level that readings teach. So a better reading never convicts, and brothers convict the one that is out
  *  of line. Lives as long as a board is being worked on. */
 export class EsrLevels {
+  static readonly count = LEVELS.length;
+  static readonly logWeights = LOG_WEIGHTS;
   private readonly groups: ReadonlyMap<string, string>;
   private ownLevels: readonly Level[] | undefined;
   private readonly known = new Map<string, Tables>();

@@ -6,3 +6,5 @@ export { esrSurvey, type EsrSurvey, type EsrVerdict } from './masking';
 export { symptomTable, type SymptomRow } from './symptom-table';
 export { edgeVariants } from './edges';
 export { minimalDiagnoses, minimalHittingSets } from './logic-sets';
+export { EsrLevels } from './esr-levels';
+export { gridLikelihood, gridSize } from './severity-grid';

@@ -13,7 +13,16 @@ export {
   type FaultState,
   type PartElements,
 } from './apply';
-export { doubleHypothesis, hypothesisSpace, RateTable, type DoubleHypothesis, type Hypothesis, type HypothesisSpace, type SingleHypothesis } from './prior';
+export {
+  doubleHypothesis,
+  hypothesisSpace,
+  rateOf,
+  RateTable,
+  type DoubleHypothesis,
+  type Hypothesis,
+  type HypothesisSpace,
+  type SingleHypothesis,
+} from './prior';
 export { primaryFeed, starvedBy } from './feed';
 export { isPlugged } from './plugged';
 export { linearChange, sameDcKey, type LinearChange } from './linear-change';

@@ -83,7 +83,8 @@ function isConnectorSide(index: BoardIndex, part: Extract<Part, { kind: 'chip' }
   });
 }
 
-function rateOf(index: BoardIndex, table: RateTable, fault: Fault): number {
+/** How often a fault happens, as a weight of the table. */
+export function rateOf(index: BoardIndex, table: RateTable, fault: Fault): number {
   if (fault.type === 'bridge') return table.rates.bridge?.bridge ?? table.dryJoint;
   if (fault.type === 'cut') return table.rates.track?.cut ?? table.dryJoint;
   const part = fault.type === 'mode' ? fault.part : fault.pin.part;

@@ -85,6 +85,39 @@ describe('a short has ohms', () => {
   });
 });
 
+describe('a part is off by any factor', () => {
+  const lines = (r1 = 10_000, contact = 0.02, esr = 0.12): string =>
+    `V1 IN 0 12\nR98 IN X ${contact}\nR1 X MID ${r1}\nR2 MID 0 10k\nR3 X TAP 2.2k\nR4 TAP 0 2.2k\nC1 TAP 0 100u\n*@ C1 kind=electrolytic volt=16 esr=${esr}`;
+  const index = board(lines().replace('R98 IN X 0.02', 'XS1 IN X SWITCH\n*@ S1 rest=closed'));
+  it.each([1.25, 1.4, 2.5, 7, 15])('R1 at %d times its ohms', (factor) => {
+    const off = board(lines(10_000 * factor));
+    const read = (kind: string, at: string): Reading => reading(index, kind, at, '', respond(off, kind, at).value);
+    const one = believe(index, [read('voltage', 'MID'), read('voltage', 'TAP')]);
+    expect(one.byPart[0]!.ref).toBe('R1');
+    expect(one.unmodelled).toBeLessThan(0.05);
+    // One reading off may be a slip of the probe; a second one of another kind is not.
+    const two = believe(index, [read('voltage', 'MID'), read('resistance', 'MID')]);
+    expect(share(two, 'R1')).toBeGreaterThan(0.75);
+    expect(two.unmodelled).toBeLessThan(0.05);
+  });
+  // Below that the drop is within half a percent of the meter.
+  it.each([120, 400, 5000, 200_000])('a switch contact of %d ohm', (ohm) => {
+    const off = board(lines(10_000, ohm));
+    const belief = believe(
+      index,
+      ['X', 'MID'].map((at) => reading(index, 'voltage', at, '', respond(off, 'voltage', at).value)),
+    );
+    expect(belief.unmodelled).toBeLessThan(0.1);
+    expect(share(belief, 'S1')).toBeGreaterThan(0.5);
+  });
+  it.each([5, 12, 40, 200, 700])('an ESR of %d times what the sheet states', (factor) => {
+    const off = board(lines(10_000, 0.02, 0.12 * factor));
+    const belief = believe(index, [reading(index, 'esr', 'C1.1', 'C1.2', respond(off, 'esr', 'C1.1', 'C1.2').value)]);
+    expect(belief.unmodelled).toBeLessThan(0.1);
+    expect(share(belief, 'C1')).toBeGreaterThan(0.9);
+  });
+});
+
 describe('a fault that made another', () => {
   const index = board('V1 SUP 0 12\nXF1 SUP IN FUSE\n*@ F1 rating=T500mA\nR1 IN VM 10\nC1 VM 0 220u\n*@ C1 kind=electrolytic volt=16 esr=0.15\nC2 VM 0 100n\n*@ C2 kind=ceramic\nR2 VM OUT 1k\nR3 OUT 0 2.2k\nD1 0 VM DX\n.model DX D'); // prettier-ignore
   const behind = (belief: ReturnType<typeof believe>): number => ['C1', 'C2', 'D1'].reduce((sum, ref) => sum + share(belief, ref), 0);

@@ -1,0 +1,1 @@
+export { surveyCapacitors, type CapacitorVerdict } from './capacitors';
