@@ -181,7 +181,7 @@ export function convert(words: readonly string[]): Output {
   if (!result.ok) throw new InputError(issueLines(from, result.issues));
   for (const note of result.notes.slice(0, 20)) process.stderr.write(`${from}: note: ${note}\n`);
   try {
-    writeFileSync(to, target.write(result.value));
+    writeFileSync(to, target.write(result.value, LIBRARY));
   } catch (error) {
     throw new InputError(`${to}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`);
   }

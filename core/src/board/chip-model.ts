@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { compileProgram, FunctionTextError, type Program } from '../logic';
 
 const finite = z.number().refine(Number.isFinite, 'a finite number');
 const positive = finite.refine((n) => n > 0, 'a number above zero');
@@ -54,7 +55,7 @@ export const ChipPin = z.object({
 export type ChipPin = z.infer<typeof ChipPin>;
 
 /** A chip as a board carries it: pins in package order, what it does, and how its pins behave. Written in full so that a board needs no library to be read. */
-export const ChipModel = z.object({
+const ChipShape = z.object({
   name: z.string().min(1).max(40),
   title: z.string().max(120),
   family: FamilyModel,
@@ -65,4 +66,18 @@ export const ChipModel = z.object({
   /** True for a chip whose inside is not modelled: its outputs show the activity of a healthy one while it has supply. */
   blackBox: z.boolean().optional(),
 });
-export type ChipModel = z.infer<typeof ChipModel>;
+/** The statements must compile: a board comes from outside. */
+export const ChipModel = ChipShape.superRefine((model, context) => {
+  try {
+    compileChip(model);
+  } catch (error) {
+    if (!(error instanceof FunctionTextError)) throw error;
+    context.addIssue({ code: 'custom', path: ['function'], message: error.message });
+  }
+});
+export type ChipModel = z.infer<typeof ChipShape>;
+
+/** The function of a chip, compiled: what its inputs and comparators see comes in, what its outputs want goes out. Throws FunctionTextError. */
+export function compileChip({ function: statements, pins }: ChipModel): Program {
+  return compileProgram(statements, pins.filter(({ role }) => role === 'input' || role === 'both' || role === 'plus').map(({ name }) => name)); // prettier-ignore
+}

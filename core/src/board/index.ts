@@ -1,5 +1,5 @@
 export { AmplifierModel, Board, Dielectric, DiodeModel, Edge, NamedSetup, Observable, Part, RegulatorModel, TransistorModel, type PartKind } from './schema';
-export { ChipModel, ChipPin, FamilyModel } from './chip-model';
+export { ChipModel, ChipPin, compileChip, FamilyModel } from './chip-model';
 export { NO_LIBRARY, type DeviceLibrary } from './library';
 export {
   countParts,

@@ -86,7 +86,7 @@ export const Part = z.discriminatedUnion('kind', [
     capacitanceFarad: positive,
     dielectric: Dielectric.optional(),
     ratedVolt: positive.optional(),
-    esrOhm: positive.optional(),
+    esrOhm: notNegative.optional().describe('healthy ohms at 100 kHz; 0: an ideal capacitor; left out: not known'),
   }),
   z.object({ kind: z.literal('inductor'), ...twoPins, inductanceHenry: notNegative, dcResistanceOhm: notNegative.optional() }),
   z.object({ kind: z.literal('winding'), ...twoPins, inductanceHenry: notNegative, dcResistanceOhm: positive }),

@@ -1,5 +1,5 @@
-import type { ChipModel, ChipPin, FamilyModel, Part } from '../board';
-import { compileProgram, HIGH, LOW, UNKNOWN, type Level, type Program } from '../logic';
+import { compileChip, type ChipModel, type ChipPin, type FamilyModel, type Part } from '../board';
+import { HIGH, LOW, UNKNOWN, type Level, type Program } from '../logic';
 import { conductance, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
 import type { DeviceKind, FaultMode } from './kind';
 import { dropLaw, scaledLaw, supplyLaw } from './law';
@@ -18,14 +18,13 @@ const STAGE_SPREAD = { high: 0.15, low: 0.04 } as const;
 
 const isInput = ({ role }: ChipPin): boolean => role === 'input' || role === 'both';
 const isOutput = ({ role }: ChipPin): boolean => role === 'output' || role === 'both';
-const isCompared = ({ role }: ChipPin): boolean => role === 'plus';
 
 const PROGRAMS = new WeakMap<ChipModel, Program>();
 
 /** The function of a chip, compiled once a model. */
 export function programOf(model: ChipModel): Program {
   let known = PROGRAMS.get(model);
-  if (!known) PROGRAMS.set(model, (known = compileProgram(model.function, model.pins.filter((pin) => isInput(pin) || isCompared(pin)).map(({ name }) => name)))); // prettier-ignore
+  if (!known) PROGRAMS.set(model, (known = compileChip(model))); // prettier-ignore
   return known;
 }
 

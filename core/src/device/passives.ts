@@ -27,6 +27,9 @@ function scaleResistance(name: string, severity: 'driftHigh' | 'driftLow'): Retu
   };
 }
 
+/** A capacitor drawn as ideal wears all the same: as one of so many ohms. From memory of bench practice. */
+const IDEAL_WEARS_AS_OHM = 0.01;
+
 export const capacitor: DeviceKind<'capacitor'> = {
   kind: 'capacitor',
   elements: (part) => [
@@ -44,7 +47,7 @@ export const capacitor: DeviceKind<'capacitor'> = {
     { ...openMode(`${part.ref}#open`), changesDc: false },
     parallelMode('short', part.pins[0]!, part.pins[1]!),
     parallelMode('leaky', part.pins[0]!, part.pins[1]!),
-    changeCapacitance('high-esr', 'highEsr', (c, factor) => ({ ...c, ohm: c.ohm * factor })),
+    changeCapacitance('high-esr', 'highEsr', (c, factor) => ({ ...c, ohm: (c.ohm || IDEAL_WEARS_AS_OHM) * factor })),
     changeCapacitance('low-capacitance', 'lowCapacitance', (c, factor) => ({ ...c, farad: c.farad * factor })),
   ],
 };

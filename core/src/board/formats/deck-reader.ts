@@ -5,6 +5,7 @@ import type { Board, Part } from '../schema';
 import { applyAnnotations } from './deck-annotations';
 import { clip, DECK_PACKAGES, parseElement } from './deck-elements';
 import { splitDeck, type DeckLine } from './deck-lines';
+import { isSheetLine, readSheetLines } from './deck-sheet';
 import { parseModelCard, type DeckModel } from './deck-models';
 
 interface Subcircuit {
@@ -46,17 +47,27 @@ export function readDeck(source: string, library: DeviceLibrary = NO_LIBRARY): R
     if (reading.issues.length >= MAX_ISSUES) break;
     readStatement(statement, TOP, reading);
   }
+  let sheet: Partial<Board> = {};
   if (reading.issues.length < MAX_ISSUES) {
-    const remarks = applyAnnotations(reading.byRef, text.annotations);
-    reading.issues.push(...remarks.issues);
-    reading.notes.push(...remarks.notes);
+    const sheetLines = readSheetLines(text.annotations.filter(isSheetLine));
+    sheet = sheetLines.sheet;
+    for (const remarks of [
+      applyAnnotations(
+        reading.byRef,
+        text.annotations.filter((line) => !isSheetLine(line)),
+      ),
+      sheetLines,
+    ]) {
+      reading.issues.push(...remarks.issues);
+      reading.notes.push(...remarks.notes);
+    }
   }
   if (reading.issues.length > 0) return { ok: false, issues: reading.issues.slice(0, MAX_ISSUES) };
   if (reading.parts.length === 0) {
     return { ok: false, issues: [{ what: 'no parts in the file', expected: 'a circuit deck: a title line, then lines such as R1 VCC OUT 4.7k' }] };
   }
   const title = clip(text.title, 200) || 'untitled board';
-  return { ok: true, value: { format: 'hanzai-board', version: 1, title, parts: reading.parts }, notes: reading.notes };
+  return { ok: true, value: { format: 'hanzai-board', version: 1, title, parts: reading.parts, ...sheet }, notes: reading.notes };
 }
 
 /** First pass: takes models and subcircuits out and returns the statements of the top level. */

@@ -1,7 +1,9 @@
 import type { Board, DiodeModel, Part, TransistorModel } from '../schema';
+import { NO_LIBRARY, type DeviceLibrary } from '../library';
 import { printAnnotation } from './deck-annotations';
 import { DIODE_DEFAULT } from './deck-models';
 import { printDeckNumber } from './deck-number';
+import { printSheetLines } from './deck-sheet';
 
 const PACKAGE_OF: Partial<Record<Part['kind'], string>> = {
   fuse: 'FUSE',
@@ -17,16 +19,16 @@ const LETTER_OF: Partial<Record<Part['kind'], string>> = {
   resistor: 'R', capacitor: 'C', inductor: 'L', voltageSource: 'V', currentSource: 'I', diode: 'D', transistor: 'Q',
 }; // prettier-ignore
 
-/** Writes a board as a circuit deck. What a deck cannot hold (the outline, parts of unspecified kind) is left as a comment.
- *  Reading the result gives the same parts, nets and values back. */
-export function writeDeck(board: Board): string {
+/** Writes a board as a circuit deck. What a deck cannot hold (parts of unspecified kind) is left as a comment.
+ *  library: a black box that does what the library says is not written in full. Reading the result gives the same parts, nets and values back. */
+export function writeDeck(board: Board, library: DeviceLibrary = NO_LIBRARY): string {
   const lines = [board.title.replace(/[\r\n]/g, ' ')];
   for (const part of board.parts) {
-    const annotation = printAnnotation(part);
+    const annotation = printAnnotation(part, library);
     lines.push(element(part));
     if (annotation && part.kind !== 'unspecified') lines.push(annotation);
   }
-  lines.push(...modelCards(board), '.end', '');
+  lines.push(...printSheetLines(board), ...modelCards(board), '.end', '');
   return lines.join('\n');
 }
 

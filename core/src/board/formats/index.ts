@@ -9,7 +9,7 @@ import type { Board } from '../schema';
 
 interface BoardFormat {
   readonly read: (source: string, library: DeviceLibrary) => ReadResult<Board>;
-  readonly write: (board: Board) => string;
+  readonly write: (board: Board, library?: DeviceLibrary) => string;
 }
 
 /** Board file formats by file ending. */

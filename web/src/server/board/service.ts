@@ -41,5 +41,5 @@ export async function exportBoard(db: Database, id: string, ending: string): Pro
       .replace(/[^\w-]+/g, '-')
       .replace(/^-|-$/g, '')
       .slice(0, 60) || 'board';
-  return { fileName: `${name}.${ending}`, text: format.write(stored.content) };
+  return { fileName: `${name}.${ending}`, text: format.write(stored.content, LIBRARY) };
 }
