@@ -116,3 +116,43 @@ describe('symptoms', () => {
     expect(share('C10')).toBeLessThan(share('F1') / 5);
   });
 });
+
+describe('how a reading may come out', () => {
+  it.each([
+    ['cr40Whole', [['voltage', 'VM', 0.01]]],
+    ['pd3Rw', []],
+    ['tl9', [['voltage', 'V9Z', 0.1]]],
+  ] as const)('%s: no two prospects look alike, and none of them promises nothing', (name, taken) => {
+    const index = indexBoard(demoBoard(name));
+    const readings = taken.map(([kind, at, value]): Reading => ({ measurement: measure(index, kind, at), value }));
+    const diagnoser = new Diagnoser(index, RATES);
+    const { measurements: proposals } = planNext(diagnoser, readings, diagnoser.believe(readings));
+    expect(proposals.length).toBeGreaterThan(2);
+    for (const { prospects } of proposals) {
+      const displays = prospects.map(({ display }) => display);
+      expect(new Set(displays).size).toBe(displays.length);
+      expect(prospects.reduce((sum, { probability }) => sum + probability, 0)).toBeLessThan(1 + 1e-9);
+      for (const { leading } of prospects) {
+        const shares = leading.map(({ probability }) => probability);
+        expect(shares).toEqual([...shares].sort((a, b) => b - a));
+      }
+    }
+  });
+});
+
+describe('with no evidence at all', () => {
+  it('the first question is what the unit does; after a reading it is what tells most', () => {
+    const index = indexBoard(demoBoard('cr40Whole'));
+    const diagnoser = new Diagnoser(index, RATES);
+    const first = planNext(diagnoser, [], diagnoser.believe([]));
+    expect(first.measurements[0]!.kind).toBe('symptom');
+    const kinds = first.measurements.map(({ kind }) => kind);
+    expect(kinds.lastIndexOf('symptom')).toBeLessThan(kinds.findIndex((kind) => kind !== 'symptom'));
+    // Where it is not wanted it is not asked.
+    expect(planNext(diagnoser, [], diagnoser.believe([]), { allow: ['voltage', 'resistance'] }).measurements.some(({ kind }) => kind === 'symptom')).toBe(
+      false,
+    );
+    const dead: Reading[] = [{ measurement: measure(index, 'voltage', 'VM'), value: 0.01 }];
+    expect(planNext(diagnoser, dead, diagnoser.believe(dead)).measurements[0]!.kind).not.toBe('symptom');
+  });
+});

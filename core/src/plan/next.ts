@@ -5,7 +5,7 @@ import { measurementKey, ohmRange, pointText, readout, voltRange, type Measureme
 import { planActions, type Action, type ReadingPromise } from './actions';
 import { aroundSuspects, candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
-import type { Information } from './information';
+import type { Information, Outcome } from './information';
 import { foresee, informationOf, outlookBase, type OutlookBase } from './outlook';
 import type { ProposedMeasurement, Prospect } from './proposal';
 import { lookTwoSteps } from './two-step';
@@ -89,6 +89,8 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   }
   weighed.sort((a, b) => rateOf(b) - rateOf(a));
   lookTwoSteps(diagnoser, view, weighed, costs, absent);
+  // With no evidence at all the first question is what the unit does, which its owner can answer before a lid is off. The sort is stable.
+  if (readings.length === 0) weighed.sort((a, b) => Number(b.measurement.kind === 'symptom') - Number(a.measurement.kind === 'symptom'));
   const proposals = weighed.slice(0, Math.max(options.most ?? MOST_PROPOSED, MOST_PROMISES)).map((one) => propose(diagnoser, view, one, absent));
   const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
   const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information))); // prettier-ignore
@@ -135,15 +137,7 @@ function propose(
   absent: readonly string[],
 ): ProposedMeasurement {
   const names = [...view.refs, 'healthy', 'none of these'];
-  const prospects = information.outcomes
-    .filter(({ probability }) => probability >= 0.03)
-    .sort((a, b) => b.probability - a.probability)
-    .slice(0, 4)
-    .map(({ probability, centre, groups }) => ({
-      probability,
-      display: describeOutcome(m.kind, centre),
-      leading: [...groups].map((p, g) => ({ ref: names[g]!, probability: p })).filter((entry) => entry.probability >= 0.04).sort((a, b) => b.probability - a.probability).slice(0, 4), // prettier-ignore
-    }));
+  const prospects = merged(information.outcomes, m.kind, names);
   const expected = readout(m.kind, diagnoser.predictor.healthy(m, absent));
   return {
     setup: m.setup,
@@ -157,6 +151,40 @@ function propose(
     prospects,
     reason: reasonFor(prospects, information.gainBits, minutes),
   };
+}
+
+/** Shares of the leading part closer than this lead to the same next step. */
+const SAME_STEP = 0.1;
+const CATEGORIES: readonly ReadingKind[] = ['logic', 'continuity', 'symptom'];
+
+/** What a person would call different results: those that look the same on the meter, and neighbours that leave the same part in the lead, are one. At most four, likeliest first. */
+function merged(outcomes: readonly Outcome[], kind: ReadingKind, names: readonly string[]): Prospect[] {
+  const rows: { probability: number; from: string; to: string; groups: number[] }[] = [];
+  for (const { probability, centre, groups } of [...outcomes].sort((a, b) => a.centre - b.centre)) {
+    if (probability <= 0) continue;
+    const display = describeOutcome(kind, centre);
+    const last = rows.at(-1);
+    if (last && (last.to === display || (!CATEGORIES.includes(kind) && sameStep(last.groups, groups)))) {
+      const share = probability / (last.probability + probability);
+      last.groups = last.groups.map((own, g) => own + share * (groups[g]! - own));
+      last.probability += probability;
+      last.to = display;
+    } else rows.push({ probability, from: display, to: display, groups: [...groups] });
+  }
+  return rows
+    .filter(({ probability }) => probability >= 0.03)
+    .sort((a, b) => b.probability - a.probability)
+    .slice(0, 4)
+    .map(({ probability, from, to, groups }) => ({
+      probability,
+      display: from === to ? from : `${from} to ${to}`,
+      leading: groups.map((p, g) => ({ ref: names[g]!, probability: p })).filter((entry) => entry.probability >= 0.04).sort((a, b) => b.probability - a.probability).slice(0, 4), // prettier-ignore
+    }));
+}
+
+/** Whether two outcomes leave every part about where the other does. */
+function sameStep(a: readonly number[], b: ArrayLike<number>): boolean {
+  return a.every((share, g) => Math.abs(share - b[g]!) <= SAME_STEP);
 }
 
 /** What a reading would tell apart, and what it costs. */
