@@ -69,7 +69,7 @@ export class Diagnoser {
 
   /** What may have opened what opens. Positions do not change when parts are reweighed. */
   private get causes(): ReadonlyMap<number, readonly Cause[]> {
-    return (this.ownCauses ??= causesOf(this.index, this.priors.hypotheses));
+    return (this.ownCauses ??= causesOf(this.index, this.space.hypotheses));
   }
 
   /** All that may be the matter, with what is thought of it before any reading. */
