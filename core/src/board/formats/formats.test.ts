@@ -118,6 +118,29 @@ describe('board files', () => {
       },
     });
   });
+  it('a parts list may leave the device to the letters of the designator, and say what is not known', () => {
+    const list = (...rows: string[]): ReturnType<typeof readBoardFile> => readBoardFile('x.csv', ['ref,value,rating,tolerance', ...rows].join('\n'));
+    expect(list('C1,47u,16V,', 'r2,4k7,?,?', 'RN1.3,33R,,', 'F1,,T1A,', 'sw1,open,,', 'U1,74LS14,,')).toMatchObject({
+      ok: true,
+      value: {
+        parts: [
+          { kind: 'capacitor', ref: 'C1', capacitanceFarad: 47e-6, ratedVolt: 16 },
+          { kind: 'resistor', ref: 'r2', resistanceOhm: 4700 },
+          { kind: 'resistor', ref: 'RN1.3' },
+          { kind: 'fuse', rating: 'T1A' },
+          { kind: 'switch', rest: 'open' },
+          { kind: 'unspecified', ref: 'U1' },
+        ],
+      },
+    });
+    const known = list('R2,4k7,?,?');
+    expect(known.ok && known.value.parts[0]).not.toHaveProperty('rating');
+    expect(known.ok && known.value.parts[0]).not.toHaveProperty('tolerance');
+    // The device of the list goes before the letters.
+    expect(readBoardFile('x.csv', 'ref,device,value\nC9,resistor,1k\n')).toMatchObject({ ok: true, value: { parts: [{ kind: 'resistor' }] } });
+    expect(list('C1,?,,')).toMatchObject({ ok: false, issues: [{ line: 2, what: 'C1: no capacitance' }] });
+    expect(readBoardFile('x.csv', 'device,value\nresistor,1k\n')).toMatchObject({ ok: false, issues: [{ what: 'no column ref' }] });
+  });
   it('flattens subcircuits, joins continued lines and keeps the first spelling of a name', () => {
     const result = readDeck('t\n.subckt PAD I O\nR1 I M 100\nR2 M O 100\n.ends\nv1 Vcc 0\n+ DC 5\nXP1 VCC out PAD\nrl OUT gnd 1k\n.tran 1n 1u\n.end');
     if (!result.ok) throw new Error('deck');

@@ -6,6 +6,14 @@ import type { Board, Part } from '../schema';
 import { DIODE_DEFAULT, TRANSISTOR_DEFAULT } from './deck-models';
 
 const COLUMNS = ['ref', 'device', 'value', 'tolerance', 'rating', 'package', 'note'] as const;
+/** The device may be left out: the letters of the designator say what it is. */
+const NEEDED = ['ref', 'value'] as const;
+/** What the letters of a designator stand for. Source: IEEE 315, from memory, and common practice for switches, connectors and links. */
+const DEVICE_OF_LETTERS: Readonly<Record<string, string>> = {
+  R: 'resistor', RN: 'resistor', C: 'capacitor', L: 'inductor', D: 'diode', Q: 'transistor', F: 'fuse', S: 'switch', SW: 'switch', J: 'connectorPin', P: 'connectorPin', W: 'link',
+}; // prettier-ignore
+/** Text of a cell; `?` is not known, as if nothing were there. */
+const cell = (text: string | undefined): string => (text?.trim() === '?' ? '' : (text ?? '').trim());
 type Row = Record<(typeof COLUMNS)[number], string>;
 
 /** The value column of a part: `4k7`, `47u`, or the model's name. */
@@ -55,7 +63,7 @@ export function readPartsList(source: string): ReadResult<Board> {
   const [heads = []] = Papa.parse<string[]>(text, { preview: 1 }).data;
   const twice = heads.find((head, i) => head.trim() !== '' && heads.indexOf(head) < i);
   if (twice !== undefined) return { ok: false, issues: [{ line: 1, what: `the column ${twice} is there twice`, expected: COLUMNS.join(',') }] };
-  const missing = COLUMNS.slice(0, 3).filter((column) => !heads.includes(column));
+  const missing = NEEDED.filter((column) => !heads.includes(column));
   if (missing.length > 0) return { ok: false, issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }] };
   const parsed = Papa.parse<Row>(text, { header: true, skipEmptyLines: true });
   const issues: FileIssue[] = [];
@@ -82,18 +90,18 @@ export function readPartsList(source: string): ReadResult<Board> {
 
 function partOfRow(row: Row): Part | string {
   if (!row.ref || !/^\S{1,80}$/.test(row.ref)) return 'no designator';
-  const [device = '', dielectric] = row.device.trim().split(/\s+/);
+  const [tolerance, rating, packageName, note] = [parseTolerance(cell(row.tolerance)), cell(row.rating), cell(row.package), cell(row.note)];
+  const [device = '', dielectric] = (cell(row.device) || DEVICE_OF_LETTERS[/^[A-Z]+/.exec(row.ref.toUpperCase())?.[0] ?? ''] || '').split(/\s+/);
   const quantity = parseQuantity(row.value ?? '');
   const value = quantity.ok && quantity.value !== 'OL' ? quantity.value : undefined;
-  const tolerance = parseTolerance(row.tolerance ?? '');
   const pins = (count: number): string[] => Array.from({ length: count }, (_, i) => `nc_${row.ref}_${i + 1}`);
   const base = {
     ref: row.ref,
     pins: pins(2),
     ...(tolerance === undefined ? {} : { tolerance }),
-    ...(row.rating ? { rating: row.rating } : {}),
-    ...(row.package ? { package: row.package } : {}),
-    ...(row.note ? { note: row.note } : {}),
+    ...(rating ? { rating } : {}),
+    ...(packageName ? { package: packageName } : {}),
+    ...(note ? { note } : {}),
   };
   switch (device.toLowerCase()) {
     case 'resistor':
@@ -101,7 +109,7 @@ function partOfRow(row: Row): Part | string {
     case 'capacitor': {
       const kinds = ['electrolytic', 'polymer', 'tantalum', 'ceramic', 'film', 'bipolar'] as const;
       const kind = kinds.find((k) => k === dielectric);
-      const ratedVolt = /^(\d+(?:\.\d+)?)\s*V$/i.exec(row.rating ?? '')?.[1];
+      const ratedVolt = /^(\d+(?:\.\d+)?)\s*V$/i.exec(rating)?.[1];
       if (value === undefined || value <= 0) return 'no capacitance';
       return {
         kind: 'capacitor',
