@@ -114,6 +114,11 @@ describe('a capacitor behind others', () => {
     expect(C1!.because).toMatch(/C2.*lift one leg of C1/);
     expect(C1!.settle).not.toBeNull();
   });
+  it('that reads far more than they let through was not read right, or they are bad too', () => {
+    const { C1 } = rows(masked, { C1: 8 });
+    expect(C1!.verdict).toBe('cannot-judge');
+    expect(C1!.because).toMatch(/more than C2 beside it should let show/);
+  });
   it('may be read by naming the net', () => {
     const readings = file('csv', 'setup,kind,at,to,value,unit\noff,esr,B,,3,ohm\n');
     const board = deck('C1 B 0 100u', '*@ C1 kind=electrolytic volt=16 esr=100m', 'R1 B 0 1k');

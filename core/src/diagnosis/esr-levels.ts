@@ -108,23 +108,29 @@ export class EsrLevels {
     return out;
   }
 
+  /** What a reading says under some of the hypotheses, by their position. Not kept. */
+  tablesOf(reading: Reading, singles: readonly Hypothesis[], only: readonly number[]): Tables {
+    return this.find(reading, singles, only);
+  }
+
   /** What a reading says under each single hypothesis, worked out once. */
   tables(reading: Reading, singles: readonly Hypothesis[]): Tables {
     const key = `${measurementKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
     let known = this.known.get(key);
-    if (!known) this.known.set(key, (known = this.find(reading, singles)));
+    if (!known) this.known.set(key, (known = this.find(reading, singles, [...singles.keys()])));
     return known;
   }
 
-  private find(reading: Reading, singles: readonly Hypothesis[]): Tables {
+  private find(reading: Reading, singles: readonly Hypothesis[], only: readonly number[]): Tables {
     const { measurement: m, absent } = reading;
     const count = LEVELS.length;
     const healthy = new Float64Array(count);
     this.levels.forEach(({ predictor }, l) => (healthy[l] = gridLikelihood(reading, [predictor.healthy(m, absent)], [1], 1, this.voltSpan)[0]!));
     const sound = this.drawn.healthy(m, absent);
     const moved = new Map<number, Table>();
-    singles.forEach((hypothesis, h) => {
-      if (this.drawn.under(hypothesis, m, absent).every((response) => response === sound)) return;
+    for (const h of only) {
+      const hypothesis = singles[h]!;
+      if (this.drawn.under(hypothesis, m, absent).every((response) => response === sound)) continue;
       const size = gridSize(hypothesis);
       const table = new Float64Array(size * count);
       this.levels.forEach(({ predictor, singles: own }, l) => {
@@ -132,7 +138,7 @@ export class EsrLevels {
         for (let i = 0; i < size; i += 1) table[i * count + l] = column[i]!;
       });
       moved.set(h, table);
-    });
+    }
     return { healthy, moved };
   }
 

@@ -27,10 +27,15 @@ const EVEN_RATE = 40;
 /** A reading behind which the part's ESR may be this many times what belongs there says nothing of it. */
 const HIDES_FROM = 15;
 
+/** A reading behind others that is so many times what a sound board shows is no reading of this part. */
+const TOO_MUCH = 3;
+
 /** One capacitor with what its readings say of it, level by level. */
 interface Surveyed {
   readonly part: Capacitor;
   readonly readings: readonly Reading[];
+  /** What the sound board would show at the first of them, ohm; infinite where nothing was read. */
+  readonly soundOhm: number;
   readonly group: string;
   /** Log-likelihood of its readings where it is good, and of its chance of being bad with them, by level. */
   readonly good: Float64Array;
@@ -83,7 +88,14 @@ function survey(
   // By mode: its severities times the levels, log-likelihoods added up over the readings.
   const sums = modes.map(({ single }) => new Float64Array(gridSize(single) * count));
   for (const reading of readings) {
-    const tables = group === undefined ? statedTables(reading, modes, predictor) : levels.tables(reading, singles);
+    const tables =
+      group === undefined
+        ? statedTables(reading, modes, predictor)
+        : levels.tablesOf(
+            reading,
+            singles,
+            modes.map(({ h }) => h),
+          );
     for (let l = 0; l < count; l += 1) good[l]! += tables.healthy[l]!;
     modes.forEach(({ h }, m) => {
       const table = tables.moved.get(h);
@@ -103,6 +115,7 @@ function survey(
   return {
     part,
     readings,
+    soundOhm: readings[0] ? predictor.healthy(readings[0].measurement, readings[0].absent).value : Infinity,
     group: group ?? `stated ${part.ref}`,
     good: good.map((value) => value + Math.log(1 - prior)),
     bad: joint(SEEN),
@@ -147,6 +160,8 @@ function verdictOf(index: BoardIndex, own: Surveyed, brothers: readonly Surveyed
   if (probabilityBad - short >= BAD_FROM) return say('bad', `${read}: ${against(own, brothers)}`);
   if (mask.hiddenFactor >= HIDES_FROM) {
     const beside = mask.together.length > 0 ? mask.together.join(', ') : 'what stands in parallel';
+    if (readings.some(({ value }) => typeof value !== 'number' || value > TOO_MUCH * own.soundOhm + 0.1))
+      return say('cannot-judge', `${read}, more than ${beside} beside it should let show: zero the leads, press harder, then read those`, across);
     return say(
       'cannot-judge',
       `${read}, but ${beside} would read like this by itself: lift one leg of ${replaceableRef(part.ref)}, then read it again`,
