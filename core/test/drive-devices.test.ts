@@ -142,6 +142,19 @@ describe('driver chips', () => {
     expect(forward.M1! - forward.M2!).toBeGreaterThan(5);
     expect(back.M1! - back.M2!).toBeLessThan(-5);
   });
+  it('a full bridge drives a coil both ways, and its sense resistor shows the current', () => {
+    const bridge = (a: number, b: number, enable: number): ReturnType<typeof volts> =>
+      volts(
+        deck(`V1 P5 0 5\nV2 VM 0 12\nVA A 0 ${a}\nVB B 0 ${b}\nVE E 0 ${enable}\nXU1 SA M1 M2 VM A E B 0 P5 0 0 0 z1 z2 0 HBRIDGE2\nR1 M1 M2 30\nR2 SA 0 0.5`),
+      );
+    const [forward, back, off] = [bridge(4, 0, 4), bridge(0, 4, 4), bridge(4, 0, 0)];
+    const ampere = (forward.M1! - forward.M2!) / 30;
+    expect(ampere).toBeGreaterThan(0.25);
+    expect(back.M1! - back.M2!).toBeCloseTo(-30 * ampere, 1);
+    expect(forward.SA!).toBeCloseTo(0.5 * ampere, 2);
+    expect(back.SA!).toBeCloseTo(0.5 * ampere, 2);
+    expect(Math.abs(off.SA!)).toBeLessThan(0.01);
+  });
 });
 
 describe('edges of a sheet', () => {

@@ -65,6 +65,12 @@ export const FAMILIES: Readonly<Record<string, FamilyModel>> = {
     input: { type: 'base', ohm: 2.7e3, dropVolt: 1.3 },
     low: { volt: 0.75, ohm: 0.8, limitAmpere: 0.6 },
   },
+  /** Bipolar timers: the reset pin looks at 0.7 V; an output stage for 200 mA. */
+  TIMER: {
+    ...mos('timer', [4.5, 16], [10, 8], { thresholdVolt: 0.7 }),
+    high: { dropVolt: 1.4, ohm: 5, oneWay: true, limitAmpere: 0.25 },
+    low: { volt: 0.1, ohm: 6, limitAmpere: 0.25 },
+  },
   /** Half-bridge drivers with a bipolar output stage. */
   BRIDGE: {
     ...bipolar('bridge', 20e3, [1.1, 1.2], [0.9, 1.2], 1.4),

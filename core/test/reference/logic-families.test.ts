@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { chipModel } from '@hanzai/data';
-import { board, volts } from '../boards';
+import { chipModel, RATES } from '@hanzai/data';
+import { Diagnoser } from '../../src/diagnosis';
+import { board, measurement, volts } from '../boards';
 
 // Source: the guaranteed levels of the families at their worst case, as every data sheet of the series prints them (JEDEC JESD8-7/-9 for the levels themselves); from memory.
 // A typical stage has to do better than what is guaranteed.
@@ -94,6 +95,55 @@ describe('facts of single chips', () => {
   it('what an adapter does with its ports only its program says: no level of them is claimed', () => {
     const model = chipModel('6522')!;
     for (const name of ['PA0', 'PA7', 'PB0', 'PB7']) expect(model.function.find((text) => text.startsWith(`${name} =`))).toMatch(/unknown when/);
+  });
+  // Pins read a second time, from 1 on: published data sheets, from memory.
+  it.each([
+    ['555', 'GND TRIG OUT RES CTRL THR DIS VCC'],
+    ['6532', 'GND A5 A4 A3 A2 A1 A0 PA0 PA1 PA2 PA3 PA4 PA5 PA6 PA7 PB7 PB6 PB5 PB4 VCC PB3 PB2 PB1 PB0 IRQ D7 D6 D5 D4 D3 D2 D1 D0 RES RW RS CS2 CS1 CLK A6'],
+    ['4538', 'NC1 NC2 CLR1 A1 B1 Q1 QN1 GND QN2 Q2 B2 A2 CLR2 NC14 NC15 VCC'],
+    ['HBRIDGE2', 'SA Y1 Y2 VS A1 EA A2 GND VCC B1 EB B2 Z1 Z2 SB'],
+  ])('%s has its pins in order', (name, pins) =>
+    expect(
+      chipModel(name)!
+        .pins.map((pin) => pin.name)
+        .join(' '),
+    ).toBe(pins),
+  );
+  it('a timer held in reset is low and discharges; one that runs is not told from its levels', () => {
+    const timer = (reset: number): Record<string, number | null> =>
+      volts(board(`V1 P9 0 9\nVR R 0 ${reset}\nXU1 0 T OUT R CT T DIS P9 NE555N\nR1 OUT 0 1k\nR2 P9 DIS 10k\nR3 DIS T 10k\nC1 T 0 1u\nC2 CT 0 10n`));
+    expect(timer(0).OUT!).toBeLessThan(0.3);
+    expect(timer(0).DIS!).toBeLessThan(0.3);
+    const index = board('V1 P9 0 9\nXU1 0 T OUT P9 CT T DIS P9 555\nR1 OUT 0 1k\nR2 P9 DIS 10k\nR3 DIS T 10k\nC1 T 0 1u\nC2 CT 0 10n');
+    // Both levels of a good one leave it uncondemned.
+    for (const [at, value] of [
+      ['OUT', 0.1],
+      ['OUT', 7.4],
+      ['CT', 6],
+      ['DIS', 0.1],
+    ] as const) {
+      const belief = new Diagnoser(index, RATES).believe([{ measurement: measurement(index, 'voltage', at), value }]);
+      const before = new Diagnoser(index, RATES).believe([]);
+      const share = (of: typeof belief): number => of.byPart.find(({ ref }) => ref === 'U1')!.probability;
+      expect(share(belief), `${at} ${value}`).toBeLessThan(share(before) + 0.25);
+      expect(belief.healthy, `${at} ${value}`).toBeGreaterThan(0.5 * before.healthy);
+    }
+  });
+  it('a precise one-shot rests, and is not told where its trigger moves', () => {
+    const shot = (trigger: string): ReturnType<typeof volts> =>
+      volts(board(`V1 P5 0 5\n${trigger}\nXU1 0 x1 P5 A P5 Q QN 0 z1 z2 0 0 0 z3 0 P5 4538\nR1 Q 0 100k\nR2 QN 0 100k`));
+    const rest = shot('R9 A 0 1');
+    expect(rest.Q!).toBeLessThan(0.2);
+    expect(rest.QN!).toBeGreaterThan(4.8);
+  });
+  it('a port that rests low does not condemn a good adapter', () => {
+    const pins = Array.from({ length: 40 }, (_, i) => ({ 0: '0', 1: 'PA0', 19: 'P5', 24: 'CK', 33: 'P5' })[i] ?? `n${i + 1}`);
+    const index = board(`V1 P5 0 5\nV2 CK 0 0\nXU1 ${pins.join(' ')} 6522\nR1 PA0 0 100k`);
+    const share = (value?: number): number => {
+      const readings = value === undefined ? [] : [{ measurement: measurement(index, 'voltage', 'PA0'), value }];
+      return new Diagnoser(index, RATES).believe(readings).byPart.find(({ ref }) => ref === 'U1')!.probability;
+    };
+    for (const value of [0.05, 0.2, 0.4, 3.4]) expect(share(value), `${value} V`).toBeLessThan(share() + 0.05);
   });
   it('a line receiver sees a difference of volts that both lie below ground', () => {
     const out = (a: number, b: number): number => volts(board(`V1 P5 0 5\nV2 A 0 ${a}\nV3 B 0 ${b}\nXU1 B A Y P5 z1 0 0 0 0 0 z2 0 z3 0 0 P5 26LS32\nR1 Y 0 10k`)).Y!; // prettier-ignore

@@ -42,6 +42,11 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     }],
   },
   {
+    // Pins 1, 2, 14 and 15 are those of the timing parts.
+    number: '4538', title: 'dual one-shot, retriggerable, precise', pins: 16, supplyMilliampere: 0.01, family: '4000',
+    groups: [{ units: ['CLR=3 A=4 B=5 Q=6 QN=7', 'QN=9 Q=10 B=11 A=12 CLR=13'], logic: ['t = (A | !B) & CLR', 'Q = t & !t & unknown', 'QN = !(t & !t & unknown)'] }],
+  },
+  {
     number: '4049', title: 'hex inverting buffer', pins: 16, supply: 1, ground: 8, supplyMilliampere: 0.01, family: '4000 buffer',
     groups: [{ units: ['Y=2 A=3', 'Y=4 A=5', 'Y=6 A=7', 'A=9 Y=10', 'A=11 Y=12', 'A=14 Y=15'], logic: ['Y = !A'] }],
   },
@@ -67,6 +72,14 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     groups: [
       { units: ['A=2 Y=3', 'Y=6 A=7'], shared: 'EN12=1', logic: ['Y = A when EN12'] },
       { units: ['B=10 Z=11', 'Z=14 B=15'], shared: 'EN34=9', logic: ['Z = B when EN34'] },
+    ],
+  },
+  {
+    number: 'HBRIDGE2', title: 'two full bridges with enables and sense pins', pins: 15, supply: 9, ground: 8, supplyMilliampere: 24, railPins: 'SA=1 VS=4 SB=15', family: 'BRIDGE',
+    rails: { Y: ['VS', 'SA'], Z: ['VS', 'SB'] },
+    groups: [
+      { units: ['Y=2 A=5', 'Y=3 A=7'], shared: 'EA=6', logic: ['Y = A when EA'] },
+      { units: ['B=10 Z=13', 'B=12 Z=14'], shared: 'EB=11', logic: ['Z = B when EB'] },
     ],
   },
   {
@@ -104,6 +117,22 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
       ],
     }],
     openCollector: ['IRQ'],
+  },
+  {
+    // One-shot or oscillator: the parts round it say which, and the divider inside sets the control pin.
+    number: '555', title: 'timer', pins: 8, supply: 8, ground: 1, supplyMilliampere: 5, family: 'TIMER', blackBox: true, openCollector: ['DIS'],
+    groups: [{ units: ['TRIG=2 OUT=3 RES=4 CTRL=5 THR=6 DIS=7'], logic: ['OUT = RES ? unknown : 0', 'DIS = RES ? unknown : 0', 'CTRL = unknown', 'unused = TRIG & THR'] }],
+  },
+  {
+    number: '6532', title: 'RAM, two ports and timer', pins: 40, supply: 20, ground: 1, supplyMilliampere: 100, family: 'NMOS', blackBox: true, openCollector: ['IRQ'],
+    groups: [{
+      units: [`${list('A', 0, range(7, 2))} ${list('PA', 0, range(8, 15))} ${list('PB', 4, range(19, 16))} ${list('PB', 0, range(24, 21))} IRQ=25 ${list('D', 0, range(33, 26))} RES=34 RW=35 RS=36 CS2=37 CS1=38 CLK=39 A6=40`],
+      logic: [
+        // As with the 6522: after reset every port pin is an input.
+        'live = RES & CLK & !CLK', 'IRQ = RES ? unknown : 1', ...[...names('PA', 0, 8), ...names('PB', 0, 8)].map((pin) => `${pin} = unknown when RES & unknown`),
+        ...names('D', 0, 8).map((pin) => `${pin} = CLK when live & CS1 & !CS2 & RW`), `unused = ${names('A', 0, 7).join(' & ')} & RS`,
+      ],
+    }],
   },
   {
     number: '2114', title: 'static RAM, 1024 nibbles', pins: 18, supplyMilliampere: 60, family: 'NMOS', blackBox: true,
