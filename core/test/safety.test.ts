@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { bleeder, CAUTIONS, DEFER, FINDING_RULES, FindingKind, firstPowerObjection, fuseGate, fuseChecks, hazardsOf, isOnMains, ledgerObjection, MAINS_PEAK_VOLT, mainsNets, replacementObjection, replacementRemarks, shortsChecks, storedCharges, supplyRails, type LedgerLine } from '@hanzai/core/bench'; // prettier-ignore
+import { bleeder, CAUTIONS, DEFER, FINDING_RULES, FindingKind, firstPowerObjection, fuseGate, fuseChecks, hazardsOf, isOnMains, ledgerObjection, lockedBy, MAINS_PEAK_VOLT, mainsNets, powerAllowed, proofSteps, replacementObjection, replacementRemarks, standing, shortsChecks, storedCharges, supplyRails, type LedgerLine } from '@hanzai/core/bench'; // prettier-ignore
 import { indexBoard } from '@hanzai/core/board';
 import { Predictor } from '@hanzai/core/diagnosis';
 import type { Reading } from '@hanzai/core/instrument';
@@ -89,6 +89,22 @@ describe('what is left on a capacitor', () => {
     expect(isOnMains(yc2, partOf(yc2, 'C2'))).toBe(false);
     expect([...mainsNets(yc2)].sort()).toEqual(['live', 'livef', 'neut', 'neutp', 'pri']);
   });
+  it('a switching supply has its primary reservoir on the mains, behind rectifier and transistor', () => {
+    const switcher = board(
+      'XF1 LIVE L2 FUSE\nXT9 A1 A2 S1 0 TRANSFORMER\nD1 L2 HV DX\nD2 NEUT HV DX\nD3 LOW L2 DX\nD4 LOW NEUT DX\nC1 HV LOW 100u\n*@ C1 kind=electrolytic volt=400\nQ1 P2 G LOW QN\nR1 G LOW 10k\nC9 P2 LOW 1n\nR7 S1 0 100\n.model DX D\n.model QN NPN\n*@ .hazard mains ref=F1 note=mains',
+    );
+    expect(isOnMains(switcher, partOf(switcher, 'C1'))).toBe(true);
+    expect(storedCharges(switcher).find(({ ref }) => ref === 'C1')).toMatchObject({ from: 'mains', volt: MAINS_PEAK_VOLT });
+    expect(isOnMains(switcher, partOf(switcher, 'R7'))).toBe(false);
+  });
+  it('a large one for high volts is taken at its rating where its supply is not on the sheet', () => {
+    const part = (volts: number, value: string) => board(`V1 P5 0 5\nR2 P5 0 1k\nC1 HV 0 ${value}\n*@ C1 kind=electrolytic volt=${volts}\nR1 HV 0 220k`);
+    expect(storedCharges(part(400, '100u'))[0]).toMatchObject({ ref: 'C1', volt: 400, from: 'rating' });
+    expect(hazardsOf(undefined, part(400, '100u'), []).some(({ key }) => key === 'charge-C1')).toBe(true);
+    // What is small, or rated for what touches no one, is not.
+    expect(storedCharges(part(100, '100n'))).toEqual([]);
+    expect(storedCharges(part(25, '100u'))).toEqual([]);
+  });
   it('is led away only by what stays there when the fuse is blown', () => {
     const through = board('V1 A 0 100\nXF1 A B FUSE\nC1 B 0 100u\nR1 A 0 1k');
     const [charge] = storedCharges(through);
@@ -130,6 +146,34 @@ describe('what is left on a capacitor', () => {
   });
 });
 
+describe('what was seen', () => {
+  it('locks hands in the case, and power too where it would burn or burst', () => {
+    const lockedFor = (what: FindingKind, gate: 'power' | 'open'): boolean => lockedBy(hazardsOf(undefined, undefined, [what]), [], gate).length > 0;
+    for (const what of FindingKind.options.filter((kind) => FINDING_RULES[kind].caution !== undefined)) {
+      expect(lockedFor(what, 'open'), what).toBe(true);
+      expect(lockedFor(what, 'power'), what).toBe(what === 'cracked-line-filter' || what === 'bulged-capacitor');
+    }
+  });
+});
+
+describe('what is read before the ohms', () => {
+  it('proves nothing: no powered step has passed while power is locked', () => {
+    const cr40 = indexBoard(demoBoard('cr40'));
+    const predictor = new Predictor(cr40);
+    const [rail] = supplyRails(cr40);
+    const m = measurement(cr40, 'voltage', rail!);
+    const steps = proofSteps(cr40, predictor, [], [{ measurement: m, value: Number(predictor.healthy(m).value.toPrecision(4)) }], [], []);
+    const loaded = (of: typeof steps) => of.find((step) => step.stage === 'loaded' && step.type === 'measure' && step.measurement.at.net === rail)!;
+    expect(powerAllowed(steps)).toBe(false);
+    expect(loaded(steps).state).toBe('pass');
+    expect(loaded(standing(steps, false)).state).toBe('open');
+    expect(loaded(standing(steps, true)).state).toBe('pass');
+    // What failed stays failed.
+    const bad = proofSteps(cr40, predictor, [], [{ measurement: m, value: 0 }], [], []);
+    expect(loaded(standing(bad, false)).state).toBe('fail');
+  });
+});
+
 describe('what may go on', () => {
   const cr40 = indexBoard(demoBoard('cr40Whole'));
   const verdict = (index: typeof yc2, ref: string, text: string) => verdictOf(replacementRemarks(index, ref, text));
@@ -161,6 +205,13 @@ describe('what may go on', () => {
     expect(verdict(y, 'C9', '2n2 Y1 250V')).toBe('fits');
     expect(verdict(y, 'C9', '2n2 X1 250V')).toBe('no');
     expect(verdict(y, 'C9', '2n2 1kV ceramic')).toBe('no');
+    // More of it from line to chassis is more current through a hand: no reason overrules that. Less is only wrong.
+    expect(replacementObjection(y, 'C9', '10n Y2 250V', 'all there was')).toMatch(/touches the chassis/);
+    expect(replacementObjection(y, 'C9', '1n Y2 250V', 'all there was')).toBeUndefined();
+    // Below what stands on it is another thing than below what came off.
+    const held = board('V1 A 0 24\nC1 A 0 100u\n*@ C1 kind=electrolytic volt=50');
+    expect(replacementObjection(held, 'C1', '100u 16V electrolytic', 'all there was')).toMatch(/below the 24 V that stand on it/);
+    expect(replacementObjection(held, 'C1', '100u 35V electrolytic', 'all there was')).toBeUndefined();
   });
 
   it('what was not judged is never green', () => {

@@ -11,6 +11,8 @@ export const METER_LIMIT_VOLT = 2;
 export const ENERGY_LIMIT_JOULE = 20;
 /** Below this a charge is not worth a line, volt and joule. From memory of bench practice. */
 const WORTH = { volt: 30, joule: 0.5 } as const;
+/** A capacitor rated for so much energy with no more than this share of its volts on it is fed by something that the sheet leaves out. From memory of bench practice. */
+const UNFED = { joule: 0.05, share: 0.05 } as const;
 /** Nothing that leads the charge away, ohm. */
 const NO_PATH_OHM = 2e7;
 /** What an old electrolytic may hold above what is printed on it, as a factor: its tolerance is up to +50 %. Source: IEC 60384-4, tolerance codes, from memory. */
@@ -83,7 +85,10 @@ function mostFarad({ capacitanceFarad, dielectric }: Capacitor): number {
 function mostVolts(part: Capacitor, index: BoardIndex, mains: ReadonlySet<string>): Pick<StoredCharge, 'volt' | 'from'> {
   if (part.pins.some((net) => mains.has(nameKey(net)))) return { volt: MAINS_PEAK_VOLT, from: 'mains' };
   const volt = workingVolt(index, part);
-  return volt === undefined ? { volt: part.ratedVolt ?? 0, from: 'rating' } : { volt, from: 'circuit' };
+  const rated = part.ratedVolt ?? 0;
+  // A large one for high volts is not there for nothing: where the sheet shows next to none on it, what feeds it is not on the sheet.
+  const isUnfed = rated > TOUCH_LIMIT_VOLT && storedJoule(rated, part.capacitanceFarad) >= UNFED.joule && (volt ?? 0) < UNFED.share * rated;
+  return volt === undefined || isUnfed ? { volt: rated, from: 'rating' } : { volt, from: 'circuit' };
 }
 
 /** Ohms across a capacitor by the board's resistors alone: what stays there whatever fuse, switch, winding or chip has failed. */

@@ -72,9 +72,12 @@ function ofBoard(index: BoardIndex): readonly Hazard[] {
 
 function ofSight(seen: readonly FindingKind[]): readonly Hazard[] {
   return [...new Set(seen)].flatMap((what): Hazard[] => {
-    const { caution, title } = FINDING_RULES[what];
+    const { caution, title, withPower } = FINDING_RULES[what];
     if (!caution) return [];
-    return [{ key: `seen-${what}`, kind: 'chemical', words: `${title} was seen: ${caution}`, from: 'what was seen', gates: GATES.chemical, ifFitted: false, charge: undefined }]; // prettier-ignore
+    const gates: readonly Gate[] = withPower ? ['open', 'power'] : GATES.chemical;
+    return [
+      { key: `seen-${what}`, kind: 'chemical', words: `${title} was seen: ${caution}`, from: 'what was seen', gates, ifFitted: false, charge: undefined },
+    ];
   });
 }
 

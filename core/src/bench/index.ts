@@ -8,6 +8,7 @@ export {
   firstPowerObjection,
   isProven,
   powerAllowed,
+  standing,
   proofSteps,
   shortsChecks,
   type ProofAnswer,

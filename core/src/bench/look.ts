@@ -39,6 +39,8 @@ export interface FindingRule {
   /** How to take a part off there. */
   readonly removal: string;
   readonly caution?: string;
+  /** Whether it also bites when power comes on. */
+  readonly withPower?: true;
 }
 
 /** Common practice, no published source; reaches and factors from memory of bench practice. */
@@ -54,8 +56,8 @@ export const FINDING_RULES: Readonly<Record<FindingKind, FindingRule>> = {
   'foreign-body': { title: 'foreign body', reachMm: 3, factor: 6, runsDown: false, followsNet: false, removal: 'out with it, photograph it, then measure for what it bridged' },
   'earlier-work': { title: 'earlier work', reachMm: 4, factor: 5, runsDown: false, followsNet: false, removal: 'compare with a sister board before it is undone' },
   'battery-leak': { title: 'leaked battery', reachMm: 12, factor: 8, runsDown: true, followsNet: true, removal: 'battery out first, then wash it off (an alkaline one with weak vinegar, then water and alcohol); ring out every track near it', caution: 'gloves and goggles: lye or acid; wash skin at once' },
-  'bulged-capacitor': { title: 'bulged capacitor', reachMm: 2, factor: 25, runsDown: false, followsNet: true, removal: 'discharge it first; hot air or iron with fresh solder', caution: 'eyes covered: it may vent; never powered with the face over it' },
-  'cracked-line-filter': { title: 'cracked line-filter capacitor', reachMm: 2, factor: 40, runsDown: false, followsNet: false, removal: 'unplugged and discharged; only X class (line to line) or Y class (line to chassis) goes back', caution: 'no power until it is replaced: it smokes and burns' },
+  'bulged-capacitor': { title: 'bulged capacitor', reachMm: 2, factor: 25, runsDown: false, followsNet: true, removal: 'discharge it first; hot air or iron with fresh solder', caution: 'eyes covered: it may vent; never powered with the face over it', withPower: true },
+  'cracked-line-filter': { title: 'cracked line-filter capacitor', reachMm: 2, factor: 40, runsDown: false, followsNet: false, removal: 'unplugged and discharged; only X class (line to line) or Y class (line to chassis) goes back', caution: 'no power until it is replaced: it smokes and burns', withPower: true },
   'missing-part': { title: 'part missing', reachMm: 2, factor: 10, runsDown: false, followsNet: false, removal: 'find out what belongs there: schematic, sister board, silk screen' },
 }; // prettier-ignore
 

@@ -139,6 +139,12 @@ export function powerAllowed(steps: readonly ProofStep[]): boolean {
   return shorts.length > 0 && shorts.every(({ state }) => state === 'pass');
 }
 
+/** The steps as they stand: while power is locked no powered one has passed, whatever was read before the ohms. power: whether it may be on. */
+export function standing(steps: readonly ProofStep[], power: boolean): readonly ProofStep[] {
+  if (power) return steps;
+  return steps.map((step) => (step.stage === 'shorts' || step.state !== 'pass' ? step : { ...step, state: 'open' }));
+}
+
 export function isProven(steps: readonly ProofStep[]): boolean {
   return steps.length > 0 && steps.every((step) => step.state === 'pass');
 }

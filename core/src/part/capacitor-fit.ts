@@ -1,6 +1,6 @@
 import type { Dielectric, Part } from '../board';
 import { typicalEsrOhm } from '../device';
-import { formatCompact } from '../quantity';
+import { formatCompact, formatQuantity } from '../quantity';
 import type { OfferedPart, SafetyClass } from './offered';
 import { danger, ok, stop, warn, type FitnessRemark } from './remark';
 
@@ -18,8 +18,14 @@ const POLAR: readonly Dielectric[] = ['electrolytic', 'polymer', 'tantalum'];
 /** Judges a capacitor. onMains: one leg lies on the mains. working: volts on it with the power on, where they are known.
  *  Rules: equal value within 20 %, rated volts equal or higher, kind as before; common practice, no published source. On the mains: IEC 60384-14. */
 export function judgeCapacitor(original: Capacitor, offered: OfferedPart, onMains: boolean, working: number | undefined): readonly FitnessRemark[] {
-  if (onMains || safetyOf(original)) return [...safety(original, offered), value(original, offered)];
-  return [value(original, offered), volts(original, offered), ...kind(original, offered, working), ...esr(original, offered), temperature(original, offered)];
+  if (onMains || safetyOf(original)) return [...safety(original, offered), leakage(original, offered)];
+  return [
+    value(original, offered),
+    volts(original, offered, working),
+    ...kind(original, offered, working),
+    ...esr(original, offered),
+    temperature(original, offered),
+  ];
 }
 
 /** The X or Y class that a capacitor's own words name. */
@@ -42,6 +48,14 @@ function safety(original: Capacitor, offered: OfferedPart): FitnessRemark[] {
   return [place, ratedVolt < least ? danger('volts', `${ratedVolt} V is below ${least} V`) : ok('volts', `${ratedVolt} V is enough`)];
 }
 
+/** From line to chassis a larger value passes more current into whoever touches the chassis: no reason overrules that. */
+function leakage(original: Capacitor, offered: OfferedPart): FitnessRemark {
+  const remark = value(original, offered);
+  const isToChassis = safetyOf(original)?.[0] !== 'X';
+  if (remark.level !== 'stop' || !isToChassis || offered.value! < original.capacitanceFarad) return remark;
+  return danger('value', `${remark.text}: from line to chassis more of it is more current through whoever touches the chassis`);
+}
+
 function value(original: Capacitor, offered: OfferedPart): FitnessRemark {
   const wanted = formatCompact(original.capacitanceFarad, 'F');
   if (offered.value === undefined) return warn('value', `no value written: the board wants ${wanted}`);
@@ -51,7 +65,9 @@ function value(original: Capacitor, offered: OfferedPart): FitnessRemark {
   return fits ? ok('value', `${written} is within 20 % of ${wanted}`) : stop('value', `${written} is not within 20 % of ${wanted}`);
 }
 
-function volts({ ratedVolt }: Capacitor, offered: OfferedPart): FitnessRemark {
+function volts({ ratedVolt }: Capacitor, offered: OfferedPart, working: number | undefined): FitnessRemark {
+  if (offered.ratedVolt !== undefined && working !== undefined && offered.ratedVolt < working)
+    return danger('volts', `${offered.ratedVolt} V is below the ${formatQuantity(working, 'V', 2)} that stand on it: it bursts`);
   if (ratedVolt === undefined) return warn('volts', 'volts not judged: the sheet does not say what came off');
   if (offered.ratedVolt === undefined) return warn('volts', `no rated voltage written: at least ${ratedVolt} V`);
   if (offered.ratedVolt < ratedVolt) return stop('volts', `${offered.ratedVolt} V is below the ${ratedVolt} V of the one that came off`);

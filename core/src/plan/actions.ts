@@ -1,5 +1,6 @@
 import { replaceableRef, type BoardIndex, type Part } from '../board';
 import type { Belief } from '../diagnosis';
+import { minutesInWords } from '../quantity';
 import type { CostTable } from './cost';
 
 /** Something that may cure the board, or a reading that tells where to look. */
@@ -79,7 +80,7 @@ export function planActions(index: BoardIndex, belief: Belief, costs: CostTable,
       minutes,
       cures,
       expectedMinutes: minutes + (1 - cures) * order(scaled),
-      reason: `${why}; cures with ${percent(cures)} for ${Math.round(minutes)} minutes`,
+      reason: `${why}; cures with ${percent(cures)} for ${minutesInWords(minutes)}`,
     };
   };
   const actions: Action[] = [

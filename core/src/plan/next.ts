@@ -2,6 +2,7 @@ import type { BoardIndex, Setup } from '../board';
 import { Diagnoser, PULSING_AT, unscaledValue, type Belief } from '../diagnosis';
 import type { RateTable } from '../fault';
 import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind } from '../instrument';
+import { minutesInWords } from '../quantity';
 import { planActions, type Action, type ReadingPromise } from './actions';
 import { aroundSuspects, candidateMeasurements } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
@@ -189,20 +190,14 @@ function sameStep(a: readonly number[], b: ArrayLike<number>): boolean {
 
 /** What a reading would tell apart, and what it costs. */
 function reasonFor(prospects: readonly Prospect[], gainBits: number, minutes: number): string {
-  const leaders = [...new Set(prospects.flatMap(({ leading }) => leading[0]?.ref ?? []))];
+  const leaders = [...new Set(prospects.flatMap(({ leading }) => leading[0]?.ref ?? []))].map((ref) => (ref === 'healthy' ? 'a sound board' : ref));
   const tells =
     leaders.length > 1
       ? `tells ${leaders[0]} from ${leaders.slice(1, 3).join(' and ')}`
       : leaders.length === 1
         ? `bears on ${leaders[0]}`
         : 'narrows the field';
-  return `${tells}; ${gainBits.toFixed(1)} bit for ${inMinutes(minutes)}`;
-}
-
-function inMinutes(minutes: number): string {
-  if (minutes < 0.75) return 'half a minute';
-  if (minutes < 1.5) return 'a minute';
-  return `${Math.round(minutes)} minutes`;
+  return `${tells}; ${gainBits.toFixed(1)} bit for ${minutesInWords(minutes)}`;
 }
 
 /** An outcome on the natural scale in words: `12.10 V`, `OL`, `beep`. */

@@ -40,3 +40,10 @@ export function formatCompact(value: number, unit: Unit): string {
   if (point === '') return digits;
   return digits.includes('.') ? digits.replace('.', point) : digits + point;
 }
+
+/** Time of a step in words: `half a minute`, `a minute`, `6 minutes`. */
+export function minutesInWords(minutes: number): string {
+  if (minutes < 0.75) return 'half a minute';
+  if (minutes < 1.5) return 'a minute';
+  return `${Math.round(minutes)} minutes`;
+}

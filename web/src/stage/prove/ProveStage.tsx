@@ -1,4 +1,4 @@
-import { powerAllowed, type ProofStage, type ProofStep } from '@hanzai/core/bench';
+import { powerAllowed, standing, type ProofStage, type ProofStep } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
@@ -26,9 +26,9 @@ const ORDER: readonly ProofStage[] = ['shorts', 'unloaded', 'loaded', 'before', 
 export function ProveStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal, progress } = state;
-  const { proof: steps } = progress;
   const { missing } = journal;
-  const power = powerAllowed(steps) || journal.powerAnyway !== undefined;
+  const power = powerAllowed(progress.proof) || journal.powerAnyway !== undefined;
+  const steps = standing(progress.proof, power);
   const open = steps.filter((step) => step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'));
   const current = open.find((step) => step.state === 'open') ?? open[0];
   if (!index) {
