@@ -93,14 +93,20 @@ function readingsOf(index: BoardIndex, file: string): readonly Reading[] {
   return result.value;
 }
 
-/** diagnose BOARD --readings FILE */
-export function diagnoseBoard(words: readonly string[]): Output {
+/** What `diagnose` and `survey` ask for: BOARD --readings FILE */
+function boardAndReadings(words: readonly string[], verb: string): { readonly index: BoardIndex; readonly readings: readonly Reading[] } {
   const args = readArguments(words, ['readings']);
-  const [file] = expectPositionals(args, 'diagnose BOARD --readings FILE', 1, 1) as [string];
+  const [file] = expectPositionals(args, `${verb} BOARD --readings FILE`, 1, 1) as [string];
   const readingsFile = args.text('readings');
   if (readingsFile === undefined) throw new UsageError('expected --readings FILE');
   const index = loadBoard(file);
-  const belief = diagnose(index, readingsOf(index, readingsFile), RATES);
+  return { index, readings: readingsOf(index, readingsFile) };
+}
+
+/** diagnose BOARD --readings FILE */
+export function diagnoseBoard(words: readonly string[]): Output {
+  const { index, readings } = boardAndReadings(words, 'diagnose');
+  const belief = diagnose(index, readings, RATES);
   const json = {
     suspects: belief.suspects.map((suspect) => ({ faults: suspect.hypothesis.faults, probability: suspect.probability })),
     byPart: belief.byPart.map(({ ref, probability }) => ({ ref, probability })),
@@ -114,12 +120,8 @@ export function diagnoseBoard(words: readonly string[]): Output {
 
 /** survey BOARD --readings FILE: every capacitor judged by its ESR; BOARD may be a parts list */
 export function survey(words: readonly string[]): Output {
-  const args = readArguments(words, ['readings']);
-  const [file] = expectPositionals(args, 'survey BOARD --readings FILE', 1, 1) as [string];
-  const readingsFile = args.text('readings');
-  if (readingsFile === undefined) throw new UsageError('expected --readings FILE');
-  const index = loadBoard(file);
-  const capacitors = surveyCapacitors(index, readingsOf(index, readingsFile), RATES);
+  const { index, readings } = boardAndReadings(words, 'survey');
+  const capacitors = surveyCapacitors(index, readings, RATES);
   const lines = capacitors.map(
     ({ ref, verdict, probabilityBad, because }) => `${ref.padEnd(6)} ${verdict.padEnd(12)} ${(100 * probabilityBad).toFixed(0).padStart(3)} %  ${because}`,
   );

@@ -1,21 +1,8 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { diagnoseBoard, next, read, solve } from '../src/verbs';
+import { deck, file } from './files';
 
 // Every figure of the outside interface (docs/formats) that a closed form or the interface itself gives, asked through the verbs as another program would.
-
-const folder = mkdtempSync(join(tmpdir(), 'hanzai-outside-'));
-let files = 0;
-
-function file(ending: string, text: string): string {
-  const name = join(folder, `${++files}.${ending}`);
-  writeFileSync(name, text);
-  return name;
-}
-
-const deck = (...lines: string[]): string => file('cir', ['a board', ...lines, '.end', ''].join('\n'));
 
 interface Shown {
   value: number | string;

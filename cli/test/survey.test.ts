@@ -1,28 +1,16 @@
-import { mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { survey } from '../src/verbs';
+import { deck, file } from './files';
 
 // `hanzai survey`: every capacitor of a board judged by its ESR. The figures are those of the trade: two like parts at 0.03 and 0.04 ohm condemn a third at 1.03; small ones at 0.06 to 0.09 ohm condemn two at 10 ohm (common practice,
 // no published source).
-
-const folder = mkdtempSync(join(tmpdir(), 'hanzai-survey-'));
-let files = 0;
-
-function file(ending: string, text: string): string {
-  const name = join(folder, `${++files}.${ending}`);
-  writeFileSync(name, text);
-  return name;
-}
 
 const partsList = (...values: string[]): string =>
   file(
     'csv',
     ['ref,device,value,tolerance,rating,package,note', ...values.map((value, i) => `C${i + 1},capacitor electrolytic,${value},,16V,,`), ''].join('\n'),
   );
-const deck = (...lines: string[]): string => file('cir', ['a board', ...lines, '.end', ''].join('\n'));
 const esr = (readings: Record<string, number>): string =>
   file('csv', ['setup,kind,at,to,value,unit', ...Object.entries(readings).map(([ref, ohm]) => `off,esr,${ref}.1,${ref}.2,${ohm},ohm`), ''].join('\n'));
 
@@ -132,7 +120,7 @@ describe('hostile input', () => {
   });
   it('refuses readings of parts that are not there, and files that are not', () => {
     expect(() => survey([partsList('47u'), '--readings', esr({ C9: 1 })])).toThrow(/C9/);
-    expect(() => survey([partsList('47u'), '--readings', join(folder, 'none.csv')])).toThrow();
+    expect(() => survey([partsList('47u'), '--readings', '/nowhere/none.csv'])).toThrow();
   });
   it('leaves readings of other kinds alone', () => {
     const board = deck('V1 A 0 9', 'C1 A 0 100u', '*@ C1 kind=electrolytic volt=16 esr=100m');

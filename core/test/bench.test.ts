@@ -92,7 +92,9 @@ describe('the proof', () => {
 // Common practice, no published source: equal capacitance within 20 %, rated voltage equal or higher, never lower; the stripe of an aluminium capacitor marks minus.
 describe('replacements', () => {
   const levels = (ref: string, text: string): string[] =>
-    judgeReplacement(part(ref), parseOffered(text)).filter(({ code }) => code === 'value' || code === 'volts').map((r) => r.level); // prettier-ignore
+    judgeReplacement(part(ref), parseOffered(text))
+      .filter(({ code }) => code === 'value' || code === 'volts')
+      .map((r) => r.level);
   it('takes a higher voltage and refuses a lower one or another value', () => {
     expect(levels('C1', '470u 25V')).toEqual(['ok', 'ok']);
     expect(levels('C1', '470u 10V')).toEqual(['ok', 'stop']);

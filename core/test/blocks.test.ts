@@ -67,7 +67,12 @@ describe('swap trials', () => {
     const evidence: BlockEvidence[] = [trial(['a', 'b', 'c'], 4, 0), { type: 'check', block: 'c', good: false, coverage: 0.6 }];
     expect(believeBlocks(toy, evidence).odd).not.toContain(1);
     expect(fatalFindings(toy, [{ title: 'check c', good: false }])).toMatchObject([{ confirmed: false, check: { finished: 'c', worthSaving: 'a and b' } }]);
-    expect(fatalFindings(toy, [{ title: 'check c', good: false }, { title: 'check c', good: false }])).toMatchObject([{ confirmed: true }]); // prettier-ignore
+    expect(
+      fatalFindings(toy, [
+        { title: 'check c', good: false },
+        { title: 'check c', good: false },
+      ]),
+    ).toMatchObject([{ confirmed: true }]);
     expect(
       fatalFindings(toy, [
         { title: 'check c', good: false },

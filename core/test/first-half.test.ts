@@ -74,7 +74,10 @@ describe('starts of a unit that fails now and then', () => {
   }); // prettier-ignore
   it('one of many conditions is not believed for being the luckiest of them', () => {
     // Source: S. Holm, 1979: the smallest of m chances is multiplied by m, the next by m - 1.
-    const starts = Array.from({ length: 12 }, (_, n) => ({ clean: n % 2 === 0, conditions: [...(n < 5 && n % 2 === 1 ? ['a'] : []), ...['b', 'c', 'd', 'e', 'f', 'g'].filter((_, k) => (n >> (k % 4)) & 1)] })); // prettier-ignore
+    const starts = Array.from({ length: 12 }, (_, n) => ({
+      clean: n % 2 === 0,
+      conditions: [...(n < 5 && n % 2 === 1 ? ['a'] : []), ...['b', 'c', 'd', 'e', 'f', 'g'].filter((_, k) => (n >> (k % 4)) & 1)],
+    }));
     const tests = testConditions(starts);
     // Seven conditions, of which two pairs are the same starts by another name: five tests.
     expect(tests[0]!.corrected).toBeCloseTo(Math.min(1, tests[0]!.chance * 5), 9);
@@ -283,9 +286,21 @@ describe('what can hurt', () => {
     const hazards = hazardsOf(archetype('powered-board'), undefined, []);
     const away = hazards.map(({ key }) => ({ hazard: key, who: 'T.', notHere: true }));
     for (const gate of ['open', 'meter', 'power'] as const) expect(lockedBy(hazards, away, gate)).toEqual([]);
-    expect(lockedBy(hazards, away.map(({ hazard, who }) => ({ hazard, who })), 'meter').length).toBe(2); // prettier-ignore
+    expect(
+      lockedBy(
+        hazards,
+        away.map(({ hazard, who }) => ({ hazard, who })),
+        'meter',
+      ).length,
+    ).toBe(2);
     const sure = hazardsOf(archetype('stepper-carriage'), undefined, []);
-    expect(lockedBy(sure, sure.map(({ key }) => ({ hazard: key, who: 'T.', notHere: true })), 'meter').length).toBe(1); // prettier-ignore
+    expect(
+      lockedBy(
+        sure,
+        sure.map(({ key }) => ({ hazard: key, who: 'T.', notHere: true })),
+        'meter',
+      ).length,
+    ).toBe(1);
   });
 });
 

@@ -82,7 +82,10 @@ describe.each(['lamp-driver', 'diode-network'])('hidden faults on %s, followed b
     expect(readingsTaken / visible.length).toBeLessThan(10);
     // As often as they occur: a resistor that shorts is one in thousands, and loses against a transistor that reads the same.
     const weight = (list: readonly Hypothesis[]): number => list.reduce((sum, { prior }) => sum + prior, 0);
-    expect(weight(visible.filter(({ name: title }) => missed.some((line) => line.startsWith(`${title}:`)))) / weight(visible), missed.join('\n')).toBeLessThanOrEqual(0.05); // prettier-ignore
+    expect(
+      weight(visible.filter(({ name: title }) => missed.some((line) => line.startsWith(`${title}:`)))) / weight(visible),
+      missed.join('\n'),
+    ).toBeLessThanOrEqual(0.05);
     expect(missed.length / visible.length, missed.join('\n')).toBeLessThanOrEqual(0.12);
   }, 120_000);
 });

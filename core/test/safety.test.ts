@@ -1,6 +1,30 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { bleeder, CAUTIONS, DEFER, FINDING_RULES, FindingKind, firstPowerObjection, fuseGate, fuseChecks, hazardsOf, isOnMains, ledgerObjection, lockedBy, MAINS_PEAK_VOLT, mainsNets, powerAllowed, proofSteps, replacementObjection, replacementRemarks, standing, shortsChecks, storedCharges, supplyRails, type LedgerLine } from '@hanzai/core/bench'; // prettier-ignore
+import {
+  bleeder,
+  CAUTIONS,
+  DEFER,
+  FINDING_RULES,
+  FindingKind,
+  firstPowerObjection,
+  fuseGate,
+  fuseChecks,
+  hazardsOf,
+  isOnMains,
+  ledgerObjection,
+  lockedBy,
+  MAINS_PEAK_VOLT,
+  mainsNets,
+  powerAllowed,
+  proofSteps,
+  replacementObjection,
+  replacementRemarks,
+  standing,
+  shortsChecks,
+  storedCharges,
+  supplyRails,
+  type LedgerLine,
+} from '@hanzai/core/bench';
 import { indexBoard } from '@hanzai/core/board';
 import { Predictor } from '@hanzai/core/diagnosis';
 import type { Reading } from '@hanzai/core/instrument';
@@ -28,7 +52,9 @@ describe('rails', () => {
     expect(rails).not.toContain('ACA');
   });
   it('of both signs are found, and none through a blocked diode', () => {
-    const index = board('V1 POS 0 12\nV2 0 NEG 12\nC1 POS 0 1u\nR9 POS 0 1k\nC2 NEG 0 1u\nR8 NEG 0 1k\nD1 POS AFTER DX\nC3 AFTER 0 1u\nR7 AFTER 0 1k\nD2 OTHER POS DX\nC4 OTHER 0 1u\nR6 OTHER 0 1k\n.model DX D'); // prettier-ignore
+    const index = board(
+      'V1 POS 0 12\nV2 0 NEG 12\nC1 POS 0 1u\nR9 POS 0 1k\nC2 NEG 0 1u\nR8 NEG 0 1k\nD1 POS AFTER DX\nC3 AFTER 0 1u\nR7 AFTER 0 1k\nD2 OTHER POS DX\nC4 OTHER 0 1u\nR6 OTHER 0 1k\n.model DX D',
+    );
     expect(supplyRails(index)).toEqual(['POS', 'NEG', 'AFTER']);
   });
   it('every powered demo board has ohms to read before power, its primary among them', () => {
@@ -71,7 +97,10 @@ describe('fuses of a mains unit', () => {
     expect(gate(ohms('PRI', 'NEUT', 4))).toMatchObject({ low: true, words: expect.stringContaining('why it blew') });
   });
   it('the secondary fuse is asked for behind its rectifier too, where an ohmmeter does not see through', () => {
-    expect(fuseChecks(yc2, partOf(yc2, 'F2')).map(({ at, to }) => [at.net, to.net])).toEqual([['ACA', '0'], ['VRAW', '0']]); // prettier-ignore
+    expect(fuseChecks(yc2, partOf(yc2, 'F2')).map(({ at, to }) => [at.net, to.net])).toEqual([
+      ['ACA', '0'],
+      ['VRAW', '0'],
+    ]);
     const gate = (vraw: number) => fuseGate(yc2, partOf(yc2, 'F2'), [ohms('ACA', '', 'OL'), ohms('VRAW', '', vraw)], predictor);
     const belongs = predictor.healthy(measurement(yc2, 'resistance', 'VRAW')).value;
     expect(gate(belongs)).toBeUndefined();
@@ -265,7 +294,15 @@ describe('what may go on', () => {
 
 describe('cautions', () => {
   const doc = readFileSync(new URL('../../docs/safety.md', import.meta.url), 'utf8');
-  const said = [...Object.values(CAUTIONS).map(({ words }) => words), ...Object.values(FINDING_RULES).flatMap(({ caution }) => caution ?? []), ...ARCHETYPES.flatMap((model) => [...(model.hazards ?? []).map(({ note }) => note), ...(model.firstAid ?? []).flatMap(({ caution }) => caution ?? []), ...model.killChecks.flatMap(({ caution }) => caution ?? [])])]; // prettier-ignore
+  const said = [
+    ...Object.values(CAUTIONS).map(({ words }) => words),
+    ...Object.values(FINDING_RULES).flatMap(({ caution }) => caution ?? []),
+    ...ARCHETYPES.flatMap((model) => [
+      ...(model.hazards ?? []).map(({ note }) => note),
+      ...(model.firstAid ?? []).flatMap(({ caution }) => caution ?? []),
+      ...model.killChecks.flatMap(({ caution }) => caution ?? []),
+    ]),
+  ];
   it('each stands in docs/safety.md with its step and its source', () => {
     for (const [step, { source }] of Object.entries(CAUTIONS)) {
       const row = doc.split('\n').find((text) => text.split('|')[1]?.trim() === `\`${step}\``);

@@ -58,16 +58,29 @@ export function chipModel(written: string): ChipModel | undefined {
 
 type Roles = RegulatorModel['roles'];
 /** Pins by package: flat with a tab, small round, and metal can (its case is pin 3). Published data sheets, from memory. */
-const TAB = { positive: ['in', 'ground', 'out'], negative: ['ground', 'in', 'out'], adjustable: ['ground', 'out', 'in'], adjustableNegative: ['ground', 'in', 'out'] } satisfies Record<string, Roles>; // prettier-ignore
+const TAB = {
+  positive: ['in', 'ground', 'out'],
+  negative: ['ground', 'in', 'out'],
+  adjustable: ['ground', 'out', 'in'],
+  adjustableNegative: ['ground', 'in', 'out'],
+} satisfies Record<string, Roles>;
 const SMALL = { positive: ['out', 'ground', 'in'], negative: ['ground', 'in', 'out'] } satisfies Record<string, Roles>;
-const CAN = { positive: ['in', 'out', 'ground'], negative: ['ground', 'out', 'in'], adjustable: ['ground', 'in', 'out'], adjustableNegative: ['ground', 'out', 'in'] } satisfies Record<string, Roles>; // prettier-ignore
+const CAN = {
+  positive: ['in', 'out', 'ground'],
+  negative: ['ground', 'out', 'in'],
+  adjustable: ['ground', 'in', 'out'],
+  adjustableNegative: ['ground', 'out', 'in'],
+} satisfies Record<string, Roles>;
 
 const regulator = (name: string, roles: Roles, volt: number, polarity: RegulatorModel['polarity'], limitAmpere = 1.5): [string, RegulatorModel] => [
   name,
   { name, roles: [...roles], volt, polarity, dropoutVolt: limitAmpere < 0.5 ? 1.7 : 2, limitAmpere, quiescentAmpere: 5e-3 },
 ]; // prettier-ignore
 
-const adjustable = (name: string, roles: Roles, polarity: RegulatorModel['polarity']): [string, RegulatorModel] => [name, { ...regulator(name, roles, 1.25, polarity)[1], quiescentAmpere: 50e-6 }]; // prettier-ignore
+const adjustable = (name: string, roles: Roles, polarity: RegulatorModel['polarity']): [string, RegulatorModel] => [
+  name,
+  { ...regulator(name, roles, 1.25, polarity)[1], quiescentAmpere: 50e-6 },
+];
 
 /** Series regulators by name; a K behind it is the metal can, which has its pins elsewhere. Drop-out and limits: published data sheets, from memory. The adjustable ones hold 1.25 V between
  *  output and adjust. */
@@ -91,7 +104,14 @@ const REGULATORS: ReadonlyMap<string, RegulatorModel> = new Map([
 
 /** A regulator by its name: with suffix letters that say grade and package, of which only K moves the pins. */
 function findRegulator(name: string): RegulatorModel | undefined {
-  return REGULATORS.get(name) ?? REGULATORS.get(name.replace(/^(78M?\d\d|79M?\d\d|78L\d\d|79L\d\d|317|337)(A?CK|AK)$/, '$1K').replace(/^(78M?\d\d|79M?\d\d|78L\d\d|79L\d\d|317|337)(A?C|A?CT|T|A|ACZ|CZ|Z)$/, '$1')); // prettier-ignore
+  return (
+    REGULATORS.get(name) ??
+    REGULATORS.get(
+      name
+        .replace(/^(78M?\d\d|79M?\d\d|78L\d\d|79L\d\d|317|337)(A?CK|AK)$/, '$1K')
+        .replace(/^(78M?\d\d|79M?\d\d|78L\d\d|79L\d\d|317|337)(A?C|A?CT|T|A|ACZ|CZ|Z)$/, '$1'),
+    )
+  );
 }
 
 const OPAMP = { gain: 1e5, headroomHighVolt: 1.5, headroomLowVolt: 1.5, limitAmpere: 0.02, supplyAmpere: 2e-3 };
@@ -99,7 +119,16 @@ const SINGLE_SUPPLY = { ...OPAMP, headroomLowVolt: 0.02 };
 /** Operational amplifiers with field-effect inputs. */
 const FET = { gain: 1e5, headroomHighVolt: 1.5, headroomLowVolt: 1.5, limitAmpere: 0.03, supplyAmpere: 3e-3 };
 const SINGLE = { units: [{ minus: 2, plus: 3, out: 6 }], negativeSupply: 4, positiveSupply: 7 };
-const QUAD = { positiveSupply: 4, negativeSupply: 11, units: [{ out: 1, minus: 2, plus: 3 }, { plus: 5, minus: 6, out: 7 }, { out: 8, minus: 9, plus: 10 }, { plus: 12, minus: 13, out: 14 }] }; // prettier-ignore
+const QUAD = {
+  positiveSupply: 4,
+  negativeSupply: 11,
+  units: [
+    { out: 1, minus: 2, plus: 3 },
+    { plus: 5, minus: 6, out: 7 },
+    { out: 8, minus: 9, plus: 10 },
+    { plus: 12, minus: 13, out: 14 },
+  ],
+};
 const DUAL = { units: [{ out: 1, minus: 2, plus: 3 }, { plus: 5, minus: 6, out: 7 }], negativeSupply: 4, positiveSupply: 8 }; // prettier-ignore
 
 /** Operational amplifiers by name, with the pins of their package. Published data sheets, from memory. */

@@ -1,11 +1,22 @@
 // A second reading of pin-outs that had only one: written by package pin from the published data sheets (from memory), without a look at the rows of the library.
-import { bus, chip, n } from './describe.mjs';
-
-const flop = (name, inputs, outputs, body, first = {}, clocks = []) => chip(name, inputs, outputs, body, { first, clocks });
+import { binary, bus, chip, decade, flop, n } from './describe.mjs';
 
 // Gates in the order of the 4000 series: both inner gates have their output first.
 const quad = [1, 2, 5, 6, 8, 9, 12, 13];
-const two = (name, gate) => chip(name, quad, [3, 4, 10, 11], [[3, 1, 2], [4, 5, 6], [10, 8, 9], [11, 12, 13]].map(([y, a, b]) => `assign p${y} = ${gate(`p${a}`, `p${b}`)};`).join(' ')); // prettier-ignore
+const two = (name, gate) =>
+  chip(
+    name,
+    quad,
+    [3, 4, 10, 11],
+    [
+      [3, 1, 2],
+      [4, 5, 6],
+      [10, 8, 9],
+      [11, 12, 13],
+    ]
+      .map(([y, a, b]) => `assign p${y} = ${gate(`p${a}`, `p${b}`)};`)
+      .join(' '),
+  );
 two('4001', (a, b) => `~(${a}|${b})`);
 two('4011', (a, b) => `~(${a}&${b})`);
 two('4093', (a, b) => `~(${a}&${b})`);
@@ -79,10 +90,38 @@ const q8 = [2, 5, 6, 9, 12, 15, 16, 19];
 flop('74LS533', [1, 11, ...d8], q8, `reg [7:0] q; always @* if (p11) q = ${bus(d8)}; assign ${bus(q8)} = p1?8'bz:~q;`, { 11: 1 }, [11]);
 flop('74LS534', [1, 11, ...d8], q8, `reg [7:0] q; always @(posedge p11) q <= ${bus(d8)}; assign ${bus(q8)} = p1?8'bz:~q;`, {}, [11]);
 flop('74LS573', [1, 11, ...n(2, 9)], n(19, 12), `reg [7:0] q; always @* if (p11) q = ${bus(n(2, 9))}; assign ${bus(n(19, 12))} = p1?8'bz:q;`, { 11: 1 }, [11]);
-flop('74LS378', [1, 9, 3, 4, 6, 11, 13, 14], [2, 5, 7, 10, 12, 15], 'reg [5:0] q; always @(posedge p9) if (!p1) q <= {p3,p4,p6,p11,p13,p14}; assign {p2,p5,p7,p10,p12,p15} = q;', { 1: 0 }, [9]); // prettier-ignore
-flop('74LS375', [1, 4, 7, 9, 12, 15], [3, 2, 5, 6, 11, 10, 13, 14], 'reg [3:0] q; always @* if (p4) {q[0],q[1]} = {p1,p7}; always @* if (p12) {q[2],q[3]} = {p9,p15}; assign {p3,p5,p11,p13} = {q[0],q[1],q[2],q[3]}; assign {p2,p6,p10,p14} = ~{q[0],q[1],q[2],q[3]};', { 4: 1, 12: 1 }, [4, 12]); // prettier-ignore
-flop('74LS95', [1, 2, 3, 4, 5, 6, 8, 9], [13, 12, 11, 10], 'reg [3:0] q; wire c = p6 ? p8 : p9; wire #1 mode = p6; always @(negedge c) q <= mode ? {p2,p3,p4,p5} : {p1,q[3:1]}; assign {p13,p12,p11,p10} = q;', { 6: 1, 8: 1, 9: 1 }, [8, 9]); // prettier-ignore
-flop('74LS113', [1, 2, 3, 4, 10, 11, 12, 13], [5, 6, 9, 8], 'reg a, b; always @(negedge p1 or negedge p4) if (!p4) a <= 1; else a <= (p3&~a)|(~p2&a); always @(negedge p13 or negedge p10) if (!p10) b <= 1; else b <= (p11&~b)|(~p12&b); assign {p5,p6,p9,p8} = {a,~a,b,~b};', { 4: 0, 10: 0 }, [1, 13]); // prettier-ignore
+flop(
+  '74LS378',
+  [1, 9, 3, 4, 6, 11, 13, 14],
+  [2, 5, 7, 10, 12, 15],
+  'reg [5:0] q; always @(posedge p9) if (!p1) q <= {p3,p4,p6,p11,p13,p14}; assign {p2,p5,p7,p10,p12,p15} = q;',
+  { 1: 0 },
+  [9],
+);
+flop(
+  '74LS375',
+  [1, 4, 7, 9, 12, 15],
+  [3, 2, 5, 6, 11, 10, 13, 14],
+  'reg [3:0] q; always @* if (p4) {q[0],q[1]} = {p1,p7}; always @* if (p12) {q[2],q[3]} = {p9,p15}; assign {p3,p5,p11,p13} = {q[0],q[1],q[2],q[3]}; assign {p2,p6,p10,p14} = ~{q[0],q[1],q[2],q[3]};',
+  { 4: 1, 12: 1 },
+  [4, 12],
+);
+flop(
+  '74LS95',
+  [1, 2, 3, 4, 5, 6, 8, 9],
+  [13, 12, 11, 10],
+  'reg [3:0] q; wire c = p6 ? p8 : p9; wire #1 mode = p6; always @(negedge c) q <= mode ? {p2,p3,p4,p5} : {p1,q[3:1]}; assign {p13,p12,p11,p10} = q;',
+  { 6: 1, 8: 1, 9: 1 },
+  [8, 9],
+);
+flop(
+  '74LS113',
+  [1, 2, 3, 4, 10, 11, 12, 13],
+  [5, 6, 9, 8],
+  'reg a, b; always @(negedge p1 or negedge p4) if (!p4) a <= 1; else a <= (p3&~a)|(~p2&a); always @(negedge p13 or negedge p10) if (!p10) b <= 1; else b <= (p11&~b)|(~p12&b); assign {p5,p6,p9,p8} = {a,~a,b,~b};',
+  { 4: 0, 10: 0 },
+  [1, 13],
+);
 flop(
   '74LS595',
   [10, 11, 12, 13, 14],
@@ -95,17 +134,8 @@ flop(
   '74LS290',
   [10, 11, 1, 3, 12, 13],
   [9, 5, 4, 8],
-  `reg a; reg [2:0] q; wire z = p12&p13; wire m = p1&p3; always @(z or m) if (m) begin a = 1; q = 4; end else if (z) begin a = 0; q = 0; end
-  always @(negedge p10) if (!z & !m) a = ~a; always @(negedge p11) if (!z & !m) q = q == 4 ? 0 : q + 1; assign p9 = a; assign {p8,p4,p5} = q;`,
+  decade({ a: 10, b: 11, zero: [12, 13], nine: [1, 3], out: [9, 5, 4, 8] }),
   { 12: 1, 13: 1, 1: 0, 3: 0 },
   [10, 11],
 );
-flop(
-  '74LS293',
-  [10, 11, 12, 13],
-  [9, 5, 4, 8],
-  `reg a; reg [2:0] q; wire z = p12&p13; always @(negedge p10 or posedge z) if (z) a <= 0; else a <= ~a; always @(negedge p11 or posedge z) if (z) q <= 0; else q <= q + 1;
-  assign p9 = a; assign {p8,p4,p5} = q;`,
-  { 12: 1, 13: 1 },
-  [10, 11],
-);
+flop('74LS293', [10, 11, 12, 13], [9, 5, 4, 8], binary({ a: 10, b: 11, zero: [12, 13], out: [9, 5, 4, 8] }), { 12: 1, 13: 1 }, [10, 11]);

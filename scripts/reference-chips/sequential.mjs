@@ -1,7 +1,6 @@
 // Flip-flops, counters, registers: one input at a time is moved, from a cleared state.
-import { bus, chip, chips, n } from './describe.mjs';
+import { binary, bus, chips, decade, flop, n } from './describe.mjs';
 
-const flop = (name, inputs, outputs, body, first, clocks) => chip(name, inputs, outputs, body, { first, clocks });
 // Preset and clear act by level, so that releasing one of them while the other still stands is right.
 const ends = (q, clr, pre) =>
   `always @(${[clr, pre]
@@ -98,8 +97,7 @@ flop(
   '74LS90',
   [14, 1, 2, 3, 6, 7],
   [12, 9, 8, 11],
-  `reg a; reg [2:0] q; wire z = p2&p3; wire m = p6&p7; always @(z or m) if (m) begin a = 1; q = 4; end else if (z) begin a = 0; q = 0; end
-  always @(negedge p14) if (!z & !m) a = ~a; always @(negedge p1) if (!z & !m) q = q == 4 ? 0 : q + 1; assign p12 = a; assign {p11,p8,p9} = q;`,
+  decade({ a: 14, b: 1, zero: [2, 3], nine: [6, 7], out: [12, 9, 8, 11] }),
   { 2: 1, 3: 1, 6: 0, 7: 0 },
   [14, 1],
 );
@@ -112,15 +110,7 @@ flop(
   { 6: 1, 7: 1 },
   [14, 1],
 );
-flop(
-  '74LS93',
-  [14, 1, 2, 3],
-  [12, 9, 8, 11],
-  `reg a; reg [2:0] q; wire z = p2&p3; always @(negedge p14 or posedge z) if (z) a <= 0; else a <= ~a; always @(negedge p1 or posedge z) if (z) q <= 0; else q <= q + 1;
-  assign p12 = a; assign {p11,p8,p9} = q;`,
-  { 2: 1, 3: 1 },
-  [14, 1],
-);
+flop('74LS93', [14, 1, 2, 3], [12, 9, 8, 11], binary({ a: 14, b: 1, zero: [2, 3], out: [12, 9, 8, 11] }), { 2: 1, 3: 1 }, [14, 1]);
 flop(
   '74LS393',
   [1, 2, 12, 13],

@@ -82,7 +82,10 @@ describe('the gate', () => {
     expect(await file(step({}))).toMatchObject({ ok: false, detail: expect.stringContaining('stored charge') });
     expect(await file(ohms)).toMatchObject({ ok: false, detail: expect.stringMatching(/below 2 V.*line-filter/) });
     expect(await file({ kind: 'acknowledge', hazard: 'no-such', who: 'T.' })).toMatchObject({ ok: false });
-    expect(await file({ kind: 'acknowledge', hazard: 'unit-mains', who: 'T.', notHere: true })).toMatchObject({ ok: false, detail: expect.stringContaining('known to be there') }); // prettier-ignore
+    expect(await file({ kind: 'acknowledge', hazard: 'unit-mains', who: 'T.', notHere: true })).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('known to be there'),
+    });
     const view = (await caseView(db, id))!;
     const model = unitModelOf(view.unitType, view.codes)!;
     for (const { name } of model.hazards!) expect(await file({ kind: 'acknowledge', hazard: `unit-${name}`, who: 'T. Quill' })).toMatchObject({ ok: true });
@@ -124,9 +127,15 @@ describe('the gate', () => {
     expect(await file(ohms(1000))).toMatchObject({ ok: true });
     expect(await file(live)).toMatchObject({ ok: true });
     expect(await file({ kind: 'removed', ref: 'F1', value: '', note: '' })).toMatchObject({ ok: true });
-    expect(await file({ kind: 'fitted', ref: 'F1', value: 'F10A', polarityChecked: false, note: 'all there was' })).toMatchObject({ ok: false, detail: expect.stringContaining('more than the 1 A') }); // prettier-ignore
+    expect(await file({ kind: 'fitted', ref: 'F1', value: 'F10A', polarityChecked: false, note: 'all there was' })).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('more than the 1 A'),
+    });
     await file(ohms(2));
-    expect(await file({ kind: 'fitted', ref: 'F1', value: 'T1A', polarityChecked: false, note: '' })).toMatchObject({ ok: false, detail: expect.stringContaining('why it blew') }); // prettier-ignore
+    expect(await file({ kind: 'fitted', ref: 'F1', value: 'T1A', polarityChecked: false, note: '' })).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('why it blew'),
+    });
   });
   it('a kill check that failed asks for a decision; given up, a case closes unproven', async () => {
     const { id, file } = await newCase({ unitType: 'flexible-disk-unit' });
@@ -165,7 +174,12 @@ describe('opened up', () => {
 describe('what is known of the unit', () => {
   it('a code of the workshop is understood from then on, and one for no stage is refused', async () => {
     const { id } = await newCase({ unitType: 'tape-transport' });
-    const send = (more: object) => post(addCode, '/', JSON.stringify({ id: v7(), unitType: 'tape-transport', unitModel: 'own unit', code: '2-2', stage: 'lock', meaning: 'tachometer silent', ...more })); // prettier-ignore
+    const send = (more: object) =>
+      post(
+        addCode,
+        '/',
+        JSON.stringify({ id: v7(), unitType: 'tape-transport', unitModel: 'own unit', code: '2-2', stage: 'lock', meaning: 'tachometer silent', ...more }),
+      );
     expect(await send({ stage: 'orbit' })).toMatchObject({ status: 422, detail: expect.stringContaining('expected one of supply') });
     expect(await send({ unitType: 'teapot' })).toMatchObject({ status: 404 });
     expect((await send({})).status).toBe(201);

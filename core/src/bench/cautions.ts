@@ -1,7 +1,22 @@
 /** Steps at which a caution stands. Hazards of the unit itself, first aid and findings by eye bring their own. */
 export type CautionedStep =
-  | 'probe-powered' | 'primary' | 'current' | 'first-power' | 'before-ohms' | 'in-the-case' | 'bleeding' | 'iron' | 'look' | 'first-aid' | 'reseat' | 'head-ohms' | 'soak' | 'bleach' | 'glue'
-  | 'burn-in' | 'motor'; // prettier-ignore
+  | 'probe-powered'
+  | 'primary'
+  | 'current'
+  | 'first-power'
+  | 'before-ohms'
+  | 'in-the-case'
+  | 'bleeding'
+  | 'iron'
+  | 'look'
+  | 'first-aid'
+  | 'reseat'
+  | 'head-ohms'
+  | 'soak'
+  | 'bleach'
+  | 'glue'
+  | 'burn-in'
+  | 'motor';
 
 /** What to mind at a step: short sentences, one action each. defer: whether local codes and qualification belong to it. */
 export interface Caution {

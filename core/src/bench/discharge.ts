@@ -1,5 +1,6 @@
-import { GROUND, indexBoard, nameKey, type BoardIndex, type Part, type PartKind } from '../board';
+import { GROUND, indexBoard, nameKey, type BoardIndex, type Part } from '../board';
 import { BenchState } from '../instrument';
+import { AS_COPPER } from './copper';
 import { MAINS_PEAK_VOLT, mainsNets } from './mains';
 import { workingVolt } from './sound-board';
 
@@ -17,8 +18,6 @@ const UNFED = { joule: 0.05, share: 0.05 } as const;
 const NO_PATH_OHM = 2e7;
 /** What an old electrolytic may hold above what is printed on it, as a factor: its tolerance is up to +50 %. Source: IEC 60384-4, tolerance codes, from memory. */
 const ELECTROLYTIC_EXCESS = 1.5;
-/** Parts that join a capacitor to its neighbours as copper does, for the charge they share. */
-const JOINS: readonly PartKind[] = ['fuse', 'switch', 'connectorPin', 'link', 'inductor'];
 
 /** Volts left on a capacitor: V0 exp(-t / RC). Units: volt, ohm, farad, second. Source: the first-order circuit, closed form. */
 export function voltAfter(startVolt: number, ohm: number, farad: number, seconds: number): number {
@@ -59,7 +58,11 @@ export function storedCharges(index: BoardIndex): readonly StoredCharge[] {
   const bleeders = resistorsAlone(index);
   const joined = joinedNets(index);
   const capacitors = index.board.parts.filter((part) => part.kind === 'capacitor');
-  const placeOf = (part: Part): string => part.pins.map((net) => joined(nameKey(net))).sort().join(' '); // prettier-ignore
+  const placeOf = (part: Part): string =>
+    part.pins
+      .map((net) => joined(nameKey(net)))
+      .sort()
+      .join(' ');
   return capacitors
     .flatMap((part): StoredCharge[] => {
       const { volt, from } = mostVolts(part, index, mains);
@@ -112,7 +115,7 @@ function joinedNets(index: BoardIndex): (net: string) => string {
     return up === undefined || up === net ? net : root(up);
   };
   for (const { kind, pins } of index.board.parts) {
-    if (!JOINS.includes(kind)) continue;
+    if (!AS_COPPER.includes(kind)) continue;
     const [a, b] = pins.map((net) => root(nameKey(net))) as [string, string];
     // Ground keeps its name.
     if (a !== b) parent.set(a === GROUND ? b : a, a === GROUND ? a : b);

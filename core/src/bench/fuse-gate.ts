@@ -4,29 +4,28 @@ import type { Predictor } from '../diagnosis';
 import { primaryFeed } from '../fault';
 import { measurementKey, pointText, readout, type Measurement, type Reading } from '../instrument';
 import { formatQuantity } from '../quantity';
+import { AS_COPPER } from './copper';
 import { plugEnds } from './mains';
 import { soundVolt } from './sound-board';
 
 /** The net on the side of a fuse that the supply does not reach when the fuse is out. Undefined where both or neither are reached. */
 export function fuseLoadSide(index: BoardIndex, fuse: Part): string | undefined {
   const reached = new Set<string>();
-  const waiting = index.board.parts.flatMap((part) => (isSource(part) ? part.pins : part.kind === 'transformer' ? part.pins.slice(2) : [])).map(nameKey).filter((net) => net !== GROUND); // prettier-ignore
+  const waiting = index.board.parts
+    .flatMap((part) => (isSource(part) ? part.pins : part.kind === 'transformer' ? part.pins.slice(2) : []))
+    .map(nameKey)
+    .filter((net) => net !== GROUND);
   while (waiting.length > 0) {
     const net = waiting.pop()!;
     if (reached.has(net)) continue;
     reached.add(net);
     for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
-      if (part === fuse || !leadsOn(part)) continue;
+      if (part === fuse || !AS_COPPER.includes(part.kind)) continue;
       waiting.push(...part.pins.map(nameKey).filter((other) => other !== GROUND));
     }
   }
   const far = fuse.pins.filter((net) => !reached.has(nameKey(net)));
   return far.length === 1 ? index.netByKey.get(nameKey(far[0]!)) : undefined;
-}
-
-/** Parts through which a supply path leads: contacts and coils. What hangs beside the path does not carry it on. */
-function leadsOn(part: Part): boolean {
-  return part.kind === 'fuse' || part.kind === 'switch' || part.kind === 'connectorPin' || part.kind === 'link' || part.kind === 'inductor';
 }
 
 /** What to measure, power off, before a fuse goes in: the ohms of what it feeds. On the mains that is the primary, for isolated ground says nothing there; ahead of a rectifier
@@ -91,7 +90,11 @@ export function fuseGate(index: BoardIndex, fuse: Part, readings: readonly Readi
 /** Ohms between the same two nets, whichever pin was touched and whichever lead went where. */
 function isSameOhms(one: Measurement, asked: Measurement): boolean {
   if (one.kind !== 'resistance') return false;
-  const ends = (m: Measurement): string => [m.at, m.to].map(({ net }: Point) => nameKey(net)).sort().join(' '); // prettier-ignore
+  const ends = (m: Measurement): string =>
+    [m.at, m.to]
+      .map(({ net }: Point) => nameKey(net))
+      .sort()
+      .join(' ');
   return ends(one) === ends(asked) || measurementKey(one) === measurementKey(asked);
 }
 

@@ -1,11 +1,12 @@
 import { GROUND, nameKey, type BoardIndex, type Part, type PartKind } from '../board';
 import { primaryFeed } from '../fault';
+import { AS_COPPER } from './copper';
 
 /** Highest peak of a mains supply, volt: 230 V plus 10 % times the square root of two. Source: IEC 60038, standard voltages. */
 export const MAINS_PEAK_VOLT = 230 * 1.1 * Math.SQRT2;
 
 /** Parts through which a net stays on the mains side: nothing in them isolates, neither a rectifier nor the transistor of a switching supply. */
-const NOT_ISOLATING: readonly PartKind[] = ['fuse', 'switch', 'connectorPin', 'link', 'inductor', 'resistor', 'capacitor', 'diode', 'transistor'];
+const NOT_ISOLATING: readonly PartKind[] = [...AS_COPPER, 'resistor', 'capacitor', 'diode', 'transistor'];
 
 /** Keys of the nets that lie on the mains: the row that feeds each transformer's primary, parts that the sheet calls mains, and all that hangs on them
  *  without isolation. Ground ends the walk: what lies beyond a line-to-chassis capacitor is chassis. */

@@ -113,7 +113,9 @@ export function firstPowerObjection(index: BoardIndex, predictor: Predictor, aft
     if (step.type !== 'measure' || step.state === 'pass') continue;
     const { at, to } = step.measurement;
     const points = `${at.net} to ${to.net === GROUND ? 'ground' : to.net}`;
-    return step.state === 'open' ? `before the first power, read the ohms from ${points}, power off` : `${points} does not read what the good board shows (${step.expected.display}): find out why before power comes on`; // prettier-ignore
+    return step.state === 'open'
+      ? `before the first power, read the ohms from ${points}, power off`
+      : `${points} does not read what the good board shows (${step.expected.display}): find out why before power comes on`;
   }
   return undefined;
 }

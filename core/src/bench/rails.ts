@@ -49,11 +49,18 @@ function supplyNets(index: BoardIndex): ReadonlyMap<string, Carries> {
 /** Where power comes from: a source on ground, and a transformer's secondary. */
 function feeds(part: Part): [string, Carries][] {
   const keys = part.pins.map(nameKey);
-  if (part.kind === 'transformer') return [[keys[2]!, 'alternating'], [keys[3]!, 'alternating']]; // prettier-ignore
+  if (part.kind === 'transformer')
+    return [
+      [keys[2]!, 'alternating'],
+      [keys[3]!, 'alternating'],
+    ];
   // A few tenths of a volt are a level that something outside holds, not a supply.
   if (!isSource(part) || part.kind !== 'voltageSource' || Math.abs(part.volt) < LEAST_SUPPLY_VOLT) return [];
   const plus: Carries = part.volt >= 0 ? 'plus' : 'minus';
-  return [[keys[0]!, plus], [keys[1]!, plus === 'plus' ? 'minus' : 'plus']]; // prettier-ignore
+  return [
+    [keys[0]!, plus],
+    [keys[1]!, plus === 'plus' ? 'minus' : 'plus'],
+  ];
 }
 
 /** The nets that a part carries a supply on to from its pin. */
@@ -87,7 +94,9 @@ function carriedOn(index: BoardIndex, part: Part, pin: number, carries: Carries)
 const RESERVOIR_FARAD = 1e-6;
 
 function hasReservoir(index: BoardIndex, net: string): boolean {
-  return index.pinsOfNet.get(index.netByKey.get(net)!)!.some(({ part }) => part.kind === 'capacitor' && part.capacitanceFarad >= RESERVOIR_FARAD && part.pins.some((other) => nameKey(other) === GROUND)); // prettier-ignore
+  return index.pinsOfNet
+    .get(index.netByKey.get(net)!)!
+    .some(({ part }) => part.kind === 'capacitor' && part.capacitanceFarad >= RESERVOIR_FARAD && part.pins.some((other) => nameKey(other) === GROUND));
 }
 
 /** Contacts that are closed, coils of a few ohms. */

@@ -65,7 +65,15 @@ export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecas
     { name: 'read a short file', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || (partial.length > 0 ? 'it passes while it stays on sectors within reach' : fine) }, // prettier-ignore
     { name: 'read a long file', works: state(partial), because: why([...blocked, ...partial]) || fine },
     { name: 'read the whole medium', works: blocked.length > 0 || partial.length > 0 ? 'no' : 'yes', because: why([...blocked, ...partial]) || fine },
-    { name: 'format', works: coatings.length > 0 || blocked.some(({ quantity }) => quantity === 'track width') ? 'no' : mismatches.length > 0 ? 'in part' : 'yes', because: why(coatings) || (mismatches.length > 0 ? `the medium gets the layout that is set, and what is on it is lost: ${why(mismatches)}` : 'nothing stands against it, but what is on it is lost') }, // prettier-ignore
+    {
+      name: 'format',
+      works: coatings.length > 0 || blocked.some(({ quantity }) => quantity === 'track width') ? 'no' : mismatches.length > 0 ? 'in part' : 'yes',
+      because:
+        why(coatings) ||
+        (mismatches.length > 0
+          ? `the medium gets the layout that is set, and what is on it is lost: ${why(mismatches)}`
+          : 'nothing stands against it, but what is on it is lost'),
+    },
   ];
   return { mismatches, operations, outOfReach: 1 - reach };
 }
@@ -79,7 +87,8 @@ function directory(
 ): MediumForecast['operations'][number] {
   const name = 'list the directory';
   if (blocked.length > 0) return { name, works: 'no', because: why(blocked) };
-  if (medium.directoryAt === undefined) return { name, works: set.sectorsPerTrack < medium.sectorsPerTrack ? 'in part' : 'yes', because: 'where it lies differs between formats' }; // prettier-ignore
+  if (medium.directoryAt === undefined)
+    return { name, works: set.sectorsPerTrack < medium.sectorsPerTrack ? 'in part' : 'yes', because: 'where it lies differs between formats' };
   const stepped = medium.directoryAt * medium.tracksPerSide < set.tracksPerSide;
   const place =
     medium.directoryAt < 0.1 ? 'it lies on the outermost track' : medium.directoryAt < 0.6 ? 'it lies on the middle tracks' : 'it lies on the inner tracks';
@@ -94,7 +103,10 @@ function coating(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
   if (set.coerciveOersted === undefined || medium.coerciveOersted === undefined) return [];
   const ratio = medium.coerciveOersted / set.coerciveOersted;
   if (Math.max(ratio, 1 / ratio) < COATING_RATIO) return [];
-  const words = ratio > 1 ? 'the drive writes too weakly for this coating: formats badly, reads back today and not tomorrow' : 'the drive writes too strongly for this coating: neighbours blur, and the old drive no longer erases it'; // prettier-ignore
+  const words =
+    ratio > 1
+      ? 'the drive writes too weakly for this coating: formats badly, reads back today and not tomorrow'
+      : 'the drive writes too strongly for this coating: neighbours blur, and the old drive no longer erases it';
   return [{ quantity: 'coating', outOfReach: 0, words: `${medium.coerciveOersted} Oe against ${set.coerciveOersted} Oe: ${words}` }];
 }
 

@@ -79,5 +79,8 @@ export type ChipModel = z.infer<typeof ChipShape>;
 
 /** The function of a chip, compiled: what its inputs and comparators see comes in, what its outputs want goes out. Throws FunctionTextError. */
 export function compileChip({ function: statements, pins }: ChipModel): Program {
-  return compileProgram(statements, pins.filter(({ role }) => role === 'input' || role === 'both' || role === 'plus').map(({ name }) => name)); // prettier-ignore
+  return compileProgram(
+    statements,
+    pins.filter(({ role }) => role === 'input' || role === 'both' || role === 'plus').map(({ name }) => name),
+  );
 }

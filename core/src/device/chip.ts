@@ -24,7 +24,7 @@ const PROGRAMS = new WeakMap<ChipModel, Program>();
 /** The function of a chip, compiled once a model. */
 export function programOf(model: ChipModel): Program {
   let known = PROGRAMS.get(model);
-  if (!known) PROGRAMS.set(model, (known = compileChip(model))); // prettier-ignore
+  if (!known) PROGRAMS.set(model, (known = compileChip(model)));
   return known;
 }
 
@@ -45,7 +45,9 @@ const GROUND_FRAME_OHM = 0.02;
 
 /** Several ground pins are one piece of metal inside. */
 function joinedGrounds({ model, pins }: Chip, first: number): readonly Element[] {
-  return model.pins.flatMap(({ role }, i) => (role === 'ground' && i !== first && pins[i] !== pins[first] ? [conductance(pins[i]!, pins[first]!, GROUND_FRAME_OHM)] : [])); // prettier-ignore
+  return model.pins.flatMap(({ role }, i) =>
+    role === 'ground' && i !== first && pins[i] !== pins[first] ? [conductance(pins[i]!, pins[first]!, GROUND_FRAME_OHM)] : [],
+  );
 }
 
 /** Positions of the pins a chip lives from; undefined where the model has none. A driver array without a supply has its ground in both places. */
@@ -89,7 +91,8 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   if (pin.lineOhm === undefined) found.push({ type: 'law', a: ground, b: node, controls: [ground, node], law: dropLaw(CLAMP), holds: false, pin: i });
   else found.push(conductance(node, ground, pin.lineOhm, LINE_SPREAD));
   const clamp = model.pins.findIndex(({ role }) => role === 'clamp');
-  if (isOutput(pin) && clamp >= 0) found.push({ type: 'law', a: node, b: pins[clamp]!, controls: [node, pins[clamp]!], law: dropLaw(POWER_CLAMP), holds: false, pin: i }); // prettier-ignore
+  if (isOutput(pin) && clamp >= 0)
+    found.push({ type: 'law', a: node, b: pins[clamp]!, controls: [node, pins[clamp]!], law: dropLaw(POWER_CLAMP), holds: false, pin: i });
   if (isInput(pin)) found.push(...inputElements(model.family, node, supply, ground, i));
   if (isOutput(pin)) {
     const { high, low } = model.family;

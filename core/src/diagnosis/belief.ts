@@ -113,10 +113,31 @@ export class Diagnoser {
     const totals = singles.map((h, i) => shared.add(addUp(alone, i, this.width(h)), i));
     const doubles = doublesFor({ readings, singles, totals, rows: known, voltSpan: this.voltSpan, causes: this.causes });
     const hypotheses: readonly Hypothesis[] = [...singles, ...doubles.map(({ hypothesis }) => hypothesis)];
-    const doubleRows = doubles.map((double) => readings.map((reading, r) => shared.doubleRow(double, r) ?? this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!))); // prettier-ignore
+    const doubleRows = doubles.map((double) =>
+      readings.map((reading, r) => shared.doubleRow(double, r) ?? this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!)),
+    );
     const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);
-    const allTotals = [...totals, ...doubles.map((double, d) => shared.addDouble(addUp(doubleRows[d]!.filter((_, r) => !shared.has(r)).map((row) => [row]), 0, this.width(double.hypothesis)), double))]; // prettier-ignore
-    const healthyTotal = shared.add(addUp(healthyRows.filter((_, r) => !shared.has(r)).map((row) => [row]), 0, this.predictors.length), undefined); // prettier-ignore
+    const allTotals = [
+      ...totals,
+      ...doubles.map((double, d) =>
+        shared.addDouble(
+          addUp(
+            doubleRows[d]!.filter((_, r) => !shared.has(r)).map((row) => [row]),
+            0,
+            this.width(double.hypothesis),
+          ),
+          double,
+        ),
+      ),
+    ];
+    const healthyTotal = shared.add(
+      addUp(
+        healthyRows.filter((_, r) => !shared.has(r)).map((row) => [row]),
+        0,
+        this.predictors.length,
+      ),
+      undefined,
+    );
     const blanks = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
     const all = blanks.reduce((a, b) => a + b, 0);
 

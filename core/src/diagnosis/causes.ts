@@ -29,7 +29,11 @@ export function causesOf(index: BoardIndex, singles: readonly SingleHypothesis[]
     if (chance === 0) return;
     const behind = reached(index, victim);
     const list = culprits.filter((c) => !sharePart(victim, singles[c]!) && netsOfCulprit.get(c)!.some((net) => behind.has(net)));
-    if (list.length > 0) found.set(v, list.map((culprit) => ({ culprit, chance }))); // prettier-ignore
+    if (list.length > 0)
+      found.set(
+        v,
+        list.map((culprit) => ({ culprit, chance })),
+      );
   });
   return found;
 }

@@ -7,4 +7,4 @@ export { symptomTable, type SymptomRow } from './symptom-table';
 export { edgeVariants } from './edges';
 export { minimalDiagnoses, minimalHittingSets } from './logic-sets';
 export { EsrLevels } from './esr-levels';
-export { gridLikelihood, gridSize } from './severity-grid';
+export { gridLikelihood, gridSize, logMeanExp } from './severity-grid';

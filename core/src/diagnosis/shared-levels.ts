@@ -69,7 +69,10 @@ export class SharedLevels {
   }
 
   private together(group: readonly number[], h: number | undefined, size: number): LikelihoodRow {
-    return this.levels.together(group.map((r) => this.tableOf(r, h)), size); // prettier-ignore
+    return this.levels.together(
+      group.map((r) => this.tableOf(r, h)),
+      size,
+    );
   }
 
   private togetherWithBoth(group: readonly number[], { hypothesis, positions, peaks }: Double): LikelihoodRow {

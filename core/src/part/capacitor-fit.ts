@@ -1,6 +1,7 @@
-import type { Dielectric, Part } from '../board';
+import type { Part } from '../board';
 import { typicalEsrOhm } from '../device';
 import { formatCompact, formatQuantity } from '../quantity';
+import { POLAR } from './marking';
 import type { OfferedPart, SafetyClass } from './offered';
 import { danger, ok, stop, warn, type FitnessRemark } from './remark';
 
@@ -12,8 +13,6 @@ const CAPACITANCE_MARGIN = 0.2;
 const TANTALUM_SHARE = 0.5;
 /** An ESR up to this factor above what belongs there is taken as equal. Common practice, no published source. */
 const ESR_MARGIN = 1.5;
-
-const POLAR: readonly Dielectric[] = ['electrolytic', 'polymer', 'tantalum'];
 
 /** Judges a capacitor. onMains: one leg lies on the mains. working: volts on it with the power on, where they are known.
  *  Rules: equal value within 20 %, rated volts equal or higher, kind as before; common practice, no published source. On the mains: IEC 60384-14. */
@@ -37,11 +36,19 @@ function safetyOf({ rating, note, role }: Capacitor): SafetyClass | undefined {
 function safety(original: Capacitor, offered: OfferedPart): FitnessRemark[] {
   const wanted = safetyOf(original) ?? 'X2';
   const known = safetyOf(original) !== undefined;
-  if (!offered.safety) return [danger('safety-class', `this one lies on the mains: only a capacitor marked ${known ? wanted : 'X1 or X2 (line to line) or Y1 or Y2 (line to chassis)'} goes here (IEC 60384-14)`)]; // prettier-ignore
+  if (!offered.safety)
+    return [
+      danger(
+        'safety-class',
+        `this one lies on the mains: only a capacitor marked ${known ? wanted : 'X1 or X2 (line to line) or Y1 or Y2 (line to chassis)'} goes here (IEC 60384-14)`,
+      ),
+    ];
   const stands = (own: SafetyClass): boolean => (own[0] === 'Y' || wanted[0] === 'X') && Number(own[1]) <= Number(wanted[1]);
   const good = offered.safety.find(stands);
   if (!good) return [danger('safety-class', `${offered.safety.join('/')} does not stand in for ${wanted} (IEC 60384-14)`)];
-  const place = known ? ok('safety-class', `${good} goes where ${wanted} was`) : warn('safety-class', `${good}: right from line to line; from line to chassis only Y1 or Y2 goes`); // prettier-ignore
+  const place = known
+    ? ok('safety-class', `${good} goes where ${wanted} was`)
+    : warn('safety-class', `${good}: right from line to line; from line to chassis only Y1 or Y2 goes`);
   const { ratedVolt } = offered;
   const least = Math.max(250, original.ratedVolt ?? 0);
   if (ratedVolt === undefined) return [place, warn('volts', `no rated voltage written: at least ${least} V alternating`)];
@@ -79,9 +86,14 @@ function kind(original: Capacitor, offered: OfferedPart, working: number | undef
   const now = offered.dielectric;
   if (was === undefined || now === undefined) {
     const tell = was === undefined ? 'the sheet does not say the kind' : `no kind written: ${was} came off`;
-    return [was === 'bipolar' ? stop('kind', 'a bipolar one came off: write that the new one is bipolar or film, or it may sit the wrong way half of the time') : warn('kind', tell)]; // prettier-ignore
+    return [
+      was === 'bipolar'
+        ? stop('kind', 'a bipolar one came off: write that the new one is bipolar or film, or it may sit the wrong way half of the time')
+        : warn('kind', tell),
+    ];
   }
-  if (was === 'bipolar' && POLAR.includes(now)) return [stop('kind', `a ${now} works one way round only, a bipolar one came off: bipolar, film, or two polar ones of twice the value back to back`)]; // prettier-ignore
+  if (was === 'bipolar' && POLAR.includes(now))
+    return [stop('kind', `a ${now} works one way round only, a bipolar one came off: bipolar, film, or two polar ones of twice the value back to back`)];
   if (was === 'bipolar' && now === 'ceramic')
     return [stop('kind', 'a ceramic loses value with its volts and changes it with the signal: bipolar or film here')];
   if (was === 'film' && POLAR.includes(now)) return [stop('kind', `a film capacitor has no polarity, a ${now} has`)];
@@ -97,23 +109,36 @@ function tantalum({ ratedVolt }: OfferedPart, working: number | undefined): Fitn
   const words = 'a tantalum on a rail that can push current burns: at most half its rated volts on it';
   if (ratedVolt === undefined || working === undefined) return [warn('tantalum-derating', words)];
   const share = working / ratedVolt;
-  return [share > TANTALUM_SHARE ? stop('tantalum-derating', `${words}; here ${Math.round(100 * share)} %`) : warn('tantalum-derating', `tantalum at ${Math.round(100 * share)} % of its volts: allowed up to half; its stripe is plus`)]; // prettier-ignore
+  return [
+    share > TANTALUM_SHARE
+      ? stop('tantalum-derating', `${words}; here ${Math.round(100 * share)} %`)
+      : warn('tantalum-derating', `tantalum at ${Math.round(100 * share)} % of its volts: allowed up to half; its stripe is plus`),
+  ];
 }
 
 function esr(original: Capacitor, offered: OfferedPart): FitnessRemark[] {
-  if (offered.esrOhm === undefined) return POLAR.includes(original.dielectric ?? 'ceramic') || original.dielectric === 'bipolar' ? [warn('esr', 'ESR and ripple current not judged: write it, or measure it before it goes on')] : []; // prettier-ignore
+  if (offered.esrOhm === undefined)
+    return POLAR.includes(original.dielectric ?? 'ceramic') || original.dielectric === 'bipolar'
+      ? [warn('esr', 'ESR and ripple current not judged: write it, or measure it before it goes on')]
+      : [];
   const stated = original.esrOhm;
   const wanted = stated ?? typicalEsrOhm(original);
   const limit = ESR_MARGIN * wanted;
   const written = formatCompact(offered.esrOhm, 'ohm');
   const against = `${formatCompact(wanted, 'ohm')} ${stated === undefined ? 'that is usual for its size (from memory)' : 'on the sheet'}`;
   if (offered.esrOhm > limit) return [stop('esr', `an ESR of ${written} is above ${against}`)];
-  return [stated === undefined ? warn('esr', `an ESR of ${written} against ${against}: good as far as that goes`) : ok('esr', `an ESR of ${written} is no higher than ${against}`)]; // prettier-ignore
+  return [
+    stated === undefined
+      ? warn('esr', `an ESR of ${written} against ${against}: good as far as that goes`)
+      : ok('esr', `an ESR of ${written} is no higher than ${against}`),
+  ];
 }
 
 function temperature({ rating }: Capacitor, offered: OfferedPart): FitnessRemark {
   const was = /(\d{2,3})\s*°?C\b/.exec(rating ?? '')?.[1];
   if (offered.celsius === undefined) return warn('temperature', 'temperature class, height and pitch not judged');
   if (was === undefined) return warn('temperature', `${offered.celsius} °C: the sheet does not say what came off; height and pitch not judged`);
-  return offered.celsius < Number(was) ? stop('temperature', `${offered.celsius} °C is below the ${was} °C that came off`) : warn('temperature', `${offered.celsius} °C is enough; height and pitch not judged`); // prettier-ignore
+  return offered.celsius < Number(was)
+    ? stop('temperature', `${offered.celsius} °C is below the ${was} °C that came off`)
+    : warn('temperature', `${offered.celsius} °C is enough; height and pitch not judged`);
 }

@@ -34,8 +34,12 @@ const FLAMEPROOF = /\b(flame-?proof|fire-?proof|metal[ -]oxide)\b/i;
 function judgeResistor(original: Extract<Part, { kind: 'resistor' }>, offered: OfferedPart): readonly FitnessRemark[] {
   const words = [original.role, original.note, original.rating, original.package].join(' ');
   const remarks: FitnessRemark[] = [resistance(original, offered), watts(words, offered)];
-  if (FUSIBLE.test(words)) remarks.push(offered.fusible ? ok('fusible', 'fusible, as it must be') : danger('fusible', 'a fusible resistor belongs here: another one burns where this one opens')); // prettier-ignore
-  if (FLAMEPROOF.test(words)) remarks.push(offered.flameproof || offered.fusible ? ok('fusible', 'flameproof, as it must be') : danger('fusible', 'a flameproof resistor belongs here')); // prettier-ignore
+  if (FUSIBLE.test(words))
+    remarks.push(
+      offered.fusible ? ok('fusible', 'fusible, as it must be') : danger('fusible', 'a fusible resistor belongs here: another one burns where this one opens'),
+    );
+  if (FLAMEPROOF.test(words))
+    remarks.push(offered.flameproof || offered.fusible ? ok('fusible', 'flameproof, as it must be') : danger('fusible', 'a flameproof resistor belongs here'));
   return remarks;
 }
 

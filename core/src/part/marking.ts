@@ -9,7 +9,8 @@ export interface Marking {
   readonly words: string;
 }
 
-const POLAR: readonly Dielectric[] = ['electrolytic', 'polymer', 'tantalum'];
+/** Capacitors that have a plus. */
+export const POLAR: readonly Dielectric[] = ['electrolytic', 'polymer', 'tantalum'];
 
 /** What goes on: the kind that was written, else the one that came off. */
 function kindOf(part: Part, offered: OfferedPart | undefined): Dielectric | undefined {
@@ -57,7 +58,12 @@ export function marking(part: Part, offered?: OfferedPart): Marking | undefined 
 
 function capacitorMarking(part: Extract<Part, { kind: 'capacitor' }>, [first, second]: readonly string[], kind: Dielectric): Marking {
   // The sheet says which leg is plus only where what came off had one.
-  if (!POLAR.includes(part.dielectric ?? 'ceramic')) return { sign: kind === 'electrolytic' ? 'stripe-minus' : 'stripe-plus', at: undefined, words: `a ${kind} has a plus, what came off had none: read the volts between ${first} and ${second} first` }; // prettier-ignore
+  if (!POLAR.includes(part.dielectric ?? 'ceramic'))
+    return {
+      sign: kind === 'electrolytic' ? 'stripe-minus' : 'stripe-plus',
+      at: undefined,
+      words: `a ${kind} has a plus, what came off had none: read the volts between ${first} and ${second} first`,
+    };
   if (kind === 'electrolytic') return { sign: 'stripe-minus', at: second, words: `plus to ${first}, stripe (minus) to ${second}` };
   const shape = kind === 'polymer' ? 'stripe of a moulded chip is plus, of a can minus' : 'its stripe is PLUS, not minus as on an aluminium one';
   return { sign: 'stripe-plus', at: first, words: `plus to ${first} (${shape})` };

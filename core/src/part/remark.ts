@@ -1,7 +1,20 @@
 /** What a remark on a replacement is about. Text is for people, the code for programs. */
 export type RemarkCode =
-  | 'value' | 'volts' | 'kind' | 'safety-class' | 'esr' | 'temperature' | 'watts' | 'fusible' | 'fuse-current' | 'fuse-speed' | 'fuse-volts' | 'fuse-breaking'
-  | 'fuse-wire' | 'tantalum-derating' | 'not-judged'; // prettier-ignore
+  | 'value'
+  | 'volts'
+  | 'kind'
+  | 'safety-class'
+  | 'esr'
+  | 'temperature'
+  | 'watts'
+  | 'fusible'
+  | 'fuse-current'
+  | 'fuse-speed'
+  | 'fuse-volts'
+  | 'fuse-breaking'
+  | 'fuse-wire'
+  | 'tantalum-derating'
+  | 'not-judged';
 
 /** A reason for or against a replacement. stop: not to be fitted. warn: think twice, or not judged. ok: checked and right. */
 export interface FitnessRemark {

@@ -97,7 +97,9 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information))); // prettier-ignore
   // Before the first reading nothing is known of this board but how often parts fail: nobody replaces on that.
   const ordered = readings.length > 0 ? actions : [...actions].sort((a, b) => Number(b.kind === 'measure') - Number(a.kind === 'measure'));
-  const kept = ordered.filter((action, i) => action.kind !== 'measure' || ordered.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED).slice(0, MOST_ACTIONS); // prettier-ignore
+  const kept = ordered
+    .filter((action, i) => action.kind !== 'measure' || ordered.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED)
+    .slice(0, MOST_ACTIONS);
   return { state: decide(belief, weighed, costs), actions: kept, measurements: proposals, replace };
 }
 
@@ -179,7 +181,11 @@ function merged(outcomes: readonly Outcome[], kind: ReadingKind, names: readonly
     .map(({ probability, from, to, groups }) => ({
       probability,
       display: from === to ? from : `${from} to ${to}`,
-      leading: groups.map((p, g) => ({ ref: names[g]!, probability: p })).filter((entry) => entry.probability >= 0.04).sort((a, b) => b.probability - a.probability).slice(0, 4), // prettier-ignore
+      leading: groups
+        .map((p, g) => ({ ref: names[g]!, probability: p }))
+        .filter((entry) => entry.probability >= 0.04)
+        .sort((a, b) => b.probability - a.probability)
+        .slice(0, 4),
     }));
 }
 

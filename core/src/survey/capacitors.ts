@@ -1,5 +1,5 @@
 import { nameKey, pinPoint, replaceableRef, type BoardIndex, type Part } from '../board';
-import { EsrLevels, esrSurvey, gridLikelihood, gridSize, Predictor, type EsrVerdict } from '../diagnosis';
+import { EsrLevels, esrSurvey, gridLikelihood, gridSize, logMeanExp, Predictor, type EsrVerdict } from '../diagnosis';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
 import { pointText, type Reading } from '../instrument';
 import { formatQuantity } from '../quantity';
@@ -53,7 +53,17 @@ export function surveyCapacitors(index: BoardIndex, readings: readonly Reading[]
   const levels = new EsrLevels(index, predictor, 10, singlesOf);
   const masks = new Map(esrSurvey(index).verdicts.map((verdict) => [verdict.ref, verdict]));
   const capacitors = index.board.parts.filter((part): part is Capacitor => part.kind === 'capacitor');
-  const surveyed = capacitors.map((part) => survey(index, rates, part, readings.filter((reading) => speaksOf(reading, part)), singles, levels, predictor)); // prettier-ignore
+  const surveyed = capacitors.map((part) =>
+    survey(
+      index,
+      rates,
+      part,
+      readings.filter((reading) => speaksOf(reading, part)),
+      singles,
+      levels,
+      predictor,
+    ),
+  );
   return surveyed.map((one) => {
     const brothers = surveyed.filter((other) => other.group === one.group);
     return verdictOf(index, one, brothers, masks.get(one.part.ref)!);
@@ -65,7 +75,7 @@ function speaksOf({ measurement: m, absent = [] }: Reading, part: Capacitor): bo
   if (m.kind !== 'esr' || absent.some((ref) => nameKey(ref) === nameKey(part.ref))) return false;
   const named = m.at.pin?.part ?? m.to.pin?.part;
   if (named) return named === part;
-  const ends = (nets: readonly string[]): string => nets.map(nameKey).sort().join(' '); // prettier-ignore
+  const ends = (nets: readonly string[]): string => nets.map(nameKey).sort().join(' ');
   return ends([m.at.net, m.to.net]) === ends(part.pins);
 }
 
@@ -78,7 +88,9 @@ function survey(
   levels: EsrLevels,
   predictor: Predictor,
 ): Surveyed {
-  const modes = singles.flatMap((single, h) => (single.fault.type === 'mode' && single.fault.part === part && (SEEN as readonly string[]).includes(single.fault.mode.name) ? [{ single, h }] : [])); // prettier-ignore
+  const modes = singles.flatMap((single, h) =>
+    single.fault.type === 'mode' && single.fault.part === part && (SEEN as readonly string[]).includes(single.fault.mode.name) ? [{ single, h }] : [],
+  );
   const group = readings.map((reading) => levels.groupOf(reading)).find((name) => name !== undefined);
   const count = group === undefined ? 1 : EsrLevels.count;
   const good = new Float64Array(count);
@@ -107,8 +119,8 @@ function survey(
     Float64Array.from({ length: count }, (_, l) => {
       const logs = modes.flatMap(({ single }, m) => {
         if (single.fault.type !== 'mode' || !names.includes(single.fault.mode.name)) return [];
-        const column = Array.from({ length: sums[m]!.length / count }, (_, i) => sums[m]![i * count + l]!);
-        return [Math.log(weights[m]! / all) + logMean(column)];
+        const column = Float64Array.from({ length: sums[m]!.length / count }, (_, i) => sums[m]![i * count + l]!);
+        return [Math.log(weights[m]! / all) + logMeanExp(column)];
       });
       return Math.log(prior) + logSum(logs);
     });
@@ -193,8 +205,4 @@ function logSum(logs: readonly number[]): number {
   const top = Math.max(...logs);
   if (top === -Infinity) return top; // nothing to add, or nothing possible
   return top + Math.log(logs.reduce((sum, log) => sum + Math.exp(log - top), 0));
-}
-
-function logMean(logs: readonly number[]): number {
-  return logSum(logs) - Math.log(logs.length);
 }

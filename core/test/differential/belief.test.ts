@@ -48,12 +48,14 @@ describe("belief against Bayes' rule written out", () => {
     // One fault explains them all: the only pairs are that fault with what may have caused it. Beside them the singles stand as the book has them.
     const pairs = belief.suspects.filter(({ hypothesis }) => hypothesis.type === 'double');
     const alone = 1 - pairs.reduce((sum, { probability }) => sum + probability, 0);
-    for (const { hypothesis } of pairs) expect(hypothesis.faults.some((name) => /:open|:cut/.test(name)) && hypothesis.faults.some((name) => /short|leaky|bridge/.test(name))).toBe(true); // prettier-ignore
+    for (const { hypothesis } of pairs)
+      expect(hypothesis.faults.some((name) => /:open|:cut/.test(name)) && hypothesis.faults.some((name) => /short|leaky|bridge/.test(name))).toBe(true);
     const book = byTheBook(diagnoser, readings);
     expect(belief.healthy / alone).toBeCloseTo(book.healthy, 8);
     expect(belief.unmodelled / alone).toBeCloseTo(book.unmodelled, 8);
     const singles = new Map<string, number>();
-    for (const { hypothesis, probability } of belief.suspects) if (hypothesis.type === 'single') singles.set(hypothesis.refs[0]!, (singles.get(hypothesis.refs[0]!) ?? 0) + probability / alone); // prettier-ignore
+    for (const { hypothesis, probability } of belief.suspects)
+      if (hypothesis.type === 'single') singles.set(hypothesis.refs[0]!, (singles.get(hypothesis.refs[0]!) ?? 0) + probability / alone);
     for (const [ref, probability] of singles) expect(probability, ref).toBeCloseTo(book.parts.get(ref) ?? 0, 7);
     if (pairs.length > 0) return;
     // The weight of each reading: what the odds lose when it is left out.

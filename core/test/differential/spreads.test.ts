@@ -63,10 +63,16 @@ describe('what a fault does to a reading, value and spread', () => {
 
   it('an open choke is believed as much with a milliohm of wire as with an ohm', () => {
     const belief = (dcr: string): number => {
-      const index = board(`V1 SUP 0 9\nXJ1 SUP IN PIN\nL2 IN VM 47u\n*@ L2 dcr=${dcr} pos=10,10\nC1 VM 0 100u\n*@ C1 kind=electrolytic esr=0.3 pos=30,10\nR1 VM 0 1k\n*@ R1 pos=40,10\nR2 VM OUT 470\nR3 OUT 0 1k`); // prettier-ignore
+      const index = board(
+        `V1 SUP 0 9\nXJ1 SUP IN PIN\nL2 IN VM 47u\n*@ L2 dcr=${dcr} pos=10,10\nC1 VM 0 100u\n*@ C1 kind=electrolytic esr=0.3 pos=30,10\nR1 VM 0 1k\n*@ R1 pos=40,10\nR2 VM OUT 470\nR3 OUT 0 1k`,
+      );
       const diagnoser = new Diagnoser(index, RATES);
       const ohms = diagnoser.predictor.healthy(measurement(index, 'resistance', 'VM')).value;
-      const readings = [{ measurement: measurement(index, 'voltage', 'VM'), value: 0 }, { measurement: measurement(index, 'resistance', 'VM'), value: ohms }, { measurement: measurement(index, 'voltage', 'IN'), value: 9 }]; // prettier-ignore
+      const readings = [
+        { measurement: measurement(index, 'voltage', 'VM'), value: 0 },
+        { measurement: measurement(index, 'resistance', 'VM'), value: ohms },
+        { measurement: measurement(index, 'voltage', 'IN'), value: 9 },
+      ];
       return diagnoser.believe(readings).byPart.find(({ ref }) => ref === 'L2')!.probability;
     };
     const [thick, middle, thin] = [belief('1m'), belief('0.1'), belief('1')];

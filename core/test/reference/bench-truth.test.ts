@@ -119,16 +119,27 @@ describe('a part is off by any factor', () => {
 });
 
 describe('a fault that made another', () => {
-  const index = board('V1 SUP 0 12\nXF1 SUP IN FUSE\n*@ F1 rating=T500mA\nR1 IN VM 10\nC1 VM 0 220u\n*@ C1 kind=electrolytic volt=16 esr=0.15\nC2 VM 0 100n\n*@ C2 kind=ceramic\nR2 VM OUT 1k\nR3 OUT 0 2.2k\nD1 0 VM DX\n.model DX D'); // prettier-ignore
+  const index = board(
+    'V1 SUP 0 12\nXF1 SUP IN FUSE\n*@ F1 rating=T500mA\nR1 IN VM 10\nC1 VM 0 220u\n*@ C1 kind=electrolytic volt=16 esr=0.15\nC2 VM 0 100n\n*@ C2 kind=ceramic\nR2 VM OUT 1k\nR3 OUT 0 2.2k\nD1 0 VM DX\n.model DX D',
+  );
   const behind = (belief: ReturnType<typeof believe>): number => ['C1', 'C2', 'D1'].reduce((sum, ref) => sum + share(belief, ref), 0);
   it('a burnt series resistor and the three ohms behind it', () => {
-    const belief = believe(index, [reading(index, 'voltage', 'IN', '', 12), reading(index, 'voltage', 'VM', '', 0), reading(index, 'resistance', 'VM', '', 3.1), reading(index, 'resistance', 'IN', 'VM', 'OL')]); // prettier-ignore
+    const belief = believe(index, [
+      reading(index, 'voltage', 'IN', '', 12),
+      reading(index, 'voltage', 'VM', '', 0),
+      reading(index, 'resistance', 'VM', '', 3.1),
+      reading(index, 'resistance', 'IN', 'VM', 'OL'),
+    ]);
     expect(share(belief, 'R1')).toBeGreaterThan(0.95);
     expect(behind(belief)).toBeGreaterThan(0.9);
     expect(belief.unmodelled).toBeLessThan(0.01);
   });
   it('a blown fuse and the 1.2 ohms that blew it', () => {
-    const belief = believe(index, [reading(index, 'continuity', 'F1.1', 'F1.2', 'open'), reading(index, 'resistance', 'VM', '', 1.2), reading(index, 'resistance', 'IN', '', 11.2)]); // prettier-ignore
+    const belief = believe(index, [
+      reading(index, 'continuity', 'F1.1', 'F1.2', 'open'),
+      reading(index, 'resistance', 'VM', '', 1.2),
+      reading(index, 'resistance', 'IN', '', 11.2),
+    ]);
     expect(share(belief, 'F1')).toBeGreaterThan(0.95);
     expect(behind(belief)).toBeGreaterThan(0.9);
   });

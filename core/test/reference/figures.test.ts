@@ -57,17 +57,26 @@ describe('fuses', () => {
   });
   // Source: IEC 60127-1, markings.
   it.each([
-    ['T315mAL 250V', { ampere: 0.315, speed: 'T', volt: 250, breaking: 'L' }], ['F1.6A H 250V', { ampere: 1.6, speed: 'F', volt: 250, breaking: 'H' }], ['FF500mA', { ampere: 0.5, speed: 'FF', volt: undefined }],
-    ['TT2A 125 V', { ampere: 2, speed: 'TT', volt: 125 }], ['800 mA slow', { ampere: 0.8, speed: 'T' }], ['quick 3,15A/250V', { ampere: 3.15, speed: 'F', volt: 250 }], ['5x20', { ampere: undefined, speed: undefined }],
-  ] as const)('%s', (text, wanted) => expect(parseFuse(text)).toMatchObject(wanted)); // prettier-ignore
+    ['T315mAL 250V', { ampere: 0.315, speed: 'T', volt: 250, breaking: 'L' }],
+    ['F1.6A H 250V', { ampere: 1.6, speed: 'F', volt: 250, breaking: 'H' }],
+    ['FF500mA', { ampere: 0.5, speed: 'FF', volt: undefined }],
+    ['TT2A 125 V', { ampere: 2, speed: 'TT', volt: 125 }],
+    ['800 mA slow', { ampere: 0.8, speed: 'T' }],
+    ['quick 3,15A/250V', { ampere: 3.15, speed: 'F', volt: 250 }],
+    ['5x20', { ampere: undefined, speed: undefined }],
+  ] as const)('%s', (text, wanted) => expect(parseFuse(text)).toMatchObject(wanted));
 });
 
 describe('what is written for a part', () => {
   it.each([
-    ['470u 25V electrolytic 105C', { value: 470e-6, ratedVolt: 25, dielectric: 'electrolytic', celsius: 105 }], ['4k7 0.5W 1%', { value: 4700, watt: 0.5, tolerance: 0.01 }], ['10R 1/4W fusible', { value: 10, watt: 0.25, fusible: true }],
-    ['100n X2 275VAC', { value: 1e-7, ratedVolt: 275, safety: ['X2'] }], ['22u 16V tant, 0.8R esr', { value: 22e-6, ratedVolt: 16, dielectric: 'tantalum', esrOhm: 0.8 }], ['1u 50 V bipolar', { value: 1e-6, ratedVolt: 50, dielectric: 'bipolar' }],
+    ['470u 25V electrolytic 105C', { value: 470e-6, ratedVolt: 25, dielectric: 'electrolytic', celsius: 105 }],
+    ['4k7 0.5W 1%', { value: 4700, watt: 0.5, tolerance: 0.01 }],
+    ['10R 1/4W fusible', { value: 10, watt: 0.25, fusible: true }],
+    ['100n X2 275VAC', { value: 1e-7, ratedVolt: 275, safety: ['X2'] }],
+    ['22u 16V tant, 0.8R esr', { value: 22e-6, ratedVolt: 16, dielectric: 'tantalum', esrOhm: 0.8 }],
+    ['1u 50 V bipolar', { value: 1e-6, ratedVolt: 50, dielectric: 'bipolar' }],
     ['esr 120m 100u', { value: 1e-4, esrOhm: 0.12 }],
-  ] as const)('%s', (text, wanted) => expect(parseOffered(text)).toMatchObject(wanted)); // prettier-ignore
+  ] as const)('%s', (text, wanted) => expect(parseOffered(text)).toMatchObject(wanted));
   it('words alone say nothing', () => expect(parseOffered('from the donor')).toEqual({ text: 'from the donor', fuse: expect.anything() as object }));
 });
 
@@ -100,7 +109,10 @@ describe('disks', () => {
   const disk = (name: string) => DISK_GEOMETRIES.find((one) => one.name === name)!;
   // Source: coercivities of ISO 8860, ISO/IEC 9529 (650 and 720 Oe, close to each other) and of 5.25 inch media (300 and 650 Oe, far apart); from memory.
   it('a coating that asks for another field reads and does not write for long', () => {
-    const { mismatches, operations } = forecast({ ...disk('5.25 inch high density'), sectorsPerTrack: 9, bitsPerSecond: 300_000 }, { ...disk('5.25 inch, 80 tracks') }); // prettier-ignore
+    const { mismatches, operations } = forecast(
+      { ...disk('5.25 inch high density'), sectorsPerTrack: 9, bitsPerSecond: 300_000 },
+      { ...disk('5.25 inch, 80 tracks') },
+    );
     expect(mismatches.map(({ quantity }) => quantity)).toContain('coating');
     expect(operations.find(({ name }) => name === 'format')!.works).toBe('no');
     expect(operations.find(({ name }) => name === 'read any sector')!.works).toBe('yes');

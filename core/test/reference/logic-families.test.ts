@@ -44,7 +44,7 @@ describe('stronger stages', () => {
     expect(high).toBeGreaterThanOrEqual(2);
   });
   it('26LS31: 2 V across 100 ohms', () => {
-    const { Y, Z } = volts(board('V1 P5 0 5\nV2 A 0 4\nXU1 A Y Z P5 z3 z4 0 0 0 z5 z6 0 z7 z8 0 P5 26LS31\nR1 Y Z 100')); // prettier-ignore
+    const { Y, Z } = volts(board('V1 P5 0 5\nV2 A 0 4\nXU1 A Y Z P5 z3 z4 0 0 0 z5 z6 0 z7 z8 0 P5 26LS31\nR1 Y Z 100'));
     expect(Y! - Z!).toBeGreaterThanOrEqual(2);
   });
   it('75452: 0.5 V at 300 mA, 0.7 at most', () => {
@@ -146,7 +146,8 @@ describe('facts of single chips', () => {
     for (const value of [0.05, 0.2, 0.4, 3.4]) expect(share(value), `${value} V`).toBeLessThan(share() + 0.05);
   });
   it('a line receiver sees a difference of volts that both lie below ground', () => {
-    const out = (a: number, b: number): number => volts(board(`V1 P5 0 5\nV2 A 0 ${a}\nV3 B 0 ${b}\nXU1 B A Y P5 z1 0 0 0 0 0 z2 0 z3 0 0 P5 26LS32\nR1 Y 0 10k`)).Y!; // prettier-ignore
+    const out = (a: number, b: number): number =>
+      volts(board(`V1 P5 0 5\nV2 A 0 ${a}\nV3 B 0 ${b}\nXU1 B A Y P5 z1 0 0 0 0 0 z2 0 z3 0 0 P5 26LS32\nR1 Y 0 10k`)).Y!;
     expect(out(-3, -4)).toBeGreaterThan(2.4);
     expect(out(-4, -3)).toBeLessThan(0.5);
   });

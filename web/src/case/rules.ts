@@ -97,7 +97,7 @@ export function lockedObjection(journal: Journal, index: BoardIndex | undefined,
   const open = [...new Set(left.filter(({ need }) => need === 'acknowledge').map(({ hazard }) => hazard.kind.replace('-', ' ')))];
   if (open.length > 0) return `locked until Make safe is acknowledged (${open.join(', ')}). ${DEFER}`;
   const [{ hazard, belowVolt }] = left as [Lock];
-  return `locked until the charge is read below ${belowVolt} V since the power was last on: ${hazard.charge!.title}. Discharge it, read it, file the volts in Make safe. ${DEFER}`; // prettier-ignore
+  return `locked until the charge is read below ${belowVolt} V since the power was last on: ${hazard.charge!.title}. Discharge it, read it, file the volts in Make safe. ${DEFER}`;
 }
 
 /** Why power may not come on: parts off the board and nothing said about it, or a repair after which the ohms were not read. Undefined where it may, or where somebody said that it is meant. */
@@ -106,7 +106,12 @@ export function powerObjection(index: BoardIndex | undefined, journal: Journal):
   if (journal.missing.length > 0) return `${journal.missing.join(', ')} is off the board: fit it first, or say in Repair that power without it is meant`;
   const repaired = journal.ledger.some(({ action }) => action !== 'removed');
   if (!index || !repaired) return undefined;
-  const objection = firstPowerObjection(index, predictorOf(index), journal.readings.filter(({ current }) => current), journal.absent); // prettier-ignore
+  const objection = firstPowerObjection(
+    index,
+    predictorOf(index),
+    journal.readings.filter(({ current }) => current),
+    journal.absent,
+  );
   return objection && `${objection}; or say in Repair why it gets power all the same`;
 }
 
@@ -116,7 +121,28 @@ function unknownBlock(model: UnitModel, names: readonly string[]): string | unde
 }
 
 /** Entries that may be taken back at any time, because nothing rests on them but belief. */
-const FREE = new Set(['symptom', 'finding', 'reading', 'start', 'code', 'pattern', 'trial', 'check', 'acknowledge', 'residual', 'back', 'seen', 'aid', 'pin', 'timer', 'daylight', 'timerDone', 'pause', 'powerAnyway', 'decision']); // prettier-ignore
+const FREE = new Set([
+  'symptom',
+  'finding',
+  'reading',
+  'start',
+  'code',
+  'pattern',
+  'trial',
+  'check',
+  'acknowledge',
+  'residual',
+  'back',
+  'seen',
+  'aid',
+  'pin',
+  'timer',
+  'daylight',
+  'timerDone',
+  'pause',
+  'powerAnyway',
+  'decision',
+]);
 
 /** Readings and lines can be taken back; of a part's ledger only the newest line, or the ledger would say that something went on that never came off. */
 function retractObjection(journal: Journal, entries: readonly Entry[], id: string): string | undefined {
@@ -158,7 +184,15 @@ function asLine(body: Extract<EntryBody, { kind: 'removed' | 'fitted' | 'leftOut
 /** What keeps a fuse out; undefined where nothing does, or where it is no fuse. Only readings of the board as it is now count: another part fitted since is another reason to look. */
 export function fuseHold(index: BoardIndex, journal: Journal, ref: string): FuseObjection | undefined {
   const fuse = index.partByKey.get(nameKey(ref));
-  return fuse && fuseGate(index, fuse, journal.readings.filter(({ current }) => current), predictorOf(index)); // prettier-ignore
+  return (
+    fuse &&
+    fuseGate(
+      index,
+      fuse,
+      journal.readings.filter(({ current }) => current),
+      predictorOf(index),
+    )
+  );
 }
 
 /** Why a fuse may not go in yet, in words. */

@@ -54,7 +54,10 @@ function anything(random: Random, standing: readonly Entry[]): EntryBody {
     }),
     () => ({
       kind: 'acknowledge',
-      hazard: pick(random, caseHazards(model, index, playJournal(standing, index)).map(({ key }) => key)), // prettier-ignore
+      hazard: pick(
+        random,
+        caseHazards(model, index, playJournal(standing, index)).map(({ key }) => key),
+      ),
       who: 'Isbet',
     }),
     () => ({ kind: 'residual', hazard: pick(random, ['unit-line-filter', 'unit-switcher-reservoir', 'none']), volt: random() < 0.7 ? 0.4 : 90 }),
@@ -180,9 +183,25 @@ describe('a case filled at random', () => {
       walked.kinds.forEach((kind) => kinds.add(kind));
       refused += walked.refused;
     }
-    expect([...kinds].sort()).toEqual(
-      ['acknowledge', 'acquit', 'answer', 'back', 'condemn', 'fitted', 'leftOut', 'powerAnyway', 'reading', 'removed', 'residual', 'retract', 'start', 'step', 'symptom', 'timer', 'timerDone'], // prettier-ignore
-    );
+    expect([...kinds].sort()).toEqual([
+      'acknowledge',
+      'acquit',
+      'answer',
+      'back',
+      'condemn',
+      'fitted',
+      'leftOut',
+      'powerAnyway',
+      'reading',
+      'removed',
+      'residual',
+      'retract',
+      'start',
+      'step',
+      'symptom',
+      'timer',
+      'timerDone',
+    ]);
     expect(refused).toBeGreaterThan(SEEDS.length * 30);
   });
 

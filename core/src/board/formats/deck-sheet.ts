@@ -84,12 +84,19 @@ function line(word: string, subject: string, pairs: Readonly<Record<string, stri
 }
 
 function setupPairs({ blocked, thrown, unplugged, turning: volts }: NamedSetup): Record<string, string | undefined> {
-  const joined = volts && Object.entries(volts).map(([ref, volt]) => `${ref}:${printDeckNumber(volt)}`).join(','); // prettier-ignore
+  const joined =
+    volts &&
+    Object.entries(volts)
+      .map(([ref, volt]) => `${ref}:${printDeckNumber(volt)}`)
+      .join(',');
   return { blocked: blocked?.join(','), thrown: thrown?.join(','), unplugged: unplugged?.join(','), turning: joined };
 }
 
 function listed(pairs: Pairs, key: string): string[] | undefined {
-  return pairs.get(key)?.split(',').filter((ref) => ref !== ''); // prettier-ignore
+  return pairs
+    .get(key)
+    ?.split(',')
+    .filter((ref) => ref !== '');
 }
 
 /** `G1:2.5,G2:-1` */

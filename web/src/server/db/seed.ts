@@ -126,7 +126,8 @@ function typedReading(index: BoardIndex, typed: string): EntryBody {
 function proofBodies(entries: readonly Entry[], index: BoardIndex): EntryBody[] {
   return caseProgress(index, playJournal(entries, index), undefined, true).proof.flatMap((step): EntryBody[] => {
     if (step.type === 'ask') return [{ kind: 'answer', step: step.key, passed: true }];
-    if (step.type === 'starts') return Array.from({ length: step.needed - step.clean }, () => ({ kind: 'start', failedAt: null, tries: 1, sounds: '', conditions: [] })); // prettier-ignore
+    if (step.type === 'starts')
+      return Array.from({ length: step.needed - step.clean }, () => ({ kind: 'start', failedAt: null, tries: 1, sounds: '', conditions: [] }));
     const { measurement: m, expected } = step;
     const value = typeof expected.value === 'number' ? Number(expected.value.toPrecision(4)) : expected.value;
     return [readingEntry(m, value, expected.display)];
