@@ -166,18 +166,25 @@ function Fact({ name, value }: { name: string; value: string }) {
   );
 }
 
+function counted(count: number, thing: string): string {
+  return `${count} ${thing}${count === 1 ? '' : 's'}`;
+}
+
 /** What was done before the meter came out: starts, swaps, checks, first aid, what was acknowledged. */
 function triedWords({ starts, blockEvents, acknowledged }: Journal): readonly string[] {
   const clean = starts.filter(({ body }) => body.failedAt === null).length;
+  const [here, away] = [acknowledged.filter(({ notHere }) => !notHere), acknowledged.filter(({ notHere }) => notHere)];
+  const namesOf = (of: typeof acknowledged): string => [...new Set(of.map(({ who }) => who))].join(', ');
   return [
-    ...(starts.length > 0 ? [`${starts.length} starts written down, ${clean} of them clean`] : []),
+    ...(starts.length > 0 ? [`${counted(starts.length, 'start')} written down, ${clean} of them clean`] : []),
     ...blockEvents.flatMap(({ body }) => {
       if (body.kind === 'trial') return [`${body.title}: ${body.passed} good, ${body.failed} bad`];
       if (body.kind === 'check') return [`${body.title}: ${body.good ? 'good' : 'bad'}`];
       if (body.kind === 'code') return [`code ${body.code}`];
       return body.kind === 'aid' ? [`first aid: ${body.title}`] : [];
     }),
-    ...(acknowledged.length > 0 ? [`${acknowledged.length} hazards acknowledged by ${[...new Set(acknowledged.map(({ who }) => who))].join(', ')}`] : []),
+    ...(here.length > 0 ? [`${counted(here.length, 'hazard')} acknowledged by ${namesOf(here)}`] : []),
+    ...(away.length > 0 ? [`${counted(away.length, 'hazard')} of its kind not on this unit, says ${namesOf(away)}`] : []),
   ];
 }
 

@@ -74,7 +74,9 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
           <p className={style.refusal} role="status">
             {refusal ?? ''}
           </p>
-          <Caution of={cautionFor(index, proposal)} />
+          <div className={style.caution}>
+            <Caution of={cautionFor(index, proposal)} />
+          </div>
         </>
       ) : (
         <p className={style.points}>{next ? 'Nothing left to measure here' : 'Working it out …'}</p>
