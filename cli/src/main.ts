@@ -7,12 +7,13 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
 
   hanzai solve BOARD [--setup on|off] [--fault REF:mode]… [--steps FILE]
   hanzai read BOARD KIND AT [TO] [--fault REF:mode]…
-  hanzai diagnose BOARD --readings FILE
+  hanzai diagnose BOARD --readings FILE [--context FILE]
   hanzai survey BOARD --readings FILE        (BOARD may be a parts list)
-  hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N]
+  hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] [--context FILE]
   hanzai symptoms BOARD [--top N]
   hanzai convert IN OUT        (.json .cir .ipc .csv)
 
+  --context names a JSON file with what is known of the unit: unit, complaint, patterns, stage, codes, starts.
   --json prints one JSON object. KIND is voltage, resistance, continuity, diode, esr, logic, current or symptom.
 `;
 

@@ -8,6 +8,7 @@ import { surveyCapacitors } from '@hanzai/core/survey';
 import { formatQuantity } from '@hanzai/core/quantity';
 import { LIBRARY, RATES } from '@hanzai/data';
 import { InputError, readArguments, UsageError, type Arguments } from './arguments';
+import { contextOf } from './context';
 import { issueLines, loadBoard, readText } from './files';
 
 /** What a verb prints: an object with --json, lines of text without. */
@@ -94,24 +95,30 @@ function readingsOf(index: BoardIndex, file: string): readonly Reading[] {
 }
 
 /** What `diagnose` and `survey` ask for: BOARD --readings FILE */
-function boardAndReadings(words: readonly string[], verb: string): { readonly index: BoardIndex; readonly readings: readonly Reading[] } {
-  const args = readArguments(words, ['readings']);
+function boardAndReadings(
+  words: readonly string[],
+  verb: string,
+  more: readonly string[] = [],
+): { readonly index: BoardIndex; readonly readings: readonly Reading[]; readonly args: Arguments } {
+  const args = readArguments(words, ['readings', ...more]);
   const [file] = expectPositionals(args, `${verb} BOARD --readings FILE`, 1, 1) as [string];
   const readingsFile = args.text('readings');
-  if (readingsFile === undefined) throw new UsageError('expected --readings FILE');
+  if (readingsFile === undefined && !(more.includes('context') && args.text('context'))) throw new UsageError('expected --readings FILE');
   const index = loadBoard(file);
-  return { index, readings: readingsOf(index, readingsFile) };
+  return { index, readings: readingsFile === undefined ? [] : readingsOf(index, readingsFile), args };
 }
 
-/** diagnose BOARD --readings FILE */
+/** diagnose BOARD --readings FILE [--context FILE] */
 export function diagnoseBoard(words: readonly string[]): Output {
-  const { index, readings } = boardAndReadings(words, 'diagnose');
-  const belief = diagnose(index, readings, RATES);
+  const { index, readings, args } = boardAndReadings(words, 'diagnose', ['context']);
+  const context = contextOf(index, args.text('context'));
+  const belief = diagnose(index, readings, RATES, context?.factor);
   const json = {
     suspects: belief.suspects.map((suspect) => ({ faults: suspect.hypothesis.faults, probability: suspect.probability })),
     byPart: belief.byPart.map(({ ref, probability }) => ({ ref, probability })),
     healthy: belief.healthy,
     unmodelled: belief.unmodelled,
+    ...(context ? { unit: context.unit, blocks: context.blocks } : {}),
   };
   const percent = (p: number): string => `${(100 * p).toFixed(1).padStart(5)} %`;
   const lines = json.suspects.slice(0, 12).map((s) => `${percent(s.probability)}  ${s.faults.join(' + ')}`);
@@ -128,9 +135,9 @@ export function survey(words: readonly string[]): Output {
   return { json: { capacitors }, text: lines.join('\n') };
 }
 
-/** next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] */
+/** next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] [--context FILE] */
 export function next(words: readonly string[]): Output {
-  const args = readArguments(words, ['readings', 'allow', 'top']);
+  const args = readArguments(words, ['readings', 'allow', 'top', 'context']);
   const [file] = expectPositionals(args, 'next BOARD', 1, 1) as [string];
   const index = loadBoard(file);
   const readingsFile = args.text('readings');
@@ -142,7 +149,7 @@ export function next(words: readonly string[]): Output {
   }); // prettier-ignore
   const top = Number(args.text('top') ?? 10);
   if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
-  const plan = nextMeasurements(index, readings, RATES, { most: top, ...(allow ? { allow } : {}) });
+  const plan = nextMeasurements(index, readings, RATES, { most: top, ...(allow ? { allow } : {}) }, contextOf(index, args.text('context'))?.factor);
   const measurements = plan.measurements
     .slice(0, top)
     .map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({ setup, kind, at, to, gainBits, minutes, reason }));

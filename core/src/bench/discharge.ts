@@ -16,6 +16,8 @@ const WORTH = { volt: 30, joule: 0.5 } as const;
 const UNFED = { joule: 0.05, share: 0.05 } as const;
 /** Nothing that leads the charge away, ohm. */
 const NO_PATH_OHM = 2e7;
+/** A capacitor whose value the sheet does not know counts as the largest that such boards carry, farad. From memory of bench practice. */
+const UNKNOWN_MOST_FARAD = 0.01;
 /** What an old electrolytic may hold above what is printed on it, as a factor: its tolerance is up to +50 %. Source: IEC 60384-4, tolerance codes, from memory. */
 const ELECTROLYTIC_EXCESS = 1.5;
 
@@ -81,7 +83,8 @@ export function storedCharges(index: BoardIndex): readonly StoredCharge[] {
 type Capacitor = Extract<Part, { kind: 'capacitor' }>;
 
 /** The most that a capacitor holds of what is printed on it, farad. */
-function mostFarad({ capacitanceFarad, dielectric }: Capacitor): number {
+function mostFarad({ unknown, capacitanceFarad, dielectric }: Capacitor): number {
+  if (unknown) return UNKNOWN_MOST_FARAD;
   return capacitanceFarad * (dielectric === 'electrolytic' || dielectric === 'bipolar' ? ELECTROLYTIC_EXCESS : 1);
 }
 

@@ -36,7 +36,8 @@ export interface BlockBelief {
 const ODD = 0.08;
 
 /** Belief over the blocks of a unit: exact over every single and double bad block and how often each fails. The order of the evidence does not matter. */
-export function believeBlocks(model: UnitModel, evidence: readonly BlockEvidence[]): BlockBelief {
+export function believeBlocks(model: UnitModel, given: readonly BlockEvidence[]): BlockBelief {
+  const evidence = given.map((one) => (one.type === 'pattern' && given.some(({ type }) => type === 'stage') ? { ...one, stageKnown: true } : one));
   const states = unitStates(model, evidence);
   const logs = states.map((state) => Math.log(state.prior) + evidence.reduce((sum, one) => sum + Math.log(likelihood(model, state, one)), 0));
   const top = Math.max(...logs);
@@ -101,8 +102,11 @@ function failsWith({ bad }: UnitState, used: readonly string[]): number {
 
 function likelihood(model: UnitModel, state: UnitState, one: BlockEvidence): number {
   switch (one.type) {
-    case 'pattern':
-      return 1;
+    case 'pattern': {
+      // Where it stops is said by the start itself, where one was filed.
+      const stage = one.stageKnown ? undefined : model.patterns.find(({ name }) => name === one.name)?.stage;
+      return stage === undefined ? 1 : stageLikelihood(model, state, stage);
+    }
     case 'check': {
       // What it covers it finds; a fault that it does not cover passes it like a good block.
       const { coverage = COMMON_COVERAGE } = one;

@@ -8,3 +8,15 @@ export { decodeTaps, type Rhythm } from './lamp-rhythm';
 export { bitsPerTurn, capacityBytes, DiskGeometry, forecast, type MediumForecast, type Mismatch } from './medium';
 export { cleanRun, cleanStartsAtRate, cleanStartsNeeded, exactTest, failureRate, rateLeftOpen, testConditions, type ConditionTest, type Start } from './starts';
 export { recognise, type Recognised } from './recognise';
+export { blocksAfterReadings, blocksOfParts, partFactors } from './joined';
+export {
+  CaseContext,
+  codeEvidence,
+  contextEvidence,
+  modelOfContext,
+  proposedPatterns,
+  recogniseUnit,
+  stageMove,
+  type ContextIssue,
+  type StageMove,
+} from './context';

@@ -29,13 +29,13 @@ export const UnitModel = z.object({
   name,
   title: z.string().min(1).max(120),
   source: z.string().min(1).max(200),
-  /** prior: chance that a unit on the bench has this block bad. */
-  blocks: z.array(z.object({ name, title: z.string().min(1).max(120), prior: share })).min(1).max(60),
+  /** prior: chance that a unit on the bench has this block bad. roles: words by which a board's sheet names parts of it. */
+  blocks: z.array(z.object({ name, title: z.string().min(1).max(120), prior: share, roles: z.array(z.string().min(2).max(40)).max(40).optional() })).min(1).max(60),
   stages: z.array(z.object({ name, title: z.string().min(1).max(120), needs: z.array(name).min(1) })).min(1).max(20),
   /** Tests of a few minutes that can end the job: a bad block that nobody can replace. */
   killChecks: z.array(KillCheck).max(20),
-  /** Known patterns: what is seen, and the blocks behind it in usual order. */
-  patterns: z.array(z.object({ name, seen: z.string().min(1).max(200), suspects: z.array(name).min(1), because: z.string().min(1).max(200) })).max(60),
+  /** Known patterns: what is seen, and the blocks behind it in usual order; stage: the one at which the start of such a unit stops. */
+  patterns: z.array(z.object({ name, seen: z.string().min(1).max(200), suspects: z.array(name).min(1), stage: name.optional(), because: z.string().min(1).max(200) })).max(60),
   /** Blink and error codes: the stage that they speak of. */
   codes: z.array(z.object({ code: z.string().min(1).max(20), stage: name, meaning: z.string().min(1).max(160) })).max(100).optional(),
   /** What can hurt somebody, or the unit. volt, farad: of what keeps a charge, at its peak. ifFitted: only a look tells whether this one has it. */
@@ -62,7 +62,11 @@ export type BlockEvidence =
   /** Something cheap was done to a block that puts right this share of its faults, and a test was made after it. */
   | { readonly type: 'aid'; readonly block: string; readonly cures: number; readonly cured: boolean }
   /** A pattern that was recognised. */
-  | { readonly type: 'pattern'; readonly name: string };
+  | {
+      readonly type: 'pattern';
+      readonly name: string;
+      /** The stage at which the start stops is evidence of its own already. */ readonly stageKnown?: boolean;
+    };
 
 /** Share of a block's faults that a check finds of which no more is known. From memory of bench practice. */
 export const COMMON_COVERAGE = 0.7;
@@ -75,6 +79,7 @@ export function unitModelIssues(model: UnitModel): readonly string[] {
     ...model.stages.flatMap(({ name: stage, needs }) => needs.filter((need) => !blocks.has(need)).map((need) => `stage ${stage} needs ${need}`)),
     ...model.killChecks.filter(({ block }) => !blocks.has(block)).map(({ name: check, block }) => `check ${check} is of ${block}`),
     ...model.patterns.flatMap(({ name: pattern, suspects }) => suspects.filter((block) => !blocks.has(block)).map((block) => `pattern ${pattern} suspects ${block}`)),
+    ...model.patterns.filter(({ stage }) => stage !== undefined && !stages.has(stage)).map(({ name: pattern, stage }) => `pattern ${pattern} stops at ${stage}`),
     ...(model.firstAid ?? []).filter(({ block }) => !blocks.has(block)).map(({ name: aid, block }) => `first aid ${aid} is for ${block}`),
     ...(model.conditions ?? []).flatMap(({ name: condition, explains }) => explains.filter((e) => (e.kind === 'stage' ? !stages.has(e.name) : e.kind === 'pattern' ? !model.patterns.some((p) => p.name === e.name) : !model.codes?.some((c) => c.code === e.name))).map((e) => `condition ${condition} explains ${e.kind} ${e.name}`)),
     ...(model.codes ?? []).filter(({ stage }) => !stages.has(stage)).map(({ code, stage }) => `code ${code} speaks of ${stage}`),

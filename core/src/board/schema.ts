@@ -23,6 +23,9 @@ const base = {
 
 const twoPins = { ...base, pins: z.array(name).length(2) };
 
+/** In files a value that is not known is written `?`; inside, a stand-in takes its place and the part says so. */
+const valued = { ...twoPins, unknown: z.literal(true).optional().describe('the value is not known: what stands there is a stand-in; in a file write "?" for the value instead') };
+
 /** Shockley diode model. Defaults follow docs/formats/board.md: IS 1e-14 A, N 1, RS 0, IBV 1 mA. */
 export const DiodeModel = z.object({
   name: name,
@@ -79,16 +82,16 @@ export const AmplifierModel = z.object({
 export type AmplifierModel = z.infer<typeof AmplifierModel>;
 
 export const Part = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('resistor'), ...twoPins, resistanceOhm: positive }),
+  z.object({ kind: z.literal('resistor'), ...valued, resistanceOhm: positive }),
   z.object({
     kind: z.literal('capacitor'),
-    ...twoPins,
+    ...valued,
     capacitanceFarad: positive,
     dielectric: Dielectric.optional(),
     ratedVolt: positive.optional(),
     esrOhm: notNegative.optional().describe('healthy ohms at 100 kHz; 0: an ideal capacitor; left out: not known'),
   }),
-  z.object({ kind: z.literal('inductor'), ...twoPins, inductanceHenry: notNegative, dcResistanceOhm: notNegative.optional() }),
+  z.object({ kind: z.literal('inductor'), ...valued, inductanceHenry: notNegative, dcResistanceOhm: notNegative.optional() }),
   z.object({ kind: z.literal('winding'), ...twoPins, inductanceHenry: notNegative, dcResistanceOhm: positive }),
   z.object({ kind: z.literal('voltageSource'), ...twoPins, volt: finite }),
   z.object({ kind: z.literal('currentSource'), ...twoPins, ampere: finite }),

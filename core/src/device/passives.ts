@@ -9,14 +9,22 @@ export const DEFAULT_TOLERANCE = { resistor: 0.05, capacitor: 0.2, inductor: 0.1
 
 export const resistor: DeviceKind<'resistor'> = {
   kind: 'resistor',
-  elements: (part) => [conductance(part.pins[0]!, part.pins[1]!, part.resistanceOhm, (part.tolerance ?? DEFAULT_TOLERANCE.resistor) / 2)],
+  elements: (part) => [conductance(part.pins[0]!, part.pins[1]!, part.resistanceOhm, spreadOf(part, DEFAULT_TOLERANCE.resistor))],
   modes: (part) => [
     openMode(`${part.ref}#open`),
     parallelMode('short', part.pins[0]!, part.pins[1]!),
-    scaleResistance('drift-high', 'driftHigh'),
-    scaleResistance('drift-low', 'driftLow'),
+    // What nobody knows has not drifted.
+    ...(part.unknown ? [] : [scaleResistance('drift-high', 'driftHigh'), scaleResistance('drift-low', 'driftLow')]),
   ],
 };
+
+/** Spread of the logarithm of a value that is not known: evenly over seven decades of what is sold, 1 ohm to 10 megohm. */
+const UNKNOWN_SPREAD = (7 * Math.LN10) / Math.sqrt(12);
+
+/** Standard deviation as a share of the value. A value that a reading has taught has its tolerance from there. */
+function spreadOf({ unknown, tolerance }: { readonly unknown?: true | undefined; readonly tolerance?: number | undefined }, usual: number): number {
+  return unknown && tolerance === undefined ? UNKNOWN_SPREAD : (tolerance ?? usual) / 2;
+}
 
 function scaleResistance(name: string, severity: 'driftHigh' | 'driftLow'): ReturnType<typeof openMode> {
   return {
@@ -39,7 +47,7 @@ export const capacitor: DeviceKind<'capacitor'> = {
       b: part.pins[1]!,
       farad: part.capacitanceFarad,
       ohm: part.esrOhm ?? typicalEsrOhm(part),
-      spread: (part.tolerance ?? DEFAULT_TOLERANCE.capacitor) / 2,
+      spread: spreadOf(part, DEFAULT_TOLERANCE.capacitor),
       ohmSpread: part.esrOhm === undefined ? UNSTATED_ESR_SPREAD : ESR_SPREAD,
     },
   ],

@@ -10,6 +10,7 @@ import { blank } from './likelihood';
 import { isMoved, Predictor } from './prediction';
 import { ReadingRows, type LikelihoodRow } from './reading-rows';
 import { SharedLevels } from './shared-levels';
+import { taughtBy } from './taught';
 import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
 
 export interface Suspect {
@@ -255,9 +256,10 @@ export function replaceableParts(index: BoardIndex): readonly string[] {
   return [...refs];
 }
 
-/** Belief in one call, for those who have all readings at once. */
-export function diagnose(index: BoardIndex, readings: readonly Reading[], rates: RateTable): Belief {
-  return new Diagnoser(index, rates).believe(readings);
+/** Belief in one call, for those who have all readings at once. factor: what multiplies a part's prior (looks, what was said of the unit). */
+export function diagnose(index: BoardIndex, readings: readonly Reading[], rates: RateTable, factor?: (ref: string) => number): Belief {
+  const taught = taughtBy(index, readings);
+  return new Diagnoser(taught.index, rates, factor).believe(taught.readings);
 }
 
 function addUp(rows: readonly (readonly LikelihoodRow[])[], hypothesis: number, size: number): LikelihoodRow {

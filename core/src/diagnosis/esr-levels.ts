@@ -149,7 +149,8 @@ export class EsrLevels {
 }
 
 /** Parts that are like one another: kind, value and volts. */
-function groupOf({ dielectric, capacitanceFarad, ratedVolt }: Capacitor): string {
+function groupOf({ ref, unknown, dielectric, capacitanceFarad, ratedVolt }: Capacitor): string {
+  if (unknown) return `? ${ref}`;
   return `${dielectric ?? ''} ${capacitanceFarad} ${ratedVolt ?? ''}`;
 }
 

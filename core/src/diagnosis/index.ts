@@ -6,5 +6,6 @@ export { esrSurvey, type EsrSurvey, type EsrVerdict } from './masking';
 export { symptomTable, type SymptomRow } from './symptom-table';
 export { edgeVariants } from './edges';
 export { minimalDiagnoses, minimalHittingSets } from './logic-sets';
+export { taughtBy, type Taught } from './taught';
 export { EsrLevels } from './esr-levels';
 export { gridLikelihood, gridSize, logMeanExp } from './severity-grid';

@@ -120,8 +120,11 @@ function unforeseen(kind: Kind, value: ReadingValue, voltSpan: number): number {
   return (1 - RESTS_LOW.share) * any + (Math.abs(value) <= RESTS_LOW.volt ? RESTS_LOW.share / RESTS_LOW.volt : 0);
 }
 
+/** A prediction of volts wider than this share of all that can occur says nothing: what the sheet does not know has the say in it. */
+const WIDE_SHARE = 0.3;
+
 /** Log-likelihood of a reading for a prediction, with the floor that blunders give it. */
 export function logLikelihood(kind: Kind, value: ReadingValue, s: Scaled, voltSpan: number): number {
-  if (s.unknown) return Math.log(unforeseen(kind, value, voltSpan));
+  if (s.unknown || (kind === 'voltage' && s.sigma > WIDE_SHARE * voltSpan)) return Math.log(unforeseen(kind, value, voltSpan));
   return Math.log((1 - BLUNDER) * honest(kind, value, s) + BLUNDER * blank(kind, value, voltSpan));
 }

@@ -64,6 +64,7 @@ function leakage(original: Capacitor, offered: OfferedPart): FitnessRemark {
 }
 
 function value(original: Capacitor, offered: OfferedPart): FitnessRemark {
+  if (original.unknown) return warn('value', 'value not judged: the sheet does not say what came off');
   const wanted = formatCompact(original.capacitanceFarad, 'F');
   if (offered.value === undefined) return warn('value', `no value written: the board wants ${wanted}`);
   const ratio = offered.value / original.capacitanceFarad;
@@ -121,6 +122,7 @@ function esr(original: Capacitor, offered: OfferedPart): FitnessRemark[] {
     return POLAR.includes(original.dielectric ?? 'ceramic') || original.dielectric === 'bipolar'
       ? [warn('esr', 'ESR and ripple current not judged: write it, or measure it before it goes on')]
       : [];
+  if (original.unknown && original.esrOhm === undefined) return [warn('esr', 'ESR not judged: the sheet does not say the value of what came off')];
   const stated = original.esrOhm;
   const wanted = stated ?? typicalEsrOhm(original);
   const limit = ESR_MARGIN * wanted;

@@ -44,6 +44,7 @@ function judgeResistor(original: Extract<Part, { kind: 'resistor' }>, offered: O
 }
 
 function resistance(original: Extract<Part, { kind: 'resistor' }>, offered: OfferedPart): FitnessRemark {
+  if (original.unknown) return warn('value', 'value not judged: the sheet does not say what came off');
   const wanted = formatCompact(original.resistanceOhm, 'ohm');
   if (offered.value === undefined) return warn('value', `no value written: the board wants ${wanted}`);
   const margin = original.tolerance ?? 0.05;

@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { Diagnoser, PULSING_AT, unscaledValue, type Belief } from '../diagnosis';
+import { Diagnoser, PULSING_AT, unscaledValue, type Belief, taughtBy } from '../diagnosis';
 import type { RateTable } from '../fault';
 import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind } from '../instrument';
 import { minutesInWords } from '../quantity';
@@ -49,10 +49,17 @@ const MANY_CANDIDATES = 1000;
 /** Share of the work of a plan that goes into predicting readings. */
 const FORESIGHT = 0.9;
 
-/** Plans for a board from the start. For repeated use keep a Diagnoser and call `planNext`. */
-export function nextMeasurements(index: BoardIndex, readings: readonly Reading[], rates: RateTable, options: PlanOptions = {}): Plan {
-  const diagnoser = new Diagnoser(index, rates);
-  return planNext(diagnoser, readings, diagnoser.believe(readings), options);
+/** Plans for a board from the start; factor as in `diagnose`. For repeated use keep a Diagnoser and call `planNext`. */
+export function nextMeasurements(
+  index: BoardIndex,
+  readings: readonly Reading[],
+  rates: RateTable,
+  options: PlanOptions = {},
+  factor?: (ref: string) => number,
+): Plan {
+  const taught = taughtBy(index, readings);
+  const diagnoser = new Diagnoser(taught.index, rates, factor);
+  return planNext(diagnoser, taught.readings, diagnoser.believe(taught.readings), options);
 }
 
 /** Ranks what could be measured by expected information per minute, and says whether measuring is still worth it.

@@ -1,6 +1,6 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
-import { Diagnoser, type Belief } from '@hanzai/core/diagnosis';
+import { Diagnoser, taughtBy, type Belief } from '@hanzai/core/diagnosis';
 import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
@@ -26,12 +26,16 @@ export interface Course {
 
 /** The core at work on one board, in a worker. One request at a time. */
 export class Engine {
-  private readonly diagnoser: Diagnoser;
+  private diagnoser: Diagnoser;
+  /** The board as its sheet has it; what the diagnoser works on knows what readings have taught of it. */
+  private readonly drawn: BoardIndex;
+  private taught = '';
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
 
   constructor(board: Board) {
-    this.diagnoser = new Diagnoser(indexBoard(board), RATES);
+    this.drawn = indexBoard(board);
+    this.diagnoser = new Diagnoser(this.drawn, RATES);
     this.priors = this.priorShares();
   }
 
@@ -53,6 +57,7 @@ export class Engine {
     const { ticket, readings, absent, look, access } = AssessRequest.parse(raw);
     this.see(look);
     const started = performance.now();
+    this.learn(readings);
     const known = readings.flatMap((reading) => this.resolve(reading));
     const given = known.map(({ reading }) => reading);
     if (!(await walk(this.diagnoser.prepare(given), ticket, course))) return;
@@ -61,6 +66,16 @@ export class Engine {
     const opening = (m: Measurement): number => (access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0);
     const plan = await walk(planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }), ticket, course);
     if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
+  }
+
+  /** Takes in what the readings teach of values that the sheet does not know. */
+  private learn(readings: readonly EngineReading[]): void {
+    if (!this.drawn.board.parts.some((part) => 'unknown' in part && part.unknown)) return;
+    const { index, key } = taughtBy(this.drawn, readings.flatMap((reading) => this.resolve(reading)).map(({ reading }) => reading)); // prettier-ignore
+    if (key === this.taught) return;
+    this.taught = key;
+    this.diagnoser = new Diagnoser(index, RATES, (ref) => (JSON.parse(this.look) as Record<string, number>)[ref] ?? 1);
+    this.priors = this.priorShares();
   }
 
   private resolve(r: EngineReading): { id: string; reading: Reading }[] {

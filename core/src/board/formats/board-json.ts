@@ -1,6 +1,7 @@
 import { MAX_ISSUES, type ReadResult } from '../issue';
 import { nameKey } from '../nets';
 import { Board } from '../schema';
+import { asWritten, withStandIns } from './not-known';
 
 /** Reads Board JSON, the lossless form. Checks it against the schema and that no designator is there twice. */
 export function readBoardJson(source: string): ReadResult<Board> {
@@ -15,7 +16,7 @@ export function readBoardJson(source: string): ReadResult<Board> {
 
 /** Checks a value that claims to be a board, for example one that came in a request. */
 export function checkBoard(raw: unknown): ReadResult<Board> {
-  const parsed = Board.safeParse(raw);
+  const parsed = Board.safeParse(withStandIns(raw));
   if (!parsed.success) {
     const issues = parsed.error.issues
       .slice(0, MAX_ISSUES)
@@ -34,5 +35,5 @@ export function checkBoard(raw: unknown): ReadResult<Board> {
 
 /** Writes a board as Board JSON, two blanks an indent, a newline at the end. */
 export function writeBoardJson(board: Board): string {
-  return `${JSON.stringify(board, null, 2)}\n`;
+  return `${JSON.stringify({ ...board, parts: board.parts.map(asWritten) }, null, 2)}\n`;
 }

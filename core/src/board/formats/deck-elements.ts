@@ -1,6 +1,7 @@
 import type { Part } from '../schema';
 import type { DeckModel } from './deck-models';
 import { parseDeckNumber } from './deck-number';
+import { NOT_KNOWN, unknownPart } from './not-known';
 
 /** Packages that an X line may name without a library: pins and how the part comes to be. Values other than these come by annotation. */
 export const DECK_PACKAGES: Readonly<Record<string, { readonly pins: number; readonly make: (ref: string, pins: string[]) => Part }>> = {
@@ -31,8 +32,10 @@ export function parseElement(words: readonly string[], models: ReadonlyMap<strin
   if (pins.length < 2) return fail(`${ref} has ${pins.length} nets`, '2 nets and a value');
   const text = words[3];
   if (text === undefined) return fail(`${ref} has no value`, `a value after the two nets, for example ${ref} ${pins.join(' ')} 4.7k`);
-  const value = parseDeckNumber(text.replace(/^[rcl]=/i, ''));
-  if (value === undefined) return fail(`${ref}: cannot read the value "${clip(text)}"`, 'a number such as 4.7k, 10u or 1meg');
+  const bare = text.replace(/^[rcl]=/i, '');
+  if (bare === NOT_KNOWN) return { ok: true, part: unknownPart(letter === 'R' ? 'resistor' : letter === 'C' ? 'capacitor' : 'inductor', { ref, pins }) };
+  const value = parseDeckNumber(bare);
+  if (value === undefined) return fail(`${ref}: cannot read the value "${clip(text)}"`, 'a number such as 4.7k, 10u or 1meg, or ? where it is not known');
   if (value < 0 || (value === 0 && letter !== 'L')) return fail(`${ref}: value ${text} is not above zero`, 'a value above zero');
   if (letter === 'R') return { ok: true, part: { kind: 'resistor', ref, pins, resistanceOhm: value } };
   if (letter === 'C') return { ok: true, part: { kind: 'capacitor', ref, pins, capacitanceFarad: value } };

@@ -3,6 +3,7 @@ import { NO_LIBRARY, type DeviceLibrary } from '../library';
 import { printAnnotation } from './deck-annotations';
 import { DIODE_DEFAULT } from './deck-models';
 import { printDeckNumber } from './deck-number';
+import { NOT_KNOWN } from './not-known';
 import { printSheetLines } from './deck-sheet';
 
 const PACKAGE_OF: Partial<Record<Part['kind'], string>> = {
@@ -38,16 +39,18 @@ function deckName(part: Part): string {
   return letter === undefined || part.ref[0]!.toUpperCase() === letter ? part.ref : letter + part.ref;
 }
 
+const valueOr = ({ unknown }: { readonly unknown?: true | undefined }, value: number): string => (unknown ? NOT_KNOWN : printDeckNumber(value));
+
 function element(part: Part): string {
   const nets = part.pins.join(' ');
   const name = deckName(part);
   switch (part.kind) {
     case 'resistor':
-      return `${name} ${nets} ${printDeckNumber(part.resistanceOhm)}`;
+      return `${name} ${nets} ${valueOr(part, part.resistanceOhm)}`;
     case 'capacitor':
-      return `${name} ${nets} ${printDeckNumber(part.capacitanceFarad)}`;
+      return `${name} ${nets} ${valueOr(part, part.capacitanceFarad)}`;
     case 'inductor':
-      return `${name} ${nets} ${printDeckNumber(part.inductanceHenry)}`;
+      return `${name} ${nets} ${valueOr(part, part.inductanceHenry)}`;
     case 'voltageSource':
       return `${name} ${nets} DC ${printDeckNumber(part.volt)}`;
     case 'currentSource':

@@ -3,6 +3,7 @@ import { formatCompact, formatTolerance, parseQuantity, parseTolerance } from '.
 import type { FileIssue, ReadResult } from '../issue';
 import { MAX_ISSUES } from '../issue';
 import type { Board, Part } from '../schema';
+import { NOT_KNOWN, unknownPart } from './not-known';
 import { DIODE_DEFAULT, TRANSISTOR_DEFAULT } from './deck-models';
 
 const COLUMNS = ['ref', 'device', 'value', 'tolerance', 'rating', 'package', 'note'] as const;
@@ -13,11 +14,12 @@ const DEVICE_OF_LETTERS: Readonly<Record<string, string>> = {
   R: 'resistor', RN: 'resistor', C: 'capacitor', L: 'inductor', D: 'diode', Q: 'transistor', F: 'fuse', S: 'switch', SW: 'switch', J: 'connectorPin', P: 'connectorPin', W: 'link',
 }; // prettier-ignore
 /** Text of a cell; `?` is not known, as if nothing were there. */
-const cell = (text: string | undefined): string => (text?.trim() === '?' ? '' : (text ?? '').trim());
+const cell = (text: string | undefined): string => (text?.trim() === NOT_KNOWN ? '' : (text ?? '').trim());
 type Row = Record<(typeof COLUMNS)[number], string>;
 
 /** The value column of a part: `4k7`, `47u`, or the model's name. */
 export function partValue(part: Part): string {
+  if ('unknown' in part && part.unknown) return NOT_KNOWN;
   switch (part.kind) {
     case 'resistor':
       return formatCompact(part.resistanceOhm, 'ohm');
@@ -94,6 +96,7 @@ function partOfRow(row: Row): Part | string {
   const [device = '', dielectric] = (cell(row.device) || DEVICE_OF_LETTERS[/^[A-Z]+/.exec(row.ref.toUpperCase())?.[0] ?? ''] || '').split(/\s+/);
   const quantity = parseQuantity(row.value ?? '');
   const value = quantity.ok && quantity.value !== 'OL' ? quantity.value : undefined;
+  const isUnknown = row.value?.trim() === NOT_KNOWN;
   const pins = (count: number): string[] => Array.from({ length: count }, (_, i) => `nc_${row.ref}_${i + 1}`);
   const base = {
     ref: row.ref,
@@ -105,21 +108,18 @@ function partOfRow(row: Row): Part | string {
   };
   switch (device.toLowerCase()) {
     case 'resistor':
+      if (isUnknown) return unknownPart('resistor', base);
       return value !== undefined && value > 0 ? { kind: 'resistor', ...base, resistanceOhm: value } : 'no resistance';
     case 'capacitor': {
       const kinds = ['electrolytic', 'polymer', 'tantalum', 'ceramic', 'film', 'bipolar'] as const;
       const kind = kinds.find((k) => k === dielectric);
       const ratedVolt = /^(\d+(?:\.\d+)?)\s*V$/i.exec(rating)?.[1];
-      if (value === undefined || value <= 0) return 'no capacitance';
-      return {
-        kind: 'capacitor',
-        ...base,
-        capacitanceFarad: value,
-        ...(kind ? { dielectric: kind } : {}),
-        ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}),
-      };
+      const more = { ...(kind ? { dielectric: kind } : {}), ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}) };
+      if (isUnknown) return { ...unknownPart('capacitor', base), ...more } as Part;
+      return value === undefined || value <= 0 ? 'no capacitance' : { kind: 'capacitor', ...base, capacitanceFarad: value, ...more };
     }
     case 'inductor':
+      if (isUnknown) return unknownPart('inductor', base);
       return value === undefined ? 'no inductance' : { kind: 'inductor', ...base, inductanceHenry: value };
     case 'winding':
       return value === undefined ? 'no inductance' : { kind: 'winding', ...base, inductanceHenry: value, dcResistanceOhm: 10 };
