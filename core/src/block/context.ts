@@ -34,7 +34,11 @@ export function recogniseUnit(models: readonly UnitModel[], words: string): Unit
 const NAMED_COUNTS = 3;
 const LEAST_SHARED = 2;
 
-const wordsOf = (words: string): ReadonlySet<string> => new Set((words.toLowerCase().match(/[a-z]{4,}/g) ?? []).map((word) => word.slice(0, 5)));
+/** Words that every unit has. */
+const COMMON = new Set(['unit', 'units', 'board', 'drive', 'power', 'with', 'that', 'from', 'when', 'does', 'then', 'each', 'time']);
+
+/** The stems of the words that mean something. */
+const wordsOf = (words: string): ReadonlySet<string> => new Set((words.toLowerCase().match(/[a-z]{4,}/g) ?? []).filter((word) => !COMMON.has(word)).map((word) => word.slice(0, 5))); // prettier-ignore
 
 export interface ContextIssue {
   readonly what: string;

@@ -2,20 +2,20 @@ import { useMemo } from 'react';
 import type { AssessRequest, EngineReading } from '../workers/engine-messages';
 import { writtenPoints } from './file-reading';
 import type { Journal } from './journal';
-import { lookFactorsOf, templateDone } from './unit';
+import { bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit';
 import type { CaseState } from './use-case';
 
 /** What the engine has to know beside readings. */
 export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
 
-/** What the eye found on the board, and how far the unit is open. */
-export function useCircumstances({ index, journal, view: { template } }: CaseState): Circumstances {
+/** What the eye found on the board and what was said of the unit, and how far it is open. */
+export function useCircumstances({ index, model, journal, view: { template } }: CaseState): Circumstances {
   return useMemo(
     () => ({
-      look: lookFactorsOf(index, journal),
+      look: bothFactors(lookFactorsOf(index, journal), saidFactorsOf(index, model, journal)),
       ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
     }),
-    [index, journal, template],
+    [index, model, journal, template],
   );
 }
 

@@ -29,6 +29,8 @@ export interface Journal {
   readonly starts: readonly Of<'start'>[];
   /** Starts, codes, patterns, trials, checks and first aid in the order made: what speaks of the unit's blocks. */
   readonly blockEvents: readonly Of<'start' | 'code' | 'pattern' | 'trial' | 'check' | 'aid'>[];
+  /** How many of them come before the last repair. */
+  readonly eventsBeforeRepair: number;
   readonly acknowledged: readonly (Acknowledged & { readonly entry: Entry })[];
   readonly residuals: readonly (Residual & { readonly entry: Of<'residual'> })[];
   /** Power on the board as it stands, on purpose, with the reason; undefined where nobody said so since the last line of the ledger. */
@@ -136,6 +138,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     }
   });
   const last = standing.at(-1);
+  const blockEvents = of('start', 'code', 'pattern', 'trial', 'check', 'aid');
   return {
     symptoms: of('symptom'),
     findings: of('finding'),
@@ -146,7 +149,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     powered: of('powerAnyway'),
     undecided: undecidedChecks(standing),
     decision: of('decision').at(-1),
-    blockEvents: of('start', 'code', 'pattern', 'trial', 'check', 'aid'),
+    blockEvents,
+    eventsBeforeRepair: blockEvents.filter((entry) => !after(lastRepair)(entry)).length,
     acknowledged: of('acknowledge').map((entry) => ({ hazard: entry.body.hazard, who: entry.body.who, notHere: entry.body.notHere === true, entry })),
     residuals: of('residual').map((entry) => ({ hazard: entry.body.hazard, volt: entry.body.volt, current: after(lastPowered)(entry), entry })),
     steps: of('step').map(({ id, body }) => ({

@@ -1,5 +1,7 @@
 import type { BlockBelief, BlockEvidence, Masked, UnitModel } from '@hanzai/core/block';
-import { believeBlocks, expectedAnomalies, explainedBy } from '@hanzai/core/block';
+import {
+  believeBlocks, blocksAfterReadings, blocksOfParts, codeEvidence, expectedAnomalies, explainedBy, partFactors, recogniseUnit, stageMove, type StageMove,
+} from '@hanzai/core/block'; // prettier-ignore
 import { hazardsOf, lookFactors, touchedParts, type OpenUpStep, type Hazard, type PlacedFinding, type Touched } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { ARCHETYPES } from '@hanzai/data';
@@ -17,28 +19,25 @@ export function unitModelOf(unitType: string, codes: readonly UnitCode[]): UnitM
 
 /** The kind of unit that a few words speak of, as a proposal; empty where none does. */
 export function guessUnitType(words: string): string {
-  const text = words.toLowerCase();
-  const hints: readonly [string, RegExp][] = [
-    ['optical-disc-reader', /card-disc|disc reader|optical/],
-    ['flexible-disk-unit', /pattern-disk|flexible|disk unit|floppy/],
-    ['tape-transport', /tape/],
-    ['stepper-carriage', /carriage|stepper|plotter/],
-  ];
-  return hints.find(([, pattern]) => pattern.test(text))?.[0] ?? '';
+  return recogniseUnit(ARCHETYPES, words)?.name ?? '';
 }
 
-/** What was entered about the unit as evidence for its blocks. What a start's conditions explain by themselves does not count. */
+/** What was entered about the unit as evidence for its blocks. What a start's conditions explain by themselves does not count. A start after a repair begins anew: what starts, codes and
+ *  patterns said before it was said of another unit. */
 export function blockEvidence(model: UnitModel, journal: Journal): { readonly evidence: readonly BlockEvidence[]; readonly masked: readonly Masked[] } {
   const known = new Set((model.conditions ?? []).map(({ name }) => name));
   const evidence: BlockEvidence[] = [];
   const allMasked = new Map<string, Masked>();
   let masked: readonly Masked[] = [];
   let aids: { block: string; cures: number }[] = [];
-  for (const { body } of journal.blockEvents) {
+  const codes: string[] = [];
+  const isPast = (i: number): boolean => journal.startsSince.length > 0 && i < journal.eventsBeforeRepair;
+  for (const [i, { body }] of journal.blockEvents.entries()) {
+    if (isPast(i) && body.kind !== 'check' && body.kind !== 'trial') continue;
     if (body.kind === 'aid') aids.push({ block: body.block, cures: body.cures });
     if (body.kind === 'check' && model.blocks.some(({ name }) => name === body.block)) evidence.push(checkEvidence(model, body));
     if (body.kind === 'trial') evidence.push({ type: 'trial', exercised: body.exercised, passed: body.passed, failed: body.failed });
-    if (body.kind === 'code' && !explainedBy(masked, 'code', body.code)) evidence.push({ type: 'code', code: body.code });
+    if (body.kind === 'code' && !explainedBy(masked, 'code', body.code)) codes.push(body.code);
     if (body.kind === 'pattern' && !explainedBy(masked, 'pattern', body.name)) evidence.push({ type: 'pattern', name: body.name });
     if (body.kind !== 'start') continue;
     masked = expectedAnomalies(
@@ -63,7 +62,7 @@ export function blockEvidence(model: UnitModel, journal: Journal): { readonly ev
       if (needs.length > 0) evidence.push({ type: 'trial', exercised: needs, passed: 1, failed: 0 });
     }
   }
-  return { evidence, masked: [...allMasked.values()] };
+  return { evidence: [...evidence, ...codeEvidence(model, codes)], masked: [...allMasked.values()] };
 }
 
 /** A check with the share of the block's faults that it finds, where the model knows it. */
@@ -97,6 +96,43 @@ export function touchedByLook(index: BoardIndex | undefined, journal: Journal): 
 /** What the eye multiplies the odds of each part by, as it goes to the engine. */
 export function lookFactorsOf(index: BoardIndex | undefined, journal: Journal): Readonly<Record<string, number>> {
   return Object.fromEntries(lookFactors(touchedByLook(index, journal)));
+}
+
+/** What a part's odds are multiplied by that was just touched when the unit then stops earlier. From memory of bench practice. */
+const TOUCHED_FACTOR = 20;
+
+/** How the last start since a repair compares with the last one before it, and the parts touched in between; undefined where there are not both. */
+export function repairMove(model: UnitModel | undefined, journal: Journal): { readonly move: StageMove; readonly touched: readonly string[] } | undefined {
+  const [before, since] = [journal.startsBefore.at(-1), journal.startsSince.at(-1)];
+  if (!model || !before || !since) return undefined;
+  const touched = journal.ledger.filter(({ entry }) => Date.parse(entry.madeAt) >= Date.parse(before.madeAt)).map(({ ref }) => ref);
+  return { move: stageMove(model, before.body.failedAt ?? undefined, since.body.failedAt ?? undefined), touched: [...new Set(touched)] };
+}
+
+/** What was said of the unit multiplies the odds of the parts of its board: by the blocks that their roles belong to, and by what was just touched where that made it worse. */
+export function saidFactorsOf(index: BoardIndex | undefined, model: UnitModel | undefined, journal: Journal): Readonly<Record<string, number>> {
+  if (!index || !model) return {};
+  const { evidence } = blockEvidence(model, journal);
+  const factors = new Map(evidence.length === 0 ? [] : partFactors(model, blocksOfParts(model, index), believeBlocks(model, evidence).byBlock));
+  const moved = repairMove(model, journal);
+  if (moved?.move === 'back') for (const ref of moved.touched) factors.set(ref, (factors.get(ref) ?? 1) * TOUCHED_FACTOR);
+  return Object.fromEntries(factors);
+}
+
+/** Factors of two sources at once. */
+export function bothFactors(one: Readonly<Record<string, number>>, other: Readonly<Record<string, number>>): Readonly<Record<string, number>> {
+  return Object.fromEntries([...new Set([...Object.keys(one), ...Object.keys(other)])].map((ref) => [ref, (one[ref] ?? 1) * (other[ref] ?? 1)]));
+}
+
+/** Belief over the blocks with what the readings on the board say of their parts. parts: each with its share of belief before and after the readings. */
+export function blocksWithReadings(
+  model: UnitModel,
+  index: BoardIndex,
+  belief: BlockBelief,
+  parts: readonly { readonly ref: string; readonly prior: number; readonly probability: number }[],
+): BlockBelief['byBlock'] {
+  const shares = (of: 'prior' | 'probability'): ReadonlyMap<string, number> => new Map(parts.map((part) => [part.ref, part[of]]));
+  return blocksAfterReadings(belief.byBlock, blocksOfParts(model, index), shares('prior'), shares('probability'));
 }
 
 const HAZARDS = new WeakMap<BoardIndex, readonly Hazard[]>();

@@ -4,7 +4,9 @@ import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { Decision } from '../../case/Decision';
 import { NeedsUnit } from '../../case/NeedsUnit';
-import { blockEvidence, unitBelief } from '../../case/unit';
+import { useCircumstances } from '../../case/engine-request';
+import { blockEvidence, blocksWithReadings, unitBelief } from '../../case/unit';
+import { useEngine } from '../../case/use-engine';
 import { useCase, type CaseState } from '../../case/use-case';
 import { minutesText, percent } from '../../case/wording';
 import type { CaseView } from '../../server/case/service';
@@ -108,6 +110,11 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
 function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
   const belief = useMemo(() => unitBelief(model, journal), [model, journal]);
+  const engine = useEngine(journal.readings.length > 0 ? state.view.board?.content : undefined, journal, useCircumstances(state));
+  const byBlock = useMemo(
+    () => (state.index && engine.lineUp ? blocksWithReadings(model, state.index, belief, engine.lineUp.entries) : belief.byBlock),
+    [model, state.index, belief, engine.lineUp],
+  );
   const { masked, evidence } = useMemo(() => blockEvidence(model, journal), [model, journal]);
   const title = (name: string): string => model.blocks.find((block) => block.name === name)?.title ?? name;
   return (
@@ -127,7 +134,8 @@ function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
           Left out: {kind} “{name}”. {because}.
         </p>
       ))}
-      {belief.byBlock.map(({ block, probability }) => (
+      {engine.lineUp && <p className={sheet.small}>With what {journal.readings.length} readings on the board say of their parts.</p>}
+      {byBlock.map(({ block, probability }) => (
         <div key={block}>
           <div className={sheet.bar}>
             <span>{title(block)}</span>

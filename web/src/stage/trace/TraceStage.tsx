@@ -9,7 +9,7 @@ import { PowerAnyway } from '../../case/PowerAnyway';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
 import { useCase } from '../../case/use-case';
-import { touchedByLook } from '../../case/unit';
+import { repairMove, touchedByLook } from '../../case/unit';
 import { useEngine } from '../../case/use-engine';
 import { percent, shorthandAround } from '../../case/wording';
 import type { CaseView } from '../../server/case/service';
@@ -48,6 +48,7 @@ export function TraceStage({ view }: { view: CaseView }) {
       if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
     return words;
   }, [index, journal]);
+  const moved = useMemo(() => repairMove(state.model, journal), [state.model, journal]);
   const engine = useEngine(state.view.board?.content, journal, circumstances);
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
@@ -136,6 +137,16 @@ export function TraceStage({ view }: { view: CaseView }) {
           <Decision state={state} />
           <PowerAnyway state={state} />
           <ChargeLock state={state} />
+          {moved?.move === 'back' && !journal.closed && (
+            <Notice look="attention" title="It stops earlier than before the repair." live>
+              What was just touched comes first: {moved.touched.join(', ')}. Ask the ledger: polarity, joints, a bridge of solder, a plug left off.
+            </Notice>
+          )}
+          {moved?.move === 'further' && !journal.closed && (
+            <Notice look="attention" title="It gets further than before the repair.">
+              The chain has a next link: starts before the repair no longer count.
+            </Notice>
+          )}
           {journal.condemned.length > 0 && !journal.closed && (
             <Notice look="attention" live>
               Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}. <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
