@@ -93,7 +93,7 @@ const POINTS = 17;
 
 /** Whether the readings leave the true fault on a level with this suspect at the severity that suits that best: then nothing on this board tells the two apart. */
 function isLevelWith(diagnoser: Diagnoser, truth: FaultState, { hypothesis }: Belief['suspects'][number], readings: readonly Reading[]): boolean {
-  if (hypothesis.type === 'double') return false;
+  if (hypothesis.type === 'joint') return false;
   const { fault, severities, discrete } = hypothesis;
   const [low, high] = [severities[0]!, severities.at(-1)!];
   const points = discrete || low === high ? severities : Array.from({ length: POINTS }, (_, i) => low * (high / low) ** (i / (POINTS - 1)));

@@ -170,7 +170,9 @@ describe('edges of a sheet', () => {
     const belief = (index: BoardIndex): number => {
       const m = resolveMeasurement(index, '', 'voltage', 'OUT', '');
       if (!m.ok) throw new Error(m.what);
-      return new Diagnoser(index, RATES).believe([{ measurement: m.measurement, value: 1.6 }]).healthy;
+      // A sound board whose sheet is wrong counts as sound too; here the sheet is right but for its edge.
+      const { healthy, sheet } = new Diagnoser(index, RATES).believe([{ measurement: m.measurement, value: 1.6 }]);
+      return healthy - sheet.reduce((sum, { probability }) => sum + probability, 0);
     };
     expect(belief(open)).toBeGreaterThan(5 * belief(plain));
   });

@@ -96,7 +96,7 @@ function planned(w: World): (set: number, setup: Setup) => readonly number[] {
     const total = weight(w, set);
     const suspects = w.faults.filter((_, f) => set & (1 << f)).map((hypothesis) => ({ hypothesis, probability: hypothesis.prior / total }));
     const byPart = suspects.map(({ hypothesis, probability }) => ({ ref: hypothesis.refs[0]!, probability, weights: [] }));
-    const belief: Belief = { suspects, byPart, healthy: 0, unmodelled: 0, expected: [] };
+    const belief: Belief = { suspects, byPart, healthy: 0, unmodelled: 0, sheet: [], unexplained: [], expected: [] };
     return planNext(w.diagnoser, [], belief, { setup }).measurements.flatMap(({ measurement }) => keys.get(measurementKey(measurement)) ?? []);
   };
 }

@@ -7,7 +7,7 @@ import {
   partsOf,
   sameDcKey,
   starvedBy,
-  type DoubleHypothesis,
+  type JointHypothesis,
   type Hypothesis,
   type LinearChange,
   type SingleHypothesis,
@@ -20,7 +20,7 @@ export const SOUND = 0;
  *  are kept. */
 export type Answerer =
   | { readonly slot: number; readonly hypothesis: SingleHypothesis; readonly k: number }
-  | { readonly slot: number; readonly hypothesis: DoubleHypothesis; readonly k: 0 };
+  | { readonly slot: number; readonly hypothesis: JointHypothesis; readonly k: 0 };
 
 type Single = Extract<Answerer, { hypothesis: SingleHypothesis }>;
 
@@ -45,7 +45,7 @@ export class Answerers {
     const table = direct ? this.atDc : this.else;
     let known = table.get(hypothesis);
     if (!known) table.set(hypothesis, (known = []));
-    const k = hypothesis.type === 'double' ? 0 : Math.min(i, hypothesis.severities.length - 1);
+    const k = hypothesis.type === 'joint' ? 0 : Math.min(i, hypothesis.severities.length - 1);
     return (known[k] ??= this.find(hypothesis, k, direct));
   }
 
@@ -70,7 +70,7 @@ export class Answerers {
   }
 
   private find(hypothesis: Hypothesis, k: number, direct: boolean): Answerer {
-    if (hypothesis.type === 'double') return { slot: this.slotOf(hypothesis), hypothesis, k: 0 };
+    if (hypothesis.type === 'joint') return { slot: this.slotOf(hypothesis), hypothesis, k: 0 };
     const own = this.self(this.asOpen(hypothesis), k);
     return direct ? this.firstLike(own) : own;
   }

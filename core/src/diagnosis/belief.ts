@@ -1,15 +1,16 @@
-import { replaceableRef, type BoardIndex } from '../board';
+import { GROUND, nameKey, replaceableRef, type BoardIndex } from '../board';
 import { modesOf } from '../device';
-import { hypothesisSpace, type Hypothesis, type HypothesisSpace, type RateTable } from '../fault';
+import { hypothesisSpace, jointHypothesis, type Hypothesis, type HypothesisSpace, type RateTable, type SingleHypothesis } from '../fault';
 import { measurementKey, readout, type Readout, type Reading } from '../instrument';
 import { causesOf, type Cause } from './causes';
-import { doublesFor, type Double } from './doubles';
+import { leadingSingles, pairsFor, peak, withOneMore, worthTrying, type Base, type Evidence, type Joint } from './joints';
 import { edgeVariants } from './edges';
 import { EsrLevels } from './esr-levels';
 import { blank } from './likelihood';
 import { isMoved, Predictor } from './prediction';
-import { ReadingRows, type LikelihoodRow } from './reading-rows';
+import { best, ReadingRows, type LikelihoodRow } from './reading-rows';
 import { SharedLevels } from './shared-levels';
+import { sheetErrors } from './sheet-errors';
 import { taughtBy } from './taught';
 import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
 
@@ -25,20 +26,40 @@ export interface PartBelief {
   readonly weights: readonly number[];
 }
 
+/** One place where the sheet may be wrong. */
+export interface SheetDoubt {
+  readonly name: string;
+  /** In words: "R12 may be 47k, not 4k7". */
+  readonly title: string;
+  /** What settles it. */
+  readonly check: string;
+  readonly probability: number;
+}
+
 /** What the readings say. Probabilities of suspects, healthy and unmodelled sum to 1. */
 export interface Belief {
   readonly suspects: readonly Suspect[];
   readonly byPart: readonly PartBelief[];
+  /** That nothing is wrong with any part; the sheet may be. */
   readonly healthy: number;
   readonly unmodelled: number;
+  /** Where the sheet may be wrong, likeliest first; empty where the readings do not ask for it. */
+  readonly sheet: readonly SheetDoubt[];
+  /** Positions of readings that not even the likeliest explanation explains, worst first. */
+  readonly unexplained: readonly number[];
   /** What each reading should have been on a healthy board. */
   readonly expected: readonly Readout[];
 }
 
+/** "None of these" at this much and more has the sheet doubted: it is what it is believed with before any reading. */
+const DOUBT_FROM = 0.02;
+/** On boards with more parts than this only what lies near a reading is doubted. */
+const DOUBT_ALL_UP_TO = 60;
+
 /** Readings whose likelihoods are kept at a time. */
 const MOST_READINGS = 200;
-/** Likelihoods of double faults kept at a time. */
-const MOST_DOUBLE_ROWS = 20_000;
+/** Likelihoods of joint faults and of wrong sheets kept at a time. */
+const MOST_OTHER_ROWS = 40_000;
 
 /** Keeps belief about one board. Likelihoods already computed are kept, so a new reading costs only itself and retracting one costs nothing. */
 export class Diagnoser {
@@ -52,7 +73,8 @@ export class Diagnoser {
   private readonly levels: EsrLevels;
   private ownCauses: ReadonlyMap<number, readonly Cause[]> | undefined;
   private readonly likelihoods = new Map<string, ReadingRows>();
-  private readonly doubleLikelihoods = new Map<string, LikelihoodRow>();
+  private readonly otherLikelihoods = new Map<string, LikelihoodRow>();
+  private ownSheetErrors: readonly SingleHypothesis[] | undefined;
 
   /** factor: what multiplies a part's prior (looks, age). */
   constructor(
@@ -103,42 +125,43 @@ export class Diagnoser {
     this.likelihoods.set(readingKey(reading), rows);
   }
 
-  /** Belief after these readings. The order of the readings does not matter to it. */
+  /** Belief after these readings. The order of the readings does not matter to it. Where what is drawn does not explain them, the sheet itself is doubted. */
   believe(readings: readonly Reading[]): Belief {
-    const singles = this.space.hypotheses;
-    const shared = new SharedLevels(this.levels, readings, singles, this.predictors.length);
-    const known = readings.map((reading, r) => shared.rowsOf(r) ?? this.likelihoodsOf(reading));
+    const plain = this.weigh(readings, this.space.hypotheses);
+    const isOdd = plain.unmodelled >= DOUBT_FROM || plain.unexplained.length > 0 || couldBeTheSheet(plain.suspects[0]);
+    return readings.length === 0 || !isOdd ? plain : this.weigh(readings, [...this.space.hypotheses, ...this.sheetErrorsNear(readings)]);
+  }
+
+  /** Belief over these single hypotheses, those of the sheet behind those of the board, and what they are together. */
+  private weigh(readings: readonly Reading[], singles: readonly SingleHypothesis[]): Belief {
+    const own = this.space.hypotheses;
+    const shared = new SharedLevels(this.levels, readings, singles, this.predictors.length, own);
+    const known = readings.map((reading, r) => shared.rowsOf(r) ?? this.likelihoodsOf(reading, singles));
     const rows = known.map((one) => one.rows);
     const healthyRows = known.map(({ healthy }) => healthy);
     const alone = rows.filter((_, r) => !shared.has(r));
     const totals = singles.map((h, i) => shared.add(addUp(alone, i, this.width(h)), i));
-    const doubles = doublesFor({ readings, singles, totals, rows: known, voltSpan: this.voltSpan, causes: this.causes });
-    const hypotheses: readonly Hypothesis[] = [...singles, ...doubles.map(({ hypothesis }) => hypothesis)];
-    const doubleRows = doubles.map((double) =>
-      readings.map((reading, r) => shared.doubleRow(double, r) ?? this.doubleLikelihood(double, reading, rows[r]!, healthyRows[r]!)),
-    );
-    const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : doubleRows[i - singles.length]![r]!);
-    const allTotals = [
-      ...totals,
-      ...doubles.map((double, d) =>
-        shared.addDouble(
-          addUp(
-            doubleRows[d]!.filter((_, r) => !shared.has(r)).map((row) => [row]),
-            0,
-            this.width(double.hypothesis),
-          ),
-          double,
-        ),
-      ),
-    ];
-    const healthyTotal = shared.add(
-      addUp(
-        healthyRows.filter((_, r) => !shared.has(r)).map((row) => [row]),
-        0,
-        this.predictors.length,
-      ),
-      undefined,
-    );
+    const evidence: Evidence = { readings, singles, totals, rows: known, voltSpan: this.voltSpan, causes: this.causes };
+    const weighed = (joint: Joint): Weighed => {
+      const jointRows = readings.map((reading, r) => shared.jointRow(joint, r) ?? this.jointLikelihood(joint, reading, rows[r]!, healthyRows[r]!));
+      const apart = jointRows.filter((_, r) => !shared.has(r)).map((row) => [row]);
+      return { joint, rows: jointRows, total: shared.addJoint(addUp(apart, 0, this.width(joint.hypothesis)), joint) };
+    };
+    const more = (bases: readonly Base[]): readonly Weighed[] =>
+      worthTrying(evidence, bases).map(({ base, h }) => {
+        const sums = new Float64Array(this.width(singles[h]!));
+        readings.forEach((reading, r) => addTo(sums, this.besideRow(base, singles[h]!, reading, rows[r]![h]!, base.byReading[r]!, shared.has(r))));
+        return weighed(withOneMore(evidence, base, h, peak(sums)));
+      });
+    const asBase = ({ joint, rows: own, total }: Weighed): Base => ({ joint, byReading: own.map(best), score: Math.log(joint.hypothesis.prior) + logMeanExp(total) }); // prettier-ignore
+    const pairs = distinct([...pairsFor(evidence).map(weighed), ...more(leadingSingles(evidence))]);
+    const joints = distinct([...pairs, ...more(pairs.map(asBase))]);
+
+    const hypotheses: readonly Hypothesis[] = [...singles, ...joints.map(({ joint }) => joint.hypothesis)];
+    const rowAt = (r: number, i: number): LikelihoodRow => (i < singles.length ? rows[r]![i]! : joints[i - singles.length]!.rows[r]!);
+    const allTotals = [...totals, ...joints.map(({ total }) => total)];
+    const healthyApart = healthyRows.filter((_, r) => !shared.has(r)).map((row) => [row]);
+    const healthyTotal = shared.add(addUp(healthyApart, 0, this.predictors.length), undefined);
     const blanks = readings.map((reading) => Math.log(blank(reading.measurement.kind, reading.value, this.voltSpan)));
     const all = blanks.reduce((a, b) => a + b, 0);
 
@@ -147,7 +170,8 @@ export class Diagnoser {
     const means = Float64Array.from(allTotals, logMeanExp);
     const count = hypotheses.length;
     const probabilities = normalise(count, (i) => logPriors[i]! + means[i]!, logHealthy + logMeanExp(healthyTotal), logUnmodelled + all);
-    const suspects = hypotheses.map((hypothesis, i) => ({ hypothesis, probability: probabilities[i]! })).sort((a, b) => b.probability - a.probability);
+    const suspects = hypotheses.flatMap((hypothesis, i) => (hypothesis.refs.length === 0 ? [] : [{ hypothesis, probability: probabilities[i]! }]));
+    suspects.sort((a, b) => b.probability - a.probability);
 
     const partsOf = this.partPositions(hypotheses);
     const shares = this.sumByPart(probabilities, partsOf);
@@ -164,44 +188,87 @@ export class Diagnoser {
       shares.forEach((share, part) => weights[part]!.push(decibans(share) - decibans(before[part]!)));
     });
     const byPart = this.refs.map((ref, i) => ({ ref, probability: shares[i]!, weights: weights[i]! }));
+    // The likeliest of all, the sound board among them, at the severity that suits it best.
+    const leader = probabilities.subarray(0, count + 1).reduce((at, p, i, list) => (p > list[at]! ? i : at), count);
+    const leaderTotal = leader === count ? healthyTotal : allTotals[leader]!;
+    const at = peak(leaderTotal);
+    const misfit = readings.map((_, r) => blanks[r]! - (leader === count ? healthyRows[r]! : rowAt(r, leader))[at]!);
     return {
       suspects,
       byPart: byPart.map((part, order) => ({ part, order })).sort((a, b) => b.part.probability - a.part.probability || a.order - b.order).map(({ part }) => part), // prettier-ignore
-      healthy: probabilities[count]!,
+      // A wrong sheet of a board on which nothing else is wrong is a sound board.
+      healthy: hypotheses.reduce((sum, { refs }, i) => sum + (refs.length === 0 ? probabilities[i]! : 0), probabilities[count]!),
       unmodelled: probabilities[count + 1]!,
+      sheet: doubtsOf(hypotheses, probabilities),
+      unexplained: [...misfit.keys()].filter((r) => misfit[r]! > 0).sort((a, b) => misfit[b]! - misfit[a]!),
       expected: readings.map((reading) => readout(reading.measurement.kind, this.predictor.healthy(reading.measurement, reading.absent))),
     };
+  }
+
+  /** What of the sheet may be wrong: all of it on a small board, what lies near the readings on a large one. */
+  private sheetErrorsNear(readings: readonly Reading[]): readonly SingleHypothesis[] {
+    const all = (this.ownSheetErrors ??= sheetErrors(this.index, this.space.healthyPrior));
+    if (this.index.board.parts.length <= DOUBT_ALL_UP_TO) return all;
+    const near = new Set(readings.flatMap(({ measurement: { at, to } }) => [at.net, to.net].map(nameKey)));
+    near.delete(GROUND);
+    const netsOf = ({ fault }: SingleHypothesis): readonly string[] => (fault.type === 'bridge' ? fault.nets : fault.type === 'mode' ? fault.part.pins : []);
+    return all.filter((one) => netsOf(one).some((net) => near.has(nameKey(net))));
   }
 
   private width(hypothesis: Hypothesis): number {
     return gridSize(hypothesis) * this.predictors.length;
   }
 
-  private likelihoodsOf(reading: Reading): ReadingRows {
-    let known = this.likelihoods.get(readingKey(reading));
-    if (known) return known;
-    known = new ReadingRows(this.healthyLikelihood(reading));
-    for (const hypothesis of this.space.hypotheses) known.push(this.row(hypothesis, reading, known));
-    this.keep(reading, known);
+  /** Rows of a reading under these singles: first those of the board, then those of the sheet. */
+  private likelihoodsOf(reading: Reading, singles: readonly SingleHypothesis[]): ReadingRows {
+    let own = this.likelihoods.get(readingKey(reading));
+    if (!own) {
+      own = new ReadingRows(this.healthyLikelihood(reading));
+      for (const hypothesis of this.space.hypotheses) own.push(this.row(hypothesis, reading, own));
+      this.keep(reading, own);
+    }
+    const more = singles.slice(this.space.hypotheses.length);
+    if (more.length === 0) return own;
+    return own.with(more.map((hypothesis) => this.rowKept(`${hypothesis.name}|${readingKey(reading)}`, () => this.row(hypothesis, reading, own))));
+  }
+
+  private rowKept(key: string, make: () => LikelihoodRow): LikelihoodRow {
+    let known = this.otherLikelihoods.get(key);
+    if (!known) {
+      if (this.otherLikelihoods.size >= MOST_OTHER_ROWS) this.otherLikelihoods.clear();
+      this.otherLikelihoods.set(key, (known = make()));
+    }
     return known;
   }
 
-  /** A reading under a double fault. What at most one of the two moves has been worked out already; where both take part the board is solved with both. */
-  private doubleLikelihood({ hypothesis, positions, peaks }: Double, reading: Reading, row: readonly LikelihoodRow[], healthy: LikelihoodRow): LikelihoodRow {
-    const moving = hypothesis.members.map((member) => this.predictor.moves(member, reading.measurement, reading.absent));
-    if (!moving[0] && !moving[1]) return healthy;
-    if (moving[0] !== moving[1]) {
-      const only = moving[0] ? 0 : 1;
-      const size = gridSize(hypothesis.members[only]);
-      return Float64Array.from(this.predictors, (_, k) => row[positions[only]]![k * size + (peaks[only] % size)]!);
+  /** A reading under several faults. What at most one of them moves has been worked out already; where more take part the board is solved with all. */
+  private jointLikelihood({ hypothesis, positions, peaks }: Joint, reading: Reading, row: readonly LikelihoodRow[], healthy: LikelihoodRow): LikelihoodRow {
+    const moving = hypothesis.members.flatMap((member, i) => (this.predictor.moves(member, reading.measurement, reading.absent) ? [i] : []));
+    if (moving.length === 0) return healthy;
+    const [only] = moving as [number];
+    if (moving.length === 1) {
+      const size = gridSize(hypothesis.members[only]!);
+      return Float64Array.from(this.predictors, (_, k) => row[positions[only]!]![k * size + (peaks[only]! % size)]!);
     }
     const key = `${hypothesis.name}|${hypothesis.states.map(({ severity }) => severity).join()}|${readingKey(reading)}`;
-    let known = this.doubleLikelihoods.get(key);
-    if (!known) {
-      if (this.doubleLikelihoods.size >= MOST_DOUBLE_ROWS) this.doubleLikelihoods.clear();
-      this.doubleLikelihoods.set(key, (known = this.row(hypothesis, reading)));
+    return this.rowKept(key, () => this.row(hypothesis, reading));
+  }
+
+  /** A reading under a single at each of its points, on the board with other faults in it. row: the same on a board without them; others: what the reading says of them alone. */
+  private besideRow({ joint }: Base, single: SingleHypothesis, reading: Reading, row: LikelihoodRow, others: number, isShared: boolean): LikelihoodRow {
+    const { measurement: m, absent } = reading;
+    if (!this.predictor.moves(single, m, absent)) return new Float64Array(row.length).fill(others);
+    if (isShared || !joint.hypothesis.members.some((member) => this.predictor.moves(member, m, absent))) return row;
+    const { members, states } = joint.hypothesis;
+    const severities = states.map(({ severity }) => severity!);
+    const withAll = single.severities.map((severity) => jointHypothesis([...members, single], [...severities, severity], 0));
+    const size = gridSize(single);
+    const out = new Float64Array(row.length);
+    for (const [k, predictor] of this.predictors.entries()) {
+      if (k > 0 && !isMoved(this.predictor.healthy(m, absent), predictor.healthy(m, absent))) out.copyWithin(k * size, 0, size);
+      else out.set(gridLikelihood(reading, withAll.map((all) => predictor.at(all, 0, m, absent)), single.severities, size, this.voltSpan), k * size); // prettier-ignore
     }
-    return known;
+    return out;
   }
 
   /** rows: the reading's, where it has any yet. */
@@ -262,6 +329,29 @@ export function diagnose(index: BoardIndex, readings: readonly Reading[], rates:
   return new Diagnoser(taught.index, rates, factor).believe(taught.readings);
 }
 
+/** Several faults at once with what the readings say of them. */
+interface Weighed {
+  readonly joint: Joint;
+  readonly rows: readonly LikelihoodRow[];
+  readonly total: LikelihoodRow;
+}
+
+/** Of those with the same faults the one that the readings speak for most. */
+function distinct(list: readonly Weighed[]): readonly Weighed[] {
+  const found = new Map<string, Weighed>();
+  const score = ({ joint, total }: Weighed): number => Math.log(joint.hypothesis.prior) + logMeanExp(total);
+  for (const one of list) {
+    const key = one.joint.positions.join();
+    const before = found.get(key);
+    if (!before || score(one) > score(before)) found.set(key, one);
+  }
+  return [...found.values()];
+}
+
+function addTo(total: LikelihoodRow, more: LikelihoodRow): void {
+  for (let i = 0; i < total.length; i += 1) total[i]! += more[i]!;
+}
+
 function addUp(rows: readonly (readonly LikelihoodRow[])[], hypothesis: number, size: number): LikelihoodRow {
   const total = new Float64Array(size);
   for (const row of rows) {
@@ -269,6 +359,26 @@ function addUp(rows: readonly (readonly LikelihoodRow[])[], hypothesis: number, 
     for (let i = 0; i < size; i += 1) total[i]! += values[i]!;
   }
   return total;
+}
+
+/** Faults that a value typed wrongly, or a part that is not drawn, looks like to a meter. */
+const LIKE_A_SHEET_ERROR = /:(drift-|leaky)/;
+
+function couldBeTheSheet(leader: Suspect | undefined): boolean {
+  return leader?.hypothesis.faults.some((name) => LIKE_A_SHEET_ERROR.test(name)) === true;
+}
+
+/** Where the sheet may be wrong, by the share of all that has it so. */
+function doubtsOf(hypotheses: readonly Hypothesis[], probabilities: Float64Array): readonly SheetDoubt[] {
+  const found = new Map<string, SheetDoubt>();
+  hypotheses.forEach((hypothesis, i) => {
+    for (const { name, sheet } of hypothesis.type === 'joint' ? hypothesis.members : [hypothesis]) {
+      if (!sheet) continue;
+      const before = found.get(name)?.probability ?? 0;
+      found.set(name, { name, title: sheet.title, check: sheet.check, probability: before + probabilities[i]! });
+    }
+  });
+  return [...found.values()].sort((a, b) => b.probability - a.probability);
 }
 
 /** Probabilities of so many hypotheses, then of the sound board and of none of these, from their logarithms but for a common summand. */

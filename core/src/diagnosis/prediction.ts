@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { changesDc, faultsKey, nodeBehind, type DoubleHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
+import { changesDc, faultsKey, nodeBehind, type JointHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 import { Answerers, SOUND, type Answerer } from './answerers';
 
@@ -64,7 +64,7 @@ export class Predictor {
 
   /** What the meter shows under a hypothesis, for each of its severities; a single answer where severity cannot matter. */
   under(hypothesis: Hypothesis, m: Measurement, absent: readonly string[] = NONE): readonly Response[] {
-    if (hypothesis.type === 'double') return [this.at(hypothesis, 0, m, absent)];
+    if (hypothesis.type === 'joint') return [this.at(hypothesis, 0, m, absent)];
     const healthy = this.healthy(m, absent);
     if (!canShow(hypothesis, m)) return [healthy];
     const { severities, discrete } = hypothesis;
@@ -114,12 +114,12 @@ export class Predictor {
 
   private answer(who: Answerer, m: Measurement, absent: readonly string[]): Response {
     const { hypothesis, k, slot } = who;
-    if (hypothesis.type === 'double') return this.double(hypothesis, slot, m, absent);
+    if (hypothesis.type === 'joint') return this.joint(hypothesis, slot, m, absent);
     return this.one(hypothesis, k, slot, m, absent);
   }
 
-  /** Two faults at once, the board solved with both. */
-  private double(hypothesis: DoubleHypothesis, slot: number, m: Measurement, absent: readonly string[]): Response {
+  /** Several faults at once, the board solved with all of them. */
+  private joint(hypothesis: JointHypothesis, slot: number, m: Measurement, absent: readonly string[]): Response {
     const faults = hypothesis.states;
     const { sound, key } = this.situation(m.setup, absent);
     const state = (): BenchState => this.keep(`${faultsKey(faults)}|${key}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, sound));
@@ -176,7 +176,7 @@ export class Predictor {
 
   /** Whether a probe sits on the very pin whose joint is in question, or behind the cut: then it touches the part's side. */
   private probesJoint(hypothesis: Hypothesis, m: Measurement): boolean {
-    if (hypothesis.type === 'double') return false;
+    if (hypothesis.type === 'joint') return false;
     const { fault } = hypothesis;
     if (fault.type !== 'dry' && fault.type !== 'cut') return false;
     return [m.at, m.to].some(({ pin }) => pin !== undefined && nodeBehind(pin, [{ fault }]) !== undefined);
@@ -228,7 +228,7 @@ function seesDirectCurrent({ kind }: Measurement): boolean {
 
 /** Whether a fault can show in a kind of reading at all: a lost farad not at DC, a stuck output not with the power off. */
 function canShow(hypothesis: Hypothesis, { kind, setup }: Measurement): boolean {
-  if (hypothesis.type === 'double') return true;
+  if (hypothesis.type === 'joint') return true;
   const { fault } = hypothesis;
   if (kind !== 'esr' && !changesDc(fault)) return false;
   if (setup !== 'off' || fault.type === 'bridge' || fault.type === 'cut') return true;

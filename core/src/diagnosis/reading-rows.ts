@@ -29,6 +29,15 @@ export class ReadingRows {
     return (this.tops ??= Float64Array.from(this.rows, best));
   }
 
+  /** The same with more rows behind. */
+  with(more: readonly LikelihoodRow[]): ReadingRows {
+    const all = new ReadingRows(this.healthy);
+    for (const row of this.rows) all.push(row);
+    for (const row of more) all.push(row);
+    for (const [length, row] of this.shared) all.shared.set(length, row);
+    return all;
+  }
+
   /** The row of a fault that this reading does not see, on a board without guesses at its edges. */
   unmoved(length: number): LikelihoodRow {
     let row = this.shared.get(length);

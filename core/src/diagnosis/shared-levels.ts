@@ -1,6 +1,6 @@
 import type { Hypothesis } from '../fault';
 import type { Reading } from '../instrument';
-import type { Double } from './doubles';
+import type { Joint } from './joints';
 import { EsrLevels } from './esr-levels';
 import { ReadingRows, type LikelihoodRow } from './reading-rows';
 import { gridSize } from './severity-grid';
@@ -18,10 +18,12 @@ export class SharedLevels {
     readings: readonly Reading[],
     private readonly singles: readonly Hypothesis[],
     private readonly guesses: number,
+    /** The singles that speak of the board and not of its sheet: the first of them all. */
+    ownSingles = singles,
   ) {
     this.groups = levels.grouped(readings);
     for (const group of this.groups) for (const r of group) this.groupAt.set(r, group);
-    this.tables = new Map([...this.groupAt.keys()].map((r) => [r, levels.tables(readings[r]!, singles)]));
+    this.tables = new Map([...this.groupAt.keys()].map((r) => [r, levels.tables(readings[r]!, ownSingles)]));
   }
 
   /** Whether a reading shares a level. */
@@ -49,18 +51,18 @@ export class SharedLevels {
     return total;
   }
 
-  /** The same for two faults at once, at the severities that the readings speak for. */
-  addDouble(total: LikelihoodRow, double: Double): LikelihoodRow {
-    for (const group of this.groups) addTo(total, this.spread(this.togetherWithBoth(group, double), 1));
+  /** The same for several faults at once, at the severities that the readings speak for. */
+  addJoint(total: LikelihoodRow, joint: Joint): LikelihoodRow {
+    for (const group of this.groups) addTo(total, this.spread(this.togetherWithAll(group, joint), 1));
     return total;
   }
 
-  /** What a reading adds to the others of its group under two faults; undefined where it shares no level. */
-  doubleRow(double: Double, r: number): LikelihoodRow | undefined {
+  /** What a reading adds to the others of its group under several faults; undefined where it shares no level. */
+  jointRow(joint: Joint, r: number): LikelihoodRow | undefined {
     const group = this.groupAt.get(r);
     if (!group) return undefined;
     const others = group.filter((one) => one !== r);
-    return this.spread(difference(this.togetherWithBoth(group, double), this.togetherWithBoth(others, double)), 1);
+    return this.spread(difference(this.togetherWithAll(group, joint), this.togetherWithAll(others, joint)), 1);
   }
 
   private added(group: readonly number[], r: number, h: number | undefined, size: number): LikelihoodRow {
@@ -75,9 +77,9 @@ export class SharedLevels {
     );
   }
 
-  private togetherWithBoth(group: readonly number[], { hypothesis, positions, peaks }: Double): LikelihoodRow {
+  private togetherWithAll(group: readonly number[], { hypothesis, positions, peaks }: Joint): LikelihoodRow {
     const tables = group.map((r) => {
-      // A reading that one of the two moves is that one's; what both move is left to the first.
+      // A reading that one of them moves is that one's; what several move is left to the first.
       const by = positions.findIndex((h) => this.tables.get(r)!.moved.has(h));
       if (by < 0) return this.tables.get(r)!.healthy;
       return EsrLevels.at(this.tableOf(r, positions[by]), peaks[by]! % gridSize(hypothesis.members[by]!));

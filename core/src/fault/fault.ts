@@ -6,7 +6,8 @@ import { trackCuts } from './track-cuts';
 export type Fault =
   | { readonly type: 'mode'; readonly name: string; readonly part: Part; readonly mode: FaultMode }
   | { readonly type: 'dry'; readonly name: string; readonly pin: PinPlace }
-  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string] }
+  /** severity: where it is not that of a short. */
+  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string]; readonly severity?: SeverityRange }
   /** A track cut between two pins that it runs between; pins: those that lose their net with it. */
   | { readonly type: 'cut'; readonly name: string; readonly net: string; readonly pins: readonly PinPlace[] };
 
@@ -15,7 +16,7 @@ export type FaultResult = { readonly ok: true; readonly fault: Fault } | { reado
 /** How bad the fault can be. */
 export function severityOf(fault: Fault): SeverityRange {
   if (fault.type === 'mode') return fault.mode.severity;
-  return fault.type === 'bridge' ? SEVERITY.short : SEVERITY.open;
+  return fault.type === 'bridge' ? (fault.severity ?? SEVERITY.short) : SEVERITY.open;
 }
 
 /** Whether the fault is an open: how bad it is says only how much that leaks. */

@@ -14,13 +14,13 @@ export {
   type PartElements,
 } from './apply';
 export {
-  doubleHypothesis,
   hypothesisSpace,
+  jointHypothesis,
   rateOf,
   RateTable,
-  type DoubleHypothesis,
   type Hypothesis,
   type HypothesisSpace,
+  type JointHypothesis,
   type SingleHypothesis,
 } from './prior';
 export { primaryFeed, starvedBy } from './feed';

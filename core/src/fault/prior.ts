@@ -17,11 +17,11 @@ export const RateTable = z.object({
 export type RateTable = z.infer<typeof RateTable>;
 
 /** One explanation of the readings, with its prior. */
-export type Hypothesis = SingleHypothesis | DoubleHypothesis;
+export type Hypothesis = SingleHypothesis | JointHypothesis;
 
 interface Common {
   readonly name: string;
-  /** Names of its faults, one or two. */
+  /** Names of its faults. */
   readonly faults: readonly string[];
   /** The parts that are condemned if this is it. */
   readonly refs: readonly string[];
@@ -35,13 +35,15 @@ interface Common {
 export interface SingleHypothesis extends Common {
   readonly type: 'single';
   readonly fault: Fault;
+  /** Where not the board but its sheet is wrong: what may be so, what settles it, and how likely that is whatever else is wrong. Condemns no part. */
+  readonly sheet?: { readonly title: string; readonly check: string; readonly chance: number };
 }
 
-/** Two faults at once, each at the severity that the readings ask for. */
-export interface DoubleHypothesis extends Common {
-  readonly type: 'double';
-  readonly members: readonly [SingleHypothesis, SingleHypothesis];
-  readonly states: readonly [FaultState, FaultState];
+/** Several faults at once, each at the severity that the readings ask for. */
+export interface JointHypothesis extends Common {
+  readonly type: 'joint';
+  readonly members: readonly SingleHypothesis[];
+  readonly states: readonly FaultState[];
 }
 
 /** All that may be the matter with a board, with priors that sum to 1. */
@@ -116,20 +118,17 @@ export function hypothesisSpace(index: BoardIndex, table: RateTable, factor: (re
   return { hypotheses, healthyPrior: 1 - faulty - table.unmodelled, unmodelledPrior: table.unmodelled };
 }
 
-/** Two hypotheses as one. prior: worked out by the caller. severities: of each, what its faults are taken at. */
-export function doubleHypothesis(a: SingleHypothesis, b: SingleHypothesis, severities: readonly [number, number], prior: number): DoubleHypothesis {
+/** Several hypotheses as one. prior: worked out by the caller. severities: of each, what its faults are taken at. */
+export function jointHypothesis(members: readonly SingleHypothesis[], severities: readonly number[], prior: number): JointHypothesis {
   return {
-    type: 'double',
-    name: `${a.name} + ${b.name}`,
-    faults: [a.name, b.name],
-    refs: [...new Set([...a.refs, ...b.refs])],
+    type: 'joint',
+    name: members.map(({ name }) => name).join(' + '),
+    faults: members.flatMap(({ faults }) => faults),
+    refs: [...new Set(members.flatMap(({ refs }) => refs))],
     prior,
     severities: [1],
     discrete: true,
-    members: [a, b],
-    states: [
-      { fault: a.fault, severity: severities[0] },
-      { fault: b.fault, severity: severities[1] },
-    ],
+    members,
+    states: members.map(({ fault }, i) => ({ fault, severity: severities[i]! })),
   };
 }

@@ -87,7 +87,7 @@ export function aroundSuspects({ board }: BoardIndex, { entries }: OutlookBase, 
   const pins = new Map<string, number>();
   for (const part of board.parts) for (const net of part.pins) pins.set(net, (pins.get(net) ?? 0) + 1);
   const own = new Set(
-    entries.flatMap(({ hypothesis }) => (hypothesis.type === 'double' ? hypothesis.members : [hypothesis]).flatMap(({ fault }) => netsOf(fault))),
+    entries.flatMap(({ hypothesis }) => (hypothesis.type === 'joint' ? hypothesis.members : [hypothesis]).flatMap(({ fault }) => netsOf(fault))),
   );
   const near = new Set([...own, GROUND]);
   for (const part of board.parts) {

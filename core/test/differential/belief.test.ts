@@ -46,7 +46,7 @@ describe("belief against Bayes' rule written out", () => {
     expect(readings.length).toBeGreaterThan(3);
     const belief = diagnoser.believe(readings);
     // One fault explains them all: the only pairs are that fault with what may have caused it. Beside them the singles stand as the book has them.
-    const pairs = belief.suspects.filter(({ hypothesis }) => hypothesis.type === 'double');
+    const pairs = belief.suspects.filter(({ hypothesis }) => hypothesis.type === 'joint');
     const alone = 1 - pairs.reduce((sum, { probability }) => sum + probability, 0);
     for (const { hypothesis } of pairs)
       expect(hypothesis.faults.some((name) => /:open|:cut/.test(name)) && hypothesis.faults.some((name) => /short|leaky|bridge/.test(name))).toBe(true);

@@ -64,7 +64,7 @@ describe('full adder', () => {
   });
   it('the published double diagnoses are the likeliest pairs', () => {
     const again = new Diagnoser(index, RATES, (ref) => (ref === 'UX1' ? 1e-9 : 1)).believe(levels(index, { SUM: '1', CARRY: '0', P: '1' }));
-    const doubles = again.suspects.filter(({ hypothesis }) => hypothesis.type === 'double');
+    const doubles = again.suspects.filter(({ hypothesis }) => hypothesis.type === 'joint');
     expect(doubles.length).toBeGreaterThan(5);
     const named = new Set(doubles.slice(0, 8).map(({ hypothesis }) => hypothesis.refs.join(' ')));
     expect(

@@ -1,12 +1,12 @@
 import { nameKey, replaceableRef, type Part } from '../board';
-import { doubleHypothesis, type DoubleHypothesis, type SingleHypothesis } from '../fault';
+import { jointHypothesis, type JointHypothesis, type SingleHypothesis } from '../fault';
 import type { Reading } from '../instrument';
 import type { Cause } from './causes';
 import { best, type ReadingRows } from './reading-rows';
 import { gridSize, logMeanExp } from './severity-grid';
 
 /** What the singles say so far. rows: by reading; totals[h]: their sum for single h over its grid. */
-interface Evidence {
+export interface Evidence {
   readonly readings: readonly Reading[];
   readonly singles: readonly SingleHypothesis[];
   readonly totals: readonly Float64Array[];
@@ -16,11 +16,11 @@ interface Evidence {
   readonly causes: ReadonlyMap<number, readonly Cause[]>;
 }
 
-/** A double fault with where its members stand among the singles and on their grids. */
-export interface Double {
-  readonly hypothesis: DoubleHypothesis;
-  readonly positions: readonly [number, number];
-  readonly peaks: readonly [number, number];
+/** Several faults at once, with where they stand among the singles and on their grids. */
+export interface Joint {
+  readonly hypothesis: JointHypothesis;
+  readonly positions: readonly number[];
+  readonly peaks: readonly number[];
 }
 
 /** Share of faulty boards that have two faults. From memory of bench practice with units stored for years. */
@@ -42,9 +42,9 @@ const CAUSES_EACH = 6;
 /** A fault below this share of the leader's belief, nats, is not asked for its cause. */
 const VICTIM_WITHIN = 4;
 
-/** The double faults worth looking at. While a single fault explains every reading: that fault with what may have caused it. Else also pairs of the leading singles and of what explains the readings
+/** The pairs of faults worth looking at. While a single fault explains every reading: that fault with what may have caused it. Else also pairs of the leading singles and of what explains the readings
  *  that the leaders leave over, with brothers of the leaders. */
-export function doublesFor(evidence: Evidence): readonly Double[] {
+export function pairsFor(evidence: Evidence): readonly Joint[] {
   const { readings, singles, totals } = evidence;
   if (readings.length === 0) return [];
   const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
@@ -53,13 +53,85 @@ export function doublesFor(evidence: Evidence): readonly Double[] {
   const caused = causedPairs(evidence, order, scores, left);
   if (left.length === 0 || readings.length < 2) return built(evidence, caused);
   const chosen = new Set(order.slice(0, LEADING));
-  for (const r of left) {
-    const own = evidence.rows[r]!.bests.map((best, h) => Math.log(singles[h]!.prior) + best);
-    [...order].sort((a, b) => own[b]! - own[a]!).slice(0, LEADING_PER_READING).forEach((h) => chosen.add(h)); // prettier-ignore
-  }
+  for (const r of left) for (const h of bestFor(evidence, r).slice(0, LEADING_PER_READING)) chosen.add(h);
   for (const h of order.slice(0, 3)) brothersOf(singles, h).slice(0, 4).forEach((brother) => chosen.add(brother)); // prettier-ignore
   return built(evidence, [...caused, ...pairs(evidence, [...chosen].slice(0, MOST_SINGLES))]);
 }
+
+/** Singles by how well they explain one reading, what they are worth beforehand included. */
+function bestFor({ singles, rows }: Evidence, r: number): number[] {
+  const own = rows[r]!.bests.map((best, h) => Math.log(singles[h]!.prior) + best);
+  return [...own.keys()].sort((a, b) => own[b]! - own[a]!);
+}
+
+/** One or more faults at chosen severities, with what each reading says of them (nats), and what all of them say with their prior. */
+export interface Base {
+  readonly joint: Joint;
+  readonly byReading: readonly number[];
+  readonly score: number;
+}
+
+/** Explanations that another fault is looked for beside, and faults tried beside each. */
+const MOST_BASES = 2;
+const TRIED_BESIDE = 12;
+/** Another fault must promise so much better an explanation to be tried, nats. */
+const WORTH_TRYING = 3;
+
+/** The leading single faults, each at the severity that suits it best, for a second one to be looked for on the board with it. */
+export function leadingSingles({ singles, totals, rows }: Evidence): readonly Base[] {
+  const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
+  const order = [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!).slice(0, MOST_BASES);
+  return order.map((h): Base => {
+    const at = peak(totals[h]!);
+    const single = singles[h]!;
+    const hypothesis = jointHypothesis([single], [severityAt(single, at)], single.prior);
+    return { joint: { hypothesis, positions: [h], peaks: [at] }, byReading: rows.map(({ rows: own }) => own[h]![at]!), score: scores[h]! };
+  });
+}
+
+/** Faults worth trying beside the leading explanations, on the board with those in it: they explain something that is left over, as far as each alone tells. */
+export function worthTrying(evidence: Evidence, bases: readonly Base[]): readonly { readonly base: Base; readonly h: number }[] {
+  const { rows, singles } = evidence;
+  const leaders = [...bases].sort((a, b) => b.score - a.score).slice(0, MOST_BASES);
+  const leavesSome = ({ byReading }: Base): boolean => rows.some((own, r) => byReading[r]! < Math.max(best(own.healthy), best(own.bests)) - UNEXPLAINED);
+  // Where the likeliest explains everything nothing more is looked for.
+  if (!leaders[0] || !leavesSome(leaders[0])) return [];
+  return leaders.filter(leavesSome).flatMap((base) => {
+    const { joint, byReading } = base;
+    const sofar = byReading.reduce((sum, value) => sum + value, 0);
+    const promises = singles.flatMap((single, h) => {
+      if (joint.positions.includes(h) || joint.hypothesis.members.some((member) => sameSite(member, single) || (member.sheet && single.sheet))) return [];
+      const promised = best(besideSums(rows, h, byReading));
+      return promised < sofar + WORTH_TRYING ? [] : [{ base, h, score: Math.log(beside(evidence, single)) + promised }];
+    });
+    return promises.sort((a, b) => b.score - a.score).slice(0, TRIED_BESIDE);
+  });
+}
+
+/** An explanation with one fault more, at a point of its grid. */
+export function withOneMore(evidence: Evidence, { joint }: Base, h: number, point: number): Joint {
+  const { singles } = evidence;
+  const positions = [...joint.positions, h].sort((a, b) => a - b);
+  const at = (position: number): number => joint.positions.indexOf(position);
+  const states = positions.map((p) => (p === h ? severityAt(singles[h]!, point) : joint.hypothesis.states[at(p)]!.severity!));
+  const hypothesis = jointHypothesis(positions.map((p) => singles[p]!), states, joint.hypothesis.prior * beside(evidence, singles[h]!)); // prettier-ignore
+  return { hypothesis, positions, peaks: positions.map((p) => (p === h ? point : joint.peaks[at(p)]!)) };
+}
+
+/** How well a single explains what others leave, at each of its points. byReading: what they say. */
+function besideSums(rows: readonly ReadingRows[], h: number, byReading: readonly number[]): Float64Array {
+  const sums = new Float64Array(rows[0]!.rows[h]!.length);
+  rows.forEach(({ rows: own }, r) => own[h]!.forEach((value, i) => (sums[i]! += Math.max(value, byReading[r]!))));
+  return sums;
+}
+
+/** Chance of a fault beside others that are there already. */
+function beside({ singles }: Evidence, { prior, sheet }: SingleHypothesis): number {
+  if (sheet) return sheet.chance;
+  return DOUBLE_SHARE * (prior / faultyShare(singles));
+}
+
+const faultyShare = (singles: readonly SingleHypothesis[]): number => singles.reduce((sum, { prior, sheet }) => sum + (sheet ? 0 : prior), 0);
 
 /** Two faults that may be there at once, by position, the first before the second. */
 interface Candidate {
@@ -95,20 +167,20 @@ function causedPairs(
 }
 
 /** Pairs with the severities that the readings ask for once both are there: each reading is explained by the better of the two. */
-function built({ singles, totals, rows }: Evidence, candidates: readonly Candidate[]): readonly Double[] {
+function built({ singles, totals, rows }: Evidence, candidates: readonly Candidate[]): readonly Joint[] {
   const likeliest = new Map<string, Candidate>();
   for (const one of candidates) {
     const key = `${one.h} ${one.k}`;
     if (one.prior > (likeliest.get(key)?.prior ?? 0)) likeliest.set(key, one);
   }
-  return [...likeliest.values()].map(({ h, k, prior }): Double => {
+  return [...likeliest.values()].map(({ h, k, prior }): Joint => {
     const peaks: [number, number] = [peak(totals[h]!), peak(totals[k]!)];
     for (let round = 0; round < 2; round += 1) {
       peaks[1] = jointPeak(rows, k, h, peaks[0]);
       peaks[0] = jointPeak(rows, h, k, peaks[1]);
     }
-    const states: [number, number] = [severityAt(singles[h]!, peaks[0]), severityAt(singles[k]!, peaks[1])];
-    return { hypothesis: doubleHypothesis(singles[h]!, singles[k]!, states, prior), positions: [h, k], peaks };
+    const states = [severityAt(singles[h]!, peaks[0]), severityAt(singles[k]!, peaks[1])];
+    return { hypothesis: jointHypothesis([singles[h]!, singles[k]!], states, prior), positions: [h, k], peaks };
   });
 }
 
@@ -135,15 +207,15 @@ function unexplained({ rows, totals }: Evidence, leader: number): number[] {
 /** The pairs of these that promise most: each reading is at best explained as well as the better of the two explains it alone. */
 function pairs(evidence: Evidence, chosen: readonly number[]): readonly Candidate[] {
   const { singles, totals, rows: known } = evidence;
-  const faulty = singles.reduce((sum, { prior }) => sum + prior, 0);
+  const faulty = faultyShare(singles);
   const peaks = new Map(chosen.map((h) => [h, peak(totals[h]!)]));
   const promise = (h: number, k: number): number => known.reduce((sum, { rows }) => sum + Math.max(rows[h]![peaks.get(h)!]!, rows[k]![peaks.get(k)!]!), 0);
   const found = chosen.flatMap((first, i) =>
     chosen.slice(i + 1).flatMap((second) => {
       const [h, k] = first < second ? [first, second] : [second, first];
       const [a, b] = [singles[h]!, singles[k]!];
-      if (sameSite(a, b)) return [];
-      const prior = 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty * (areBrothers(a, b) ? COHORT_FACTOR : 1);
+      if (sameSite(a, b) || (a.sheet && b.sheet)) return [];
+      const prior = a.sheet ? a.sheet.chance * b.prior : b.sheet ? a.prior * b.sheet.chance : 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty * (areBrothers(a, b) ? COHORT_FACTOR : 1);
       return [{ h, k, prior, score: Math.log(prior) + promise(h, k) }];
     }),
   );
@@ -171,7 +243,8 @@ function brothersOf(singles: readonly SingleHypothesis[], h: number): number[] {
   return singles.flatMap((candidate, i) => (i !== h && areBrothers(singles[h]!, candidate) ? [i] : []));
 }
 
-function peak(values: Float64Array): number {
+/** Where a row is largest. */
+export function peak(values: Float64Array): number {
   return values.reduce((at, value, i) => (value > values[at]! ? i : at), 0);
 }
 

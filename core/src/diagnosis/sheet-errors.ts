@@ -1,0 +1,108 @@
+import { GROUND, isInsidePackage, nameKey, type BoardIndex, type Part } from '../board';
+import { severityGrid, type Element, type FaultMode } from '../device';
+import type { Fault, SingleHypothesis } from '../fault';
+import { formatCompact } from '../quantity';
+
+/** How likely a sheet is wrong in each way somewhere, before any reading. From memory of bench practice with drawn and typed sheets. */
+const CHANCE = { decade: 0.004, misread: 0.002, undrawn: 0.01, oneNet: 0.002, supply: 0.002 } as const;
+/** A value typed or read with a zero too many or too few, as a factor on what the sheet says. */
+const DECADES = [0.01, 0.1, 10, 100] as const;
+/** A value wrong in its digits, as a factor. */
+const DIGITS = { low: 0.1, high: 10 } as const;
+/** What may hang on a net undrawn, ohm: to ground, or to the highest supply. */
+const UNDRAWN_OHM = { low: 30, high: 3e6 } as const;
+const JOINED_OHM = 0.01;
+const SUPPLY = { low: 0.5, high: 1.6 } as const;
+
+type Sheet = Omit<NonNullable<SingleHypothesis['sheet']>, 'chance'>;
+interface Drawn {
+  readonly fault: Fault;
+  readonly severities: readonly number[];
+  readonly discrete: boolean;
+  readonly sheet: Sheet;
+  readonly kind: keyof typeof CHANCE;
+}
+
+/** Where the sheet of a board may be wrong: each a hypothesis of its own that condemns no part. healthyPrior: chance that nothing else is wrong. */
+export function sheetErrors(index: BoardIndex, healthyPrior: number): readonly SingleHypothesis[] {
+  const all = [...misreadValues(index), ...undrawnLoads(index), ...joinedNets(index), ...wrongSupplies(index)];
+  const counts = new Map<string, number>();
+  for (const { kind } of all) counts.set(kind, (counts.get(kind) ?? 0) + 1);
+  return all.map(({ fault, severities, discrete, sheet, kind }): SingleHypothesis => {
+    const chance = CHANCE[kind] / counts.get(kind)!;
+    return { type: 'single', name: fault.name, faults: [fault.name], refs: [], fault, severities, discrete, prior: healthyPrior * chance, sheet: { ...sheet, chance } }; // prettier-ignore
+  });
+}
+
+/** A mode that is none of the part's own: not it is other than it was, but the sheet. */
+function modeOf(name: string, low: number, high: number, change: FaultMode['change']): FaultMode {
+  return { name, severity: { low, high }, changesDc: true, change };
+}
+
+const scaled = (healthy: readonly Element[], factor: number): readonly Element[] =>
+  healthy.map((e) => (e.type === 'conductance' ? { ...e, siemens: e.siemens / factor } : e));
+
+function misreadValues({ board }: BoardIndex): readonly Drawn[] {
+  return board.parts.flatMap((part): Drawn[] => {
+    if (part.kind !== 'resistor' || part.unknown || isInsidePackage(part.ref)) return [];
+    const [low, value, high] = [0.1, 1, 10].map((factor) => formatCompact(part.resistanceOhm * factor, 'ohm'));
+    const check = `read its bands, or its ohms with a leg lifted`;
+    const fault = (name: string, from: number, to: number): Fault => ({ type: 'mode', name: `${part.ref}:${name}`, part, mode: modeOf(name, from, to, scaled) }); // prettier-ignore
+    return [
+      { kind: 'decade', fault: fault('other-decade', DECADES[0], DECADES[3]), severities: DECADES, discrete: true, sheet: { title: `${part.ref} may be ${high} or ${low}, not ${value}`, check } },
+      { kind: 'misread', fault: fault('other-value', DIGITS.low, DIGITS.high), severities: severityGrid(DIGITS), discrete: false, sheet: { title: `${part.ref} may not be ${value}`, check } },
+    ]; // prettier-ignore
+  });
+}
+
+/** Nets that a supply holds by itself: what else hangs there moves nothing. */
+function heldNets({ board }: BoardIndex): ReadonlySet<string> {
+  return new Set([GROUND, ...board.parts.filter(({ kind }) => kind === 'voltageSource').flatMap(({ pins }) => pins.map(nameKey))]);
+}
+
+function highestSupply({ board }: BoardIndex): string | undefined {
+  const supplies = board.parts.flatMap((part) => (part.kind === 'voltageSource' && part.volt > 0 && nameKey(part.pins[1]!) === GROUND ? [part] : []));
+  return supplies.sort((a, b) => b.volt - a.volt)[0]?.pins[0];
+}
+
+function undrawnLoads(index: BoardIndex): readonly Drawn[] {
+  const held = heldNets(index);
+  const supply = highestSupply(index);
+  const grid = severityGrid(UNDRAWN_OHM);
+  return index.nets.flatMap((net): Drawn[] => {
+    if (held.has(nameKey(net))) return [];
+    const sheet = { title: `something that is not drawn loads net ${net}`, check: `follow the track of ${net} for a part that the sheet does not show` };
+    const load = (name: string, to: string): Drawn => ({ kind: 'undrawn', fault: { type: 'bridge', name: `${net}:${name}`, nets: [net, to], severity: UNDRAWN_OHM }, severities: grid, discrete: false, sheet }); // prettier-ignore
+    return [load('undrawn-load', GROUND), ...(supply ? [load('undrawn-feed', supply)] : [])];
+  });
+}
+
+/** A net with a single pin is often another one under a second name: those whose names differ by one sign, or that start alike. */
+function joinedNets(index: BoardIndex): readonly Drawn[] {
+  const pinCount = (net: string): number => index.pinsOfNet.get(net)?.length ?? 0;
+  const named = index.nets.filter((net) => nameKey(net) !== GROUND && !/^nc_/i.test(net));
+  return named.flatMap((net) => {
+    if (pinCount(net) !== 1) return [];
+    return named.flatMap((other): Drawn[] => {
+      if (other === net || !isNearName(net, other) || (pinCount(other) === 1 && other < net)) return [];
+      const sheet = { title: `${net} and ${other} may be one net`, check: `beep from ${net} to ${other}` };
+      return [{ kind: 'oneNet', fault: { type: 'bridge', name: `${net}~${other}:one-net`, nets: [net, other], severity: { low: JOINED_OHM, high: JOINED_OHM } }, severities: [JOINED_OHM], discrete: true, sheet }];
+    }); // prettier-ignore
+  });
+}
+
+/** Names that differ by one sign, or of which one goes on where the other ends. */
+function isNearName(a: string, b: string): boolean {
+  const [p, q] = [nameKey(a), nameKey(b)].sort((x, y) => x.length - y.length) as [string, string];
+  if (p.length >= 2 && q.startsWith(p)) return true;
+  return p.length === q.length && p.length >= 2 && [...p].filter((sign, i) => sign !== q[i]).length === 1;
+}
+
+function wrongSupplies({ board }: BoardIndex): readonly Drawn[] {
+  return board.parts.flatMap((part: Part): Drawn[] => {
+    if (part.kind !== 'voltageSource' || part.volt === 0) return [];
+    const mode = modeOf('other-volts', SUPPLY.low, SUPPLY.high, (healthy, factor) => healthy.map((e) => (e.type === 'branch' ? { ...e, volt: e.volt * factor } : e)));
+    const sheet = { title: `what feeds ${part.pins[0]} may not be ${formatCompact(part.volt, 'V')}`, check: `read the volts of ${part.pins[0]} where they come in` };
+    return [{ kind: 'supply', fault: { type: 'mode', name: `${part.ref}:other-volts`, part, mode }, severities: [0.5, 0.65, 0.8, 0.9, 1.1, 1.25, 1.6], discrete: false, sheet }];
+  }); // prettier-ignore
+}
