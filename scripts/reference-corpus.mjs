@@ -102,7 +102,8 @@ function alikesOf(board, own, faults, dictionary, asked, chosen) {
   const taken = chosen.map((k) => asked[k]);
   return own.map((one) => {
     const others = own.filter((other) => other !== one);
-    if (others.length === 0) return alikes(board, one, [], { entries: dictionary.entries, values: dictionary.values.map((row) => chosen.map((k) => row[k])) }, taken);
+    if (others.length === 0)
+      return alikes(board, one, [], { entries: dictionary.entries, values: dictionary.values.map((row) => chosen.map((k) => row[k])) }, taken);
     const rivals = faults.filter(({ mode }) => (one.mode === 'open' ? mode.startsWith('open') : mode.startsWith('short') || mode === 'leaky'));
     const entries = rivals.flatMap((rival) => spaced(rival.low, rival.high, 5).map((severity) => ({ ...rival, severity })));
     const specimen = nominalSpecimen(board);
@@ -111,7 +112,9 @@ function alikesOf(board, own, faults, dictionary, asked, chosen) {
 }
 
 const rows = [];
-for (const [b, file] of readdirSync(folder).filter((name) => name.endsWith('.cir')).entries()) {
+for (const [b, file] of readdirSync(folder)
+  .filter((name) => name.endsWith('.cir'))
+  .entries()) {
   const board = readBoard(join(folder, file));
   const draw = generator(20261127 + b);
   const asked = candidates(board);

@@ -156,11 +156,13 @@ export function next(words: readonly string[]): Output {
   const lines = measurements.map(
     (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}  (${m.reason})`,
   );
+  const touches = plan.touches.map(({ touch, setup, kind, at, to, gainBits, minutes }) => ({ ...touch, minutes, then: { setup, kind, at, to }, gainBits }));
+  const touched = touches.map((t) => `${t.gainBits.toFixed(2)} bit  ${t.minutes.toFixed(1)} min  ${t.title}, then ${t.then.kind} ${t.then.at} ${t.then.to || 'to ground'}`); // prettier-ignore
   const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
   const work = plan.actions.filter(({ kind }) => kind !== 'measure').map((a) => `${a.title} (${a.reason})`);
   return {
-    json: { state: plan.state, measurements, replace: plan.replace, actions: plan.actions },
-    text: [plan.state, ...lines, ...replace, ...work].join('\n'),
+    json: { state: plan.state, measurements, replace: plan.replace, actions: plan.actions, touches, exhausted: plan.exhausted, takes: plan.takes },
+    text: [plan.state, ...lines, ...touched, ...replace, ...work, ...plan.takes.map((words) => `it would take: ${words}`)].join('\n'),
   };
 }
 

@@ -45,7 +45,8 @@ describe('a value that is not known', () => {
     expect(readPartsList('ref,device,value\nR1,resistor,\n').ok).toBe(false);
   });
   it('in Board JSON leaves other question marks alone, and what else is not a number is refused', () => {
-    const raw = (ohm: unknown) => JSON.stringify({ format: 'hanzai-board', version: 1, title: '?', parts: [{ kind: 'resistor', ref: '?', pins: ['A', '0'], resistanceOhm: ohm }] });
+    const raw = (ohm: unknown) =>
+      JSON.stringify({ format: 'hanzai-board', version: 1, title: '?', parts: [{ kind: 'resistor', ref: '?', pins: ['A', '0'], resistanceOhm: ohm }] });
     const read = readBoardJson(raw('?'));
     expect(read.ok && read.value).toMatchObject({ title: '?', parts: [{ ref: '?', unknown: true }] });
     for (const bad of ['??', '4k7', null, -1, 0]) expect(readBoardJson(raw(bad)).ok).toBe(false);
@@ -83,7 +84,11 @@ describe('a sheet of pencil marks', () => {
     const out = read('voltage', 'OUT');
     const good = diagnose(index, [across, out], RATES);
     expect(good.byPart[0]!.probability).toBeLessThan(0.5);
-    const bad = diagnose(index, [across, { ...out, value: 0.3 * (out.value as number) }, { measurement: measurement(index, 'resistance', 'OUT'), value: 2900 }], RATES);
+    const bad = diagnose(
+      index,
+      [across, { ...out, value: 0.3 * (out.value as number) }, { measurement: measurement(index, 'resistance', 'OUT'), value: 2900 }],
+      RATES,
+    );
     expect(bad.byPart.slice(0, 2).map(({ ref }) => ref)).toContain('R8');
   });
   it('learns nothing from a reading that no value could give', () => {

@@ -109,12 +109,23 @@ function readSome(scratch, jobs) {
     const voltOf = ({ at, to }) => `${at === '0' ? '0' : `v(${at})`}${to === '0' ? '' : `-v(${to})`}`;
     const source = (name, powered, lines) => {
       const file = join(scratch, `${name}.cir`);
-      writeFileSync(file, ['reading', ...circuit(powered), ...lines, '.options reltol=1e-6 abstol=1e-15 vntol=1e-9 gmin=1e-13 itl1=500', '.end', ''].join('\n'));
+      writeFileSync(
+        file,
+        ['reading', ...circuit(powered), ...lines, '.options reltol=1e-6 abstol=1e-15 vntol=1e-9 gmin=1e-13 itl1=500', '.end', ''].join('\n'),
+      );
       commands.push(`source ${file}`);
     };
     if (volts.length > 0) {
       source(`on${j}`, true, volts.map(({ at, to, k }) => `R_m${k} ${at} ${to} ${AWAY_OHM}`)); // prettier-ignore
-      for (const one of volts) commands.push(`alter r_m${one.k} = ${METER_OHM}`, 'op', `let x = ${voltOf(one)}`, `echo V ${j} ${one.k} 0`, 'print x', `alter r_m${one.k} = ${AWAY_OHM}`);
+      for (const one of volts)
+        commands.push(
+          `alter r_m${one.k} = ${METER_OHM}`,
+          'op',
+          `let x = ${voltOf(one)}`,
+          `echo V ${j} ${one.k} 0`,
+          'print x',
+          `alter r_m${one.k} = ${AWAY_OHM}`,
+        );
     }
     if (others.length > 0) {
       source(`off${j}`, false, others.map(({ kind, at, to, k }) => `I_m${k} ${to} ${at} DC 0${kind === 'esr' ? ' AC 1' : ''}`)); // prettier-ignore

@@ -48,7 +48,9 @@ export function drawFault({ random, decades }, faults) {
 
 /** Pairs of an effect and its cause: what opens and a short on a net that its current comes to. */
 export function causalPairs(board, faults, number) {
-  const victims = faults.filter(({ mode, part }) => mode === 'open' && ('FL'.includes(part.kind) || (part.kind === 'R' && number(part.value) <= MOST_BURNING_OHM)));
+  const victims = faults.filter(
+    ({ mode, part }) => mode === 'open' && ('FL'.includes(part.kind) || (part.kind === 'R' && number(part.value) <= MOST_BURNING_OHM)),
+  );
   const shorts = faults.filter(({ mode, part }) => mode.startsWith('short') && part.kind !== 'SO');
   const supplied = new Set(board.parts.filter(({ kind }) => kind === 'V').map(({ nets }) => nets[0]));
   return victims.flatMap((victim) => {

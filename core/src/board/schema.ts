@@ -24,7 +24,10 @@ const base = {
 const twoPins = { ...base, pins: z.array(name).length(2) };
 
 /** In files a value that is not known is written `?`; inside, a stand-in takes its place and the part says so. */
-const valued = { ...twoPins, unknown: z.literal(true).optional().describe('the value is not known: what stands there is a stand-in; in a file write "?" for the value instead') };
+const valued = {
+  ...twoPins,
+  unknown: z.literal(true).optional().describe('the value is not known: what stands there is a stand-in; in a file write "?" for the value instead'),
+};
 
 /** Shockley diode model. Defaults follow docs/formats/board.md: IS 1e-14 A, N 1, RS 0, IBV 1 mA. */
 export const DiodeModel = z.object({

@@ -215,7 +215,11 @@ function pairs(evidence: Evidence, chosen: readonly number[]): readonly Candidat
       const [h, k] = first < second ? [first, second] : [second, first];
       const [a, b] = [singles[h]!, singles[k]!];
       if (sameSite(a, b) || (a.sheet && b.sheet)) return [];
-      const prior = a.sheet ? a.sheet.chance * b.prior : b.sheet ? a.prior * b.sheet.chance : 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty * (areBrothers(a, b) ? COHORT_FACTOR : 1);
+      const prior = a.sheet
+        ? a.sheet.chance * b.prior
+        : b.sheet
+          ? a.prior * b.sheet.chance
+          : 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty * (areBrothers(a, b) ? COHORT_FACTOR : 1);
       return [{ h, k, prior, score: Math.log(prior) + promise(h, k) }];
     }),
   );

@@ -1,4 +1,4 @@
-import { GROUND, isInsidePackage, pinPoint, type BoardIndex, type Part, type Point } from '../board';
+import { GROUND, isInsidePackage, pinPoint, setupNames, type BoardIndex, type Part, type Point } from '../board';
 import type { Fault } from '../fault';
 import { observableMeasurements, type Measurement, type ReadingKind } from '../instrument';
 import type { OutlookBase } from './outlook';
@@ -43,6 +43,14 @@ function everyMeasurement(index: BoardIndex, allow?: readonly ReadingKind[]): re
     }
   }
   return found;
+}
+
+/** The candidates, and beside them volts and levels in every setup that the board names: all that can be read without a cut. */
+export function everyReading(index: BoardIndex, allow?: readonly ReadingKind[]): readonly Measurement[] {
+  const own = candidateMeasurements(index, allow);
+  const powered = own.filter(({ setup, kind }) => setup === 'on' && kind !== 'symptom');
+  const setups = ['unloaded', ...(index.board.setups ?? []).map(({ name }) => name)].filter((setup) => setupNames(index.board).includes(setup));
+  return [...own, ...setups.flatMap((setup) => powered.map((m): Measurement => ({ ...m, setup })))];
 }
 
 /** A net on which a chip's signal pin hangs. */

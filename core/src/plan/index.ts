@@ -1,8 +1,9 @@
 export { candidateMeasurements } from './candidates';
 export { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 export { expectedInformation, type Information, type Outcome, type Outlook } from './information';
-export { nextMeasurements, planNext, planSteps, type Plan, type PlanOptions } from './next';
-export type { ProposedMeasurement, Prospect } from './proposal';
+export { touchesOf, type Touch } from './touches';
+export { LITTLE, nextMeasurements, planNext, planSteps, type Plan, type PlanOptions } from './next';
+export type { ProposedMeasurement, ProposedTouch, Prospect } from './proposal';
 export { expectedRepairMinutes, planActions, repairOrder, type Action, type ReadingPromise, type RepairStep } from './actions';
 export { shareCredit, type Change, type Credit } from './attribution';
 export { judgeConclusive, type Conclusion } from './conclusive';

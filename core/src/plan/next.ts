@@ -1,14 +1,15 @@
 import type { BoardIndex, Setup } from '../board';
-import { Diagnoser, PULSING_AT, unscaledValue, type Belief, taughtBy } from '../diagnosis';
+import { Diagnoser, PULSING_AT, taughtBy, unscaledValue, type Belief } from '../diagnosis';
 import type { RateTable } from '../fault';
 import { measurementKey, ohmRange, pointText, readout, voltRange, type Measurement, type Reading, type ReadingKind } from '../instrument';
 import { minutesInWords } from '../quantity';
 import { planActions, type Action, type ReadingPromise } from './actions';
-import { aroundSuspects, candidateMeasurements } from './candidates';
+import { aroundSuspects, candidateMeasurements, everyReading } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import type { Information, Outcome } from './information';
-import { foresee, informationOf, outlookBase, type OutlookBase } from './outlook';
-import type { ProposedMeasurement, Prospect } from './proposal';
+import { foresee, informationOf, outlookBase, outlooksOf, type OutlookBase } from './outlook';
+import type { ProposedMeasurement, ProposedTouch, Prospect } from './proposal';
+import { weighTouches, whatItTakes } from './touches';
 import { lookTwoSteps } from './two-step';
 import { rateOf, type WeighedMeasurement } from './weighed';
 
@@ -17,6 +18,12 @@ export interface Plan {
   readonly state: 'measure' | 'replace' | 'verify';
   readonly measurements: readonly ProposedMeasurement[];
   readonly replace: readonly { readonly ref: string; readonly probability: number }[];
+  /** What could be done without a meter so that a reading tells more; empty while readings alone tell enough. */
+  readonly touches: readonly ProposedTouch[];
+  /** True where every reading at every point in every setup of the board was weighed with every severity, and none tells anything worth its time. */
+  readonly exhausted: boolean;
+  /** What it would take then, in words. */
+  readonly takes: readonly string[];
   /** Readings and work that can cure on one scale: expected minutes to a proven repair, least first. */
   readonly actions: readonly Action[];
 }
@@ -37,6 +44,11 @@ export interface PlanOptions {
 
 /** A reading that tells less is not worth proposing, bits. */
 const LEAST_GAIN = 0.01;
+/** A reading that tells less than this is not called the next, bits: it would leave things as they are. */
+export const LITTLE = 0.05;
+/** Nor one that tells somewhat more but brings the leader up by less than this. */
+const LITTLE_ABOVE = 0.02;
+const MOST_TOUCHES = 3;
 /** A reading that tells this much is taken whatever it does to the leading suspect's chances: early on, no single reading moves those, bits. */
 const TELLING = 0.15;
 /** Above this a suspect is acted on without further readings. */
@@ -81,6 +93,7 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const open = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
   const view = outlookBase(belief, open.length);
   const candidates = open.length > MANY_CANDIDATES ? aroundSuspects(diagnoser.index, view, open) : open;
+  const minutesOf = (m: Measurement): number => costs.reading[m.kind] + setupMinutes(from, m.setup, costs) + (options.accessMinutes?.(m) ?? 0);
   const weighed: WeighedMeasurement[] = [];
   const absent = options.absent ?? [];
   const foreseen = foresee(diagnoser, view, candidates, absent, LEAST_GAIN);
@@ -92,9 +105,25 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
     const own = outlooks[i];
     const information = own && informationOf(own, view, measurement);
     if (!information || information.gainBits < LEAST_GAIN) continue;
-    const minutes = costs.reading[measurement.kind] + setupMinutes(from, measurement.setup, costs) + (options.accessMinutes?.(measurement) ?? 0);
-    weighed.push({ measurement, information, minutes });
+    weighed.push({ measurement, information, minutes: minutesOf(measurement) });
   }
+  // Before it is said that no reading tells more, all of them are looked at: far from the suspects too, in every setup, under every severity.
+  const top = Math.max(belief.byPart[0]?.probability ?? 0, belief.healthy, belief.unmodelled);
+  const isLittle = (): boolean => weighed.every(({ information }) => tellsLittle(information, top));
+  const settled = (belief.byPart[0]?.probability ?? 0) >= CERTAIN || belief.healthy >= HEALTHY_ENOUGH || readings.length === 0;
+  const searchedAll = !settled && isLittle();
+  if (searchedAll) {
+    const known = new Set(weighed.map(({ measurement }) => measurementKey(measurement)));
+    const all = everyReading(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)) && !known.has(measurementKey(m)));
+    const fine = outlookBase(belief, 0);
+    for (const [i, measurement] of all.entries()) {
+      if (i % 8 === 0) yield FORESIGHT;
+      const information = informationOf(outlooksOf(diagnoser, fine, measurement, absent), fine, measurement);
+      if (information.gainBits >= LEAST_GAIN) weighed.push({ measurement, information, minutes: minutesOf(measurement) });
+    }
+  }
+  const exhausted = searchedAll && isLittle();
+  const touches = !settled && isLittle() ? weighTouches(diagnoser, view, belief, readings, absent, costs).filter(({ information }) => information.gainBits >= LITTLE) : []; // prettier-ignore
   weighed.sort((a, b) => rateOf(b) - rateOf(a));
   lookTwoSteps(diagnoser, view, weighed, costs, absent);
   // With no evidence at all the first question is what the unit does, which its owner can answer before a lid is off. The sort is stable.
@@ -107,7 +136,15 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const kept = ordered
     .filter((action, i) => action.kind !== 'measure' || ordered.slice(0, i).filter(({ kind }) => kind === 'measure').length < MOST_MEASURED)
     .slice(0, MOST_ACTIONS);
-  return { state: decide(belief, weighed, costs), actions: kept, measurements: proposals, replace };
+  return {
+    state: decide(belief, [...weighed, ...touches], costs),
+    actions: kept,
+    measurements: proposals,
+    replace,
+    touches: touches.slice(0, MOST_TOUCHES).map((one) => ({ ...propose(diagnoser, view, one, [...absent, ...one.touch.refs]), touch: one.touch })),
+    exhausted,
+    takes: exhausted ? whatItTakes(diagnoser.index, belief) : [],
+  };
 }
 
 const MOST_PROPOSED = 40;
@@ -124,6 +161,11 @@ function promiseOf({ refs }: OutlookBase, { kind, at, to, minutes, reason }: Pro
     reason,
     outcomes: outcomes.map(({ probability, groups }) => ({ probability, shares: new Map(refs.map((ref, i) => [ref, groups[i]!])) })),
   };
+}
+
+/** Whether a reading would leave things about as they are: all it could show is that an earlier one was a slip. */
+function tellsLittle({ gainBits, expectedTop }: Information, top: number): boolean {
+  return gainBits < LITTLE || (gainBits < TELLING && expectedTop - top < LITTLE_ABOVE);
 }
 
 function decide(belief: Belief, weighed: readonly WeighedMeasurement[], costs: CostTable): Plan['state'] {

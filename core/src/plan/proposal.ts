@@ -1,5 +1,6 @@
 import type { Setup } from '../board';
 import type { Measurement, ReadingKind, Readout } from '../instrument';
+import type { Touch } from './touches';
 
 /** One way a proposed reading may come out, in the trade's terms. */
 export interface Prospect {
@@ -24,4 +25,9 @@ export interface ProposedMeasurement {
   readonly prospects: readonly Prospect[];
   /** Why, in words: `tells F1 from L1; 0.9 bit for half a minute`. */
   readonly reason: string;
+}
+
+/** Something to be done without a meter, and the reading to be taken after it. Minutes: of both. */
+export interface ProposedTouch extends ProposedMeasurement {
+  readonly touch: Touch;
 }

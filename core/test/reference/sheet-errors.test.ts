@@ -13,12 +13,19 @@ const LINES = [
 const sheet = board(LINES.join('\n'));
 const real = (change: (line: string) => string, ...more: string[]) => board([...LINES.map(change), ...more].join('\n'));
 const asDrawn = (line: string): string => line;
-const read = (there: typeof sheet, kind: string, at: string, to = ''): Reading => ({ measurement: measurement(sheet, kind, at, to), value: respond(there, kind, at, to).value });
+const read = (there: typeof sheet, kind: string, at: string, to = ''): Reading => ({
+  measurement: measurement(sheet, kind, at, to),
+  value: respond(there, kind, at, to).value,
+});
 const share = ({ byPart }: Belief, ref: string): number => byPart.find((part) => part.ref === ref)!.probability;
 
 describe('a value typed with a zero too few', () => {
   const there = real((line) => line.replace('R2 REF 0 4.7k', 'R2 REF 0 47k'));
-  const belief = diagnose(sheet, [read(there, 'voltage', 'REF'), read(there, 'voltage', 'VM'), read(there, 'resistance', 'REF'), read(there, 'voltage', 'C')], RATES);
+  const belief = diagnose(
+    sheet,
+    [read(there, 'voltage', 'REF'), read(there, 'voltage', 'VM'), read(there, 'resistance', 'REF'), read(there, 'voltage', 'C')],
+    RATES,
+  );
   it('is named with the check that settles it, and the readings fit', () => {
     const doubt = belief.sheet.find(({ title }) => title.includes('R2 may be 47'))!;
     expect(doubt.probability).toBeGreaterThan(0.1);
@@ -34,7 +41,11 @@ describe('a value typed with a zero too few', () => {
 describe('something that is not drawn', () => {
   it('on a net is named, and the sound board keeps its peace', () => {
     const there = real(asDrawn, 'R99 REF 0 3.3k', 'R98 REF 0 82k');
-    const belief = diagnose(sheet, [read(there, 'voltage', 'REF'), read(there, 'resistance', 'REF'), read(there, 'voltage', 'VM'), read(there, 'voltage', 'E')], RATES);
+    const belief = diagnose(
+      sheet,
+      [read(there, 'voltage', 'REF'), read(there, 'resistance', 'REF'), read(there, 'voltage', 'VM'), read(there, 'voltage', 'E')],
+      RATES,
+    );
     expect(belief.sheet.slice(0, 4).some(({ title }) => title.includes('loads net REF'))).toBe(true);
     expect(belief.unmodelled).toBeLessThan(0.05);
   });
@@ -87,9 +98,7 @@ describe('the sheet is doubted only where the readings ask for it', () => {
 
 describe('three faults at once', () => {
   it('are found where pairs leave a reading over', () => {
-    const there = real((line) =>
-      line.replace('R2 REF 0 4.7k', 'R2 REF 0 15k').replace('R6 E 0 1k', 'R6 E 0 4.7k').replace('D1 LED 0 DL', 'R96 LED 0 2'),
-    );
+    const there = real((line) => line.replace('R2 REF 0 4.7k', 'R2 REF 0 15k').replace('R6 E 0 1k', 'R6 E 0 4.7k').replace('D1 LED 0 DL', 'R96 LED 0 2'));
     const at = (kind: string, net: string) => read(there, kind, net);
     const belief = diagnose(sheet, [
       at('voltage', 'REF'), at('resistance', 'REF'), at('voltage', 'E'), at('resistance', 'E'), at('voltage', 'LED'), at('resistance', 'LED'), at('voltage', 'VM'),

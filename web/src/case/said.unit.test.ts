@@ -87,7 +87,8 @@ describe('codes', () => {
 
 describe('readings of parts move the blocks', () => {
   const members = blocksOfParts(disk, index);
-  const parts = (now: Record<string, number>) => [...index.replaceable.keys()].map((ref) => ({ ref, prior: 0.9 / index.replaceable.size, probability: now[ref] ?? 1e-4 }));
+  const parts = (now: Record<string, number>) =>
+    [...index.replaceable.keys()].map((ref) => ({ ref, prior: 0.9 / index.replaceable.size, probability: now[ref] ?? 1e-4 }));
   it('a guilty bus driver makes its block the first', () => {
     const byBlock = blocksWithReadings(disk, index, unitBelief(disk, journal()), parts({ U1: 0.95 }));
     expect(byBlock[0]!.block).toBe('bus-driver');
@@ -106,7 +107,8 @@ describe('readings of parts move the blocks', () => {
 
 describe('the kind of unit', () => {
   it('is told for every demo unit from its name and title as it was chosen by hand', () => {
-    for (const { unitModel, title, unitType } of DEMO_CASES) if (unitType) expect([unitModel, guessUnitType(`${unitModel} ${title}`)]).toEqual([unitModel, unitType]);
+    for (const { unitModel, title, unitType } of DEMO_CASES)
+      if (unitType) expect([unitModel, guessUnitType(`${unitModel} ${title}`)]).toEqual([unitModel, unitType]);
   });
   it.each(['', 'does not work', 'the board with the power', 'x'.repeat(5000), '🔥'])('is left open by %j', (words) => {
     expect(recogniseUnit(ARCHETYPES, words)).toBeUndefined();

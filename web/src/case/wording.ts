@@ -108,3 +108,11 @@ export function ledgerWords(line: LedgerLine): string {
   if (isMended(line)) return 'mended';
   return { removed: 'came off', fitted: 'went on', leftOut: 'stays off on purpose' }[line.action];
 }
+
+/** What a reading tells of the part that it is, in words. bits: expected information. */
+export function tellsWords(bits: number): string {
+  if (bits >= 1) return 'a great deal';
+  if (bits >= 0.4) return 'much';
+  if (bits >= 0.15) return 'something';
+  return bits >= 0.05 ? 'a little' : 'next to nothing';
+}

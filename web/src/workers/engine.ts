@@ -12,6 +12,8 @@ import { partTitle, siteTitle } from '../case/wording';
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
 /** Work goes on for so long before other messages are let in. */
 const TURN_MILLISECONDS = 30;
+/** Doubts about the sheet that are worth a line. */
+const DOUBTS = { from: 0.02, most: 4 } as const;
 const PROPOSALS = 8;
 const ACTIONS = 5;
 
@@ -102,7 +104,15 @@ export class Engine {
       };
     });
     const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
-    return { entries, healthy: belief.healthy, unmodelled: belief.unmodelled, expected, milliseconds };
+    return {
+      entries,
+      healthy: belief.healthy,
+      unmodelled: belief.unmodelled,
+      sheet: belief.sheet.filter(({ probability }) => probability >= DOUBTS.from).slice(0, DOUBTS.most),
+      unexplained: belief.unexplained.map((r) => ids[r]!),
+      expected,
+      milliseconds,
+    };
   }
 }
 
@@ -137,6 +147,9 @@ function nextStep(plan: Plan, opening: (m: Measurement) => number): NextStep {
     state: plan.state,
     replace: plan.replace,
     actions,
+    touches: plan.touches.map(({ touch: { title, refs, caution }, ...m }) => ({ ...proposal(m, 0), title, refs, caution })),
+    exhausted: plan.exhausted,
+    takes: plan.takes,
     proposals: plan.measurements.slice(0, PROPOSALS).map((m) => proposal(m, opening(m.measurement))),
   };
 }

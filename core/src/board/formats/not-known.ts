@@ -34,6 +34,6 @@ function withStandIn(part: Record<string, unknown>): unknown {
 /** A part as a file has it: `?` where the value is not known. */
 export function asWritten(part: Part): unknown {
   if (!('unknown' in part) || !part.unknown) return part;
-  const { unknown: _, ...rest } = part;
-  return { ...rest, [fieldOf(part.kind)]: NOT_KNOWN };
+  const rest = Object.entries(part).filter(([key]) => key !== 'unknown');
+  return { ...Object.fromEntries(rest), [fieldOf(part.kind)]: NOT_KNOWN };
 }

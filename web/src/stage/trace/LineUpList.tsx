@@ -35,9 +35,14 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
           nothing wrong {percent(lineUp.healthy)} · none of these {percent(lineUp.unmodelled)}
         </span>
       </header>
-      {lineUp.unmodelled > 0.5 && (
+      {lineUp.unexplained.length > 0 && (
         <p className={style.odd}>
-          The readings do not fit this sheet: another board revision, an earlier modification, or a reading on the wrong pin. Check the newest ones first.
+          {lineUp.unmodelled > 0.5 ? 'The readings do not fit this sheet. ' : ''}Nothing here explains{' '}
+          {lineUp.unexplained
+            .slice(0, 3)
+            .map((id) => readingName(id, journal))
+            .join(', ')}
+          : repeat {lineUp.unexplained.length > 1 ? 'them' : 'it'} on the pin itself; then think of another board revision or an earlier modification.
         </p>
       )}
       <ol className={style.list}>
@@ -58,6 +63,19 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
         <p className={style.rest}>
           and {rest.length} more, none above {percent(rest[0]!.probability)}
         </p>
+      )}
+      {lineUp.sheet.length > 0 && (
+        <div className={style.doubts}>
+          <h3>Or the sheet is wrong</h3>
+          <ul>
+            {lineUp.sheet.map(({ title, check, probability }) => (
+              <li key={title}>
+                {title} <span className={style.rest}>{percent(probability)}</span>
+                <small>{check}</small>
+              </li>
+            ))}
+          </ul>
+        </div>
       )}
       {cleared.length > 0 && (
         <details className={style.cleared} open={cleared.length < 6}>

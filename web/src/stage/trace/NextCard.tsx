@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
-import { KIND_WORDS, minutesText, percent, pointsText, setupWords } from '../../case/wording';
+import { KIND_WORDS, minutesText, percent, pointsText, setupWords, tellsWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { NextStep, Proposal } from '../../workers/engine-messages';
@@ -48,10 +48,30 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
           </p>
         </div>
       )}
-      {chosen ? (
+      {chosen && !(next.exhausted && next.touches.length > 0) && (
         <Chosen index={index} proposal={chosen} onBench={onBench} settled={next.state !== 'measure'} />
+      )}
+      {next.exhausted ? (
+        <div className={style.exhausted}>
+          <p className={style.lead}>No reading tells more</p>
+          <p>Every point that a probe reaches was weighed, in every state that this sheet knows. What it would take:</p>
+        </div>
       ) : (
-        <p>No reading on this sheet can tell more. Lift a leg or take the suspect off and measure it alone.</p>
+        !chosen && next.state === 'measure' && <p>What is left to read tells next to nothing.</p>
+      )}
+      {next.touches.length > 0 && (
+        <ul className={style.touches} aria-label="Without a meter">
+          {next.touches.map((touch) => (
+            <Touched key={touch.title} index={index} touch={touch} />
+          ))}
+        </ul>
+      )}
+      {next.takes.length > 0 && (
+        <ul className={style.takes} aria-label="What it would take">
+          {next.takes.map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+        </ul>
       )}
       {next.proposals.length > 1 && (
         <More title={`Other readings worth taking (${next.proposals.length - 1})`}>
@@ -63,7 +83,7 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
                   <button type="button" onClick={() => onChoose(p.key)}>
                     <span className="mono">{pointsText(index, p.at, p.to)}</span>
                     <small>
-                      {KIND_WORDS[p.kind]}, {setupWords(p.setup)} · {p.gainBits.toFixed(2)} bit, {minutesText(p.minutes)}
+                      {KIND_WORDS[p.kind]}, {setupWords(p.setup)} · tells {tellsWords(p.gainBits)}, {minutesText(p.minutes)}
                     </small>
                   </button>
                 </li>
@@ -128,6 +148,21 @@ function Verdict({
   );
 }
 
+/** Something to do without a meter, and the reading that says most after it. */
+function Touched({ index, touch }: { index: BoardIndex; touch: NextStep['touches'][number] }) {
+  const { title, caution, at, to, kind, setup, minutes, gainBits, prospects } = touch;
+  return (
+    <li>
+      <b>{title}</b>, then {KIND_WORDS[kind]} {pointsText(index, at, to)}, {setupWords(setup)}
+      <small>
+        {minutesText(minutes)}, putting it back included · <span title={`${gainBits.toFixed(2)} bit`}>tells {tellsWords(gainBits)}</span>
+        {prospects.slice(0, 2).map(({ display, leading }) => (leading[0] ? ` · ${display}: ${leading[0].ref} ${percent(leading[0].probability)}` : ''))}
+      </small>
+      <small className={style.harm}>{caution}</small>
+    </li>
+  );
+}
+
 /** Work that could end it without a further reading, beside how long it takes when the readings come first. */
 function Work({ actions }: { actions: NextStep['actions'] }) {
   const work = actions.filter(({ kind }) => kind !== 'measure');
@@ -180,7 +215,8 @@ function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; prop
       <p className={style.points}>{pointsText(index, at, to)}</p>
       <p className={style.how}>
         <strong>{KIND_WORDS[kind]}</strong>, {setupWords(setup)} · {minutesText(minutes)}
-        {accessMinutes > 0 && `, of it ${minutesText(accessMinutes)} to open up`} · tells {gainBits.toFixed(2)} bit
+        {accessMinutes > 0 && `, of it ${minutesText(accessMinutes)} to open up`} ·{' '}
+        <span title={`${gainBits.toFixed(2)} bit`}>tells {tellsWords(gainBits)}</span>
       </p>
       <p className={style.expect}>
         A sound board shows <span className="mono">{expected.display}</span>
