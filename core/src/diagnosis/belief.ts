@@ -1,12 +1,13 @@
 import { GROUND, nameKey, replaceableRef, type BoardIndex } from '../board';
 import { modesOf } from '../device';
 import { hypothesisSpace, jointHypothesis, type Hypothesis, type HypothesisSpace, type RateTable, type SingleHypothesis } from '../fault';
-import { measurementKey, readout, type Readout, type Reading } from '../instrument';
+import { measurementKey, readout, type Measurement, type Readout, type Reading, type Response } from '../instrument';
 import { causesOf, type Cause } from './causes';
 import { leadingSingles, pairsFor, peak, withOneMore, worthTrying, type Base, type Evidence, type Joint } from './joints';
 import { edgeVariants } from './edges';
 import { EsrLevels } from './esr-levels';
 import { blank } from './likelihood';
+import { edgeRegion, isNear, isOutside, type EdgeRegion } from './near-edges';
 import { isMoved, Predictor } from './prediction';
 import { best, ReadingRows, type LikelihoodRow } from './reading-rows';
 import { SharedLevels } from './shared-levels';
@@ -74,6 +75,9 @@ export class Diagnoser {
   private ownCauses: ReadonlyMap<number, readonly Cause[]> | undefined;
   private readonly likelihoods = new Map<string, ReadingRows>();
   private readonly otherLikelihoods = new Map<string, LikelihoodRow>();
+  private readonly regions = new Map<string, EdgeRegion>();
+  /** Answers with a guess at the edges, by guess, reading and what the faulty board comes to there. */
+  private readonly atEdges = new Map<string, Response>();
   private ownSheetErrors: readonly SingleHypothesis[] | undefined;
 
   /** factor: what multiplies a part's prior (looks, age). */
@@ -88,6 +92,14 @@ export class Diagnoser {
     this.voltSpan = Math.max(10, 2 * index.board.parts.reduce((most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0), 0));
     this.levels = new EsrLevels(index, this.predictor, this.voltSpan, (board) => hypothesisSpace(board, rates).hypotheses);
     this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
+  }
+
+  /** What of the board loads on its edges can see, where a reading is taken between these nets. */
+  private regionOf({ at, to }: Measurement): EdgeRegion {
+    const key = `${at.net} ${to.net}`;
+    let region = this.regions.get(key);
+    if (!region) this.regions.set(key, (region = edgeRegion(this.index, [at.net, to.net])));
+    return region;
   }
 
   /** What may have opened what opens. Positions do not change when parts are reweighed. */
@@ -280,16 +292,33 @@ export class Diagnoser {
     if (rows && this.predictors.length === 1 && drawn.every((response) => response === healthy)) return rows.unmoved(size);
     const out = new Float64Array(size * this.predictors.length);
     out.set(gridLikelihood(reading, drawn, hypothesis.severities, size, this.voltSpan), 0);
-    // Off, the circuit is passive: a fault that does not reach the reading on the board as drawn does not with something else at the edges. Powered it may.
-    const moves = m.setup !== 'off' || drawn.some((response) => isMoved(healthy, response));
+    // A fault that does not reach the reading on the board as drawn does not with something else at the edges. Powered it may, where it lies near them.
+    const moves = drawn.some((response) => isMoved(healthy, response)) || (m.setup !== 'off' && (hypothesis.type === 'joint' || isNear(this.regionOf(m).near, hypothesis)));
     for (const [k, predictor] of this.predictors.entries()) {
       if (k === 0) continue;
       const sound = predictor.healthy(m, absent);
       // What hangs on the edges does not reach this reading: the board as drawn answers for this guess too.
       if (!isMoved(healthy, sound)) out.copyWithin(k * size, 0, size);
-      else out.set(gridLikelihood(reading, moves ? predictor.under(hypothesis, m, absent) : [sound], hypothesis.severities, size, this.voltSpan), k * size);
+      else out.set(gridLikelihood(reading, moves ? this.withGuess(k, hypothesis, reading, drawn) : [sound], hypothesis.severities, size, this.voltSpan), k * size); // prettier-ignore
     }
     return out;
+  }
+
+  /** What a hypothesis predicts with the k-th guess at the edges. Faults that come to the same on all that a load there can see are solved once. drawn: its answers on the board as drawn. */
+  private withGuess(k: number, hypothesis: Hypothesis, { measurement: m, absent }: Reading, drawn: readonly Response[]): readonly Response[] {
+    const predictor = this.predictors[k]!;
+    if (hypothesis.type === 'joint' || m.setup === 'off' || !isOutside(this.regionOf(m), hypothesis)) return predictor.under(hypothesis, m, absent);
+    return drawn.map((_, i) => {
+      const state = this.predictor.stateOn(this.regionOf(m).nets, hypothesis, i, m, absent);
+      if (state === undefined) return predictor.at(hypothesis, i, m, absent);
+      const key = `${k}|${measurementKey(m)}|${absent?.join() ?? ''}|${state}`;
+      let known = this.atEdges.get(key);
+      if (!known) {
+        if (this.atEdges.size >= MOST_OTHER_ROWS) this.atEdges.clear();
+        this.atEdges.set(key, (known = predictor.at(hypothesis, i, m, absent)));
+      }
+      return known;
+    });
   }
 
   private healthyLikelihood(reading: Reading): LikelihoodRow {

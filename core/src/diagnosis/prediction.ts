@@ -1,6 +1,6 @@
 import type { BoardIndex, Setup } from '../board';
 import { changesDc, faultsKey, nodeBehind, type JointHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
-import { BenchState, measurementKey, readSnapshot, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
+import { BenchState, measurementKey, readSnapshot, stateOn, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 import { Answerers, SOUND, type Answerer } from './answerers';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
@@ -101,6 +101,13 @@ export class Predictor {
       const who = atJoint ? this.answerers.of(hypothesis, i, true, asked.direct) : asked.direct ? direct : other;
       return row[who.slot] ?? this.find(hypothesis, who, row, m, asked.absent);
     };
+  }
+
+  /** What a board with a fault comes to on these nets, as one text; undefined where its volts are not kept. Ask after it has answered the reading. */
+  stateOn(nets: readonly number[], hypothesis: SingleHypothesis, i: number, m: Measurement, absent: readonly string[] = NONE): string | undefined {
+    const { slot } = this.answerers.of(hypothesis, i, false, absent.length === 0 && seesDirectCurrent(m));
+    const snapshot = this.situation(m.setup, absent).book.get(slot);
+    return snapshot ? stateOn(snapshot, nets) : undefined;
   }
 
   private find(hypothesis: Hypothesis, who: Answerer, row: Row, m: Measurement, absent: readonly string[]): Response {

@@ -2,7 +2,7 @@ export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDA
 export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult, observableMeasurements } from './measurement';
 export { BenchState } from './bench-state';
 export { readSnapshot } from './read-snapshot';
-export type { VoltSnapshot } from './snapshot';
+export { stateOn, type VoltSnapshot } from './snapshot';
 export { UNMOVED_SHARE, type Response } from './response';
 export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
 export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';

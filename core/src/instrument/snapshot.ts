@@ -120,3 +120,18 @@ function nodesOfNets(index: BoardIndex, network: Network): Int32Array {
   if (!nodes) NODES.set(network.nodeIndex, (nodes = Int32Array.from(index.nets, (net) => nodeOf(network, net)!)));
   return nodes;
 }
+
+/** Volts closer than this are one state, volt: no chip and no load tells them apart. */
+const SAME_STATE_VOLT = 0.02;
+
+/** One text for all snapshots that show the same on these nets (positions in board order, ascending), levels and what is not known included. A net that a snapshot leaves out is as on the sound board. */
+export function stateOn({ nets, low, high, unknown }: VoltSnapshot, asked: readonly number[]): string {
+  const at = nets ? new Map([...nets].map((net, i) => [net, i])) : undefined;
+  const step = (volt: number): string => (Number.isNaN(volt) ? 'Z' : String(Math.round(volt / SAME_STATE_VOLT)));
+  return asked
+    .flatMap((net) => {
+      const i = at ? at.get(net) : net;
+      return i === undefined ? [] : [`${net}:${unknown[i] ? 'X' : `${step(low[i]!)},${step((high ?? low)[i]!)}`}`];
+    })
+    .join(' ');
+}
