@@ -1,6 +1,6 @@
 // npm run bench: how long the engine takes on generated drive boards of several sizes, one thread, bundled as it is shipped and each board in a new worker as in the
 // application: of Node.js, and of Debian's Chromium where that is installed; and, where Debian's ngspice is, the same fault sweep by it in one process.
-// Sizes may be given: npm run bench -- 50 100
+// Sizes may be given: npm run bench -- 50 100; or the boards of the demo alone: npm run bench -- demo
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -12,6 +12,8 @@ import { build, type Rollup } from 'vite';
 import { writeDeck } from '@hanzai/core/board';
 import { SWEPT, type BenchBoard, type BenchRow, type Sweep } from './bench-board';
 import type { BenchRows, BenchTask } from './bench-worker';
+import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
+import type { DemoRow } from './bench-demo';
 import { driveBoard } from './drive-board';
 
 const CHROMIUM = '/usr/bin/chromium';
@@ -38,11 +40,31 @@ function rowsOf({ first, again }: BenchRows, bytes?: number): string[][] {
   return [cells(first, what, bytes), ...(again ? [cells(again, `${what}, again`)] : [])];
 }
 
-function print(title: string, rows: readonly (readonly string[])[]): void {
-  const all = [HEAD, ...rows];
-  const widths = HEAD.map((_, i) => Math.max(...all.map((row) => row[i]!.length)) + 2);
+function print(title: string, rows: readonly (readonly string[])[], head = HEAD): void {
+  const all = [head, ...rows];
+  const widths = head.map((_, i) => Math.max(...all.map((row) => row[i]!.length)) + 2);
   process.stdout.write(`\n${title}\n`);
   for (const row of all) process.stdout.write(`${row.map((cell, i) => cell.padStart(widths[i]!)).join('')}\n`);
+}
+
+/** The boards of the demo, each with two readings that ask for work: a rail or line that is dead, and another that is not. */
+const DEMO: readonly (readonly [keyof typeof DEMO_BOARD_FILES, readonly (readonly [string, number])[]])[] = [
+  ['cr40Whole', [['VM', 0.02], ['P5', 5.01]]],
+  ['yc2Whole', [['P5', 0.1], ['P12', 12.02]]],
+  ['tl9', [['MOT', 0.03], ['P12', 11.98]]],
+  ['pd3Rw', [['P5', 5.02], ['TRK0', 0.1]]],
+  ['pd3If', [['HDAT', 0.1], ['P5', 5.01]]],
+]; // prettier-ignore
+const DEMO_HEAD = ['board', 'parts', 'first line-up', 'first advice', 'line-up', 'advice', 'next line-up', 'next advice'];
+
+async function demoRows(run: (task: BenchTask) => Promise<DemoRow>): Promise<string[][]> {
+  const rows: string[][] = [];
+  for (const [name, reads] of DEMO) {
+    const { parts, ...times } = await run({ kind: 'demo', board: demoBoard(name), reads });
+    const { firstLineUp, firstSuggestion, lineUp, suggestion, nextLineUp, nextSuggestion } = times;
+    rows.push([name, `${parts}`, ...[firstLineUp, firstSuggestion, lineUp, suggestion, nextLineUp, nextSuggestion].map(inWords)]);
+  }
+  return rows;
 }
 
 async function bundled(): Promise<string> {
@@ -91,14 +113,15 @@ async function rowsInNode(code: string): Promise<string[][]> {
   return rows;
 }
 
-/** The rows, and the sweep. */
-async function inBrowser(code: string): Promise<{ rows: string[][]; sweep: Sweep }> {
+/** The demo boards, the rows, and the sweep. */
+async function inBrowser(code: string): Promise<{ demo: string[][]; rows: string[][]; sweep: Sweep }> {
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
     const page = await browser.newPage();
+    const demo = await demoRows((task) => page.evaluate<DemoRow>(inPage(code, task)));
     const rows: string[][] = [];
     for (const board of BOARDS) rows.push(...rowsOf(await page.evaluate<BenchRows>(inPage(code, { kind: 'rows', board }))));
-    return { rows, sweep: await page.evaluate<Sweep>(inPage(code, { kind: 'sweep' })) };
+    return { demo, rows, sweep: await page.evaluate<Sweep>(inPage(code, { kind: 'sweep' })) };
   } finally {
     await browser.close();
   }
@@ -133,7 +156,10 @@ function compare({ faults, volts: ours, times }: Sweep, browser: Sweep | undefin
 }
 
 const code = await bundled();
+print('the boards of the demo from nothing, in a worker of Node.js', await demoRows(async (task) => (await inNode<DemoRow>(code, task)).answer), DEMO_HEAD); // prettier-ignore
+if (process.argv.includes('demo')) process.exit();
 print('in a worker of Node.js', await rowsInNode(code));
 const browser = existsSync(CHROMIUM) ? await inBrowser(code) : undefined;
 if (browser) print('in a web worker of Chromium', browser.rows);
+if (browser) print('the boards of the demo from nothing, in a web worker of Chromium', browser.demo, DEMO_HEAD);
 compare((await inNode<Sweep>(code, { kind: 'sweep' })).answer, browser?.sweep);

@@ -1,5 +1,5 @@
-// Writes core/test/reference/corpus/cases.json: faults of any severity, pairs of cause and effect and sound boards, read off boards within tolerance by a general circuit simulator (Debian package
-// ngspice), with sheets that are wrong somewhere. Shares no code with the engine it is to check. Run by hand:  node scripts/reference-corpus.mjs
+// Writes core/test/reference/corpus/BOARD.json for each deck there (or for those named): faults of any severity, pairs of cause and effect and sound boards, read off boards within tolerance by a general circuit simulator (Debian package
+// ngspice), with sheets that are wrong somewhere. Shares no code with the engine it is to check. Run by hand:  node scripts/reference-corpus.mjs [BOARD]…
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -36,6 +36,7 @@ function candidates(board) {
 
 function distance(kind, a, b) {
   if (a === 'OL' || b === 'OL') return a === b ? 0 : 99;
+  if (a === undefined || b === undefined) return 99;
   const [share, floor] = UNSURE[kind];
   return Math.abs(a - b) / Math.hypot(share * Math.max(Math.abs(a), Math.abs(b)), floor);
 }
@@ -143,10 +144,9 @@ for (const [b, file] of readdirSync(folder)
       rows.push({ board: file.replace('.cir', ''), kind, truth: own.map(({ ref, mode, severity }) => [ref, mode, Number(severity.toPrecision(4))]), alike, sheet, meter: { leadOhm: Number(meter.leadOhm.toFixed(3)), offsetVolt: Number(meter.offsetVolt.toFixed(5)) }, readings }); // prettier-ignore
       break;
     }
-    if (process.env.SHOW) process.stdout.write(`${file} ${rows.length}\n`);
   }
-  process.stdout.write(`${file}: ${rows.length} cases so far\n`);
+  const body = rows.map((row) => `  ${JSON.stringify(row)}`).join(',\n');
+  writeFileSync(join(folder, file.replace('.cir', '.json')), `{\n "simulator": "${simulatorVersion()} (Debian package ngspice)",\n "cases": [\n${body}\n ]\n}\n`);
+  process.stdout.write(`${file}: ${rows.length} cases\n`);
 }
 rmSync(scratch, { recursive: true });
-const body = rows.map((row) => `  ${JSON.stringify(row)}`).join(',\n');
-writeFileSync(join(folder, 'cases.json'), `{\n "simulator": "${simulatorVersion()} (Debian package ngspice)",\n "cases": [\n${body}\n ]\n}\n`);

@@ -8,6 +8,7 @@ import { edgeVariants } from './edges';
 import { EsrLevels } from './esr-levels';
 import { blank } from './likelihood';
 import { edgeRegion, isNear, isOutside, type EdgeRegion } from './near-edges';
+import { nearestFirst } from './nearness';
 import { isMoved, Predictor } from './prediction';
 import { best, ReadingRows, type LikelihoodRow } from './reading-rows';
 import { SharedLevels } from './shared-levels';
@@ -74,6 +75,8 @@ export class Diagnoser {
   private readonly levels: EsrLevels;
   private ownCauses: ReadonlyMap<number, readonly Cause[]> | undefined;
   private readonly likelihoods = new Map<string, ReadingRows>();
+  /** Rows that are still being worked out. */
+  private readonly partial = new Map<string, ReadingRows>();
   private readonly otherLikelihoods = new Map<string, LikelihoodRow>();
   private readonly regions = new Map<string, EdgeRegion>();
   /** Answers with a guess at the edges, by guess, reading and what the faulty board comes to there. */
@@ -117,22 +120,36 @@ export class Diagnoser {
     this.priors = hypothesisSpace(this.index, this.rates, factor);
   }
 
-  /** Works out what `believe` will need for these readings in small steps, for callers that must stay responsive: yields the share done, 0 to 1.
-   *  Abandon it to stop; what was finished is kept. */
+  /** Works out what `believe` will need for these readings in small steps, for callers that must stay responsive: yields the share done, 0 to 1. Likely faults near a reading come first, so that
+   *  `believeSoFar` has something to go by early. Abandon it to stop; what was finished is kept. */
   *prepare(readings: readonly Reading[]): Generator<number, void> {
     const fresh = readings.filter((reading) => this.levels.groupOf(reading) === undefined && !this.likelihoods.has(readingKey(reading)));
     const { hypotheses } = this.space;
+    const begun = fresh.map((reading) => this.begin(reading));
     for (const [r, reading] of fresh.entries()) {
-      const rows = new ReadingRows(this.healthyLikelihood(reading));
-      for (const [i, hypothesis] of hypotheses.entries()) {
-        rows.push(this.row(hypothesis, reading, rows));
+      const rows = begun[r]!;
+      for (const [i, h] of nearestFirst(this.index, hypotheses, reading.measurement).entries()) {
+        rows.put(h, this.row(hypotheses[h]!, reading, rows));
         if (i % 8 === 7) yield (r + i / hypotheses.length) / fresh.length;
       }
       this.keep(reading, rows);
     }
   }
 
+  /** Rows of a reading to begin with: nothing is known to move it. */
+  private begin(reading: Reading): ReadingRows {
+    const rows = new ReadingRows(this.healthyLikelihood(reading));
+    const guesses = this.predictors.length;
+    for (const hypothesis of this.space.hypotheses) {
+      const size = gridSize(hypothesis);
+      rows.push(guesses === 1 ? rows.unmoved(size) : Float64Array.from({ length: size * guesses }, (_, i) => rows.healthy[Math.floor(i / size)]!));
+    }
+    this.partial.set(readingKey(reading), rows);
+    return rows;
+  }
+
   private keep(reading: Reading, rows: ReadingRows): void {
+    this.partial.delete(readingKey(reading));
     if (this.likelihoods.size >= MOST_READINGS) this.likelihoods.delete(this.likelihoods.keys().next().value!);
     this.likelihoods.set(readingKey(reading), rows);
   }
@@ -144,11 +161,18 @@ export class Diagnoser {
     return readings.length === 0 || !isOdd ? plain : this.weigh(readings, [...this.space.hypotheses, ...this.sheetErrorsNear(readings)]);
   }
 
+  /** Belief by what `prepare` has worked out so far: faults not looked at yet count as if they did not move a reading. */
+  believeSoFar(readings: readonly Reading[]): Belief {
+    return this.weigh(readings, this.space.hypotheses, true);
+  }
+
   /** Belief over these single hypotheses, those of the sheet behind those of the board, and what they are together. */
-  private weigh(readings: readonly Reading[], singles: readonly SingleHypothesis[]): Belief {
+  private weigh(readings: readonly Reading[], singles: readonly SingleHypothesis[], soFar = false): Belief {
     const own = this.space.hypotheses;
     const shared = new SharedLevels(this.levels, readings, singles, this.predictors.length, own);
-    const known = readings.map((reading, r) => shared.rowsOf(r) ?? this.likelihoodsOf(reading, singles));
+    const known = readings.map(
+      (reading, r) => shared.rowsOf(r) ?? (soFar ? this.partial.get(readingKey(reading)) : undefined) ?? this.likelihoodsOf(reading, singles),
+    );
     const rows = known.map((one) => one.rows);
     const healthyRows = known.map(({ healthy }) => healthy);
     const alone = rows.filter((_, r) => !shared.has(r));
@@ -159,14 +183,15 @@ export class Diagnoser {
       const apart = jointRows.filter((_, r) => !shared.has(r)).map((row) => [row]);
       return { joint, rows: jointRows, total: shared.addJoint(addUp(apart, 0, this.width(joint.hypothesis)), joint) };
     };
+    // While the work is under way pairs are not looked for.
     const more = (bases: readonly Base[]): readonly Weighed[] =>
-      worthTrying(evidence, bases).map(({ base, h }) => {
+      (soFar ? [] : worthTrying(evidence, bases)).map(({ base, h }) => {
         const sums = new Float64Array(this.width(singles[h]!));
         readings.forEach((reading, r) => addTo(sums, this.besideRow(base, singles[h]!, reading, rows[r]![h]!, base.byReading[r]!, shared.has(r))));
         return weighed(withOneMore(evidence, base, h, peak(sums)));
       });
     const asBase = ({ joint, rows: own, total }: Weighed): Base => ({ joint, byReading: own.map(best), score: Math.log(joint.hypothesis.prior) + logMeanExp(total) }); // prettier-ignore
-    const pairs = distinct([...pairsFor(evidence).map(weighed), ...more(leadingSingles(evidence))]);
+    const pairs = distinct([...(soFar ? [] : pairsFor(evidence)).map(weighed), ...more(leadingSingles(evidence))]);
     const joints = distinct([...pairs, ...more(pairs.map(asBase))]);
 
     const hypotheses: readonly Hypothesis[] = [...singles, ...joints.map(({ joint }) => joint.hypothesis)];
@@ -293,7 +318,8 @@ export class Diagnoser {
     const out = new Float64Array(size * this.predictors.length);
     out.set(gridLikelihood(reading, drawn, hypothesis.severities, size, this.voltSpan), 0);
     // A fault that does not reach the reading on the board as drawn does not with something else at the edges. Powered it may, where it lies near them.
-    const moves = drawn.some((response) => isMoved(healthy, response)) || (m.setup !== 'off' && (hypothesis.type === 'joint' || isNear(this.regionOf(m).near, hypothesis)));
+    const moves =
+      drawn.some((response) => isMoved(healthy, response)) || (m.setup !== 'off' && (hypothesis.type === 'joint' || isNear(this.regionOf(m).near, hypothesis)));
     for (const [k, predictor] of this.predictors.entries()) {
       if (k === 0) continue;
       const sound = predictor.healthy(m, absent);

@@ -24,6 +24,12 @@ export class ReadingRows {
     this.rows.push(row);
   }
 
+  /** Takes the row of a fault that stood as unseen until now. */
+  put(h: number, row: LikelihoodRow): void {
+    this.rows[h] = row;
+    this.tops = undefined;
+  }
+
   /** The best that each fault can make of the reading; ask when all rows are there. */
   get bests(): Float64Array {
     return (this.tops ??= Float64Array.from(this.rows, best));

@@ -38,6 +38,8 @@ export interface PlanOptions {
   readonly absent?: readonly string[];
   /** Readings to propose at most, best first. Default 40: nobody looks further down the list. */
   readonly most?: number;
+  /** A first look: only the leading suspects and the readings around them, one severity each. */
+  readonly quick?: boolean;
   /** Minutes of opening up before a reading's points can be reached. Default: none. */
   readonly accessMinutes?: (measurement: Measurement) => number;
 }
@@ -57,6 +59,9 @@ const HEALTHY_ENOUGH = 0.6;
 
 /** With more readings than this to choose from, those with a current of the meter's own are only weighed around the suspects: further off they tell nothing. */
 const MANY_CANDIDATES = 1000;
+
+/** Suspects that a first look considers. */
+const QUICK_SUSPECTS = 24;
 
 /** Share of the work of a plan that goes into predicting readings. */
 const FORESIGHT = 0.9;
@@ -91,8 +96,8 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
   const open = candidateMeasurements(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)));
-  const view = outlookBase(belief, open.length);
-  const candidates = open.length > MANY_CANDIDATES ? aroundSuspects(diagnoser.index, view, open) : open;
+  const view = outlookBase(belief, open.length, options.quick ? QUICK_SUSPECTS : undefined);
+  const candidates = open.length > MANY_CANDIDATES || options.quick ? aroundSuspects(diagnoser.index, view, open) : open;
   const minutesOf = (m: Measurement): number => costs.reading[m.kind] + setupMinutes(from, m.setup, costs) + (options.accessMinutes?.(m) ?? 0);
   const weighed: WeighedMeasurement[] = [];
   const absent = options.absent ?? [];
@@ -111,7 +116,7 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
   const top = Math.max(belief.byPart[0]?.probability ?? 0, belief.healthy, belief.unmodelled);
   const isLittle = (): boolean => weighed.every(({ information }) => tellsLittle(information, top));
   const settled = (belief.byPart[0]?.probability ?? 0) >= CERTAIN || belief.healthy >= HEALTHY_ENOUGH || readings.length === 0;
-  const searchedAll = !settled && isLittle();
+  const searchedAll = !settled && !options.quick && isLittle();
   if (searchedAll) {
     const known = new Set(weighed.map(({ measurement }) => measurementKey(measurement)));
     const all = everyReading(diagnoser.index, options.allow).filter((m) => !taken.has(measurementKey(m)) && !known.has(measurementKey(m)));
@@ -123,7 +128,7 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
     }
   }
   const exhausted = searchedAll && isLittle();
-  const touches = !settled && isLittle() ? weighTouches(diagnoser, view, belief, readings, absent, costs).filter(({ information }) => information.gainBits >= LITTLE) : []; // prettier-ignore
+  const touches = !settled && !options.quick && isLittle() ? weighTouches(diagnoser, view, belief, readings, absent, costs).filter(({ information }) => information.gainBits >= LITTLE) : []; // prettier-ignore
   weighed.sort((a, b) => rateOf(b) - rateOf(a));
   lookTwoSteps(diagnoser, view, weighed, costs, absent);
   // With no evidence at all the first question is what the unit does, which its owner can answer before a lid is off. The sort is stable.

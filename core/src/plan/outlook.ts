@@ -24,13 +24,14 @@ export interface OutlookBase {
   readonly unmodelled: number;
 }
 
-/** What still counts after a belief: hypotheses too unlikely to move a decision are left out. readings: how many are to be weighed. */
-export function outlookBase(belief: Belief, readings: number): OutlookBase {
-  const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE);
+/** What still counts after a belief: hypotheses too unlikely to move a decision are left out. readings: how many are to be weighed. most: of the
+ *  likeliest, where not all; then one severity stands for each. */
+export function outlookBase(belief: Belief, readings: number, most?: number): OutlookBase {
+  const kept = belief.suspects.filter(({ probability }) => probability >= NEGLIGIBLE).slice(0, most);
   const refs = [...new Set(kept.map(({ hypothesis }) => hypothesis.refs[0]!))];
   const position = new Map(refs.map((ref, i) => [ref, i]));
   const total = kept.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled;
-  const wideField = kept.length > MANY || kept.length * readings > MOST_PREDICTIONS;
+  const wideField = most !== undefined || kept.length > MANY || kept.length * readings > MOST_PREDICTIONS;
   const entries = kept.map(({ hypothesis, probability }) => {
     const severities = standIns(hypothesis, wideField);
     const group = position.get(hypothesis.refs[0]!)!;

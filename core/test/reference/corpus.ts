@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { LIBRARY, RATES } from '@hanzai/data';
 import { indexBoard, readDeck, type BoardIndex } from '../../src/board';
 import { Diagnoser, type Belief } from '../../src/diagnosis';
@@ -20,7 +20,8 @@ export interface CorpusCase {
 const folder = new URL('./corpus/', import.meta.url);
 
 export function corpusCases(): readonly CorpusCase[] {
-  return (JSON.parse(readFileSync(new URL('cases.json', folder), 'utf8')) as { cases: CorpusCase[] }).cases;
+  const files = readdirSync(folder).filter((name) => name.endsWith('.json')).sort(); // prettier-ignore
+  return files.flatMap((name) => (JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { cases: CorpusCase[] }).cases);
 }
 
 /** True where the sheet is as the board is, but for tolerance. */

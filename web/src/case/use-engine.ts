@@ -75,7 +75,7 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
       if (event.ticket !== ticket.current) return;
       if (event.type === 'line-up') setState((s) => ({ ...s, lineUp: event.lineUp, latency: performance.now() - started, busy: 0, failure: undefined }));
       if (event.type === 'progress') setState((s) => ({ ...s, busy: event.share }));
-      if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: undefined }));
+      if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: event.next.provisional ? (s.busy ?? 0) : undefined }));
     };
     door
       .assess({ ...request, ticket: own }, proxy(onEvent))

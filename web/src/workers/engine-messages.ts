@@ -58,6 +58,8 @@ export interface LineUp {
   /** By reading id. */
   readonly expected: Readonly<Record<string, JudgedExpectation>>;
   readonly milliseconds: number;
+  /** Share of the faults looked at, where some are still to come. */
+  readonly refining?: number;
 }
 
 export interface Proposal {
@@ -80,6 +82,8 @@ export interface Proposal {
 
 export interface NextStep {
   readonly state: 'measure' | 'replace' | 'verify';
+  /** A first look, with a better one to come. */
+  readonly provisional?: boolean;
   readonly proposals: readonly Proposal[];
   /** What could be done without a meter, each with the reading that says most after it. */
   readonly touches: readonly (Proposal & { readonly title: string; readonly refs: readonly string[]; readonly caution: string })[];

@@ -2,7 +2,7 @@ import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, taughtBy, type Belief } from '@hanzai/core/diagnosis';
 import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
-import { planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
+import { planNext, planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import { AssessRequest, type EngineEvent, type EngineReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
 import { inWords, judged, type JudgedExpectation } from '../case/expectation';
@@ -12,6 +12,10 @@ import { partTitle, siteTitle } from '../case/wording';
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
 /** Work goes on for so long before other messages are let in. */
 const TURN_MILLISECONDS = 30;
+/** When a first line-up is shown while the work goes on, milliseconds, and again after multiples of it. */
+const EARLY_MILLISECONDS = 500;
+/** With more faults than this a first look at what to measure comes before the whole plan. */
+const FIRST_LOOK_FROM = 500;
 /** Doubts about the sheet that are worth a line. */
 const DOUBTS = { from: 0.02, most: 4 } as const;
 const PROPOSALS = 8;
@@ -62,10 +66,25 @@ export class Engine {
     this.learn(readings);
     const known = readings.flatMap((reading) => this.resolve(reading));
     const given = known.map(({ reading }) => reading);
-    if (!(await walk(this.diagnoser.prepare(given), ticket, course))) return;
-    const belief = this.diagnoser.believe(given);
-    course.send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, known.map(({ id }) => id), given, performance.now() - started) }); // prettier-ignore
+    const ids = known.map(({ id }) => id);
     const opening = (m: Measurement): number => (access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0);
+    const firstLook = (belief: Belief): void => {
+      const plan = planNext(this.diagnoser, given, belief, { absent, accessMinutes: opening, quick: true, most: PROPOSALS });
+      course.send({ type: 'next', ticket, next: { ...nextStep(plan, opening), provisional: true } });
+    };
+    // What is known early is shown early: likely faults near the reading are looked at first.
+    let shown = 0;
+    const soFar = (share: number): void => {
+      if (performance.now() - started < EARLY_MILLISECONDS * (1 + 3 * shown)) return;
+      const belief = this.diagnoser.believeSoFar(given);
+      course.send({ type: 'line-up', ticket, lineUp: { ...this.lineUp(belief, ids, given, performance.now() - started), refining: share } });
+      if (shown % 3 === 0) firstLook(belief);
+      shown += 1;
+    };
+    if (!(await walk(this.diagnoser.prepare(given), ticket, course, soFar))) return;
+    const belief = this.diagnoser.believe(given);
+    course.send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, ids, given, performance.now() - started) });
+    if (shown > 0 || this.diagnoser.space.hypotheses.length > FIRST_LOOK_FROM) firstLook(belief);
     const plan = await walk(planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }), ticket, course);
     if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
   }
@@ -117,12 +136,18 @@ export class Engine {
 }
 
 /** Walks through long work, telling how far it is and letting other messages in; undefined where it is wanted no more. */
-async function walk<T>(steps: Generator<number, T>, ticket: number, { send, pause, stale }: Course): Promise<{ value: T } | undefined> {
+async function walk<T>(
+  steps: Generator<number, T>,
+  ticket: number,
+  { send, pause, stale }: Course,
+  onTurn?: (share: number) => void,
+): Promise<{ value: T } | undefined> {
   for (let last = performance.now(); ;) {
     const step = steps.next();
     if (step.done) return { value: step.value };
     if (performance.now() - last < TURN_MILLISECONDS) continue;
     send({ type: 'progress', ticket, share: step.value });
+    onTurn?.(step.value);
     await pause();
     if (stale()) return undefined;
     last = performance.now();

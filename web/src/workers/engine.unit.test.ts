@@ -1,5 +1,5 @@
 import { demoBoard } from '@hanzai/data/demo';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { Engine, type Course } from './engine';
 import type { EngineEvent, EngineReading } from './engine-messages';
 
@@ -13,7 +13,10 @@ async function assess(ticket: number, readings: EngineReading[]): Promise<Engine
   const events: EngineEvent[] = [];
   await engine.assess({ ticket, readings, absent: [], look: {} }, course(events));
   // How far it is may be told at any time; what comes in which order matters for the rest.
-  return events.filter(({ type }) => type !== 'progress');
+  return events.filter(
+    (event) =>
+      event.type !== 'progress' && !(event.type === 'line-up' && event.lineUp.refining !== undefined) && !(event.type === 'next' && event.next.provisional),
+  );
 }
 
 describe('the engine in the worker', () => {
@@ -59,5 +62,41 @@ describe('the engine in the worker', () => {
     const [first] = await assess(20, [volts('x', 'NOWHERE', 1)]);
     expect(Object.keys((first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.expected)).toEqual([]);
     await expect(engine.assess({ ticket: 'no' }, course([]))).rejects.toThrow();
+  });
+
+  it('shows early what it knows early where the work is long, and ends with what it says without hurry', async () => {
+    const fresh = (): Engine => new Engine(demoBoard('cr40'));
+    const all = async (one: Engine): Promise<EngineEvent[]> => {
+      const events: EngineEvent[] = [];
+      await one.assess({ ticket: 30, readings: SYMPTOM, absent: [], look: {} }, course(events));
+      return events.filter(({ type }) => type !== 'progress');
+    };
+    const plain = await all(fresh());
+    let now = 0;
+    const clock = vi.spyOn(performance, 'now').mockImplementation(() => (now += 40));
+    const slow = await all(fresh());
+    clock.mockRestore();
+    const early = slow.flatMap((event) => (event.type === 'line-up' && event.lineUp.refining !== undefined ? [event.lineUp] : []));
+    expect(early.length).toBeGreaterThan(1);
+    const shares = early.map(({ refining }) => refining!);
+    expect(shares).toEqual([...shares].sort((a, b) => a - b));
+    for (const { entries, healthy, unmodelled } of early) {
+      expect(healthy + unmodelled).toBeLessThanOrEqual(1 + 1e-9);
+      expect(entries.every(({ probability }) => probability >= 0 && probability <= 1)).toBe(true);
+    }
+    // The likely fault near the reading leads before everything is weighed, and its first suggestion comes before the last line-up.
+    expect(
+      early
+        .at(-1)!
+        .entries.slice(0, 3)
+        .map(({ ref }) => ref),
+    ).toContain('F1');
+    const kinds = slow.map((event) => (event.type === 'next' ? (event.next.provisional ? 'first look' : 'plan') : event.type));
+    expect(kinds.indexOf('first look')).toBeLessThan(kinds.lastIndexOf('line-up'));
+    expect(kinds.at(-1)).toBe('plan');
+    const last = (events: readonly EngineEvent[]) => (events.findLast(({ type }) => type === 'line-up') as Extract<EngineEvent, { type: 'line-up' }>).lineUp;
+    expect(last(slow).refining).toBeUndefined();
+    expect(last(slow).entries).toEqual(last(plain).entries);
+    expect((slow.at(-1) as Extract<EngineEvent, { type: 'next' }>).next).toEqual((plain.at(-1) as Extract<EngineEvent, { type: 'next' }>).next);
   });
 });

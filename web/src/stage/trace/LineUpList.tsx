@@ -32,6 +32,7 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
       <header>
         <h2>Line-up</h2>
         <span className={style.rest}>
+          {lineUp.refining !== undefined && <b>first look, {percent(lineUp.refining)} of the faults weighed · </b>}
           nothing wrong {percent(lineUp.healthy)} · none of these {percent(lineUp.unmodelled)}
         </span>
       </header>

@@ -29,8 +29,8 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
   if (!next) return <section className={style.card}>{busy === undefined ? 'Getting ready …' : <Working share={busy} />}</section>;
   return (
     <section className={style.card} aria-label="What to do next">
-      {busy !== undefined && <Working share={busy} />}
-      {next.state === 'replace' && next.replace[0] && (
+      {busy !== undefined && <Working share={busy} hasFirst={next.provisional === true} />}
+      {next.state === 'replace' && !next.provisional && next.replace[0] && (
         <Verdict
           index={index}
           {...next.replace[0]}
@@ -40,7 +40,7 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
           repairHref={repairHref}
         />
       )}
-      {next.state === 'verify' && (
+      {next.state === 'verify' && !next.provisional && (
         <div className={style.verdict}>
           <h2>Nothing looks wrong any more</h2>
           <p>
@@ -199,10 +199,10 @@ function More({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-function Working({ share }: { share: number }) {
+function Working({ share, hasFirst = false }: { share: number; hasFirst?: boolean }) {
   return (
     <p className={style.working} role="status">
-      Weighing what to measure next … {Math.round(share * 100)} %
+      {hasFirst ? 'A first look by the leading suspects; the rest is being weighed' : 'Weighing what to measure next'} … {Math.round(share * 100)} %
     </p>
   );
 }
