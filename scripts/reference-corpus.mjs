@@ -112,10 +112,10 @@ function alikesOf(board, own, faults, dictionary, asked, chosen) {
   });
 }
 
-const rows = [];
-for (const [b, file] of readdirSync(folder)
-  .filter((name) => name.endsWith('.cir'))
-  .entries()) {
+const named = process.argv.slice(2);
+for (const [b, file] of readdirSync(folder).filter((name) => name.endsWith('.cir')).sort().entries()) {
+  if (named.length > 0 && !named.includes(file.replace('.cir', ''))) continue;
+  const rows = [];
   const board = readBoard(join(folder, file));
   const draw = generator(20261127 + b);
   const asked = candidates(board);

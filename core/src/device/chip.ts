@@ -93,7 +93,7 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   const clamp = model.pins.findIndex(({ role }) => role === 'clamp');
   if (isOutput(pin) && clamp >= 0)
     found.push({ type: 'law', a: node, b: pins[clamp]!, controls: [node, pins[clamp]!], law: dropLaw(POWER_CLAMP), holds: false, pin: i });
-  if (isInput(pin)) found.push(...inputElements(model.family, node, supply, ground, i));
+  if (isInput(pin)) found.push(...inputElements(model.family, node, supply, ground, i, tiedInputs(part, i)));
   if (isOutput(pin)) {
     const { high, low } = model.family;
     const driver = driverName(ref, i);
@@ -113,7 +113,38 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   return found;
 }
 
-function inputElements({ input, supplyClamp }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number): readonly Element[] {
+/** Names that a gate's statement takes together in one product, as `A & B` in `Y = !(A & B)`. */
+const PRODUCT = /[A-Za-z_]\w*(?:\s*&\s*[A-Za-z_]\w*)+/g;
+/** A statement of a plain gate: names, `&`, `|` and one `!` before it all. Anything else has stages of its own behind each input. */
+const PLAIN_GATE = /^\s*\w+\s*=\s*!?\(?[\s\w&|()]*\)?\s*$/;
+
+const TOGETHER = new WeakMap<ChipModel, ReadonlyMap<string, readonly string[]>>();
+
+/** Inputs that are emitters of one transistor (or diodes on one resistor): those of a plain gate's product, by each of their names. */
+function inputsTogether(model: ChipModel): ReadonlyMap<string, readonly string[]> {
+  let known = TOGETHER.get(model);
+  if (known) return known;
+  const found = new Map<string, readonly string[]>();
+  for (const text of model.function) {
+    if (!PLAIN_GATE.test(text) || text.includes(' when ') || text.includes('<=')) continue;
+    for (const [product] of text.slice(text.indexOf('=') + 1).matchAll(PRODUCT)) {
+      const names = product.split('&').map((name) => name.trim());
+      for (const name of names) found.set(name, found.has(name) ? [] : names);
+    }
+  }
+  TOGETHER.set(model, (known = found));
+  return known;
+}
+
+/** How many inputs of one gate lie on this pin's net, itself among them: they share the current of one base resistor. */
+function tiedInputs({ model, pins }: Chip, pin: number): number {
+  const together = inputsTogether(model).get(model.pins[pin]!.name) ?? [];
+  const tied = model.pins.filter(({ name }, i) => together.includes(name) && pins[i] === pins[pin]).length;
+  return Math.max(1, tied);
+}
+
+/** tied: inputs that share one base resistor and lie on one net. */
+function inputElements({ input, supplyClamp }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number, tied: number): readonly Element[] {
   if (input.type === 'ttl')
     return [
       {
@@ -121,7 +152,7 @@ function inputElements({ input, supplyClamp }: FamilyModel, node: NodeName, supp
         a: supply,
         b: node,
         controls: [supply, node, ground],
-        law: { kind: 'ttl', baseOhm: input.baseOhm, dropVolt: input.dropVolt, floatVolt: input.floatVolt },
+        law: { kind: 'ttl', baseOhm: input.baseOhm * tied, dropVolt: input.dropVolt, floatVolt: input.floatVolt },
         holds: true,
         pin,
       },
