@@ -1,4 +1,4 @@
-import { GROUND, type BoardIndex } from '../board';
+import { GROUND, type BoardIndex, type PinPlace } from '../board';
 import type { Measurement } from './measurement';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
@@ -6,6 +6,9 @@ import type { VoltSnapshot } from './snapshot';
 
 /** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
 const MOVED_SPREAD = 0.02;
+/** Spread of what a chip's output stage gives where a fault has it drive another level, volt, and below which level it is a low. From memory of common data sheets. */
+const STAGE_SPREAD = { low: 0.04, high: 0.15 } as const;
+const LOW_BELOW_VOLT = 0.8;
 /** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
 const WELL_FED = 0.98;
 const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
@@ -43,10 +46,23 @@ export function readSnapshot(
   if (Number.isNaN(low)) return undefined;
   const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
   const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
-  const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value) : healthy.spread;
+  const stage = moved && (isDriven(index, at) || (to >= 0 && isDriven(index, to))) ? (value < LOW_BELOW_VOLT ? STAGE_SPREAD.low : STAGE_SPREAD.high) : 0;
+  const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value, stage) : healthy.spread;
   if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
   const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
   return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
+}
+
+const DRIVEN = new WeakMap<BoardIndex, Uint8Array>();
+
+/** Whether an output of a chip lies on a net, by its position. */
+function isDriven(index: BoardIndex, net: number): boolean {
+  let known = DRIVEN.get(index);
+  if (!known) {
+    const drives = ({ part, index: pin }: PinPlace): boolean => part.kind === 'chip' && ['output', 'both'].includes(part.model.pins[pin]?.role ?? '');
+    DRIVEN.set(index, (known = Uint8Array.from(index.nets, (name) => Number((index.pinsOfNet.get(name) ?? []).some(drives)))));
+  }
+  return known[net] === 1;
 }
 
 /** Place of a net in a snapshot's lists, -1 where it is not among them. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { RATES } from '@hanzai/data';
+import { demoBoard } from '@hanzai/data/demo';
 import { readPartsList, indexBoard } from '../../src/board';
 import { Diagnoser } from '../../src/diagnosis';
 import type { Reading } from '../../src/instrument';
@@ -153,5 +154,19 @@ describe('a fault that made another', () => {
     // Good ohms behind it settle that.
     const good = believe(index, [reading(index, 'continuity', 'F1.1', 'F1.2', 'open'), reading(index, 'resistance', 'VM', '', 3200)]);
     expect(behind(good)).toBeLessThan(0.5 * behind(belief));
+  });
+});
+
+describe('a bus line that is held low', () => {
+  const index = indexBoard(demoBoard('pd3If'));
+  const belief = believe(index, [reading(index, 'voltage', 'HDAT', '', 0.15)]);
+  const first = belief.byPart.filter(({ probability }) => probability > 0.02).map(({ ref }) => ref);
+  it('has its open-collector driver before every capacitor', () => {
+    expect(first[0]).toBe('U1');
+    const capacitors = belief.byPart.filter(({ ref }) => /^C\d/.test(ref));
+    for (const { ref, probability } of capacitors) expect(probability, ref).toBeLessThan(share(belief, 'U1'));
+  });
+  it('names nothing that cannot hold it: no lamp, no write gate', () => {
+    for (const ref of ['R5', 'R6', 'D2', 'D3', 'R8']) expect(share(belief, ref)).toBeLessThan(0.02);
   });
 });
