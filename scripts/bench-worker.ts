@@ -3,7 +3,10 @@ import type { Board } from '@hanzai/core/board';
 import { benchDemo, type DemoRow } from './bench-demo';
 import { benchBoard, sweepFaults, type BenchBoard, type BenchRow, type Sweep } from './bench-board';
 
-export type BenchTask = { readonly kind: 'rows'; readonly board: BenchBoard } | { readonly kind: 'sweep' } | { readonly kind: 'demo'; readonly board: Board; readonly reads: readonly (readonly [string, number])[] };
+export type BenchTask =
+  | { readonly kind: 'rows'; readonly board: BenchBoard }
+  | { readonly kind: 'sweep' }
+  | { readonly kind: 'demo'; readonly board: Board; readonly reads: readonly (readonly [string, number])[] };
 
 /** What a board took in a new worker, and what it took the same worker again, its code compiled by then. */
 export interface BenchRows {

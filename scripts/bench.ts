@@ -12,7 +12,7 @@ import { build, type Rollup } from 'vite';
 import { writeDeck } from '@hanzai/core/board';
 import { SWEPT, type BenchBoard, type BenchRow, type Sweep } from './bench-board';
 import type { BenchRows, BenchTask } from './bench-worker';
-import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
+import { type DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 import type { DemoRow } from './bench-demo';
 import { driveBoard } from './drive-board';
 

@@ -113,7 +113,10 @@ function alikesOf(board, own, faults, dictionary, asked, chosen) {
 }
 
 const named = process.argv.slice(2);
-for (const [b, file] of readdirSync(folder).filter((name) => name.endsWith('.cir')).sort().entries()) {
+for (const [b, file] of readdirSync(folder)
+  .filter((name) => name.endsWith('.cir'))
+  .sort()
+  .entries()) {
   if (named.length > 0 && !named.includes(file.replace('.cir', ''))) continue;
   const rows = [];
   const board = readBoard(join(folder, file));
@@ -146,7 +149,10 @@ for (const [b, file] of readdirSync(folder).filter((name) => name.endsWith('.cir
     }
   }
   const body = rows.map((row) => `  ${JSON.stringify(row)}`).join(',\n');
-  writeFileSync(join(folder, file.replace('.cir', '.json')), `{\n "simulator": "${simulatorVersion()} (Debian package ngspice)",\n "cases": [\n${body}\n ]\n}\n`);
+  writeFileSync(
+    join(folder, file.replace('.cir', '.json')),
+    `{\n "simulator": "${simulatorVersion()} (Debian package ngspice)",\n "cases": [\n${body}\n ]\n}\n`,
+  );
   process.stdout.write(`${file}: ${rows.length} cases\n`);
 }
 rmSync(scratch, { recursive: true });

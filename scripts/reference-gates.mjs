@@ -59,7 +59,11 @@ R4 B5 Y 4k
 
 const high = (ohm) => ({ name: `high output with ${ohm} to ground`, lines: [`XG LOWIN SUP Y SUP GATE`, `RI LOWIN 0 1`, `RL Y 0 ${ohm}`], at: 'Y' });
 const low = (ohm) => ({ name: `low output with ${ohm} to the supply`, lines: [`XG SUP SUP Y SUP GATE`, `RL SUP Y ${ohm}`], at: 'Y' });
-const pulled = (ohm) => ({ name: `input with ${ohm} to ground, the other one high`, lines: [`XG IN SUP Y SUP GATE`, `RI IN 0 ${ohm}`, 'RL Y 0 1meg'], at: 'IN' });
+const pulled = (ohm) => ({
+  name: `input with ${ohm} to ground, the other one high`,
+  lines: [`XG IN SUP Y SUP GATE`, `RI IN 0 ${ohm}`, 'RL Y 0 1meg'],
+  at: 'IN',
+});
 const tied = (ohm) => ({ name: `two inputs tied with ${ohm} to ground`, lines: [`XG IN IN Y SUP GATE`, `RI IN 0 ${ohm}`, 'RL Y 0 1meg'], at: 'IN' });
 const conflict = { name: 'a high output against a low one', lines: ['XG LOWIN SUP Y SUP GATE', 'XH SUP SUP Y SUP GATE', 'RI LOWIN 0 1'], at: 'Y' };
 const fanOut = (count, level) => ({
@@ -78,7 +82,10 @@ const CASES = [
 ]; // prettier-ignore
 
 const rows = [];
-for (const [family, gate] of [['7400', 'STD'], ['74LS00', 'LOW']]) {
+for (const [family, gate] of [
+  ['7400', 'STD'],
+  ['74LS00', 'LOW'],
+]) {
   for (const { name, lines, at } of CASES) {
     const file = join(scratch, 'gate.cir');
     writeFileSync(file, ['gate', 'VS SUP 0 DC 5', ...lines.map((line) => line.replace(/ GATE$/, ` ${gate}`)), GATES, '.options reltol=1e-6 abstol=1e-12 vntol=1e-9 itl1=500', '.control', 'op', `print v(${at})`, 'quit 0', '.endc', '.end', ''].join('\n')); // prettier-ignore

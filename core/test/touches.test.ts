@@ -9,7 +9,10 @@ import { board, measurement, respond } from './boards';
 
 // Two capacitors in parallel on one rail: shorted, no reading tells which; a leg lifted does.
 const rail = board('V1 SUP 0 9\nXF1 SUP VM FUSE\nC1 VM 0 100u\n*@ C1 kind=electrolytic esr=0.2\nC2 VM 0 100u\n*@ C2 kind=electrolytic esr=0.2\nR1 VM 0 4.7k');
-const read = (index: typeof rail, there: typeof rail, kind: string, at: string, to = ''): Reading => ({ measurement: measurement(index, kind, at, to), value: respond(there, kind, at, to).value });
+const read = (index: typeof rail, there: typeof rail, kind: string, at: string, to = ''): Reading => ({
+  measurement: measurement(index, kind, at, to),
+  value: respond(there, kind, at, to).value,
+});
 const shorted = board('V1 SUP 0 9\nXF1 SUP VM FUSE\nC1 VM 0 100u\nR9 VM 0 1.5\nC2 VM 0 100u\nR1 VM 0 4.7k');
 
 describe('two shorted suspects in parallel', () => {
@@ -55,7 +58,11 @@ describe('that no reading tells more', () => {
   it('not before a reading was taken, nor where the part is known', () => {
     expect(nextMeasurements(rail, [], RATES).exhausted).toBe(false);
     const open = board('V1 SUP 0 9\nR9 SUP VM 100meg\nC1 VM 0 100u\nC2 VM 0 100u\nR1 VM 0 4.7k');
-    const known = nextMeasurements(rail, [read(rail, open, 'voltage', 'VM'), { measurement: measurement(rail, 'continuity', 'F1.1', 'F1.2'), value: 'open' }], RATES);
+    const known = nextMeasurements(
+      rail,
+      [read(rail, open, 'voltage', 'VM'), { measurement: measurement(rail, 'continuity', 'F1.1', 'F1.2'), value: 'open' }],
+      RATES,
+    );
     expect(known.exhausted).toBe(false);
     expect(known.state).toBe('replace');
   });
@@ -63,7 +70,9 @@ describe('that no reading tells more', () => {
 
 describe('touches', () => {
   it('of a load are its plug, of a chip its pin, and none of a supply', () => {
-    const index = board('V1 A 0 12\nXM1 A B WINDING\n*@ M1 dcr=20 role="load motor"\nXM2 A B WINDING\n*@ M2 dcr=20 role="load fan"\nQ1 B C 0 QN\nR1 A C 10k\n.model QN NPN');
+    const index = board(
+      'V1 A 0 12\nXM1 A B WINDING\n*@ M1 dcr=20 role="load motor"\nXM2 A B WINDING\n*@ M2 dcr=20 role="load fan"\nQ1 B C 0 QN\nR1 A C 10k\n.model QN NPN',
+    );
     const belief = (ref: string) => ({ byPart: [{ ref, probability: 0.9, weights: [] }] }) as never;
     const titles = (ref: string): string[] => touchesOf(index, belief(ref)).map(({ title }) => title);
     expect(titles('M1')).toEqual(['unplug M1', 'unplug M1, M2']);

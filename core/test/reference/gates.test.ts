@@ -40,7 +40,9 @@ describe('chip stages against gates of transistors', () => {
   });
   it('two inputs of one gate tied together draw no more than one: they share a base resistor', () => {
     for (const row of rows.filter(({ name }) => name.startsWith('two inputs tied'))) {
-      const alone = rows.find(({ family, name }) => family === row.family && name === row.name.replace('two inputs tied with', 'input with').concat(', the other one high'))!;
+      const alone = rows.find(
+        ({ family, name }) => family === row.family && name === row.name.replace('two inputs tied with', 'input with').concat(', the other one high'),
+      )!;
       const [both, one] = [volts(board(deck(row)))[row.at]!, volts(board(deck(alone)))[alone.at]!];
       expect(Math.abs(both - one)).toBeLessThan(0.05);
       expect(Math.abs(both - row.volt) / row.volt).toBeLessThan(0.2);
