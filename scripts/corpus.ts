@@ -1,5 +1,7 @@
-// npm run corpus: scores the engine on the corpus that the reference simulator made (core/test/reference/corpus), and holds what it says against what was so. SHOW=1 lists the misses.
-import { corpusCases, isExact, score, type CorpusCase, type Scored } from '../core/test/reference/corpus';
+// npm run corpus: scores the engine on the corpus that the reference simulator made (core/test/reference/corpus), and holds what it says against what was so. SHOW=1 lists the misses; BRUTE=1 holds it against a plain
+// dictionary on exact sheets. Exits with 1 where a threshold is not held.
+import { corpusCases, isExact, readingsOf, score, sheetOf, THRESHOLDS, thresholdsMissed, type CorpusCase, type Scored } from '../core/test/reference/corpus';
+import { BruteForce } from './brute-force';
 
 const only = process.env.ONLY;
 const all = corpusCases().filter(({ board }) => !only || board.includes(only));
@@ -26,6 +28,29 @@ table('ESR not stated only', results.filter(({ one }) => !one.sheet.esrStated &&
 table('parts missing', results.filter(({ one }) => one.sheet.missing.length > 0)); // prettier-ignore
 table('a value typed wrongly', results.filter(({ one }) => Object.keys(one.sheet.wrong).length > 0)); // prettier-ignore
 for (const board of new Set(all.map(({ board }) => board))) table(board, results.filter(({ one }) => one.board === board)); // prettier-ignore
+
+if (process.env.BRUTE !== undefined) {
+  const exact = results.filter(({ one }) => isExact(one));
+  const tally = { first: 0, three: 0, four: 0, peace: 0 };
+  for (const board of new Set(exact.map(({ one }) => one.board))) {
+    const own = exact.filter(({ one }) => one.board === board);
+    const index = sheetOf(own[0]!.one);
+    const taken = own.map(({ one }) => readingsOf(index, one));
+    const dictionary = new BruteForce(index, [...new Map(taken.flat().map(({ measurement }) => [JSON.stringify([measurement.kind, measurement.setup, measurement.at.net, measurement.to.net]), measurement])).values()]); // prettier-ignore
+    own.forEach(({ one }, i) => {
+      const { first, three, four, peace } = dictionary.score(one, taken[i]!);
+      if (one.kind === 'single') [tally.first, tally.three] = [tally.first + Number(first), tally.three + Number(three)];
+      if (one.kind === 'pair') tally.four += Number(four);
+      if (one.kind === 'sound') tally.peace += Number(peace);
+    });
+  }
+  const count = (kind: CorpusCase['kind']): number => exact.filter(({ one }) => one.kind === kind).length;
+  process.stdout.write(`a plain dictionary on exact sheets: first ${tally.first}/${count('single')}, among three ${tally.three}/${count('single')}, pairs among four ${tally.four}/${count('pair')}, sound in peace ${tally.peace}/${count('sound')}\n`); // prettier-ignore
+}
+const missed = thresholdsMissed(results);
+for (const words of missed) process.stdout.write(`not held: ${words}\n`);
+if (missed.length > 0) process.exitCode = 1;
+process.stdout.write(`thresholds: ${JSON.stringify(THRESHOLDS)}\n`);
 
 /** How probable the three likeliest parts were said to be, and how often they were it. */
 const BINS = 10;

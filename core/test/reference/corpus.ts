@@ -81,3 +81,27 @@ export function score(one: CorpusCase): Scored {
     belief,
   };
 }
+
+/** What must be reached on the corpus, as shares of its kinds of cases: true part first, among three, both of a pair among the first four, sound boards in peace; and of all at most so many with
+ *  "none of these" in the lead. */
+export const THRESHOLDS = { first: 0.85, three: 0.95, four: 0.8, peace: 0.9, noneLeads: 0.05 } as const;
+
+/** The thresholds that these results do not reach, in words. */
+export function thresholdsMissed(results: readonly { readonly one: CorpusCase; readonly scored: Scored }[]): readonly string[] {
+  const share = (kind: CorpusCase['kind'] | undefined, what: (scored: Scored) => boolean): number => {
+    const own = results.filter(({ one }) => kind === undefined || one.kind === kind);
+    return own.filter(({ scored }) => what(scored)).length / Math.max(1, own.length);
+  };
+  const reached = {
+    first: share('single', ({ first }) => first),
+    three: share('single', ({ three }) => three),
+    four: share('pair', ({ four }) => four),
+    peace: share('sound', ({ peace }) => peace),
+  };
+  const low = (Object.keys(reached) as (keyof typeof reached)[]).filter((name) => reached[name] < THRESHOLDS[name]);
+  const none = share(undefined, ({ noneLeads }) => noneLeads);
+  return [
+    ...low.map((name) => `${name}: ${reached[name].toFixed(3)} below ${THRESHOLDS[name]}`),
+    ...(none > THRESHOLDS.noneLeads ? [`none of these leads: ${none.toFixed(3)} above ${THRESHOLDS.noneLeads}`] : []),
+  ];
+}

@@ -6,5 +6,5 @@ import { answer, json } from '../../server/problem';
 export const GET: APIRoute = () =>
   answer(async () => {
     await database().execute(sql`select 1`);
-    return json({ state: 'ready' });
+    return json({ state: 'ready', instance: process.env.HANZAI_INSTANCE ?? '' });
   });

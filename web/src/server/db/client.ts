@@ -15,6 +15,8 @@ export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
   const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 5000 });
   // A lost idle connection must not end the program; the next query opens another.
   pool.on('error', () => undefined);
+  // Nor one that is lost while a query has it: that query fails, and says so itself.
+  pool.on('connect', (client) => client.on('error', () => undefined));
   return { db: drizzle(pool, { schema }), pool };
 }
 
