@@ -28,7 +28,7 @@ const DOUBLE_SHARE = 0.1;
 /** Two parts of one cohort (same kind, value and year) fail together this much more often than chance would have it. From memory of bench practice. */
 const COHORT_FACTOR = 12;
 /** A reading is unexplained by a hypothesis where another explains it this much better, nats. */
-const UNEXPLAINED = 6;
+const UNEXPLAINED = 4;
 /** Leading singles by belief, and for each unexplained reading, from which doubles are built. */
 const LEADING = 7;
 const LEADING_PER_READING = 4;

@@ -43,6 +43,8 @@ export interface Scaled {
   readonly pulsing?: boolean | undefined;
   /** True where the level rests on what nobody knows: the reading then says nothing. */
   readonly unknown?: boolean | undefined;
+  /** The range in which an unknown answer lies all the same, on the natural scale; infinite: it may be OL too. */
+  readonly span?: readonly [number, number] | undefined;
 }
 
 const isOhms = (kind: Kind): boolean => kind === 'resistance' || kind === 'esr';
@@ -50,13 +52,14 @@ const kneeOf = (kind: Kind): number => (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM
 
 /** Puts a response on the natural scale of its kind, with meter accuracy and model error in sigma. */
 export function scaled(kind: Kind, response: Response): Scaled {
-  if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true, unknown: response.unknown };
+  const span = response.span && ([scaledValue(kind, response.span[0]), scaledValue(kind, response.span[1])] as const);
+  if (!Number.isFinite(response.value)) return { y: Infinity, sigma: 0, overload: true, unknown: response.unknown, span };
   if (kind === 'symptom') return { y: response.value, sigma: SEEN_SIGMA, overload: false };
   if (kind === 'logic' && response.pulsing) return { y: PULSING_AT, sigma: 0.1, overload: false, pulsing: true };
   const floor = FLOOR[kind] ?? MODEL_ERROR.volt;
   const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor);
   const y = scaledValue(kind, response.value);
-  return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false, pulsing: response.pulsing, unknown: response.unknown };
+  return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false, pulsing: response.pulsing, unknown: response.unknown, span };
 }
 
 /** A reading's value on the same scale; infinite for OL. Only for kinds that read a number. */
@@ -120,11 +123,26 @@ function unforeseen(kind: Kind, value: ReadingValue, voltSpan: number): number {
   return (1 - RESTS_LOW.share) * any + (Math.abs(value) <= RESTS_LOW.volt ? RESTS_LOW.share / RESTS_LOW.volt : 0);
 }
 
+/** What lies this much beyond a span still belongs to it, on the natural scale: tolerance and meter. */
+const SPAN_MARGIN = 0.15;
+/** Chance of OL where a span ends there. */
+const SPAN_OVERLOAD = 0.4;
+
+/** Density (or chance) of a reading of which only a range is known. */
+function withinSpan(kind: Kind, value: ReadingValue, [low, high]: readonly [number, number]): number {
+  const top = Number.isFinite(high) ? high : overloadAt(kind);
+  if (value === 'OL') return Number.isFinite(high) ? 0 : SPAN_OVERLOAD;
+  const y = scaledValue(kind, value as number);
+  const inside = y >= low - SPAN_MARGIN && y <= top + SPAN_MARGIN;
+  return inside ? (Number.isFinite(high) ? 1 : 1 - SPAN_OVERLOAD) / (top - low + 2 * SPAN_MARGIN) : 0;
+}
+
 /** A prediction of volts wider than this share of all that can occur says nothing: what the sheet does not know has the say in it. */
 const WIDE_SHARE = 0.3;
 
 /** Log-likelihood of a reading for a prediction, with the floor that blunders give it. */
 export function logLikelihood(kind: Kind, value: ReadingValue, s: Scaled, voltSpan: number): number {
+  if (s.unknown && s.span) return Math.log((1 - BLUNDER) * withinSpan(kind, value, s.span) + BLUNDER * blank(kind, value, voltSpan));
   if (s.unknown || (kind === 'voltage' && s.sigma > WIDE_SHARE * voltSpan)) return Math.log(unforeseen(kind, value, voltSpan));
   return Math.log((1 - BLUNDER) * honest(kind, value, s) + BLUNDER * blank(kind, value, voltSpan));
 }

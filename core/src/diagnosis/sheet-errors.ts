@@ -4,7 +4,7 @@ import type { Fault, SingleHypothesis } from '../fault';
 import { formatCompact } from '../quantity';
 
 /** How likely a sheet is wrong in each way somewhere, before any reading. From memory of bench practice with drawn and typed sheets. */
-const CHANCE = { decade: 0.004, misread: 0.002, undrawn: 0.01, oneNet: 0.002, supply: 0.002 } as const;
+const CHANCE = { decade: 0.008, misread: 0.004, undrawn: 0.06, oneNet: 0.002, supply: 0.002 } as const;
 /** A value typed or read with a zero too many or too few, as a factor on what the sheet says. */
 const DECADES = [0.01, 0.1, 10, 100] as const;
 /** A value wrong in its digits, as a factor. */

@@ -144,8 +144,8 @@ export function withFaults(part: Part, healthy: readonly Element[], faults: read
     if (fault.type === 'dry')
       elements = [...elements, conductance(fault.pin.part.pins[fault.pin.index]!, innerNode(fault.pin), severity ?? typicalSeverity(severityOf(fault)))];
     if (fault.type !== 'mode') continue;
-    // The same mode, but of the part with its lifted pins.
-    const mode = part === fault.part ? fault.mode : modesOf(part).find(({ name, pin }) => name === fault.mode.name && pin === fault.mode.pin)!;
+    // The same mode, but of the part with its lifted pins; one of the sheet's is none of the part's own and goes with any.
+    const mode = part === fault.part ? fault.mode : (modesOf(part).find(({ name, pin }) => name === fault.mode.name && pin === fault.mode.pin) ?? fault.mode);
     elements = mode.change(elements, severity ?? typicalSeverity(mode.severity));
   }
   return elements;

@@ -9,6 +9,8 @@ import type { Response } from './response';
 const UNSEEN_SHARE = 2e-4;
 /** Within this many standard deviations of the limit nobody can say which range the meter takes. */
 const RANGE_DOUBT = 4;
+/** From one ohm range to the next. */
+const RANGE_STEP = 10;
 
 /** Whether a DC path can lie between two nodes; -1 is ground. */
 export function areJoined({ component }: Network, a: number, b: number): boolean {
@@ -42,23 +44,29 @@ export class Ohmmeter {
     const linear = this.linearResistance(a, b);
     if (!linear) return undefined;
     // Where a junction holds the voltage near the limit, part spread decides which range the meter takes, and with it what it shows.
-    let unsure = false;
+    // Then it is one of two or three values, and all that is known is that it lies between them.
+    const doubtful: number[] = [];
+    const shown = (answer: Response): Response =>
+      doubtful.length === 0 ? answer : { ...answer, unknown: true, span: [Math.min(answer.value, ...doubtful), Math.max(answer.value, ...doubtful)] };
     for (const [fullScale, ampere] of METER.ohmRanges) {
       if (!junctionsMatter(this.network, linear.response, a, b, ampere)) {
         const volt = linear.value * ampere;
         if (volt > METER.ohmVoltLimit) {
-          unsure ||= fullScale === METER.ohmRanges.at(-1)![0] && volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread() * ampere;
+          if (fullScale === METER.ohmRanges.at(-1)![0] && volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread() * ampere) doubtful.push(linear.value);
           continue;
         }
-        return { value: linear.value, spread: linear.spread(), fullScale, ...(unsure ? { unknown: true } : {}) };
+        return shown({ value: linear.value, spread: linear.spread(), fullScale });
       }
       const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
       if (!volts || 'ok' in volts) return volts;
-      unsure ||= Math.abs(volts.value - METER.ohmVoltLimit) < RANGE_DOUBT * volts.spread;
-      if (volts.value <= METER.ohmVoltLimit)
-        return { value: volts.value / ampere, spread: volts.spread / ampere, fullScale, ...(unsure ? { unknown: true } : {}) };
+      const isDoubtful = Math.abs(volts.value - METER.ohmVoltLimit) < RANGE_DOUBT * volts.spread;
+      if (isDoubtful) doubtful.push(volts.value / ampere);
+      if (volts.value > METER.ohmVoltLimit) continue;
+      // So near below the limit it may be beyond it, and read on the next range: ten times as much at most.
+      if (isDoubtful) doubtful.push((RANGE_STEP * volts.value) / ampere);
+      return shown({ value: volts.value / ampere, spread: volts.spread / ampere, fullScale });
     }
-    return unsure ? { ...open, unknown: true } : open;
+    return shown(open);
   }
 
   /** Resistance for vanishing current, with its spread. */

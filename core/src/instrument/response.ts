@@ -11,6 +11,8 @@ export interface Response {
   readonly pulsing?: boolean;
   /** True where the level depends on what nobody knows, such as a register that was never set. */
   readonly unknown?: boolean;
+  /** Where it is unknown which of a few values an ohmmeter shows: the least and the most of them, ohm; infinite for OL. */
+  readonly span?: readonly [number, number];
   readonly z?: { readonly re: number; readonly im: number };
 }
 
