@@ -1,10 +1,11 @@
 import { defineMiddleware } from 'astro:middleware';
+import { pagePolicy } from './server/page-policy';
 import { problem } from './server/problem';
 
 /** What the service is asked for and does not have is answered in the form of every other wrong request. A page of another site may not write here:
  *  its requests carry its own origin. */
 export const onRequest = defineMiddleware(async ({ request, url }, next) => {
-  if (!url.pathname.startsWith('/api/')) return next();
+  if (!url.pathname.startsWith('/api/')) return withPolicy(await next());
   const origin = request.headers.get('origin');
   const reads = request.method === 'GET' || request.method === 'HEAD';
   if (!reads && origin !== null && origin.replace(/^https?:\/\//, '') !== request.headers.get('host')) {
@@ -19,3 +20,12 @@ export const onRequest = defineMiddleware(async ({ request, url }, next) => {
     `there is no ${request.method} ${url.pathname}; the doors are listed in docs/formats/service.md`,
   );
 });
+
+/** A page with what it may load and run. */
+async function withPolicy(response: Response): Promise<Response> {
+  if (!(response.headers.get('content-type') ?? '').startsWith('text/html')) return response;
+  const html = await response.text();
+  const headers = new Headers(response.headers);
+  headers.set('content-security-policy', pagePolicy(html));
+  return new Response(html, { status: response.status, headers });
+}

@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { changesDc, faultsKey, nodeBehind, type JointHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
+import { changesDc, faultsKey, nodeBehind, type Fault, type JointHypothesis, type FaultState, type Hypothesis, type SingleHypothesis } from '../fault';
 import { BenchState, measurementKey, readSnapshot, stateOn, UNMOVED_SHARE, type Measurement, type Response, type VoltSnapshot } from '../instrument';
 import { Answerers, SOUND, type Answerer } from './answerers';
 
@@ -127,7 +127,8 @@ export class Predictor {
 
   /** Several faults at once, the board solved with all of them. */
   private joint(hypothesis: JointHypothesis, slot: number, m: Measurement, absent: readonly string[]): Response {
-    const faults = hypothesis.states;
+    const faults = m.setup === 'off' ? hypothesis.states.filter(({ fault }) => !isPoweredOnly(fault)) : hypothesis.states;
+    if (faults.length === 0) return this.healthy(m, absent);
     const { sound, key } = this.situation(m.setup, absent);
     const state = (): BenchState => this.keep(`${faultsKey(faults)}|${key}`, () => new BenchState(this.index, { setup: m.setup, faults, absent }, sound));
     return this.fromBook(slot, faults, m, absent, state) ?? this.beside(faults, m, absent) ?? orUnknown(state().respond(m));
@@ -233,10 +234,13 @@ function seesDirectCurrent({ kind }: Measurement): boolean {
   return kind !== 'esr' && kind !== 'current' && kind !== 'symptom';
 }
 
+const isPoweredOnly = (fault: Fault): boolean => fault.type === 'bridge' && fault.poweredOnly === true;
+
 /** Whether a fault can show in a kind of reading at all: a lost farad not at DC, a stuck output not with the power off. */
 function canShow(hypothesis: Hypothesis, { kind, setup }: Measurement): boolean {
   if (hypothesis.type === 'joint') return true;
   const { fault } = hypothesis;
+  if (setup === 'off' && isPoweredOnly(fault)) return false;
   if (kind !== 'esr' && !changesDc(fault)) return false;
   if (setup !== 'off' || fault.type === 'bridge' || fault.type === 'cut') return true;
   const { part } = fault.type === 'mode' ? fault : fault.pin;

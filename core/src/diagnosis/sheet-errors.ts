@@ -73,7 +73,14 @@ function undrawnLoads(index: BoardIndex): readonly Drawn[] {
     if (held.has(nameKey(net))) return [];
     const sheet = { title: `something that is not drawn loads net ${net}`, check: `follow the track of ${net} for a part that the sheet does not show` };
     const load = (name: string, to: string): Drawn => ({ kind: 'undrawn', fault: { type: 'bridge', name: `${net}:${name}`, nets: [net, to], severity: UNDRAWN_OHM }, severities: grid, discrete: false, sheet }); // prettier-ignore
-    return [load('undrawn-load', GROUND), ...(supply ? [load('undrawn-feed', supply)] : [])];
+    const draw: Drawn = {
+      kind: 'undrawn',
+      fault: { type: 'bridge', name: `${net}:undrawn-draw`, nets: [net, GROUND], severity: UNDRAWN_OHM, poweredOnly: true },
+      severities: grid,
+      discrete: false,
+      sheet: { title: `something that is not drawn takes current from net ${net} once the power is on`, check: sheet.check },
+    };
+    return [draw, load('undrawn-load', GROUND), ...(supply ? [load('undrawn-feed', supply)] : [])];
   });
 }
 

@@ -6,8 +6,8 @@ import { trackCuts } from './track-cuts';
 export type Fault =
   | { readonly type: 'mode'; readonly name: string; readonly part: Part; readonly mode: FaultMode }
   | { readonly type: 'dry'; readonly name: string; readonly pin: PinPlace }
-  /** severity: where it is not that of a short. */
-  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string]; readonly severity?: SeverityRange }
+  /** severity: where it is not that of a short. poweredOnly: it conducts with the power on alone, as a chip or a zener that nobody drew. */
+  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string]; readonly severity?: SeverityRange; readonly poweredOnly?: true }
   /** A track cut between two pins that it runs between; pins: those that lose their net with it. */
   | { readonly type: 'cut'; readonly name: string; readonly net: string; readonly pins: readonly PinPlace[] };
 

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { LIBRARY, RATES } from '@hanzai/data';
-import { indexBoard, readDeck, type BoardIndex } from '../../src/board';
+import { indexBoard, readDeck, replaceableRef, type BoardIndex } from '../../src/board';
 import { Diagnoser, type Belief } from '../../src/diagnosis';
 import { resolveMeasurement, type Reading } from '../../src/instrument';
 
@@ -64,7 +64,8 @@ export interface Scored {
 
 /** Whether a suspect stands for one of these parts: itself, or a track or bridge at one of its pins, which is the same to a meter. */
 export function standsFor(ref: string, parts: readonly string[]): boolean {
-  return parts.includes(ref) || (ref.includes('~') && ref.split('~').some((place) => parts.includes(place.replace(/\.\w+$/, ''))));
+  const own = parts.map(replaceableRef);
+  return own.includes(ref) || (ref.includes('~') && ref.split('~').some((place) => own.includes(replaceableRef(place))));
 }
 
 export function score(one: CorpusCase): Scored {

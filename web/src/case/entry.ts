@@ -90,6 +90,16 @@ export const EntryBody = z.discriminatedUnion('kind', [
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;
 
+/** A clock that was never set writes years that no database keeps. */
+function isOfOurTime(moment: string): boolean {
+  const year = new Date(moment).getUTCFullYear();
+  return year >= 2000 && year < 2200;
+}
+
 /** An entry as it is sent: with an id of the client's own (UUID version 7) and the moment it was made. */
-export const Entry = z.object({ id: z.uuid(), madeAt: z.iso.datetime({ offset: true }), body: EntryBody });
+export const Entry = z.object({
+  id: z.uuid(),
+  madeAt: z.iso.datetime({ offset: true }).refine(isOfOurTime, 'a moment between the years 2000 and 2200'),
+  body: EntryBody,
+});
 export type Entry = z.infer<typeof Entry>;

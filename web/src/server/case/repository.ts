@@ -64,9 +64,10 @@ export async function insertEntry(db: Database, caseId: string, entry: Entry): P
   return stored.length > 0;
 }
 
-export async function caseOfEntry(db: Database, entryId: string): Promise<string | undefined> {
-  const [row] = await db.select({ caseId: caseEntry.caseId }).from(caseEntry).where(eq(caseEntry.id, entryId));
-  return row?.caseId;
+/** An entry by its id, with the case that it belongs to. */
+export async function entryById(db: Database, entryId: string): Promise<{ readonly caseId: string; readonly entry: Entry } | undefined> {
+  const [row] = await db.select().from(caseEntry).where(eq(caseEntry.id, entryId));
+  return row && { caseId: row.caseId, entry: parse(row) };
 }
 
 /** The newest other case with this unit that was opened up; undefined where there is none. */

@@ -1,4 +1,5 @@
 import { indexBoard, type Board, type BoardIndex } from '@hanzai/core/board';
+import { isDeepStrictEqual } from 'node:util';
 import { v7 } from 'uuid';
 import { z } from 'zod';
 import { type Entry } from '../../case/entry';
@@ -13,7 +14,7 @@ import type { Outcome } from '../outcome';
 import { unitCodes, type UnitCode } from '../unit/service';
 import type { Database } from '../db/client';
 import {
-  caseOfEntry,
+  entryById,
   entriesOf,
   entriesOfAll,
   findCase,
@@ -47,7 +48,7 @@ export const NewCaseRequest = z.object({ ...CARD, ...CARD_WORDS }).partial(asMas
 export type NewCaseRequest = z.infer<typeof NewCaseRequest>;
 
 /** What can be corrected later; what is not given stays as it is. `version` is the one the correction was made on. */
-export const CaseCorrection = z.object({ ...CARD, ...CARD_WORDS, waitsFor: text(200), waitsKind: z.enum(['', 'part', 'owner', 'timer']) }).partial().extend({ version: z.number().int() }); // prettier-ignore
+export const CaseCorrection = z.object({ ...CARD, ...CARD_WORDS, waitsFor: text(200), waitsKind: z.enum(['', 'part', 'owner', 'timer']) }).partial().extend({ version: z.number().int().min(1).max(2_147_483_647) }); // prettier-ignore
 export type CaseCorrection = z.infer<typeof CaseCorrection>;
 
 /** Every name of an object, marked. */
@@ -139,9 +140,12 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
   return db.transaction(async (tx) => {
     const row = await lockCase(tx, caseId);
     if (!row) return { ok: false, why: 'missing', detail: 'no such case' };
-    const owner = await caseOfEntry(tx, entry.id);
-    if (owner === caseId) return { ok: true, value: { created: false } };
-    if (owner !== undefined) return { ok: false, why: 'refused', detail: 'this entry id belongs to another case' };
+    const owner = await entryById(tx, entry.id);
+    if (owner !== undefined && owner.caseId !== caseId) return { ok: false, why: 'clash', detail: 'this entry id belongs to another case' };
+    if (owner !== undefined)
+      return isSameEntry(owner.entry, entry)
+        ? { ok: true, value: { created: false } }
+        : { ok: false, why: 'clash', detail: 'another entry is stored under this id' };
     const board = row.boardId ? await findBoard(tx, row.boardId) : undefined;
     const objection = entryObjection(
       entry.body,
@@ -153,6 +157,11 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
     await insertEntry(tx, caseId, entry);
     return { ok: true, value: { created: true } };
   });
+}
+
+/** Whether two entries say the same; how their fields are ordered does not count. */
+function isSameEntry(one: Entry, other: Entry): boolean {
+  return Date.parse(one.madeAt) === Date.parse(other.madeAt) && isDeepStrictEqual(one.body, JSON.parse(JSON.stringify(other.body)));
 }
 
 /** One line of the docket. */
