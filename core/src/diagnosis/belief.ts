@@ -12,9 +12,9 @@ import { nearestFirst } from './nearness';
 import { isMoved, Predictor } from './prediction';
 import { best, ReadingRows, type LikelihoodRow } from './reading-rows';
 import { SharedLevels } from './shared-levels';
-import { sheetErrors } from './sheet-errors';
+import { looseEnds, sheetErrors } from './sheet-errors';
 import { taughtBy } from './taught';
-import { gridLikelihood, gridSize, logMeanExp, logMeanExpWithout } from './severity-grid';
+import { FINE, fineLikelihood, gridLikelihood, gridSize, logMeanExp, logMeanExpWithout, logMeanRefined } from './severity-grid';
 
 export interface Suspect {
   readonly hypothesis: Hypothesis;
@@ -58,6 +58,10 @@ const DOUBT_FROM = 0.02;
 /** On boards with more parts than this only what lies near a reading is doubted. */
 const DOUBT_ALL_UP_TO = 60;
 
+/** Faults of which a closer look is taken at the severity, and where: a neighbour on the grid explains the readings worse by so much, nats. */
+const MOST_CLOSER = 60;
+const SHARP_NATS = 1;
+
 /** Readings whose likelihoods are kept at a time. */
 const MOST_READINGS = 200;
 /** Likelihoods of joint faults and of wrong sheets kept at a time. */
@@ -81,6 +85,7 @@ export class Diagnoser {
   private readonly regions = new Map<string, EdgeRegion>();
   /** Answers with a guess at the edges, by guess, reading and what the faulty board comes to there. */
   private readonly atEdges = new Map<string, Response>();
+  private ownLooseEnds: boolean | undefined;
   private ownSheetErrors: readonly SingleHypothesis[] | undefined;
 
   /** factor: what multiplies a part's prior (looks, age). */
@@ -157,8 +162,13 @@ export class Diagnoser {
   /** Belief after these readings. The order of the readings does not matter to it. Where what is drawn does not explain them, the sheet itself is doubted. */
   believe(readings: readonly Reading[]): Belief {
     const plain = this.weigh(readings, this.space.hypotheses);
-    const isOdd = plain.unmodelled >= DOUBT_FROM || plain.unexplained.length > 0 || couldBeTheSheet(plain.suspects[0]);
+    const isOdd = plain.unmodelled >= DOUBT_FROM || plain.unexplained.length > 0 || couldBeTheSheet(plain.suspects[0]) || this.hasLooseEnds;
     return readings.length === 0 || !isOdd ? plain : this.weigh(readings, [...this.space.hypotheses, ...this.sheetErrorsNear(readings)]);
+  }
+
+  /** A small sheet on which a net ends at a single pin is not whole. */
+  private get hasLooseEnds(): boolean {
+    return (this.ownLooseEnds ??= this.index.board.parts.length <= DOUBT_ALL_UP_TO && looseEnds(this.index).length > 0);
   }
 
   /** Belief by what `prepare` has worked out so far: faults not looked at yet count as if they did not move a reading. */
@@ -205,8 +215,11 @@ export class Diagnoser {
     const logPriors = Float64Array.from(hypotheses, ({ prior }) => Math.log(prior));
     const [logHealthy, logUnmodelled] = [Math.log(this.space.healthyPrior), Math.log(this.space.unmodelledPrior)];
     const means = Float64Array.from(allTotals, logMeanExp);
+    // How far a closer look at the severities moves a mean; the looks of single readings move with it.
+    const closer = new Float64Array(means.length);
+    if (!soFar) for (const h of this.worthACloserLook(singles, totals, logPriors, means)) closer[h] = this.refinedMean(singles[h]!, readings, totals[h]!, rows.map((row) => row[h]!), shared) - means[h]!; // prettier-ignore
     const count = hypotheses.length;
-    const probabilities = normalise(count, (i) => logPriors[i]! + means[i]!, logHealthy + logMeanExp(healthyTotal), logUnmodelled + all);
+    const probabilities = normalise(count, (i) => logPriors[i]! + means[i]! + closer[i]!, logHealthy + logMeanExp(healthyTotal), logUnmodelled + all);
     const suspects = hypotheses.flatMap((hypothesis, i) => (hypothesis.refs.length === 0 ? [] : [{ hypothesis, probability: probabilities[i]! }]));
     suspects.sort((a, b) => b.probability - a.probability);
 
@@ -217,7 +230,7 @@ export class Diagnoser {
       const rest = known[r]!;
       const without = normalise(
         count,
-        (i) => logPriors[i]! + rest.meanWithout(allTotals[i]!, means[i]!, rowAt(r, i)),
+        (i) => logPriors[i]! + closer[i]! + rest.meanWithout(allTotals[i]!, means[i]!, rowAt(r, i)),
         logHealthy + logMeanExpWithout(healthyTotal, healthyRows[r]!),
         logUnmodelled + all - blanks[r]!,
       );
@@ -240,6 +253,44 @@ export class Diagnoser {
       unexplained: [...misfit.keys()].filter((r) => misfit[r]! > 0).sort((a, b) => misfit[b]! - misfit[a]!),
       expected: readings.map((reading) => readout(reading.measurement.kind, this.predictor.healthy(reading.measurement, reading.absent))),
     };
+  }
+
+  /** Singles over a range of severities that count and of which the readings ask for one severity more sharply than the grid has it. */
+  private worthACloserLook(
+    singles: readonly SingleHypothesis[],
+    totals: readonly LikelihoodRow[],
+    logPriors: Float64Array,
+    means: Float64Array,
+  ): readonly number[] {
+    // With guesses at the edges the readings are wide anyway.
+    if (this.predictors.length > 1) return [];
+    const order = [...singles.keys()].sort((a, b) => logPriors[b]! + means[b]! - logPriors[a]! - means[a]!).slice(0, MOST_CLOSER);
+    return order.filter((h) => {
+      const { severities, discrete } = singles[h]!;
+      if (discrete || severities.length < 2) return false;
+      const total = totals[h]!;
+      const at = peak(total);
+      return [at - 1, at + 1].every((i) => !(total[i]! > total[at]! - SHARP_NATS));
+    });
+  }
+
+  /** ln of the mean likelihood of a single over its severities, looked at closely about its peak. */
+  private refinedMean(
+    single: SingleHypothesis,
+    readings: readonly Reading[],
+    total: LikelihoodRow,
+    own: readonly LikelihoodRow[],
+    shared: SharedLevels,
+  ): number {
+    const at = peak(total);
+    const fine = new Float64Array(2 * FINE);
+    readings.forEach((reading, r) => {
+      // An ESR of which no sheet tells is wide anyway.
+      if (shared.has(r)) return void fine.forEach((value, f) => (fine[f] = value + own[r]![at]!));
+      const { measurement: m, absent } = reading;
+      addTo(fine, fineLikelihood(reading, this.predictor.under(single, m, absent), single.severities, at, this.voltSpan));
+    });
+    return logMeanRefined(total, at, fine);
   }
 
   /** What of the sheet may be wrong: all of it on a small board, what lies near the readings on a large one. */

@@ -4,13 +4,18 @@ import type { Fault, SingleHypothesis } from '../fault';
 import { formatCompact } from '../quantity';
 
 /** How likely a sheet is wrong in each way somewhere, before any reading. From memory of bench practice with drawn and typed sheets. */
-const CHANCE = { decade: 0.008, misread: 0.004, undrawn: 0.06, oneNet: 0.002, supply: 0.002 } as const;
+const CHANCE = { decade: 0.008, misread: 0.004, undrawn: 0.03, twoEnds: 0.4, dangling: 0.4, oneNet: 0.002, supply: 0.002 } as const;
 /** A value typed or read with a zero too many or too few, as a factor on what the sheet says. */
 const DECADES = [0.01, 0.1, 10, 100] as const;
 /** A value wrong in its digits, as a factor. */
 const DIGITS = { low: 0.1, high: 10 } as const;
 /** What may hang on a net undrawn, ohm: to ground, or to the highest supply. */
 const UNDRAWN_OHM = { low: 30, high: 3e6 } as const;
+/** What an undrawn part between two nets may have, ohm: a coil or a link as well as a resistor. */
+const UNDRAWN_PART_OHM = { low: 0.5, high: 1e6 } as const;
+const MOST_SUPPLIES = 3;
+/** Loose ends of larger sheets are too many to be joined to everything. */
+const MOST_PARTS_FOR_ENDS = 60;
 const JOINED_OHM = 0.01;
 const SUPPLY = { low: 0.5, high: 1.6 } as const;
 
@@ -25,7 +30,7 @@ interface Drawn {
 
 /** Where the sheet of a board may be wrong: each a hypothesis of its own that condemns no part. healthyPrior: chance that nothing else is wrong. */
 export function sheetErrors(index: BoardIndex, healthyPrior: number): readonly SingleHypothesis[] {
-  const all = [...misreadValues(index), ...undrawnLoads(index), ...joinedNets(index), ...wrongSupplies(index)];
+  const all = [...misreadValues(index), ...undrawnLoads(index), ...danglingNets(index), ...joinedNets(index), ...wrongSupplies(index)];
   const counts = new Map<string, number>();
   for (const { kind } of all) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   return all.map(({ fault, severities, discrete, sheet, kind }): SingleHypothesis => {
@@ -60,14 +65,43 @@ function heldNets({ board }: BoardIndex): ReadonlySet<string> {
   return new Set([GROUND, ...board.parts.filter(({ kind }) => kind === 'voltageSource').flatMap(({ pins }) => pins.map(nameKey))]);
 }
 
-function highestSupply({ board }: BoardIndex): string | undefined {
-  const supplies = board.parts.flatMap((part) => (part.kind === 'voltageSource' && part.volt > 0 && nameKey(part.pins[1]!) === GROUND ? [part] : []));
-  return supplies.sort((a, b) => b.volt - a.volt)[0]?.pins[0];
+/** Nets that supplies come in on, by their volts; one of each. */
+function supplyNets({ board }: BoardIndex): readonly string[] {
+  const supplies = board.parts.flatMap((part) => (part.kind === 'voltageSource' && part.volt !== 0 && nameKey(part.pins[1]!) === GROUND ? [part] : []));
+  return [...new Map(supplies.map(({ volt, pins }) => [volt, pins[0]!])).values()].slice(0, MOST_SUPPLIES);
+}
+
+/** Nets on which a single pin of a part hangs: nobody draws a part to nowhere, so something that belongs there is missing. */
+export function looseEnds(index: BoardIndex): readonly string[] {
+  const held = heldNets(index);
+  const edges = new Set((index.board.edges ?? []).map(({ net }) => nameKey(net)));
+  const isLoose = (net: string): boolean => {
+    const places = index.pinsOfNet.get(net) ?? [];
+    return places.length === 1 && places[0]!.part.kind !== 'chip' && places[0]!.part.kind !== 'connectorPin' && places[0]!.part.kind !== 'unspecified';
+  };
+  return index.nets.filter((net) => !held.has(nameKey(net)) && !edges.has(nameKey(net)) && !/^nc_/i.test(net) && isLoose(net));
+}
+
+/** Something undrawn from a loose end to any other net, first of all to another loose end. */
+function danglingNets(index: BoardIndex): readonly Drawn[] {
+  if (index.board.parts.length > MOST_PARTS_FOR_ENDS) return [];
+  const loose = looseEnds(index);
+  const seen = new Set<string>();
+  return loose.flatMap((net) =>
+    index.nets.flatMap((other): Drawn[] => {
+      const key = [net, other].map(nameKey).sort().join('~');
+      if (other === net || nameKey(other) === GROUND || /^nc_/i.test(other) || seen.has(key)) return [];
+      seen.add(key);
+      const sheet = { title: `a part from ${net} to ${other} is not drawn`, check: `${net} ends at one pin on this sheet: follow its track` };
+      const kind = loose.includes(other) ? 'twoEnds' : 'dangling';
+      return [{ kind, fault: { type: 'bridge', name: `${net}~${other}:undrawn-part`, nets: [net, other], severity: UNDRAWN_PART_OHM }, severities: severityGrid(UNDRAWN_PART_OHM), discrete: false, sheet }];
+    }),
+  ); // prettier-ignore
 }
 
 function undrawnLoads(index: BoardIndex): readonly Drawn[] {
   const held = heldNets(index);
-  const supply = highestSupply(index);
+  const supplies = supplyNets(index);
   const grid = severityGrid(UNDRAWN_OHM);
   return index.nets.flatMap((net): Drawn[] => {
     if (held.has(nameKey(net))) return [];
@@ -80,7 +114,7 @@ function undrawnLoads(index: BoardIndex): readonly Drawn[] {
       discrete: false,
       sheet: { title: `something that is not drawn takes current from net ${net} once the power is on`, check: sheet.check },
     };
-    return [draw, load('undrawn-load', GROUND), ...(supply ? [load('undrawn-feed', supply)] : [])];
+    return [draw, load('undrawn-load', GROUND), ...supplies.map((supply, i) => load(i === 0 ? 'undrawn-feed' : `undrawn-feed-${supply}`, supply))];
   });
 }
 

@@ -58,7 +58,7 @@ const OPEN_OHM = [3e6, 1e8, 1e11] as const;
 
 function severitiesOf(fault: Fault): { severities: readonly number[]; discrete: boolean } {
   const range = severityOf(fault);
-  if (isOpenFault(fault)) return { severities: OPEN_OHM, discrete: true };
+  if (isOpenFault(fault)) return { severities: OPEN_OHM, discrete: false };
   return { severities: severityGrid(range), discrete: false };
 }
 

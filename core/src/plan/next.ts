@@ -49,7 +49,7 @@ const LEAST_GAIN = 0.01;
 /** A reading that tells less than this is not called the next, bits: it would leave things as they are. */
 export const LITTLE = 0.05;
 /** Nor one that tells somewhat more but brings the leader up by less than this. */
-const LITTLE_ABOVE = 0.02;
+const LITTLE_ABOVE = 0.04;
 const MOST_TOUCHES = 3;
 /** A reading that tells this much is taken whatever it does to the leading suspect's chances: early on, no single reading moves those, bits. */
 const TELLING = 0.15;
@@ -170,7 +170,7 @@ function promiseOf({ refs }: OutlookBase, { kind, at, to, minutes, reason }: Pro
 
 /** Whether a reading would leave things about as they are: all it could show is that an earlier one was a slip. */
 function tellsLittle({ gainBits, expectedTop }: Information, top: number): boolean {
-  return gainBits < LITTLE || (gainBits < TELLING && expectedTop - top < LITTLE_ABOVE);
+  return gainBits < LITTLE || (gainBits < 2 * TELLING && expectedTop - top < LITTLE_ABOVE);
 }
 
 function decide(belief: Belief, weighed: readonly WeighedMeasurement[], costs: CostTable): Plan['state'] {

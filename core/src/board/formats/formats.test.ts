@@ -138,7 +138,8 @@ describe('board files', () => {
     expect(known.ok && known.value.parts[0]).not.toHaveProperty('tolerance');
     // The device of the list goes before the letters.
     expect(readBoardFile('x.csv', 'ref,device,value\nC9,resistor,1k\n')).toMatchObject({ ok: true, value: { parts: [{ kind: 'resistor' }] } });
-    expect(list('C1,?,,')).toMatchObject({ ok: false, issues: [{ line: 2, what: 'C1: no capacitance' }] });
+    expect(list('C1,,,')).toMatchObject({ ok: false, issues: [{ line: 2, what: 'C1: no capacitance' }] });
+    expect(list('C1,?,,')).toMatchObject({ ok: true, value: { parts: [{ kind: 'capacitor', unknown: true }] } });
     expect(readBoardFile('x.csv', 'device,value\nresistor,1k\n')).toMatchObject({ ok: false, issues: [{ what: 'no column ref' }] });
   });
   it('flattens subcircuits, joins continued lines and keeps the first spelling of a name', () => {
@@ -155,7 +156,7 @@ describe('board files', () => {
   });
   it.each([
     ['R1 A', 'line 2: R1 has 1 nets; expected 2 nets and a value'],
-    ['R1 A B x', 'line 2: R1: cannot read the value "x"; expected a number such as 4.7k, 10u or 1meg'],
+    ['R1 A B x', 'line 2: R1: cannot read the value "x"; expected a number such as 4.7k, 10u or 1meg, or ? where it is not known'],
     ['R1 A B 1k\nR1 A B 2k', 'line 3: R1 is there twice; expected each designator once'],
     [
       'XU1 A B 74XYZ',
