@@ -11,7 +11,7 @@ import { playJournal } from './journal';
 import { caseProgress } from './progress';
 import { entryObjection } from './rules';
 import { batchSearch, searchTerms } from '../docket/search';
-import { decibanText, minutesText, percent, pointsText, shorthandAround, valueText } from './wording';
+import { decibanText, minutesText, percent, pointsText, shorthandAround, tellsWords, valueText, weightWords } from './wording';
 
 const index = indexBoard(demoBoard('cr40'));
 const entry = (body: EntryBody): Entry => ({ id: v7(), madeAt: new Date().toISOString(), body });
@@ -196,6 +196,17 @@ describe('wording', () => {
       '1',
     ]);
     expect([percent(0.5), percent(0.004), percent(0.0001), percent(0.999)]).toEqual(['50 %', '0.4 %', '<0.1 %', '>99 %']);
+    expect([0.4, -0.4, 3, -3, 7, -12, 19, 44].map(weightWords)).toEqual([
+      'says nothing',
+      'says nothing',
+      'a little for it',
+      'a little against it',
+      'speaks for it',
+      'strongly against it',
+      'strongly for it',
+      'very strongly for it',
+    ]);
+    expect([0.02, 0.05, 0.2, 0.5, 2].map(tellsWords)).toEqual(['next to nothing', 'a little', 'something', 'much', 'a great deal']);
     expect([decibanText(16.3), decibanText(-2.25), minutesText(0.5), minutesText(2.4), minutesText(125)]).toEqual([
       '+16 dB',
       '−2.3 dB',

@@ -116,3 +116,13 @@ export function tellsWords(bits: number): string {
   if (bits >= 0.15) return 'something';
   return bits >= 0.05 ? 'a little' : 'next to nothing';
 }
+
+/** How loudly a reading speaks for a part being the guilty one, or against it, in words. decibans: its weight of evidence. */
+export function weightWords(decibans: number): string {
+  const size = Math.abs(decibans);
+  if (size < 1) return 'says nothing';
+  const side = decibans > 0 ? 'for it' : 'against it';
+  if (size < 5) return `a little ${side}`;
+  if (size < 10) return `speaks ${side}`;
+  return size < 20 ? `strongly ${side}` : `very strongly ${side}`;
+}

@@ -4,7 +4,7 @@ import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import { COURSE_WORDS } from '../../case/Decision';
 import type { CaseState } from '../../case/use-case';
-import { decibanText, KIND_WORDS, ledgerWords, minutesText, placeText, pointsText, setupWords, valueText } from '../../case/wording';
+import { decibanText, weightWords, KIND_WORDS, ledgerWords, minutesText, placeText, pointsText, setupWords, valueText } from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
 import style from './Report.module.css';
 
@@ -81,7 +81,7 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
                     <td className="mono">
                       {figure.expected} {figure.within ? '' : '(out of band)'}
                     </td>
-                    <td className="mono">{figure.weight === null ? '' : decibanText(figure.weight)}</td>
+                    <td className="mono">{figure.weight === null ? '' : `${weightWords(figure.weight)} (${decibanText(figure.weight)})`}</td>
                   </tr>
                 );
               })}

@@ -1,5 +1,5 @@
 import type { Journal } from '../../case/journal';
-import { decibanText, percent, valueText } from '../../case/wording';
+import { decibanText, percent, valueText, weightWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { LineUp, LineUpEntry } from '../../workers/engine-messages';
@@ -113,9 +113,9 @@ function Suspect({
           <span className={style.percent}>{percent(entry.probability)}</span>
         </div>
         <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
-        <small title="Weight of evidence, decibans: +10 dB makes the odds ten times higher">
+        <small title={entry.loudest && `weight of evidence ${decibanText(entry.loudest.decibans)}: +10 dB makes the odds ten times higher`}>
           {condemned && <b className={style.mark}>condemned</b>}{' '}
-          {entry.loudest ? `${decibanText(entry.loudest.decibans)} from ${readingName(entry.loudest.id, journal)}` : `likeliest ${modes(entry)}`}
+          {entry.loudest ? `${readingName(entry.loudest.id, journal)} speaks loudest, ${weightWords(entry.loudest.decibans)}` : `likeliest ${modes(entry)}`}
         </small>
         {seen && <small>{seen}</small>}
       </div>
@@ -146,5 +146,5 @@ function reason(entry: LineUpEntry, journal: Journal): string {
   const reading = journal.readings.find((r) => r.entry.id === entry.loudest!.id);
   if (!reading) return '';
   const { body } = reading.entry;
-  return `${decibanText(entry.loudest.decibans)}: ${body.at}${body.to ? ` to ${body.to}` : ''} read ${valueText(body.quantity, body.value)}`;
+  return `${body.at}${body.to ? ` to ${body.to}` : ''} read ${valueText(body.quantity, body.value)}: ${weightWords(entry.loudest.decibans)}`;
 }

@@ -1,6 +1,6 @@
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal, TakenReading } from '../../case/journal';
-import { decibanText, KIND_WORDS, pointsText, setupWords, valueText } from '../../case/wording';
+import { decibanText, KIND_WORDS, pointsText, setupWords, valueText, weightWords } from '../../case/wording';
 import type { LineUp } from '../../workers/engine-messages';
 import style from './ReadingLog.module.css';
 
@@ -78,7 +78,7 @@ function Row({
       <td>
         {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
       </td>
-      <td>{weight === undefined ? '' : decibanText(weight)}</td>
+      <td title={weight === undefined ? undefined : decibanText(weight)}>{weight === undefined ? '' : weightWords(weight)}</td>
       <td>
         <button type="button" onClick={() => onRetract(id)} aria-label={`Take back ${body.typed}`}>
           Take back
