@@ -5,6 +5,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { POST as addEntry } from '../src/pages/api/cases/[id]/entries';
 import { PATCH as correctCase } from '../src/pages/api/cases/[id]/index';
 import { POST as openCase } from '../src/pages/api/cases/index';
+import { caseView, docket } from '../src/server/case/service';
+import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 import { pagePolicy } from '../src/server/page-policy';
 import { answer, brokenText, failure, readLimited } from '../src/server/problem';
@@ -158,5 +160,18 @@ describe('data that cannot be stored', () => {
     expect((await call(addEntry, { ...entry, madeAt: '2026-11-27T13:00:00.000+01:00' }, { id })).status).toBe(200);
     expect((await call(addEntry, { ...entry, body: { kind: 'symptom', text: 'alive' } }, { id })).status).toBe(409);
     expect((await call(addEntry, entry, { id: other.id })).status).toBe(409);
+  });
+  it('the journal takes nothing back, whoever asks; one entry that cannot be read takes nothing else down', async () => {
+    const { id } = await call(openCase, { title: 'kept', unitModel: 'lamp' });
+    await call(addEntry, { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'dead' } }, { id });
+    const { db, pool } = openDatabase(process.env.DATABASE_URL!);
+    for (const text of ["update case_entry set kind = 'x'", 'delete from case_entry', 'truncate case_entry'])
+      await expect(pool.query(text)).rejects.toThrow(/append-only/);
+    await pool.query('insert into case_entry (id, case_id, kind, body, made_at) values ($1, $2, \'hologram\', \'{"kind":"hologram"}\', now())', [v7(), id]);
+    const view = (await caseView(db, id))!;
+    expect([view.entries.length, view.unreadable]).toEqual([1, 1]);
+    expect((await docket(db)).some(({ title }) => title === 'kept')).toBe(true);
+    expect((await call(addEntry, { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'still' } }, { id })).status).toBe(201);
+    await pool.end();
   });
 });

@@ -34,7 +34,10 @@ const ROUNDS = 3;
 describe('a database that is killed under writers', () => {
   it('gets up by itself, and every confirmed entry stands once', async () => {
     const said: string[] = [];
-    const kept = await keepDatabase(root, 'try', (line) => said.push(line));
+    const kept = await keepDatabase(root, 'try', (line) => {
+      said.push(line);
+      if (process.env.SHOW) process.stdout.write(`${line}\n`);
+    });
     const url = kept.url('hanzai');
     await prepareDatabase(url, false);
     const { db, pool } = openDatabase(url);

@@ -49,6 +49,11 @@ export function CaseFrame({
           ))}
         </nav>
         <main className={bare ? style.bare : style.stage}>
+          {view.unreadable > 0 && (
+            <Notice look="attention" title={`${view.unreadable} ${view.unreadable === 1 ? 'entry' : 'entries'} cannot be read.`}>
+              Made by a newer version, or spoilt: kept as they are, and not shown here.
+            </Notice>
+          )}
           <Refused state={state} />
           <LeftOff state={state} />
           {children}
@@ -114,7 +119,15 @@ function LeftOff({ state }: { state: CaseState }) {
 
 /** Whether everything on screen is stored, in words. */
 function Sync({ state }: { state: CaseState }) {
-  const { waiting, reachable } = state;
+  const { waiting, reachable, keeps, refusals } = state;
+  if (!keeps && (waiting > 0 || !reachable)) {
+    return (
+      <p className={style.unreachable} role="status">
+        This browser keeps nothing (private window, or storage denied): {waiting} {waiting === 1 ? 'entry waits' : 'entries wait'} in this page alone. Leave it
+        open until all is stored.
+      </p>
+    );
+  }
   if (!reachable) {
     return (
       <p className={style.unreachable} role="status">
@@ -124,7 +137,7 @@ function Sync({ state }: { state: CaseState }) {
   }
   return (
     <p className={style.sync} role="status">
-      {waiting === 0 ? 'all stored' : `sending ${waiting} …`}
+      {waiting > 0 ? `sending ${waiting} …` : refusals.length > 0 ? `${refusals.length} not stored` : 'all stored'}
     </p>
   );
 }
@@ -134,8 +147,11 @@ function Refused({ state }: { state: CaseState }) {
   return (
     <div className={style.refusals}>
       {state.refusals.map(({ entry, detail }) => (
-        <Notice key={entry.id} look="attention" title="Not accepted:" live>
-          {entry.body.kind === 'reading' ? `“${entry.body.typed}”` : entry.body.kind}: {detail}.{' '}
+        <Notice key={entry.id} look="attention" title="Not stored:" live>
+          {entryWords(entry.body)}: {detail}.{' '}
+          <Button look="quiet" onClick={() => void navigator.clipboard.writeText(JSON.stringify(entry.body, null, 2))}>
+            Copy it
+          </Button>{' '}
           <Button look="quiet" onClick={() => state.dismiss(entry.id)}>
             Understood
           </Button>
@@ -143,4 +159,11 @@ function Refused({ state }: { state: CaseState }) {
       ))}
     </div>
   );
+}
+
+/** An entry in the words in which it was made, or as what it is. */
+function entryWords(body: CaseState['entries'][number]['body']): string {
+  const said = 'typed' in body ? body.typed : 'text' in body ? body.text : 'title' in body ? body.title : 'ref' in body ? body.ref : undefined;
+  const kind = body.kind.replace(/([A-Z])/g, ' $1').toLowerCase();
+  return said ? `${kind} “${said.slice(0, 80)}”` : kind;
 }

@@ -37,7 +37,18 @@ export class Outbox {
   }
 }
 
-export type SendResult = { readonly state: 'stored' } | { readonly state: 'refused'; readonly detail: string } | { readonly state: 'unreachable' };
+/** refused: never to be taken. failed: a mistake of the server, which may pass. unreachable: nobody answered, or the database is away. */
+export type SendResult =
+  | { readonly state: 'stored' }
+  | { readonly state: 'refused'; readonly detail: string }
+  | { readonly state: 'failed'; readonly detail: string }
+  | { readonly state: 'unreachable' };
+
+/** So often the server may make a mistake over an entry before it steps aside for those behind it. */
+export const MOST_FAILURES = 3;
+
+/** Answers of a server whose database, disk or way is not there at the moment. */
+const AWAY: readonly number[] = [408, 421, 429, 502, 503, 504, 507];
 
 /** Sends one entry. `unreachable` covers a dead network, a stopped server and a database that does not answer: all worth trying again. */
 export async function sendEntry(caseId: string, entry: Entry): Promise<SendResult> {
@@ -48,10 +59,12 @@ export async function sendEntry(caseId: string, entry: Entry): Promise<SendResul
       body: JSON.stringify(entry),
       signal: AbortSignal.timeout(8000),
     });
+    // Something between here and the workshop may answer in its place.
+    if (!(response.headers.get('content-type') ?? '').includes('json')) return { state: 'unreachable' };
     if (response.ok) return { state: 'stored' };
-    if (response.status >= 500) return { state: 'unreachable' };
+    if (AWAY.includes(response.status)) return { state: 'unreachable' };
     const body = (await response.json().catch(() => ({}))) as { detail?: string };
-    return { state: 'refused', detail: body.detail ?? `the server answered ${response.status}` };
+    return { state: response.status >= 500 ? 'failed' : 'refused', detail: body.detail ?? `the server answered ${response.status}` };
   } catch {
     return { state: 'unreachable' };
   }

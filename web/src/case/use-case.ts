@@ -7,7 +7,7 @@ import type { CaseView } from '../server/case/service';
 import type { Entry, EntryBody } from './entry';
 import { expectations, type Expect } from './expectation';
 import { playJournal, type Journal } from './journal';
-import { Outbox, sendEntry } from './outbox';
+import { MOST_FAILURES, Outbox, sendEntry } from './outbox';
 import { caseProgress, type Progress } from './progress';
 import { entryObjection } from './rules';
 import { unitModelOf } from './unit';
@@ -32,6 +32,8 @@ export interface CaseState {
   readonly expect: Expect;
   /** Entries kept in this browser only, so far. */
   readonly waiting: number;
+  /** False where this browser lets nothing be kept: what waits is lost with the page. */
+  readonly keeps: boolean;
   /** False while the server cannot be reached. */
   readonly reachable: boolean;
   readonly refusals: readonly Refusal[];
@@ -50,6 +52,8 @@ export function useCase(initial: CaseView): CaseState {
   const outbox = useRef<Outbox | undefined>(undefined);
   const queue = useRef<Entry[]>([]);
   const sending = useRef(false);
+  const failures = useRef(new Map<string, number>());
+  const [keeps, setKeeps] = useState(true);
 
   const content = view.board?.content;
   const index = useMemo(() => content && indexBoard(content), [content]);
@@ -73,6 +77,11 @@ export function useCase(initial: CaseView): CaseState {
         const result = await sendEntry(initial.id, entry);
         setReachable(result.state !== 'unreachable');
         if (result.state === 'unreachable') return;
+        if (result.state === 'failed') {
+          const times = (failures.current.get(entry.id) ?? 0) + 1;
+          failures.current.set(entry.id, times);
+          if (times < MOST_FAILURES) return;
+        }
         queue.current.shift();
         if (result.state === 'stored') setView((v) => (v.entries.some(({ id }) => id === entry.id) ? v : { ...v, entries: [...v.entries, entry] }));
         else setRefusals((list) => [...list, { entry, detail: result.detail }]);
@@ -96,14 +105,17 @@ export function useCase(initial: CaseView): CaseState {
 
   useEffect(() => {
     const box = (outbox.current = new Outbox(initial.id));
-    void box.waiting().then((kept) => {
-      const stored = new Set(initial.entries.map(({ id }) => id));
-      const left = kept.filter(({ id }) => !stored.has(id) && !queue.current.some((q) => q.id === id));
-      for (const entry of kept) if (stored.has(entry.id)) void box.remove(entry.id);
-      queue.current = [...left, ...queue.current];
-      setPending((list) => [...left, ...list]);
-      void flush();
-    });
+    box
+      .waiting()
+      .catch(() => (setKeeps(false), [] as readonly Entry[]))
+      .then((kept) => {
+        const stored = new Set(initial.entries.map(({ id }) => id));
+        const left = kept.filter(({ id }) => !stored.has(id) && !queue.current.some((q) => q.id === id));
+        for (const entry of kept) if (stored.has(entry.id)) void box.remove(entry.id);
+        queue.current = [...left, ...queue.current];
+        setPending((list) => [...left, ...list]);
+        void flush();
+      });
     const timer = setInterval(() => void flush(), RETRY_MILLISECONDS);
     const wake = (): void => void flush();
     const focus = (): void => void (queue.current.length === 0 && reload());
@@ -124,14 +136,23 @@ export function useCase(initial: CaseView): CaseState {
       const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
       queue.current.push(entry);
       setPending((list) => [...list, entry]);
-      void outbox.current?.add(entry).catch(() => undefined).then(() => flush()); // prettier-ignore
+      void outbox.current?.add(entry).catch(() => setKeeps(false)).then(() => flush()); // prettier-ignore
       return undefined;
     },
     [entries, index, model, flush],
   );
+  // What only this page holds is gone with it.
+  const atRisk = !keeps && pending.length > 0;
+  useEffect(() => {
+    if (!atRisk) return undefined;
+    const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => window.removeEventListener('beforeunload', warn);
+  }, [atRisk]);
+
   const dismiss = useCallback((id: string) => {
     setRefusals((list) => list.filter(({ entry }) => entry.id !== id));
     void outbox.current?.remove(id);
   }, []);
-  return { view, index, model, entries, journal, progress, expect, waiting: pending.length, reachable, refusals, file, dismiss, reload };
+  return { view, index, model, entries, journal, progress, expect, waiting: pending.length, keeps, reachable, refusals, file, dismiss, reload };
 }

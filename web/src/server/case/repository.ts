@@ -2,6 +2,7 @@ import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
 import { Entry } from '../../case/entry';
 import type { Database } from '../db/client';
 import { caseEntry, repairCase } from '../db/schema/case';
+import { logger } from '../logger';
 
 export type CaseRow = typeof repairCase.$inferSelect;
 export type NewCase = Omit<typeof repairCase.$inferInsert, 'number' | 'version'>;
@@ -37,12 +38,23 @@ export async function updateCase(db: Database, id: string, version: number, chan
   return row;
 }
 
-function parse(row: typeof caseEntry.$inferSelect): Entry {
-  return Entry.parse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body });
+/** An entry as it is stored; undefined where this version cannot read it (one of a newer version, or spoilt): it stays where it is and takes nothing else down. */
+function parse(row: typeof caseEntry.$inferSelect): Entry | undefined {
+  const read = Entry.safeParse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body });
+  if (!read.success) logger.warn({ entry: row.id, kind: row.kind }, 'an entry that this version cannot read');
+  return read.data;
 }
 
+const readable = (entry: Entry | undefined): entry is Entry => entry !== undefined;
+
 export async function entriesOf(db: Database, caseId: string): Promise<readonly Entry[]> {
-  return (await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId)).orderBy(asc(caseEntry.sequence))).map(parse);
+  return (await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId)).orderBy(asc(caseEntry.sequence))).map(parse).filter(readable);
+}
+
+/** How many entries of a case this version cannot read. */
+export async function unreadableEntries(db: Database, caseId: string): Promise<number> {
+  const rows = await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId));
+  return rows.filter((row) => !Entry.safeParse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body }).success).length;
 }
 
 /** Entries of several cases in one query, by case. */
@@ -50,7 +62,10 @@ export async function entriesOfAll(db: Database, caseIds: readonly string[]): Pr
   const found = new Map<string, Entry[]>(caseIds.map((id) => [id, []]));
   if (caseIds.length === 0) return found;
   const rows = await db.select().from(caseEntry).where(inArray(caseEntry.caseId, [...caseIds])).orderBy(asc(caseEntry.sequence)); // prettier-ignore
-  for (const row of rows) found.get(row.caseId)!.push(parse(row));
+  for (const row of rows) {
+    const entry = parse(row);
+    if (entry) found.get(row.caseId)!.push(entry);
+  }
   return found;
 }
 
@@ -65,7 +80,7 @@ export async function insertEntry(db: Database, caseId: string, entry: Entry): P
 }
 
 /** An entry by its id, with the case that it belongs to. */
-export async function entryById(db: Database, entryId: string): Promise<{ readonly caseId: string; readonly entry: Entry } | undefined> {
+export async function entryById(db: Database, entryId: string): Promise<{ readonly caseId: string; readonly entry: Entry | undefined } | undefined> {
   const [row] = await db.select().from(caseEntry).where(eq(caseEntry.id, entryId));
   return row && { caseId: row.caseId, entry: parse(row) };
 }

@@ -24,6 +24,7 @@ import {
   listCases,
   lockCase,
   openedBefore,
+  unreadableEntries,
   updateCase,
   type CaseRow,
 } from './repository';
@@ -84,16 +85,19 @@ export interface CaseView {
   readonly openedAt: string;
   readonly board: { readonly id: string; readonly content: Board } | null;
   readonly entries: readonly Entry[];
+  /** Entries that this version cannot read: kept, and not shown. */
+  readonly unreadable: number;
 }
 
 async function view(db: Database, { openedAt, boardId, ...row }: CaseRow): Promise<CaseView> {
-  const [board, entries, codes, template] = await Promise.all([
+  const [board, entries, unreadable, codes, template] = await Promise.all([
     boardId ? findBoard(db, boardId) : undefined,
     entriesOf(db, row.id),
+    unreadableEntries(db, row.id),
     unitCodes(db, row.unitType, row.unitModel),
     templateFor(db, row),
   ]);
-  return { ...row, codes, template, openedAt: openedAt.toISOString(), board: board ? { id: board.id, content: board.content } : null, entries };
+  return { ...row, unreadable, codes, template, openedAt: openedAt.toISOString(), board: board ? { id: board.id, content: board.content } : null, entries };
 }
 
 /** The steps in which the last unit of this model was opened. */
@@ -143,7 +147,7 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
     const owner = await entryById(tx, entry.id);
     if (owner !== undefined && owner.caseId !== caseId) return { ok: false, why: 'clash', detail: 'this entry id belongs to another case' };
     if (owner !== undefined)
-      return isSameEntry(owner.entry, entry)
+      return owner.entry && isSameEntry(owner.entry, entry)
         ? { ok: true, value: { created: false } }
         : { ok: false, why: 'clash', detail: 'another entry is stored under this id' };
     const board = row.boardId ? await findBoard(tx, row.boardId) : undefined;

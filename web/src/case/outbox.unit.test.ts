@@ -1,0 +1,53 @@
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { v7 } from 'uuid';
+import type { Entry } from './entry';
+import { sendEntry } from './outbox';
+
+// What the server may answer to an entry, and what becomes of it: stored, to be tried again, or never to be taken.
+
+const entry: Entry = { id: v7(), madeAt: '2026-11-27T12:00:00.000Z', body: { kind: 'symptom', text: 'dead' } };
+const answers = (status: number, body: string, type = 'application/problem+json'): void => {
+  vi.stubGlobal(
+    'fetch',
+    vi.fn(async () => new Response(body, { status, headers: { 'content-type': type } })),
+  );
+};
+
+afterEach(() => vi.unstubAllGlobals());
+
+describe('an entry that is sent', () => {
+  it.each([200, 201])('answered with %i is stored', async (status) => {
+    answers(status, '{}');
+    expect(await sendEntry('c', entry)).toEqual({ state: 'stored' });
+  });
+  it.each([400, 404, 409, 413, 415, 422])('answered with %i is never taken, and the reason is kept', async (status) => {
+    answers(status, '{"detail":"the board has no part U9"}');
+    expect(await sendEntry('c', entry)).toEqual({ state: 'refused', detail: 'the board has no part U9' });
+  });
+  it.each([408, 429, 502, 503, 504, 507])('answered with %i is tried again', async (status) => {
+    answers(status, '{"detail":"later"}');
+    expect(await sendEntry('c', entry)).toEqual({ state: 'unreachable' });
+  });
+  it('over which the server makes a mistake is told from both', async () => {
+    answers(500, '{"detail":"number 0a1b2c3d"}');
+    expect(await sendEntry('c', entry)).toEqual({ state: 'failed', detail: 'number 0a1b2c3d' });
+  });
+  it.each([200, 404, 500])('answered with %i by something that is not the workshop waits on', async (status) => {
+    answers(status, '<html>captive portal</html>', 'text/html');
+    expect(await sendEntry('c', entry)).toEqual({ state: 'unreachable' });
+  });
+  it('that nobody answers waits on', async () => {
+    vi.stubGlobal(
+      'fetch',
+      vi.fn(async () => Promise.reject(new TypeError('network'))),
+    );
+    expect(await sendEntry('c', entry)).toEqual({ state: 'unreachable' });
+  });
+  it('goes to its case as it is', async () => {
+    answers(201, '{}');
+    await sendEntry('the-case', entry);
+    const [address, options] = vi.mocked(fetch).mock.calls[0]!;
+    expect(address).toBe('/api/cases/the-case/entries');
+    expect(JSON.parse(String(options!.body))).toEqual(entry);
+  });
+});
