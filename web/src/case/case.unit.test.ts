@@ -122,7 +122,7 @@ describe('the rules', () => {
     const takeBack = (i: number): string | undefined => entryObjection({ kind: 'retract', entry: lines[i]!.id }, lines, index);
     expect(takeBack(0)).toContain('newer line of C1 first');
     expect(takeBack(1)).toBeUndefined();
-    expect(takeBack(2)).toBe('a condemn cannot be taken back');
+    expect(takeBack(2)).toBe('a verdict cannot be taken back');
     expect(entryObjection({ kind: 'retract', entry: v7() }, lines, index)).toContain('not in this case');
   });
   it('let nothing but a reopening into a closed case', () => {

@@ -15,6 +15,7 @@ import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { resolveMeasurement } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
+import { KINDS } from './kinds';
 import { predictorOf } from './good-board';
 import { isPowered, playJournal, type Journal } from './journal';
 import { caseProgress } from './progress';
@@ -79,9 +80,27 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
     case 'daylight':
     case 'timerDone':
       return journal.timers.some(({ entry, done }) => entry.id === body.timer && !done) ? undefined : 'no such timer is running';
-    default:
+    // Nothing stands against these but the gates above.
+    case 'symptom':
+    case 'finding':
+    case 'code':
+    case 'pattern':
+    case 'step':
+    case 'seen':
+    case 'aid':
+    case 'picture':
+    case 'timer':
+    case 'decision':
+    case 'pause':
       return undefined;
+    default:
+      return unknownKind(body);
   }
+}
+
+/** A kind without a rule does not compile. */
+function unknownKind(body: never): never {
+  throw new Error(`no rule for ${JSON.stringify(body)}`);
 }
 
 /** The gate that an entry stands behind: probes on a board with power, a meter that drives a current through it, or hands in the open case. What the owner saw stands behind none. */
@@ -120,36 +139,13 @@ function unknownBlock(model: UnitModel, names: readonly string[]): string | unde
   return unknown === undefined ? undefined : `${model.title} has no block ${unknown}`;
 }
 
-/** Entries that may be taken back at any time, because nothing rests on them but belief. */
-const FREE = new Set([
-  'symptom',
-  'finding',
-  'reading',
-  'start',
-  'code',
-  'pattern',
-  'trial',
-  'check',
-  'acknowledge',
-  'residual',
-  'back',
-  'seen',
-  'aid',
-  'pin',
-  'timer',
-  'daylight',
-  'timerDone',
-  'pause',
-  'powerAnyway',
-  'decision',
-]);
-
 /** Readings and lines can be taken back; of a part's ledger only the newest line, or the ledger would say that something went on that never came off. */
 function retractObjection(journal: Journal, entries: readonly Entry[], id: string): string | undefined {
   const entry = entries.find((candidate) => candidate.id === id);
   if (!entry) return 'the entry to take back is not in this case';
-  const { kind } = entry.body;
-  if (FREE.has(kind)) return undefined;
+  const { words, takeBack } = KINDS[entry.body.kind];
+  if (takeBack === 'free') return undefined;
+  if (takeBack === 'never') return `a ${words} cannot be taken back`;
   if (entry.body.kind === 'step') {
     const step = journal.steps.find((one) => one.id === id);
     return step && step.back > 0 ? 'pieces of this step are back on: take that back first' : undefined;
@@ -161,7 +157,7 @@ function retractObjection(journal: Journal, entries: readonly Entry[], id: strin
       : undefined;
   }
   const line = journal.ledger.find((candidate) => candidate.entry.id === id);
-  if (!line) return `a ${kind} cannot be taken back`;
+  if (!line) return `this ${words} was taken back already`;
   const newest = journal.ledger.findLast((candidate) => nameKey(candidate.ref) === nameKey(line.ref));
   return newest === line ? undefined : `take back the newer line of ${line.ref} first`;
 }
