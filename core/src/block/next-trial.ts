@@ -1,4 +1,4 @@
-import { minutesInWords } from '../quantity';
+import { minutesInWords, tellsInWords } from '../quantity';
 import { believeBlocks } from './belief';
 import type { BlockEvidence, UnitModel } from './unit-model';
 
@@ -82,7 +82,7 @@ function trialKey(one: BlockEvidence): string {
 }
 
 function reasonOf({ kills, minutes }: Trial, gainBits: number, chanceBad: number): string {
-  const told = `${gainBits.toFixed(2)} bit for ${minutesInWords(minutes)}`;
+  const told = `tells ${tellsInWords(gainBits)} for ${minutesInWords(minutes)}`;
   return kills ? `can end the job: ${Math.round(100 * chanceBad)} % that it does; ${told}` : told;
 }
 

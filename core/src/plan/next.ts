@@ -216,17 +216,18 @@ const CATEGORIES: readonly ReadingKind[] = ['logic', 'continuity', 'symptom'];
 
 /** What a person would call different results: those that look the same on the meter, and neighbours that leave the same part in the lead, are one. At most four, likeliest first. */
 function merged(outcomes: readonly Outcome[], kind: ReadingKind, names: readonly string[]): Prospect[] {
-  const rows: { probability: number; from: string; to: string; groups: number[] }[] = [];
+  const rows: { probability: number; centre: number; from: string; to: string; groups: number[] }[] = [];
   for (const { probability, centre, groups } of [...outcomes].sort((a, b) => a.centre - b.centre)) {
     if (probability <= 0) continue;
     const display = describeOutcome(kind, centre);
     const last = rows.at(-1);
-    if (last && (last.to === display || (!CATEGORIES.includes(kind) && sameStep(last.groups, groups)))) {
+    if (last && (last.to === display || isAlike(kind, last.centre, centre) || (!CATEGORIES.includes(kind) && sameStep(last.groups, groups)))) {
       const share = probability / (last.probability + probability);
       last.groups = last.groups.map((own, g) => own + share * (groups[g]! - own));
       last.probability += probability;
       last.to = display;
-    } else rows.push({ probability, from: display, to: display, groups: [...groups] });
+      last.centre = centre;
+    } else rows.push({ probability, centre, from: display, to: display, groups: [...groups] });
   }
   return rows
     .filter(({ probability }) => probability >= 0.03)
@@ -241,6 +242,15 @@ function merged(outcomes: readonly Outcome[], kind: ReadingKind, names: readonly
         .sort((a, b) => b.probability - a.probability)
         .slice(0, 4),
     }));
+}
+
+/** Ohms closer than this share of themselves, and volts closer than this, are one outcome to whoever reads the meter. */
+const ALIKE = { ohms: 0.05, volt: 0.02 } as const;
+
+/** Whether two centres on the natural scale of a kind look like one on the meter. */
+function isAlike(kind: ReadingKind, a: number, b: number): boolean {
+  if (!Number.isFinite(a) || !Number.isFinite(b) || CATEGORIES.includes(kind)) return false;
+  return Math.abs(a - b) < (kind === 'resistance' || kind === 'esr' ? ALIKE.ohms : ALIKE.volt);
 }
 
 /** Whether two outcomes leave every part about where the other does. */

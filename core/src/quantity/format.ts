@@ -47,3 +47,11 @@ export function minutesInWords(minutes: number): string {
   if (minutes < 1.5) return 'a minute';
   return `${Math.round(minutes)} minutes`;
 }
+
+/** What a reading or a trial tells of what it is, in words. bits: expected information. */
+export function tellsInWords(bits: number): string {
+  if (bits >= 1) return 'a great deal';
+  if (bits >= 0.4) return 'much';
+  if (bits >= 0.15) return 'something';
+  return bits >= 0.05 ? 'a little' : 'next to nothing';
+}

@@ -4,6 +4,8 @@ import { siteKind, type SiteKind } from '@hanzai/core/fault';
 import { unitOf, type ReadingKind, type ReadingValue, type Readout } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
 
+export { tellsInWords as tellsWords } from '@hanzai/core/quantity';
+
 export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = {
   voltage: 'volts',
   resistance: 'ohms',
@@ -107,14 +109,6 @@ export function isMended({ ref }: LedgerLine): boolean {
 export function ledgerWords(line: LedgerLine): string {
   if (isMended(line)) return 'mended';
   return { removed: 'came off', fitted: 'went on', leftOut: 'stays off on purpose' }[line.action];
-}
-
-/** What a reading tells of the part that it is, in words. bits: expected information. */
-export function tellsWords(bits: number): string {
-  if (bits >= 1) return 'a great deal';
-  if (bits >= 0.4) return 'much';
-  if (bits >= 0.15) return 'something';
-  return bits >= 0.05 ? 'a little' : 'next to nothing';
 }
 
 /** How loudly a reading speaks for a part being the guilty one, or against it, in words. decibans: its weight of evidence. */
