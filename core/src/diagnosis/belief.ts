@@ -130,15 +130,13 @@ export class Diagnoser {
   *prepare(readings: readonly Reading[]): Generator<number, void> {
     const fresh = readings.filter((reading) => this.levels.groupOf(reading) === undefined && !this.likelihoods.has(readingKey(reading)));
     const { hypotheses } = this.space;
-    const begun = fresh.map((reading) => this.begin(reading));
-    for (const [r, reading] of fresh.entries()) {
-      const rows = begun[r]!;
-      for (const [i, h] of nearestFirst(this.index, hypotheses, reading.measurement).entries()) {
-        rows.put(h, this.row(hypotheses[h]!, reading, rows));
-        if (i % 8 === 7) yield (r + i / hypotheses.length) / fresh.length;
-      }
-      this.keep(reading, rows);
+    const begun = fresh.map((reading) => ({ reading, rows: this.begin(reading), order: nearestFirst(this.index, hypotheses, reading.measurement) }));
+    // All readings at once, each with what is nearest to it: so the first look has something of every one.
+    for (let i = 0; i < hypotheses.length; i += 1) {
+      for (const { reading, rows, order } of begun) rows.put(order[i]!, this.row(hypotheses[order[i]!]!, reading, rows));
+      if (i % 8 === 7) yield i / hypotheses.length;
     }
+    for (const { reading, rows } of begun) this.keep(reading, rows);
   }
 
   /** Rows of a reading to begin with: nothing is known to move it. */

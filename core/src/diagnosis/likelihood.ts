@@ -50,6 +50,12 @@ export interface Scaled {
 const isOhms = (kind: Kind): boolean => kind === 'resistance' || kind === 'esr';
 const kneeOf = (kind: Kind): number => (kind === 'esr' ? KNEE_OHM.esr : KNEE_OHM.ohms);
 
+/** Megohms in a circuit are leaks of junctions, flux and damp air, which differ from board to board far more than resistors do: from here on so much spread for each factor of e. From memory of bench
+ *  practice. Unit: ohm. */
+const LEAKS = { fromOhm: 1e6, spread: 0.3 } as const;
+
+const leakSpread = (kind: Kind, ohm: number): number => (kind === 'resistance' && ohm > LEAKS.fromOhm ? LEAKS.spread * Math.log(ohm / LEAKS.fromOhm) : 0);
+
 /** Puts a response on the natural scale of its kind, with meter accuracy and model error in sigma. */
 export function scaled(kind: Kind, response: Response): Scaled {
   const span = response.span && ([scaledValue(kind, response.span[0]), scaledValue(kind, response.span[1])] as const);
@@ -59,7 +65,14 @@ export function scaled(kind: Kind, response: Response): Scaled {
   const floor = FLOOR[kind] ?? MODEL_ERROR.volt;
   const sigma = Math.hypot(combinedSpread(kind, response), MODEL_ERROR.share * response.value, floor);
   const y = scaledValue(kind, response.value);
-  return { y, sigma: isOhms(kind) ? sigma / Math.exp(y) : sigma, overload: false, pulsing: response.pulsing, unknown: response.unknown, span };
+  return {
+    y,
+    sigma: isOhms(kind) ? Math.hypot(sigma / Math.exp(y), leakSpread(kind, response.value)) : sigma,
+    overload: false,
+    pulsing: response.pulsing,
+    unknown: response.unknown,
+    span,
+  };
 }
 
 /** A reading's value on the same scale; infinite for OL. Only for kinds that read a number. */

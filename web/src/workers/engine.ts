@@ -75,9 +75,9 @@ export class Engine {
     // What is known early is shown early: likely faults near the reading are looked at first.
     let shown = 0;
     const soFar = (share: number): void => {
-      if (performance.now() - started < EARLY_MILLISECONDS * (1 + 3 * shown)) return;
+      if (share === 0 || performance.now() - started < EARLY_MILLISECONDS * (1 + 3 * shown)) return;
       const belief = this.diagnoser.believeSoFar(given);
-      course.send({ type: 'line-up', ticket, lineUp: { ...this.lineUp(belief, ids, given, performance.now() - started), refining: share } });
+      course.send({ type: 'line-up', ticket, lineUp: { ...this.lineUp(belief, ids, given, performance.now() - started), unexplained: [], refining: share } });
       if (shown % 3 === 0) firstLook(belief);
       shown += 1;
     };

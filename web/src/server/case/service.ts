@@ -163,9 +163,9 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
   });
 }
 
-/** Whether two entries say the same; how their fields are ordered does not count. */
+/** Whether two entries say the same; how their fields are ordered does not count, nor the moment. */
 function isSameEntry(one: Entry, other: Entry): boolean {
-  return Date.parse(one.madeAt) === Date.parse(other.madeAt) && isDeepStrictEqual(one.body, JSON.parse(JSON.stringify(other.body)));
+  return isDeepStrictEqual(one.body, JSON.parse(JSON.stringify(other.body)));
 }
 
 /** One line of the docket. */
