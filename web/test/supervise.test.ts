@@ -28,6 +28,10 @@ function fake(): Running & { end: (how: string) => void; stopped: number } {
 }
 
 const turn = (): Promise<void> => new Promise((resolve) => setTimeout(resolve, 15));
+/** Waits until something is so, however slow the machine is. */
+const until = async (isSo: () => boolean): Promise<void> => {
+  for (let waited = 0; waited < 500 && !isSo(); waited += 1) await turn();
+};
 
 describe('what is kept alive', () => {
   it('is started again each time it ends, with a line that says so, and not after it was stopped', async () => {
@@ -35,9 +39,9 @@ describe('what is kept alive', () => {
     const said: string[] = [];
     const kept = await keepAlive('it', async () => (made.push(fake()), made.at(-1)!), { say: (line) => said.push(line), pauses: [1, 1] });
     made[0]!.end('signal SIGKILL');
-    await turn();
+    await until(() => made.length === 2 && said.length === 2);
     made[1]!.end('status 3');
-    await turn();
+    await until(() => made.length === 3 && said.length === 4);
     expect(made).toHaveLength(3);
     expect(said.filter((line) => /ended \((signal SIGKILL|status 3)\)/.test(line))).toHaveLength(2);
     await kept.stop();
@@ -57,8 +61,7 @@ describe('what is kept alive', () => {
     };
     const kept = await keepAlive('it', start, { say: (line) => said.push(line), pauses: [1, 2, 3] });
     first.end('status 1');
-    await turn();
-    await turn();
+    await until(() => said.includes('it is up again'));
     expect(starts).toBe(5);
     expect(said.flatMap((line) => /again in ([\d.]+) s/.exec(line)?.[1] ?? [])).toEqual(['0.001', '0.002', '0.003', '0.003']);
     expect(said).toContain('it did not start: no room');
