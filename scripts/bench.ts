@@ -136,8 +136,22 @@ function compare({ faults, volts: ours, times }: Sweep, browser: Sweep | undefin
     const faulty = mode === 'open' ? ohm + severity : mode === 'short' ? 1 / (1 / ohm + 1 / severity) : ohm * severity;
     return `alter ${ref} ${faulty}\nop\nprint v(${SWEPT.net.toLowerCase()})\nalter ${ref} ${ohm}`;
   });
-  const ohms = new Map(board.parts.flatMap((part): [string, number][] => (part.kind === 'inductor' ? [[part.ref, part.dcResistanceOhm ?? 1e-6]] : part.kind === 'fuse' ? [[part.ref, 0.05]] : part.kind === 'connectorPin' ? [[part.ref, 0.02]] : []))); // prettier-ignore
-  const deck = writeDeck(board).replace(/\.end\s*$/, '').replace(/^X?([FJL]\S*) (\S+) (\S+) \S+$/gm, (line: string, ref: string, a: string, b: string) => (ohms.has(ref) ? `R${ref} ${a} ${b} ${ohms.get(ref)}` : line)); // prettier-ignore
+  const ohms = new Map(
+    board.parts.flatMap((part): [string, number][] =>
+      part.kind === 'inductor'
+        ? [[part.ref, part.dcResistanceOhm ?? 1e-6]]
+        : part.kind === 'fuse'
+          ? [[part.ref, 0.05]]
+          : part.kind === 'connectorPin'
+            ? [[part.ref, 0.02]]
+            : [],
+    ),
+  );
+  const deck = writeDeck(board)
+    .replace(/\.end\s*$/, '')
+    .replace(/^X?([FJL]\S*) (\S+) (\S+) \S+$/gm, (line: string, ref: string, a: string, b: string) =>
+      ohms.has(ref) ? `R${ref} ${a} ${b} ${ohms.get(ref)}` : line,
+    );
   writeFileSync(join(folder, 'sweep.cir'), `${deck}.control\n${steps.join('\n')}\n.endc\n.end\n`);
   const started = performance.now();
   const { stdout: text } = spawnSync('ngspice', ['-b', join(folder, 'sweep.cir')], { encoding: 'utf8', maxBuffer: 1e9 });
@@ -156,7 +170,7 @@ function compare({ faults, volts: ours, times }: Sweep, browser: Sweep | undefin
 }
 
 const code = await bundled();
-print('the boards of the demo from nothing, in a worker of Node.js', await demoRows(async (task) => (await inNode<DemoRow>(code, task)).answer), DEMO_HEAD); // prettier-ignore
+print('the boards of the demo from nothing, in a worker of Node.js', await demoRows(async (task) => (await inNode<DemoRow>(code, task)).answer), DEMO_HEAD);
 if (process.argv.includes('demo')) process.exit();
 print('in a worker of Node.js', await rowsInNode(code));
 const browser = existsSync(CHROMIUM) ? await inBrowser(code) : undefined;

@@ -34,7 +34,9 @@ export class BruteForce {
       const { low, high } = severityOf(fault);
       return Array.from({ length: PAIR_POINTS }, (_, i) => low * (high / low) ** (i / (PAIR_POINTS - 1)));
     };
-    const pairs = opens.flatMap((open) => shorts.flatMap((short) => (faultRef(open) === faultRef(short) ? [] : points(short).map((severity) => [{ fault: open }, { fault: short, severity }])))); // prettier-ignore
+    const pairs = opens.flatMap((open) =>
+      shorts.flatMap((short) => (faultRef(open) === faultRef(short) ? [] : points(short).map((severity) => [{ fault: open }, { fault: short, severity }]))),
+    );
     this.entries = [[], ...single, ...pairs].map((states: readonly FaultState[]) => ({
       refs: states.map(({ fault }) => faultRef(fault)),
       answers: this.solve(states, measurements),

@@ -68,7 +68,12 @@ function some<T>(list: readonly T[], count: number): T[] {
 function alike(belief: Belief): Set<string> {
   const weigh = ({ hypothesis, probability }: Belief['suspects'][number]): number => Math.log(probability / hypothesis.prior);
   const top = weigh(belief.suspects[0]!);
-  return new Set(belief.suspects.slice(0, 200).filter((s) => weigh(s) > top - LEVEL_NATS).flatMap(({ hypothesis }) => hypothesis.refs)); // prettier-ignore
+  return new Set(
+    belief.suspects
+      .slice(0, 200)
+      .filter((s) => weigh(s) > top - LEVEL_NATS)
+      .flatMap(({ hypothesis }) => hypothesis.refs),
+  );
 }
 
 /** Log-likelihood of readings for the nominal board with exactly these faults. */
@@ -85,7 +90,17 @@ function evidence(index: BoardIndex, faults: readonly FaultState[], readings: re
 /** Whether each of the faults can be seen beside the others: without it the readings would be a good deal less likely. */
 function eachShows(diagnoser: Diagnoser, faults: readonly FaultState[], readings: readonly Reading[]): boolean {
   const whole = evidence(diagnoser.index, faults, readings, diagnoser.voltSpan);
-  return faults.every((one) => whole - evidence(diagnoser.index, faults.filter((other) => other !== one), readings, diagnoser.voltSpan) > SHOWS_NATS); // prettier-ignore
+  return faults.every(
+    (one) =>
+      whole -
+        evidence(
+          diagnoser.index,
+          faults.filter((other) => other !== one),
+          readings,
+          diagnoser.voltSpan,
+        ) >
+      SHOWS_NATS,
+  );
 }
 
 /** Points on a suspect's range of severities at which it is held against the truth. */
@@ -102,7 +117,18 @@ function isLevelWith(diagnoser: Diagnoser, truth: FaultState, { hypothesis }: Be
   return Math.abs(best - own) <= LEVEL_NATS;
 }
 
-interface Tally { singles: number; right: number; visible: number; doubles: number; shown: number; both: number; searches: number; planned: number; fixed: number; seconds: number } // prettier-ignore
+interface Tally {
+  singles: number;
+  right: number;
+  visible: number;
+  doubles: number;
+  shown: number;
+  both: number;
+  searches: number;
+  planned: number;
+  fixed: number;
+  seconds: number;
+}
 const stated: { probability: number; right: boolean }[] = [];
 const rows: [string, Tally][] = [];
 
@@ -129,7 +155,13 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     if (!eachShows(diagnoser, [state], all)) continue;
     tally.visible += 1;
     if (truth.refs.some((ref) => alike(full).has(ref)) || isLevelWith(diagnoser, state, full.suspects[0]!, all)) tally.right += 1;
-    else if (process.env.SHOW) process.stderr.write(`${name} ${fault.name} ${fault.severity.toPrecision(3)}: ${full.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}; unmodelled ${full.unmodelled.toFixed(2)}\n`); // prettier-ignore
+    else if (process.env.SHOW)
+      process.stderr.write(
+        `${name} ${fault.name} ${fault.severity.toPrecision(3)}: ${full.suspects
+          .slice(0, 3)
+          .map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`)
+          .join(', ')}; unmodelled ${full.unmodelled.toFixed(2)}\n`,
+      );
   }
   for (let n = 0; n < DOUBLES * share; n += 1) {
     const a = draw(faults);
@@ -138,13 +170,26 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     const both = [a, b].map((h) => ({ name: h.name, severity: severityOf(h) }));
     const all = bench(board, both, measurements).filter((reading) => reading !== undefined);
     tally.doubles += 1;
-    if (!eachShows(diagnoser, [a, b].map(({ fault }, i) => ({ fault, severity: both[i]!.severity })), all)) continue; // prettier-ignore
+    if (
+      !eachShows(
+        diagnoser,
+        [a, b].map(({ fault }, i) => ({ fault, severity: both[i]!.severity })),
+        all,
+      )
+    )
+      continue;
     const belief = diagnoser.believe(all);
     const first = belief.byPart.slice(0, 3).map(({ ref }) => ref);
     const level = alike(belief);
     tally.shown += 1;
     if ([a, b].every(({ refs }) => refs.some((ref) => first.includes(ref) || level.has(ref)))) tally.both += 1;
-    else if (process.env.SHOW) process.stderr.write(`${name} double ${a.name} + ${b.name}: ${belief.suspects.slice(0, 3).map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`).join(', ')}\n`); // prettier-ignore
+    else if (process.env.SHOW)
+      process.stderr.write(
+        `${name} double ${a.name} + ${b.name}: ${belief.suspects
+          .slice(0, 3)
+          .map((s) => `${s.hypothesis.name} ${s.probability.toFixed(2)}`)
+          .join(', ')}\n`,
+      );
   }
   const symptoms = measurements.filter(({ kind }) => kind === 'symptom').slice(0, 2);
   for (let n = 0; symptoms.length === 2 && faults.length < 1000 && tally.searches < SEARCHES && n < 12 * SEARCHES; n += 1) {
@@ -154,7 +199,10 @@ for (const name of Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FIL
     const first = all.filter((reading) => reading && symptoms.includes(reading.measurement)) as Reading[];
     // What the owner could not have noticed brings no unit to the bench, and what no reading shows cannot be found.
     if (first.every(({ measurement, value }) => (diagnoser.predictor.healthy(measurement).value >= 0.5 ? 'yes' : 'no') === value)) continue;
-    const nearest = truth.severities.reduce((best, one, i) => (Math.abs(Math.log(one / severity)) < Math.abs(Math.log(truth.severities[best]! / severity)) ? i : best), 0); // prettier-ignore
+    const nearest = truth.severities.reduce(
+      (best, one, i) => (Math.abs(Math.log(one / severity)) < Math.abs(Math.log(truth.severities[best]! / severity)) ? i : best),
+      0,
+    );
     const alikes = indistinguishable(diagnoser, truth, nearest, measurements);
     const whole = diagnoser.believe(all.filter((reading) => reading !== undefined));
     if (whole.byPart.reduce((share, { ref, probability }) => share + (alikes.has(ref) ? probability : 0), 0) < 0.9) continue;

@@ -23,11 +23,27 @@ function table(title: string, list: readonly { one: CorpusCase; scored: Scored }
 }
 
 table('all', results);
-table('exact sheets', results.filter(({ one }) => isExact(one))); // prettier-ignore
-table('ESR not stated only', results.filter(({ one }) => !one.sheet.esrStated && one.sheet.missing.length === 0 && Object.keys(one.sheet.wrong).length === 0)); // prettier-ignore
-table('parts missing', results.filter(({ one }) => one.sheet.missing.length > 0)); // prettier-ignore
-table('a value typed wrongly', results.filter(({ one }) => Object.keys(one.sheet.wrong).length > 0)); // prettier-ignore
-for (const board of new Set(all.map(({ board }) => board))) table(board, results.filter(({ one }) => one.board === board)); // prettier-ignore
+table(
+  'exact sheets',
+  results.filter(({ one }) => isExact(one)),
+);
+table(
+  'ESR not stated only',
+  results.filter(({ one }) => !one.sheet.esrStated && one.sheet.missing.length === 0 && Object.keys(one.sheet.wrong).length === 0),
+);
+table(
+  'parts missing',
+  results.filter(({ one }) => one.sheet.missing.length > 0),
+);
+table(
+  'a value typed wrongly',
+  results.filter(({ one }) => Object.keys(one.sheet.wrong).length > 0),
+);
+for (const board of new Set(all.map(({ board }) => board)))
+  table(
+    board,
+    results.filter(({ one }) => one.board === board),
+  );
 
 if (process.env.BRUTE !== undefined) {
   const exact = results.filter(({ one }) => isExact(one));
@@ -36,7 +52,11 @@ if (process.env.BRUTE !== undefined) {
     const own = exact.filter(({ one }) => one.board === board);
     const index = sheetOf(own[0]!.one);
     const taken = own.map(({ one }) => readingsOf(index, one));
-    const dictionary = new BruteForce(index, [...new Map(taken.flat().map(({ measurement }) => [JSON.stringify([measurement.kind, measurement.setup, measurement.at.net, measurement.to.net]), measurement])).values()]); // prettier-ignore
+    const dictionary = new BruteForce(index, [
+      ...new Map(
+        taken.flat().map(({ measurement }) => [JSON.stringify([measurement.kind, measurement.setup, measurement.at.net, measurement.to.net]), measurement]),
+      ).values(),
+    ]);
     own.forEach(({ one }, i) => {
       const { first, three, four, peace } = dictionary.score(one, taken[i]!);
       if (one.kind === 'single') [tally.first, tally.three] = [tally.first + Number(first), tally.three + Number(three)];
@@ -45,7 +65,9 @@ if (process.env.BRUTE !== undefined) {
     });
   }
   const count = (kind: CorpusCase['kind']): number => exact.filter(({ one }) => one.kind === kind).length;
-  process.stdout.write(`a plain dictionary on exact sheets: first ${tally.first}/${count('single')}, among three ${tally.three}/${count('single')}, pairs among four ${tally.four}/${count('pair')}, sound in peace ${tally.peace}/${count('sound')}\n`); // prettier-ignore
+  process.stdout.write(
+    `a plain dictionary on exact sheets: first ${tally.first}/${count('single')}, among three ${tally.three}/${count('single')}, pairs among four ${tally.four}/${count('pair')}, sound in peace ${tally.peace}/${count('sound')}\n`,
+  );
 }
 const missed = thresholdsMissed(results);
 for (const words of missed) process.stdout.write(`not held: ${words}\n`);
@@ -79,6 +101,12 @@ if (SHOW)
     if (good && !scored.noneLeads) continue;
     const { belief } = scored;
     process.stdout.write(
-      `\n${good ? 'ok  ' : one.kind === 'single' && scored.three ? '2-3 ' : 'MISS'} ${one.board} ${one.kind} ${one.truth.map(([ref, mode, severity]) => `${ref}:${mode}@${severity}`).join(' + ')} alike ${one.alike.map((a) => a.join(',')).join(' | ')}; sheet ${JSON.stringify(one.sheet)} meter ${JSON.stringify((one as { meter?: unknown }).meter)}\n  readings ${one.readings.map((r, i) => `${r.join(' ')} (sound ${belief.expected[i]?.display ?? '?'})`).join('; ')}\n  says ${belief.byPart.slice(0, 5).map(({ ref, probability }) => `${ref} ${probability.toFixed(2)}`).join(', ')}; healthy ${belief.healthy.toFixed(2)} none ${belief.unmodelled.toFixed(2)}; ${belief.suspects.slice(0, 3).map(({ hypothesis, probability }) => `${hypothesis.name} ${probability.toFixed(2)}`).join(', ')}\n`,
-    ); // prettier-ignore
+      `\n${good ? 'ok  ' : one.kind === 'single' && scored.three ? '2-3 ' : 'MISS'} ${one.board} ${one.kind} ${one.truth.map(([ref, mode, severity]) => `${ref}:${mode}@${severity}`).join(' + ')} alike ${one.alike.map((a) => a.join(',')).join(' | ')}; sheet ${JSON.stringify(one.sheet)} meter ${JSON.stringify((one as { meter?: unknown }).meter)}\n  readings ${one.readings.map((r, i) => `${r.join(' ')} (sound ${belief.expected[i]?.display ?? '?'})`).join('; ')}\n  says ${belief.byPart
+        .slice(0, 5)
+        .map(({ ref, probability }) => `${ref} ${probability.toFixed(2)}`)
+        .join(', ')}; healthy ${belief.healthy.toFixed(2)} none ${belief.unmodelled.toFixed(2)}; ${belief.suspects
+        .slice(0, 3)
+        .map(({ hypothesis, probability }) => `${hypothesis.name} ${probability.toFixed(2)}`)
+        .join(', ')}\n`,
+    );
   }

@@ -60,8 +60,13 @@ function boardArt(name: 'cr40' | 'yc2Whole', marks: string): string {
     (part) =>
       `<g transform="translate(${at(part).join(' ')})">${drawn(part)}<text y="-34" font-family="DejaVu Sans Mono" font-size="17" fill="#e8efe6" text-anchor="middle">${part.ref}</text></g>`,
   );
-  const holes = [[20, 20], [w - 20, 20], [20, h - 20], [w - 20, h - 20]].map(([x, y]) => `<circle cx="${x}" cy="${y}" r="12" fill="#d9d4c4" stroke="#b58a3c" stroke-width="6"/>`); // prettier-ignore
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}"><rect width="${w}" height="${h}" fill="#2c6b3c"/>${tracks.join('')}${holes.join('')}${parts.join('')}${marks}</svg>`; // prettier-ignore
+  const holes = [
+    [20, 20],
+    [w - 20, 20],
+    [20, h - 20],
+    [w - 20, h - 20],
+  ].map(([x, y]) => `<circle cx="${x}" cy="${y}" r="12" fill="#d9d4c4" stroke="#b58a3c" stroke-width="6"/>`);
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}"><rect width="${w}" height="${h}" fill="#2c6b3c"/>${tracks.join('')}${holes.join('')}${parts.join('')}${marks}</svg>`;
 }
 
 /** A reader from above, lid on, with its screws. */

@@ -28,10 +28,19 @@ function candidates(board) {
   return [
     ...board.nets.map((at) => ({ kind: 'voltage', at, to: '0' })),
     ...board.nets.filter((net) => !supplied.has(net)).map((at) => ({ kind: 'resistance', at, to: '0' })),
-    ...across('resistance', board.parts.filter((part) => 'FJLWS'.includes(part.kind) || (part.kind === 'R' && number(part.value) <= 1000))),
-    ...across('diode', board.parts.filter(({ kind }) => kind === 'D')),
-    ...across('esr', board.parts.filter(({ kind, note }) => kind === 'C' && note.kind === 'electrolytic')),
-  ].filter(({ at, to }) => at !== to); // prettier-ignore
+    ...across(
+      'resistance',
+      board.parts.filter((part) => 'FJLWS'.includes(part.kind) || (part.kind === 'R' && number(part.value) <= 1000)),
+    ),
+    ...across(
+      'diode',
+      board.parts.filter(({ kind }) => kind === 'D'),
+    ),
+    ...across(
+      'esr',
+      board.parts.filter(({ kind, note }) => kind === 'C' && note.kind === 'electrolytic'),
+    ),
+  ].filter(({ at, to }) => at !== to);
 }
 
 function distance(kind, a, b) {
@@ -56,7 +65,11 @@ function choose(draw, board, asked, healthy, values) {
   const off = asked.flatMap((one, k) => (distance(one.kind, healthy[k], values[k]) > 1.5 * APART ? [k] : []));
   const first = asked.flatMap((one, k) => (isRail(one) ? [k] : []));
   const all = asked.map((_, k) => k);
-  const chosen = new Set([...draw.some(first, 2 + Math.floor(2 * draw.random())), ...draw.some(off, 2 + Math.floor(3 * draw.random())), ...draw.some(all, 1 + Math.floor(2 * draw.random()))]); // prettier-ignore
+  const chosen = new Set([
+    ...draw.some(first, 2 + Math.floor(2 * draw.random())),
+    ...draw.some(off, 2 + Math.floor(3 * draw.random())),
+    ...draw.some(all, 1 + Math.floor(2 * draw.random())),
+  ]);
   return { chosen: [...chosen].sort((a, b) => a - b), seen: off.some((k) => chosen.has(k)) };
 }
 
@@ -66,7 +79,13 @@ const spaced = (low, high, count) => (low === high ? [low] : Array.from({ length
 function dictionaryOf(board, faults, asked) {
   const specimen = nominalSpecimen(board);
   const entries = faults.flatMap((fault) => spaced(fault.low, fault.high, COARSE).map((severity) => ({ ...fault, severity })));
-  return { entries, values: read(scratch, entries.map((fault) => ({ board, specimen, faults: [fault], asked }))) }; // prettier-ignore
+  return {
+    entries,
+    values: read(
+      scratch,
+      entries.map((fault) => ({ board, specimen, faults: [fault], asked })),
+    ),
+  };
 }
 
 /** Parts of which some fault, beside those in `others`, gives the same readings as the truth on the nominal board. coarse: entries and their values at `asked`. */
@@ -83,7 +102,13 @@ function alikes(board, truth, others, { entries, values }, asked) {
     const rival = entries[list[best]];
     if (rival.ref === truth.ref || others.some(({ ref }) => ref === rival.ref)) continue;
     if (far[best] <= APART) found.add(rival.ref);
-    else if (far[best] < 60 && list.length > 1) fine.push(...spaced(entries[list[Math.max(0, best - 1)]].severity, entries[list[Math.min(list.length - 1, best + 1)]].severity, FINE).map((severity) => ({ ...rival, severity }))); // prettier-ignore
+    else if (far[best] < 60 && list.length > 1)
+      fine.push(
+        ...spaced(entries[list[Math.max(0, best - 1)]].severity, entries[list[Math.min(list.length - 1, best + 1)]].severity, FINE).map((severity) => ({
+          ...rival,
+          severity,
+        })),
+      );
   }
   const open = fine.filter(({ ref }) => !found.has(ref));
   read(scratch, open.map(job)).forEach((got, i) => {
@@ -108,7 +133,19 @@ function alikesOf(board, own, faults, dictionary, asked, chosen) {
     const rivals = faults.filter(({ mode }) => (one.mode === 'open' ? mode.startsWith('open') : mode.startsWith('short') || mode === 'leaky'));
     const entries = rivals.flatMap((rival) => spaced(rival.low, rival.high, 5).map((severity) => ({ ...rival, severity })));
     const specimen = nominalSpecimen(board);
-    return alikes(board, one, others, { entries, values: read(scratch, entries.map((fault) => ({ board, specimen, faults: [...others, fault], asked: taken }))) }, taken); // prettier-ignore
+    return alikes(
+      board,
+      one,
+      others,
+      {
+        entries,
+        values: read(
+          scratch,
+          entries.map((fault) => ({ board, specimen, faults: [...others, fault], asked: taken })),
+        ),
+      },
+      taken,
+    );
   });
 }
 
@@ -138,13 +175,42 @@ for (const [b, file] of readdirSync(folder)
       if (kind !== 'sound' && !seen) continue;
       const taken = chosen.map((k) => asked[k]);
       // Each of a pair shows beside the other.
-      const alone = own.length < 2 ? [] : read(scratch, own.map((one) => ({ board, specimen, faults: [one], asked: taken }))); // prettier-ignore
-      if (alone.some((without) => farthest(taken, without, chosen.map((k) => values[k])) <= APART)) continue; // prettier-ignore
+      const alone =
+        own.length < 2
+          ? []
+          : read(
+              scratch,
+              own.map((one) => ({ board, specimen, faults: [one], asked: taken })),
+            );
+      if (
+        alone.some(
+          (without) =>
+            farthest(
+              taken,
+              without,
+              chosen.map((k) => values[k]),
+            ) <= APART,
+        )
+      )
+        continue;
       const meter = drawMeter(draw);
-      const sheet = drawSheet(draw, board, own.map(({ ref }) => ref), number); // prettier-ignore
+      const sheet = drawSheet(
+        draw,
+        board,
+        own.map(({ ref }) => ref),
+        number,
+      );
       const readings = chosen.map((k) => [asked[k].kind, asked[k].at, asked[k].to, display(draw, meter, asked[k].kind, values[k])]);
       const alike = alikesOf(board, own, faults, dictionary, asked, chosen);
-      rows.push({ board: file.replace('.cir', ''), kind, truth: own.map(({ ref, mode, severity }) => [ref, mode, Number(severity.toPrecision(4))]), alike, sheet, meter: { leadOhm: Number(meter.leadOhm.toFixed(3)), offsetVolt: Number(meter.offsetVolt.toFixed(5)) }, readings }); // prettier-ignore
+      rows.push({
+        board: file.replace('.cir', ''),
+        kind,
+        truth: own.map(({ ref, mode, severity }) => [ref, mode, Number(severity.toPrecision(4))]),
+        alike,
+        sheet,
+        meter: { leadOhm: Number(meter.leadOhm.toFixed(3)), offsetVolt: Number(meter.offsetVolt.toFixed(5)) },
+        readings,
+      });
       break;
     }
   }

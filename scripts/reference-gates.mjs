@@ -88,7 +88,23 @@ for (const [family, gate] of [
 ]) {
   for (const { name, lines, at } of CASES) {
     const file = join(scratch, 'gate.cir');
-    writeFileSync(file, ['gate', 'VS SUP 0 DC 5', ...lines.map((line) => line.replace(/ GATE$/, ` ${gate}`)), GATES, '.options reltol=1e-6 abstol=1e-12 vntol=1e-9 itl1=500', '.control', 'op', `print v(${at})`, 'quit 0', '.endc', '.end', ''].join('\n')); // prettier-ignore
+    writeFileSync(
+      file,
+      [
+        'gate',
+        'VS SUP 0 DC 5',
+        ...lines.map((line) => line.replace(/ GATE$/, ` ${gate}`)),
+        GATES,
+        '.options reltol=1e-6 abstol=1e-12 vntol=1e-9 itl1=500',
+        '.control',
+        'op',
+        `print v(${at})`,
+        'quit 0',
+        '.endc',
+        '.end',
+        '',
+      ].join('\n'),
+    );
     const volt = Number(/^v\(\w+\) = (\S+)/m.exec(runDeck(file, 20))?.[1]);
     if (!Number.isFinite(volt)) throw new Error(`${family}, ${name}: no answer`);
     rows.push({ family, name, lines, at, volt: Number(volt.toPrecision(5)) });

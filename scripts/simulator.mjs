@@ -3,7 +3,11 @@ import { execFileSync } from 'node:child_process';
 
 /** Runs a deck in batch mode and returns what it prints. seconds: the longest it may take; it throws beyond. */
 export function runDeck(file, seconds = undefined) {
-  return execFileSync('ngspice', ['-b', file], { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'], ...(seconds ? { timeout: 1000 * seconds, killSignal: 'SIGKILL' } : {}) }); // prettier-ignore
+  return execFileSync('ngspice', ['-b', file], {
+    encoding: 'utf8',
+    stdio: ['ignore', 'pipe', 'ignore'],
+    ...(seconds ? { timeout: 1000 * seconds, killSignal: 'SIGKILL' } : {}),
+  });
 }
 
 /** What `print all` shows of the nodes: [name, value] pairs; a name with # is a branch or an inner node. */

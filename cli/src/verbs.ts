@@ -142,11 +142,14 @@ export function next(words: readonly string[]): Output {
   const index = loadBoard(file);
   const readingsFile = args.text('readings');
   const readings = readingsFile === undefined ? [] : readingsOf(index, readingsFile);
-  const allow = args.text('allow')?.split(',').map((kind) => {
-    const parsed = ReadingKind.safeParse(kind.trim());
-    if (!parsed.success) throw new InputError(`--allow: unknown kind "${kind}"; expected ${ReadingKind.options.join(', ')}`);
-    return parsed.data;
-  }); // prettier-ignore
+  const allow = args
+    .text('allow')
+    ?.split(',')
+    .map((kind) => {
+      const parsed = ReadingKind.safeParse(kind.trim());
+      if (!parsed.success) throw new InputError(`--allow: unknown kind "${kind}"; expected ${ReadingKind.options.join(', ')}`);
+      return parsed.data;
+    });
   const top = Number(args.text('top') ?? 10);
   if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
   const plan = nextMeasurements(index, readings, RATES, { most: top, ...(allow ? { allow } : {}) }, contextOf(index, args.text('context'))?.factor);
@@ -157,7 +160,9 @@ export function next(words: readonly string[]): Output {
     (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}  (${m.reason})`,
   );
   const touches = plan.touches.map(({ touch, setup, kind, at, to, gainBits, minutes }) => ({ ...touch, minutes, then: { setup, kind, at, to }, gainBits }));
-  const touched = touches.map((t) => `${t.gainBits.toFixed(2)} bit  ${t.minutes.toFixed(1)} min  ${t.title}, then ${t.then.kind} ${t.then.at} ${t.then.to || 'to ground'}`); // prettier-ignore
+  const touched = touches.map(
+    (t) => `${t.gainBits.toFixed(2)} bit  ${t.minutes.toFixed(1)} min  ${t.title}, then ${t.then.kind} ${t.then.at} ${t.then.to || 'to ground'}`,
+  );
   const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
   const work = plan.actions.filter(({ kind }) => kind !== 'measure').map((a) => `${a.title} (${a.reason})`);
   return {

@@ -191,7 +191,12 @@ describe('chips', () => {
     for (const fault of ['U7:dead', 'U7:no-supply']) expect(nets(board, '--fault', fault).Y).toBeNull();
   });
   it('names outputs that fight, the low one prevailing', () => {
-    const board = deck('V5 VCC 0 5', 'VA A 0 5', 'XU1 A Y nc_13 nc_14 nc_15 nc_16 0 nc_18 nc_19 nc_1a nc_1b nc_1c nc_1d VCC 74LS04', 'XU2 0 Y nc_23 nc_24 nc_25 nc_26 0 nc_28 nc_29 nc_2a nc_2b nc_2c nc_2d VCC 74LS04'); // prettier-ignore
+    const board = deck(
+      'V5 VCC 0 5',
+      'VA A 0 5',
+      'XU1 A Y nc_13 nc_14 nc_15 nc_16 0 nc_18 nc_19 nc_1a nc_1b nc_1c nc_1d VCC 74LS04',
+      'XU2 0 Y nc_23 nc_24 nc_25 nc_26 0 nc_28 nc_29 nc_2a nc_2b nc_2c nc_2d VCC 74LS04',
+    );
     const { contentions, nets: volts } = solve([board]).json as { contentions: { net: string; low: string[]; high: string[] }[]; nets: Record<string, number> };
     expect(contentions).toEqual([{ net: 'Y', low: ['U1.2'], high: ['U2.2'] }]);
     expect(volts.Y).toBeLessThan(1);

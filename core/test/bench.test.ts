@@ -25,7 +25,11 @@ const part = (ref: string) => index.partByKey.get(ref.toLowerCase())!;
 describe('the ledger', () => {
   it('adds up what came off and what went on, and names what is missing', () => {
     const lines = [line('C1', 'removed'), line('C3', 'removed'), line('C1', 'fitted'), line('C7', 'removed'), line('C7', 'leftOut', 'ordered')];
-    expect(reconcile(lines).filter((s) => s.missing).map((s) => s.ref)).toEqual(['C3']); // prettier-ignore
+    expect(
+      reconcile(lines)
+        .filter((s) => s.missing)
+        .map((s) => s.ref),
+    ).toEqual(['C3']);
     expect(absentParts(lines)).toEqual(['C3', 'C7']);
   });
   it('objects to what cannot be', () => {

@@ -14,7 +14,11 @@ const trial = (exercised: string[], passed: number, failed: number): BlockEviden
 
 /** Brute force, written apart from the engine: every subset of at most two blocks, every combination of failure rates. */
 function enumerate(evidence: readonly Extract<BlockEvidence, { type: 'trial' }>[]): Record<string, number> {
-  const rates: [number, number][] = [[0.99, 0.7], [0.5, 0.18], [0.2, 0.12]]; // prettier-ignore
+  const rates: [number, number][] = [
+    [0.99, 0.7],
+    [0.5, 0.18],
+    [0.2, 0.12],
+  ];
   const sums: Record<string, number> = { a: 0, b: 0, c: 0, none: 0 };
   let total = 0;
   for (const a of [undefined, ...rates]) for (const b of [undefined, ...rates]) for (const c of [undefined, ...rates]) {

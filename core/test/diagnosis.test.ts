@@ -139,15 +139,23 @@ describe('belief', () => {
       };
       const belief = diagnose(rail, [seen('voltage', 'VM'), seen('resistance', 'VM')], RATES);
       expect(
-        belief.suspects.slice(0, 3).map((s) => s.hypothesis.name).filter((name) => /^C1:(leaky|short)$/.test(name)),
+        belief.suspects
+          .slice(0, 3)
+          .map((s) => s.hypothesis.name)
+          .filter((name) => /^C1:(leaky|short)$/.test(name)),
         `${ohm} Ω`,
-      ).toHaveLength(1); // prettier-ignore
+      ).toHaveLength(1);
       expect(belief.unmodelled).toBeLessThan(0.2);
     }
   });
 
   it('says none of these when the readings come from a circuit that the file does not describe', () => {
-    const odd: Reading[] = [['voltage', 'P5', 7.3], ['voltage', 'VM', 5.1], ['voltage', 'P9F', 2.2], ['resistance', 'VM', 83]].map(([kind, at, value]) => ({ measurement: measurement(index, String(kind), String(at)), value: Number(value) })); // prettier-ignore
+    const odd: Reading[] = [
+      ['voltage', 'P5', 7.3],
+      ['voltage', 'VM', 5.1],
+      ['voltage', 'P9F', 2.2],
+      ['resistance', 'VM', 83],
+    ].map(([kind, at, value]) => ({ measurement: measurement(index, String(kind), String(at)), value: Number(value) }));
     expect(diagnoser.believe(odd).unmodelled).toBeGreaterThan(0.9);
   });
 });

@@ -1,12 +1,41 @@
 import { describe, expect, it } from 'vitest';
 import { comparePinOuts, type ConnectorPin } from '@hanzai/core/board';
 import {
-  accessMinutes, backObjection, bleeder, calledChecks, hazardsOf, lockedBy, lookFactors, reassemblyList, screwBalance, secondsTo, shortestWayToTest, storedCharges, storedJoule,
-  touchedParts, urgencyOf, voltAfter, type LoggedStep, type PlacedFinding,
-} from '@hanzai/core/bench'; // prettier-ignore
+  accessMinutes,
+  backObjection,
+  bleeder,
+  calledChecks,
+  hazardsOf,
+  lockedBy,
+  lookFactors,
+  reassemblyList,
+  screwBalance,
+  secondsTo,
+  shortestWayToTest,
+  storedCharges,
+  storedJoule,
+  touchedParts,
+  urgencyOf,
+  voltAfter,
+  type LoggedStep,
+  type PlacedFinding,
+} from '@hanzai/core/bench';
 import {
-  believeBlocks, bitsPerTurn, capacityBytes, cleanStartsAtRate, cleanStartsNeeded, decodeTaps, exactTest, expectedAnomalies, explainedBy, failureRate, forecast, rankAids, rateLeftOpen, testConditions,
-} from '@hanzai/core/block'; // prettier-ignore
+  believeBlocks,
+  bitsPerTurn,
+  capacityBytes,
+  cleanStartsAtRate,
+  cleanStartsNeeded,
+  decodeTaps,
+  exactTest,
+  expectedAnomalies,
+  explainedBy,
+  failureRate,
+  forecast,
+  rankAids,
+  rateLeftOpen,
+  testConditions,
+} from '@hanzai/core/block';
 import { indexBoard } from '@hanzai/core/board';
 import { ARCHETYPES, DISK_GEOMETRIES } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
@@ -134,12 +163,15 @@ describe('what a start says', () => {
 
 describe('a medium in a drive that is set another way', () => {
   // Source: ISO/IEC 9529, ISO 8860, ISO 8630, ISO 7487 (ECMA-125, -100, -99, -70): capacities, and flux transitions per radian of 15 916, 7 958 and 13 262.
-  it.each([['3.5 inch high density', 1_474_560, 15_916], ['3.5 inch double density', 737_280, 7_958], ['5.25 inch high density', 1_228_800, 13_262], ['5.25 inch, 40 tracks', 368_640, 7_958]] as const)(
-    '%s holds %d bytes at %d transitions per radian', (name, bytes, perRadian) => {
-      expect(capacityBytes(disk(name))).toBe(bytes);
-      expect(bitsPerTurn(disk(name)) / (2 * Math.PI) / perRadian).toBeCloseTo(1, 2);
-    },
-  ); // prettier-ignore
+  it.each([
+    ['3.5 inch high density', 1_474_560, 15_916],
+    ['3.5 inch double density', 737_280, 7_958],
+    ['5.25 inch high density', 1_228_800, 13_262],
+    ['5.25 inch, 40 tracks', 368_640, 7_958],
+  ] as const)('%s holds %d bytes at %d transitions per radian', (name, bytes, perRadian) => {
+    expect(capacityBytes(disk(name))).toBe(bytes);
+    expect(bitsPerTurn(disk(name)) / (2 * Math.PI) / perRadian).toBeCloseTo(1, 2);
+  });
   it('15 sectors set on a medium of 18: a sixth of each track is out of reach, short files pass, long ones fail', () => {
     const set = { ...disk('3.5 inch high density'), sectorsPerTrack: 15 };
     const { outOfReach, operations, mismatches } = forecast(set, disk('3.5 inch high density'));
@@ -181,7 +213,13 @@ describe('two connectors side by side', () => {
     expect(clashes.map(({ words }) => words).join('\n')).toMatch(/a signal pin gets the supply[^]*no pull-up[^]*identity line TYPE/);
   });
   it('the wiring joins lines by name and cuts what has no partner', () => {
-    expect(wiring.map(({ from, to }) => [from, to])).toEqual([['1', '4'], ['2', '1'], ['3', '3'], ['4', '2'], ['5', undefined]]); // prettier-ignore
+    expect(wiring.map(({ from, to }) => [from, to])).toEqual([
+      ['1', '4'],
+      ['2', '1'],
+      ['3', '3'],
+      ['4', '2'],
+      ['5', undefined],
+    ]);
     expect(measureFirst.some((line) => line.includes('pin 1 (+5V)'))).toBe(true);
   });
   it('a straight pair of the same kind has nothing to say', () => {
@@ -218,7 +256,10 @@ describe('opened up', () => {
     expect(backObjection(steps, steps[0]!.id, 4, 6)).toBeUndefined();
   });
   it('balances its screws by kind and length', () => {
-    expect(screwBalance(steps)).toEqual([{ name: 'M3 pan', lengthMm: 6, out: 4, back: 0 }, { name: 'M3 pan', lengthMm: 10, out: 2, back: 0 }]); // prettier-ignore
+    expect(screwBalance(steps)).toEqual([
+      { name: 'M3 pan', lengthMm: 6, out: 4, back: 0 },
+      { name: 'M3 pan', lengthMm: 10, out: 2, back: 0 },
+    ]);
   });
   it('the shortest way to a test leaves the lid off', () => {
     const { lines, minutes } = shortestWayToTest(steps);
@@ -307,6 +348,13 @@ describe('what can hurt', () => {
 it('the docket goes by slack: late before due, due before undated, waiting last, a timer that ran out first of all', () => {
   const one = (more: object): number =>
     urgencyOf({ state: 'open', promisedInDays: undefined, ageDays: 5, timerDue: false, paused: false, minutesToGo: 60, ...more }).score;
-  const order = [one({ state: 'waiting', timerDue: true }), one({ promisedInDays: -3 }), one({ promisedInDays: 2 }), one({}), one({ state: 'waiting', promisedInDays: 2 }), one({ state: 'closed' })]; // prettier-ignore
+  const order = [
+    one({ state: 'waiting', timerDue: true }),
+    one({ promisedInDays: -3 }),
+    one({ promisedInDays: 2 }),
+    one({}),
+    one({ state: 'waiting', promisedInDays: 2 }),
+    one({ state: 'closed' }),
+  ];
   expect([...order].sort((a, b) => b - a)).toEqual(order);
 });

@@ -76,7 +76,13 @@ describe.each(['lamp-driver', 'diode-network'])('hidden faults on %s, followed b
       }
       readingsTaken += readings.length;
       const { byPart } = diagnoser.believe(readings);
-      if (!alike(truth).has(replaceableRef(byPart[0]!.ref))) missed.push(`${truth.name}: ${byPart.slice(0, 3).map((p) => `${p.ref} ${p.probability.toFixed(2)}`).join(', ')} after ${readings.length}`); // prettier-ignore
+      if (!alike(truth).has(replaceableRef(byPart[0]!.ref)))
+        missed.push(
+          `${truth.name}: ${byPart
+            .slice(0, 3)
+            .map((p) => `${p.ref} ${p.probability.toFixed(2)}`)
+            .join(', ')} after ${readings.length}`,
+        );
     }
     expect(visible.length).toBeGreaterThan(20);
     expect(readingsTaken / visible.length).toBeLessThan(10);

@@ -167,7 +167,10 @@ describe('levels that move or are not known', () => {
   });
   it('a ring of one inverter never rests and is said so', () => {
     const index = deck('VE EN 0 5\nXU1 EN Y Y 0 0 a 0 b 0 0 c 0 0 VCC 74LS00');
-    const run = stepThrough(index, [{ step: 1, net: 'EN', volt: 0 }, { step: 2, net: 'EN', volt: 5 }]); // prettier-ignore
+    const run = stepThrough(index, [
+      { step: 1, net: 'EN', volt: 0 },
+      { step: 2, net: 'EN', volt: 5 },
+    ]);
     expect(run.ok && run.steps[0]!.nets.Y).toBeGreaterThan(2);
     expect(run.ok && run.steps[1]!.nets.Y).toBeGreaterThan(0.8);
     expect(run.ok && run.steps[1]!.nets.Y).toBeLessThan(3);

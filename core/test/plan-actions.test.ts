@@ -71,7 +71,10 @@ describe('credit for a cure', () => {
     expect(shareCredit([{ ref: 'C1' }, { ref: 'C2' }, { ref: 'R1' }]).map(({ share }) => share)).toEqual([1 / 3, 1 / 3, 1 / 3]));
   it('one change has all of it, and a suspect more than a bystander', () => {
     expect(shareCredit([{ ref: 'C1', believed: 0.4 }])).toEqual([{ ref: 'C1', share: 1 }]);
-    const [suspect, bystander] = shareCredit([{ ref: 'C1', believed: 0.6 }, { ref: 'R9', believed: 0.03 }]); // prettier-ignore
+    const [suspect, bystander] = shareCredit([
+      { ref: 'C1', believed: 0.6 },
+      { ref: 'R9', believed: 0.03 },
+    ]);
     expect(suspect!.share).toBeCloseTo(0.6 / 0.63, 9);
     expect(bystander!.share).toBeCloseTo(0.03 / 0.63, 9);
   });

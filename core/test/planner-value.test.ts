@@ -71,7 +71,8 @@ function isIsolated(w: World, set: number): boolean {
  *  world is paid for and the next is taken. */
 function minutesOf(w: World, choose: (set: number, setup: Setup) => readonly number[], inOrder: boolean): number {
   const known = new Map<string, number>();
-  const after = (m: number, set: number): number => split(w, m, set).reduce((sum, part) => sum + (weight(w, part) / weight(w, set)) * from(part, w.readings[m]!.setup), 0); // prettier-ignore
+  const after = (m: number, set: number): number =>
+    split(w, m, set).reduce((sum, part) => sum + (weight(w, part) / weight(w, set)) * from(part, w.readings[m]!.setup), 0);
   const costOf = (m: number, setup: Setup): number => COSTS.reading[w.readings[m]!.kind] + setupMinutes(setup, w.readings[m]!.setup, COSTS);
   const from = (set: number, setup: Setup): number => {
     if (isIsolated(w, set)) return 0;
@@ -81,7 +82,8 @@ function minutesOf(w: World, choose: (set: number, setup: Setup) => readonly num
     const list = choose(set, setup);
     const telling = list.findIndex((m) => split(w, m, set).length > 1);
     if (inOrder)
-      minutes = list.slice(0, telling + 1).reduce((sum, m, i) => sum + costOf(m, i === 0 ? setup : w.readings[list[i - 1]!]!.setup), 0) + after(list[telling]!, set); // prettier-ignore
+      minutes =
+        list.slice(0, telling + 1).reduce((sum, m, i) => sum + costOf(m, i === 0 ? setup : w.readings[list[i - 1]!]!.setup), 0) + after(list[telling]!, set);
     else minutes = Math.min(...list.map((m) => (split(w, m, set).length > 1 ? costOf(m, setup) + after(m, set) : Infinity)));
     known.set(key, minutes);
     return minutes;

@@ -211,13 +211,23 @@ describe('what may go on', () => {
 
   // Source: IEC 60127-1 for what the letters mean; that current, speed, volts and breaking capacity are kept is common practice.
   it.each([
-    ['T315mA 250V', undefined], ['T315mAL 250V', undefined], ['315mA slow 250 V', undefined], ['T250mA 250V', undefined], ['F315mA 250V', undefined],
-    ['T630mA 250V', /more than/], ['F10A', /more than/], ['TT315mA 250V', /slower/], ['T315mA 125V', /below 250 V/], ['wire', /no fuse/], ['solder bridge', /no fuse/], ['T3.15A 250V', /more than/],
+    ['T315mA 250V', undefined],
+    ['T315mAL 250V', undefined],
+    ['315mA slow 250 V', undefined],
+    ['T250mA 250V', undefined],
+    ['F315mA 250V', undefined],
+    ['T630mA 250V', /more than/],
+    ['F10A', /more than/],
+    ['TT315mA 250V', /slower/],
+    ['T315mA 125V', /below 250 V/],
+    ['wire', /no fuse/],
+    ['solder bridge', /no fuse/],
+    ['T3.15A 250V', /more than/],
   ] as const)('a fuse T315mA 250V replaced by %s', (text, refused) => {
     const objection = ledgerObjection(yc2, off('F1'), line('F1', text, 'it was in the drawer'));
     if (refused) expect(objection).toMatch(refused);
     else expect(objection).toBeUndefined();
-  }); // prettier-ignore
+  });
 
   it('on the mains only X or Y class of at least the same kind', () => {
     // Source: IEC 60384-14.

@@ -17,7 +17,11 @@ const shorted = board('V1 SUP 0 9\nXF1 SUP VM FUSE\nC1 VM 0 100u\nR9 VM 0 1.5\nC
 
 describe('two shorted suspects in parallel', () => {
   const fuse = { measurement: measurement(rail, 'continuity', 'F1.1', 'F1.2'), value: 'beep' as const };
-  const readings = [...['resistance', 'esr'].map((kind) => read(rail, shorted, kind, 'VM')), fuse, { ...fuse, measurement: measurement(rail, 'resistance', 'F1.1', 'F1.2'), value: 0.2 }]; // prettier-ignore
+  const readings = [
+    ...['resistance', 'esr'].map((kind) => read(rail, shorted, kind, 'VM')),
+    fuse,
+    { ...fuse, measurement: measurement(rail, 'resistance', 'F1.1', 'F1.2'), value: 0.2 },
+  ];
   const diagnoser = new Diagnoser(rail, RATES);
   const belief = diagnoser.believe(readings);
   const plan = planNext(diagnoser, readings, belief);

@@ -43,7 +43,12 @@ describe('a cut track', () => {
 
   it('is found by what hangs behind it', () => {
     const diagnoser = new Diagnoser(index, RATES);
-    const belief = diagnoser.believe([reading('voltage', 'A', '', 2.5), reading('voltage', 'B', '', 0.0), reading('voltage', 'C', '', 0.0), reading('continuity', 'R1.1', 'R2.1', 'open')]); // prettier-ignore
+    const belief = diagnoser.believe([
+      reading('voltage', 'A', '', 2.5),
+      reading('voltage', 'B', '', 0.0),
+      reading('voltage', 'C', '', 0.0),
+      reading('continuity', 'R1.1', 'R2.1', 'open'),
+    ]);
     expect(belief.byPart[0]!.ref).toBe('R1.1~R2.1');
     expect(belief.byPart[0]!.probability).toBeGreaterThan(0.9);
   });

@@ -50,7 +50,11 @@ describe('a transformer and its mains', () => {
     ['C1.1~F1.1:cut', { J1: 5, C1: 8, F1: 40, C2: 43 }, false],
     ['F1.1~C1.1:cut', { J1: 5, F1: 8, C1: 40, C2: 43 }, true],
   ] as const)('counts a cut where it lies: %s', (fault, places, gives) => {
-    const cut = board(`${LINES}\n${Object.entries(places).map(([ref, x]) => `*@ ${ref} pos=${x},10`).join('\n')}`); // prettier-ignore
+    const cut = board(
+      `${LINES}\n${Object.entries(places)
+        .map(([ref, x]) => `*@ ${ref} pos=${x},10`)
+        .join('\n')}`,
+    );
     const response = bench(cut, 'on', fault).respond(measurement(cut, 'voltage', 'OUT'));
     expect('ok' in response ? response.why : response.value > 10).toBe(gives);
   });

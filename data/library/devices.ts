@@ -129,7 +129,14 @@ const QUAD = {
     { plus: 12, minus: 13, out: 14 },
   ],
 };
-const DUAL = { units: [{ out: 1, minus: 2, plus: 3 }, { plus: 5, minus: 6, out: 7 }], negativeSupply: 4, positiveSupply: 8 }; // prettier-ignore
+const DUAL = {
+  units: [
+    { out: 1, minus: 2, plus: 3 },
+    { plus: 5, minus: 6, out: 7 },
+  ],
+  negativeSupply: 4,
+  positiveSupply: 8,
+};
 
 /** Operational amplifiers by name, with the pins of their package. Published data sheets, from memory. */
 const AMPLIFIERS: ReadonlyMap<string, { readonly pins: number; readonly model: AmplifierModel }> = new Map([

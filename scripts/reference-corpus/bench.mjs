@@ -5,7 +5,14 @@ import { runDeck } from '../simulator.mjs';
 
 const SCALE = { t: 1e12, g: 1e9, meg: 1e6, k: 1e3, m: 1e-3, u: 1e-6, n: 1e-9, p: 1e-12, f: 1e-15 };
 /** Ohm ranges: full scale in ohm, test current in ampere. */
-const OHM_RANGES = [[400, 1e-3], [4e3, 1e-4], [40e3, 1e-5], [400e3, 1e-6], [4e6, 1e-7], [40e6, 1e-8]]; // prettier-ignore
+const OHM_RANGES = [
+  [400, 1e-3],
+  [4e3, 1e-4],
+  [40e3, 1e-5],
+  [400e3, 1e-6],
+  [4e6, 1e-7],
+  [40e6, 1e-8],
+];
 const OHM_VOLT_LIMIT = 0.4;
 const DIODE_AMPERE = 1e-3;
 const DIODE_OVERLOAD = 3;
@@ -25,7 +32,11 @@ export function number(text) {
 /** A deck as parts: what it is, its nets, its value, what its annotation says. */
 export function readBoard(file) {
   const lines = readFileSync(file, 'utf8').split('\n').slice(1);
-  const notes = Object.fromEntries(lines.filter((line) => line.startsWith('*@')).map((line) => [line.split(/\s+/)[1], Object.fromEntries([...line.matchAll(/(\w+)=("[^"]*"|\S+)/g)].map((m) => [m[1], m[2]]))])); // prettier-ignore
+  const notes = Object.fromEntries(
+    lines
+      .filter((line) => line.startsWith('*@'))
+      .map((line) => [line.split(/\s+/)[1], Object.fromEntries([...line.matchAll(/(\w+)=("[^"]*"|\S+)/g)].map((m) => [m[1], m[2]]))]),
+  );
   const models = Object.fromEntries(lines.filter((line) => line.startsWith('.model')).map((line) => [line.split(/\s+/)[1], line]));
   const parts = lines
     .filter((line) => /^[RCLVDQX]/.test(line))
@@ -79,7 +90,9 @@ function partLines(part, own, faults) {
 
 /** A model line with some of its values times a factor each. */
 export function scaledModel(line, factors) {
-  return line.replace(/(\w+)=([\d.e+-]+(?:meg|[tgkmunpf])?)/gi, (whole, name, value) => (factors[name] ? `${name}=${(number(value) * factors[name]).toPrecision(6)}` : whole)); // prettier-ignore
+  return line.replace(/(\w+)=([\d.e+-]+(?:meg|[tgkmunpf])?)/gi, (whole, name, value) =>
+    factors[name] ? `${name}=${(number(value) * factors[name]).toPrecision(6)}` : whole,
+  );
 }
 
 /** The board as its sheet has it: every factor 1. */
@@ -116,7 +129,15 @@ function readSome(scratch, jobs) {
     const volts = asked.filter(({ kind }) => kind === 'voltage');
     const others = asked.filter(({ kind }) => kind !== 'voltage');
     const circuit = (powered) => [
-      ...job.board.parts.filter(({ kind }) => powered || kind !== 'V').flatMap((part) => partLines(part, job.specimen.get(part.ref), job.faults.filter(({ ref }) => ref === part.ref))), // prettier-ignore
+      ...job.board.parts
+        .filter(({ kind }) => powered || kind !== 'V')
+        .flatMap((part) =>
+          partLines(
+            part,
+            job.specimen.get(part.ref),
+            job.faults.filter(({ ref }) => ref === part.ref),
+          ),
+        ),
       ...job.board.nets.map((net, n) => `R_anchor${n} ${net} 0 ${ANCHOR_OHM}`),
     ];
     const voltOf = ({ at, to }) => `${at === '0' ? '0' : `v(${at})`}${to === '0' ? '' : `-v(${to})`}`;
@@ -129,7 +150,11 @@ function readSome(scratch, jobs) {
       commands.push(`source ${file}`);
     };
     if (volts.length > 0) {
-      source(`on${j}`, true, volts.map(({ at, to, k }) => `R_m${k} ${at} ${to} ${AWAY_OHM}`)); // prettier-ignore
+      source(
+        `on${j}`,
+        true,
+        volts.map(({ at, to, k }) => `R_m${k} ${at} ${to} ${AWAY_OHM}`),
+      );
       for (const one of volts)
         commands.push(
           `alter r_m${one.k} = ${METER_OHM}`,
@@ -141,7 +166,11 @@ function readSome(scratch, jobs) {
         );
     }
     if (others.length > 0) {
-      source(`off${j}`, false, others.map(({ kind, at, to, k }) => `I_m${k} ${to} ${at} DC 0${kind === 'esr' ? ' AC 1' : ''}`)); // prettier-ignore
+      source(
+        `off${j}`,
+        false,
+        others.map(({ kind, at, to, k }) => `I_m${k} ${to} ${at} DC 0${kind === 'esr' ? ' AC 1' : ''}`),
+      );
       for (const one of others) {
         if (one.kind === 'esr') {
           for (const two of others) if (two.kind === 'esr') commands.push(`alter i_m${two.k} acmag = ${two === one ? 1 : 0}`);
@@ -149,7 +178,8 @@ function readSome(scratch, jobs) {
           continue;
         }
         const currents = one.kind === 'diode' ? [DIODE_AMPERE] : OHM_RANGES.map(([, ampere]) => ampere);
-        for (const ampere of currents) commands.push(`alter i_m${one.k} dc = ${ampere}`, 'op', `let x = ${voltOf(one)}`, `echo V ${j} ${one.k} ${ampere}`, 'print x'); // prettier-ignore
+        for (const ampere of currents)
+          commands.push(`alter i_m${one.k} dc = ${ampere}`, 'op', `let x = ${voltOf(one)}`, `echo V ${j} ${one.k} ${ampere}`, 'print x');
         commands.push(`alter i_m${one.k} dc = 0`);
       }
     }

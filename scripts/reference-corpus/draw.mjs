@@ -55,8 +55,10 @@ export function causalPairs(board, faults, number) {
   const supplied = new Set(board.parts.filter(({ kind }) => kind === 'V').map(({ nets }) => nets[0]));
   return victims.flatMap((victim) => {
     const behind = victim.part.nets.filter((net) => net !== '0' && !supplied.has(net));
-    return shorts.filter(({ part }) => part !== victim.part && part.nets.includes('0') && part.nets.some((net) => behind.includes(net))).map((culprit) => [victim, culprit]);
-  }); // prettier-ignore
+    return shorts
+      .filter(({ part }) => part !== victim.part && part.nets.includes('0') && part.nets.some((net) => behind.includes(net)))
+      .map((culprit) => [victim, culprit]);
+  });
 }
 
 /** One real board: every part a little off what its sheet says. */

@@ -43,7 +43,10 @@ test('two tabs correct one card: the second is told, and keeps what it typed', a
   const context = await browser.newContext({ baseURL: process.env.E2E_ADDRESS! });
   const [one, two] = [await context.newPage(), await context.newPage()];
   await visit(one, '/');
-  const href = await one.getByRole('row', { name: /lamps steady/ }).getByRole('link').getAttribute('href'); // prettier-ignore
+  const href = await one
+    .getByRole('row', { name: /lamps steady/ })
+    .getByRole('link')
+    .getAttribute('href');
   const path = href!.replace(/[^/]+$/, 'take-in');
   await visit(one, path);
   await visit(two, path);

@@ -25,10 +25,13 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await follow(page, page.getByRole('button', { name: 'Open the case' }));
 
   // The words of the complaint become something to observe; a start says how far it gets.
-  await page.getByRole('button', { name: /^It is so/ }).first().click(); // prettier-ignore
+  await page
+    .getByRole('button', { name: /^It is so/ })
+    .first()
+    .click();
   await page.getByRole('button', { name: 'Add the start' }).click();
   await expect(page.getByText('say first which stage')).toBeVisible();
-  await page.getByRole('radio', { name: /turns/ }).first().check(); // prettier-ignore
+  await page.getByRole('radio', { name: /turns/ }).first().check();
   await page.getByLabel('Other conditions').fill('cold');
   await page.getByRole('button', { name: 'Add the start' }).click();
   await expect(panel(page, /^Starts/)).toContainText('1. not reached');
@@ -43,7 +46,7 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   // Swaps: the kill check first; a result moves the blocks.
   await toStage(page, 'Swaps');
   await expect(panel(page, 'Try next').getByRole('listitem').first()).toContainText('kill check');
-  await panel(page, 'Try next').getByRole('button', { name: /^Good/ }).first().click(); // prettier-ignore
+  await panel(page, 'Try next').getByRole('button', { name: /^Good/ }).first().click();
   await expect(panel(page, 'Tried')).toContainText('good');
   await page.getByRole('button', { name: 'Add the trial' }).click();
   await expect(page.getByText('say which blocks were swapped')).toBeVisible();
@@ -96,8 +99,12 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await page.getByLabel('In reach now').fill('board');
   await page.getByLabel('In reach now').press('Enter');
   await expect(panel(page, 'Screw balance')).toContainText('M3 pan, 6 mm');
-  await panel(page, 'The way back').getByLabel(/Length of what goes in/).fill('10'); // prettier-ignore
-  await panel(page, 'The way back').getByRole('button', { name: /^Back on: 4 M3/ }).click(); // prettier-ignore
+  await panel(page, 'The way back')
+    .getByLabel(/Length of what goes in/)
+    .fill('10');
+  await panel(page, 'The way back')
+    .getByRole('button', { name: /^Back on: 4 M3/ })
+    .click();
   await expect(page.getByText(/goes into a hole for 6 mm/)).toBeVisible();
   await reachable(page);
 
@@ -114,16 +121,25 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await page.getByRole('button', { name: 'Add the finding' }).click();
   await expect(panel(page, 'Found')).toContainText('never a cold pull');
   await expect(panel(page, 'What it raises')).toContainText('from leaked electrolyte');
-  await panel(page, 'Tracks to ring through').getByRole('button', { name: /beeps$/ }).first().click(); // prettier-ignore
+  await panel(page, 'Tracks to ring through')
+    .getByRole('button', { name: /beeps$/ })
+    .first()
+    .click();
   await expect(panel(page, 'Tracks to ring through')).toContainText('beep');
   await reachable(page);
 
   // First aid: one change, its test; a second change before a test is warned of.
   await toStage(page, 'First aid');
   const aids = panel(page, 'Cheap and reversible');
-  await aids.getByRole('button', { name: /^Done:/ }).first().click(); // prettier-ignore
+  await aids
+    .getByRole('button', { name: /^Done:/ })
+    .first()
+    .click();
   await expect(page.getByText('would share the credit')).toBeVisible();
-  await aids.getByRole('button', { name: /^Done:/ }).first().click(); // prettier-ignore
+  await aids
+    .getByRole('button', { name: /^Done:/ })
+    .first()
+    .click();
   await expect(page.getByText('2 changes without a start between them')).toBeVisible();
   await page.getByRole('radio', { name: 'it does them all' }).check();
   await page.getByRole('button', { name: 'Add the start' }).click();
@@ -152,7 +168,11 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
 
 test('a picture is kept with a note on it; what is no picture is refused and said so', async ({ page }) => {
   await visit(page, '/');
-  const href = await page.getByRole('row', { name: /dead after a jolt|lamps steady/ }).first().getByRole('link').getAttribute('href'); // prettier-ignore
+  const href = await page
+    .getByRole('row', { name: /dead after a jolt|lamps steady/ })
+    .first()
+    .getByRole('link')
+    .getAttribute('href');
   await visit(page, href!.replace(/[^/]+$/, 'take-in'));
   await expect(page.getByText('all stored')).toBeVisible();
   await page.getByLabel('Add pictures').setInputFiles({ name: 'invoice.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture at all') });

@@ -39,7 +39,10 @@ test('a fault that comes with the warmth is told from one that does not, and say
   await follow(page, page.getByRole('button', { name: 'Open the case' }));
   for (let i = 0; i < 8; i += 1) {
     const warm = i % 2 === 0;
-    await page.getByRole('radio', { name: warm ? /^(?!it does them all)/ : 'it does them all' }).last().check(); // prettier-ignore
+    await page
+      .getByRole('radio', { name: warm ? /^(?!it does them all)/ : 'it does them all' })
+      .last()
+      .check();
     await page.getByLabel('Other conditions').fill(warm ? 'sun on the case' : 'shade');
     await page.getByRole('button', { name: 'Add the start' }).click();
     await expect(page.getByRole('region', { name: /^Starts/ })).toContainText(`${i + 1}.`);

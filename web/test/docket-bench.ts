@@ -22,7 +22,17 @@ for (let from = 0; from < CASES; from += 500) {
     promisedOn: (from + i) % 3 === 0 ? '2026-12-24' : null, waitsFor: (from + i) % 5 === 0 ? 'a belt' : '',
   })); // prettier-ignore
   await db.insert(repairCase).values(rows);
-  await db.insert(caseEntry).values(rows.flatMap(({ id }, i) => Array.from({ length: ENTRIES }, (_, k) => ({ id: v7(), caseId: id, kind: 'symptom', body: { kind: 'symptom', text: `line ${k} of it` }, madeAt: at(from + i) })))); // prettier-ignore
+  await db.insert(caseEntry).values(
+    rows.flatMap(({ id }, i) =>
+      Array.from({ length: ENTRIES }, (_, k) => ({
+        id: v7(),
+        caseId: id,
+        kind: 'symptom',
+        body: { kind: 'symptom', text: `line ${k} of it` },
+        madeAt: at(from + i),
+      })),
+    ),
+  );
 }
 async function timed<T>(work: () => Promise<T> | T): Promise<[T, number]> {
   const started = performance.now();

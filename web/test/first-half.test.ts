@@ -52,7 +52,11 @@ describe('pictures of a case', () => {
 
   it('are kept upright and no larger than needed, with a small one, whatever the camera sent', async () => {
     const { id } = await newCase();
-    const camera = await sharp({ create: { width: 3600, height: 2000, channels: 3, background: '#284' } }).withExif({ IFD0: { ImageDescription: 'street and number' } }).withMetadata({ orientation: 6 }).jpeg().toBuffer(); // prettier-ignore
+    const camera = await sharp({ create: { width: 3600, height: 2000, channels: 3, background: '#284' } })
+      .withExif({ IFD0: { ImageDescription: 'street and number' } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer();
     const sent = await send(id, camera);
     expect(sent.status).toBe(201);
     expect((await send(id, camera, sent.id)).status).toBe(201);
@@ -65,7 +69,14 @@ describe('pictures of a case', () => {
   it('that are none, or are far too large, are refused with what was expected', async () => {
     const { id } = await newCase();
     expect(await send(id, new TextEncoder().encode('%PDF-1.7 not a picture'))).toMatchObject({ status: 422, detail: expect.stringContaining('not a picture') });
-    expect(await send(id, await sharp({ create: { width: 9, height: 9, channels: 3, background: '#fff' } }).gif().toBuffer())).toMatchObject({ status: 422 }); // prettier-ignore
+    expect(
+      await send(
+        id,
+        await sharp({ create: { width: 9, height: 9, channels: 3, background: '#fff' } })
+          .gif()
+          .toBuffer(),
+      ),
+    ).toMatchObject({ status: 422 });
     expect(await send(id, new Uint8Array(30_000_000))).toMatchObject({ status: 413, detail: expect.stringContaining('larger than 25 MB') });
     expect(await send(v7(), new Uint8Array(9))).toMatchObject({ status: 404 });
     expect((await read(v7())).status).toBe(404);

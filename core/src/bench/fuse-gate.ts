@@ -1,4 +1,4 @@
-import { GROUND, nameKey, parseFuse, type BoardIndex, type Part, type Point } from '../board';
+import { GROUND, nameKey, parseFuse, pinsOn, type BoardIndex, type Part, type Point } from '../board';
 import { isSource } from '../device';
 import type { Predictor } from '../diagnosis';
 import { primaryFeed } from '../fault';
@@ -19,7 +19,7 @@ export function fuseLoadSide(index: BoardIndex, fuse: Part): string | undefined 
     const net = waiting.pop()!;
     if (reached.has(net)) continue;
     reached.add(net);
-    for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
+    for (const { part } of pinsOn(index, net)) {
       if (part === fuse || !AS_COPPER.includes(part.kind)) continue;
       waiting.push(...part.pins.map(nameKey).filter((other) => other !== GROUND));
     }
@@ -55,7 +55,7 @@ function isOnFirstSide(index: BoardIndex, transformer: Part, fuse: Part): boolea
   const feed = primaryFeed(index, transformer).parts;
   while (waiting.length > 0) {
     const net = waiting.pop()!;
-    for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
+    for (const { part } of pinsOn(index, net)) {
       if (part === fuse) return true;
       if (met.has(part) || !feed.has(part)) continue;
       met.add(part);

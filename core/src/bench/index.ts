@@ -34,7 +34,17 @@ export {
   type Touched,
 } from './look';
 export {
-  accessMinutes, backObjection, freedBy, minutesToGo, OpenUpStep, reassemblyList, screwBalance, shortestWayToTest, stepMinutes,
-  type LoggedStep, type ReassemblyLine, type ScrewCount,
-} from './open-up'; // prettier-ignore
+  accessMinutes,
+  backObjection,
+  freedBy,
+  minutesToGo,
+  OpenUpStep,
+  reassemblyList,
+  screwBalance,
+  shortestWayToTest,
+  stepMinutes,
+  type LoggedStep,
+  type ReassemblyLine,
+  type ScrewCount,
+} from './open-up';
 export { urgencyOf, type CaseState, type Urgency } from './urgency';

@@ -39,12 +39,16 @@ export function reconcile(lines: readonly LedgerLine[]): readonly LedgerState[] 
 
 /** Designators that are off the board at the moment: removed (or left out) and not fitted since. */
 export function absentParts(lines: readonly LedgerLine[]): readonly string[] {
-  return reconcile(lines).filter((state) => state.removed > state.fitted).map((state) => state.ref); // prettier-ignore
+  return reconcile(lines)
+    .filter((state) => state.removed > state.fitted)
+    .map((state) => state.ref);
 }
 
 /** Designators that are off the board and neither replaced nor left out on purpose. */
 export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
-  return reconcile(lines).filter((state) => state.missing).map((state) => state.ref); // prettier-ignore
+  return reconcile(lines)
+    .filter((state) => state.missing)
+    .map((state) => state.ref);
 }
 
 /** Why a line may not be written, or undefined where it may. */

@@ -160,7 +160,13 @@ export function touchedParts(index: BoardIndex, findings: readonly PlacedFinding
           }
         }
       }
-      return [...best].map(([ref, { strength: s, distance, words }]) => ({ ref, finding: finding.id, factor: 1 + (rule.factor - 1) * s * finding.certainty, distanceMm: distance, reason: words })); // prettier-ignore
+      return [...best].map(([ref, { strength: s, distance, words }]) => ({
+        ref,
+        finding: finding.id,
+        factor: 1 + (rule.factor - 1) * s * finding.certainty,
+        distanceMm: distance,
+        reason: words,
+      }));
     })
     .sort((a, b) => b.factor - a.factor);
 }
@@ -229,6 +235,7 @@ function nearestLinks(pins: readonly Placed[]): [Placed, Placed][] {
 function strongestBetween(finding: PlacedFinding, a: Placed, b: Placed): number {
   const steps = Math.max(2, Math.ceil(Math.hypot(a.x - b.x, a.y - b.y)));
   let most = 0;
-  for (let i = 0; i <= steps; i += 1) most = Math.max(most, strength(finding, FINDING_RULES[finding.what], a.x + ((b.x - a.x) * i) / steps, a.y + ((b.y - a.y) * i) / steps)); // prettier-ignore
+  for (let i = 0; i <= steps; i += 1)
+    most = Math.max(most, strength(finding, FINDING_RULES[finding.what], a.x + ((b.x - a.x) * i) / steps, a.y + ((b.y - a.y) * i) / steps));
   return most;
 }

@@ -1,4 +1,4 @@
-import { GROUND, nameKey, type BoardIndex, type Part, type PartKind } from '../board';
+import { GROUND, nameKey, pinsOn, type BoardIndex, type Part, type PartKind } from '../board';
 import { primaryFeed } from '../fault';
 import { AS_COPPER } from './copper';
 
@@ -22,7 +22,7 @@ export function mainsNets(index: BoardIndex): ReadonlySet<string> {
     const net = waiting.pop()!;
     if (net === GROUND || found.has(net)) continue;
     found.add(net);
-    for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
+    for (const { part } of pinsOn(index, net)) {
       if (NOT_ISOLATING.includes(part.kind)) waiting.push(...part.pins.map(nameKey));
     }
   }

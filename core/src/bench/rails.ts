@@ -1,4 +1,4 @@
-import { GROUND, isInsidePackage, nameKey, type BoardIndex, type Part, type PartKind } from '../board';
+import { GROUND, isInsidePackage, nameKey, pinsOn, type BoardIndex, type Part, type PartKind } from '../board';
 import { CONTACT_OHM, isSource } from '../device';
 
 /** Coils and resistors below this resistance count as part of a supply path, ohm. Common practice, no published source. */
@@ -41,7 +41,7 @@ function supplyNets(index: BoardIndex): ReadonlyMap<string, Carries> {
     const [net, carries] = waiting.pop()!;
     if (net === GROUND || found.has(net)) continue;
     found.set(net, carries);
-    for (const { part, index: pin } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) waiting.push(...carriedOn(index, part, pin, carries));
+    for (const { part, index: pin } of pinsOn(index, net)) waiting.push(...carriedOn(index, part, pin, carries));
   }
   return found;
 }

@@ -9,7 +9,9 @@ export interface Masked {
 
 /** What follows by itself from the conditions of a start (no harness, no clock capacitor, stale settings, foreign medium). conditions: names of the model's. */
 export function expectedAnomalies(model: UnitModel, conditions: readonly string[]): readonly Masked[] {
-  return (model.conditions ?? []).filter(({ name }) => conditions.includes(name)).flatMap(({ title, explains }) => explains.map(({ kind, name, because }) => ({ kind, name, because: `${title}: ${because}` }))); // prettier-ignore
+  return (model.conditions ?? [])
+    .filter(({ name }) => conditions.includes(name))
+    .flatMap(({ title, explains }) => explains.map(({ kind, name, because }) => ({ kind, name, because: `${title}: ${because}` })));
 }
 
 /** Why this does not count against the unit; undefined where nothing explains it. */

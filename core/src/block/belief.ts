@@ -47,7 +47,9 @@ export function believeBlocks(model: UnitModel, given: readonly BlockEvidence[])
   const together = Math.max(...states.map((state) => evidence.reduce((sum, one) => sum + Math.log(likelihood(model, state, one)), 0)));
   const apart = evidence.reduce((sum, one) => sum + Math.log(Math.max(...states.map((state) => likelihood(model, state, one)))), 0);
   return {
-    byBlock: model.blocks.map(({ name }) => ({ block: name, probability: chance(({ bad }) => bad.some(({ block }) => block === name)) })).sort((a, b) => b.probability - a.probability), // prettier-ignore
+    byBlock: model.blocks
+      .map(({ name }) => ({ block: name, probability: chance(({ bad }) => bad.some(({ block }) => block === name)) }))
+      .sort((a, b) => b.probability - a.probability),
     healthy: chance(({ bad }) => bad.length === 0),
     several: chance(({ bad }) => bad.length > 1),
     intermittent: chance(({ bad }) => bad.length > 0 && bad.every(({ fails }) => fails < 0.9)),
@@ -88,7 +90,14 @@ function unitStates(model: UnitModel, evidence: readonly BlockEvidence[]): reado
       const single = allGood * odds.get(a)! * p.share;
       states.push({ bad: [{ block: a, fails: p.fails }], prior: single });
       for (const { name: b } of model.blocks.slice(i + 1)) {
-        for (const q of INTERMITTENCE) states.push({ bad: [{ block: a, fails: p.fails }, { block: b, fails: q.fails }], prior: single * odds.get(b)! * q.share }); // prettier-ignore
+        for (const q of INTERMITTENCE)
+          states.push({
+            bad: [
+              { block: a, fails: p.fails },
+              { block: b, fails: q.fails },
+            ],
+            prior: single * odds.get(b)! * q.share,
+          });
       }
     }
   });

@@ -12,7 +12,10 @@ export const CaseContext = z.strictObject({
   patterns: z.array(z.string().max(40)).max(20).optional().describe('names of patterns that a person has confirmed'),
   stage: z.string().max(40).nullable().optional().describe('the stage at which the start stops; null where it comes through'),
   codes: z.array(z.string().min(1).max(20)).max(50).optional(),
-  starts: z.array(z.strictObject({ clean: z.boolean(), stage: z.string().max(40).optional(), conditions: z.array(z.string().min(1).max(60)).max(12).optional() })).max(500).optional(), // prettier-ignore
+  starts: z
+    .array(z.strictObject({ clean: z.boolean(), stage: z.string().max(40).optional(), conditions: z.array(z.string().min(1).max(60)).max(12).optional() }))
+    .max(500)
+    .optional(),
 });
 export type CaseContext = z.infer<typeof CaseContext>;
 
@@ -38,7 +41,8 @@ const LEAST_SHARED = 2;
 const COMMON = new Set(['unit', 'units', 'board', 'drive', 'power', 'with', 'that', 'from', 'when', 'does', 'then', 'each', 'time']);
 
 /** The stems of the words that mean something. */
-const wordsOf = (words: string): ReadonlySet<string> => new Set((words.toLowerCase().match(/[a-z]{4,}/g) ?? []).filter((word) => !COMMON.has(word)).map((word) => word.slice(0, 5))); // prettier-ignore
+const wordsOf = (words: string): ReadonlySet<string> =>
+  new Set((words.toLowerCase().match(/[a-z]{4,}/g) ?? []).filter((word) => !COMMON.has(word)).map((word) => word.slice(0, 5)));
 
 export interface ContextIssue {
   readonly what: string;
@@ -86,14 +90,20 @@ const CHANGING = 'codes-change';
 function startEvidence(model: UnitModel, { clean, stage, conditions = [] }: NonNullable<CaseContext['starts']>[number]): readonly BlockEvidence[] {
   if (clean) return [{ type: 'stage', failedAt: undefined }];
   const known = new Set((model.conditions ?? []).map(({ name }) => name));
-  const masked = expectedAnomalies(model, conditions.filter((name) => known.has(name))); // prettier-ignore
+  const masked = expectedAnomalies(
+    model,
+    conditions.filter((name) => known.has(name)),
+  );
   if (stage === undefined) return [{ type: 'trial', exercised: model.blocks.map(({ name }) => name), passed: 0, failed: 1 }];
   return explainedBy(masked, 'stage', stage) === undefined ? [{ type: 'stage', failedAt: stage }] : [];
 }
 
 /** Patterns that a complaint may speak of, to be confirmed by a person. */
 export function proposedPatterns(model: UnitModel, { complaint = '', patterns = [] }: CaseContext): readonly string[] {
-  return recognise(model, complaint).map(({ name }) => name).filter((name) => !patterns.includes(name)).slice(0, 3); // prettier-ignore
+  return recognise(model, complaint)
+    .map(({ name }) => name)
+    .filter((name) => !patterns.includes(name))
+    .slice(0, 3);
 }
 
 /** How far a unit gets after a repair, against before it. */

@@ -1,4 +1,4 @@
-import { GROUND, nameKey, replaceableRef, type BoardIndex, type Part } from '../board';
+import { GROUND, nameKey, pinsOn, replaceableRef, type BoardIndex, type Part } from '../board';
 import type { UnitModel } from './unit-model';
 
 /** A net with more pins than this is a rail or a bus: to hang on it makes no part one of a block. */
@@ -41,7 +41,7 @@ function blocksNaming(model: UnitModel, { role }: Part): readonly string[] {
 const escaped = (word: string): string => word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 
 function neighbours(index: BoardIndex, net: string): readonly string[] {
-  const places = index.pinsOfNet.get(index.netByKey.get(nameKey(net))!) ?? [];
+  const places = pinsOn(index, net);
   if (nameKey(net) === GROUND || places.length > MOST_PINS) return [];
   return places.map(({ part }) => replaceableRef(part.ref));
 }

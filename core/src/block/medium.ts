@@ -62,7 +62,11 @@ export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecas
     { name: 'find track 0', works: 'yes', because: 'needs no data from the medium' },
     { name: 'read any sector', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || fine },
     directory(set, medium, blocked, why),
-    { name: 'read a short file', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || (partial.length > 0 ? 'it passes while it stays on sectors within reach' : fine) }, // prettier-ignore
+    {
+      name: 'read a short file',
+      works: blocked.length > 0 ? 'no' : 'yes',
+      because: why(blocked) || (partial.length > 0 ? 'it passes while it stays on sectors within reach' : fine),
+    },
     { name: 'read a long file', works: state(partial), because: why([...blocked, ...partial]) || fine },
     { name: 'read the whole medium', works: blocked.length > 0 || partial.length > 0 ? 'no' : 'yes', because: why([...blocked, ...partial]) || fine },
     {
@@ -138,9 +142,20 @@ function outOfReach(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
   const less = (had: number, wanted: number): number => Math.max(0, 1 - had / wanted);
   const sectors = less(set.sectorsPerTrack, medium.sectorsPerTrack);
   if (set.sectorsPerTrack !== medium.sectorsPerTrack)
-    found.push({ quantity: 'sectors', outOfReach: sectors, words: sectors > 0 ? `set for ${set.sectorsPerTrack} of ${medium.sectorsPerTrack} sectors: ${fraction(sectors)} of each track is out of reach` : `asks for ${set.sectorsPerTrack} sectors where ${medium.sectorsPerTrack} are: the last ones are never found` }); // prettier-ignore
+    found.push({
+      quantity: 'sectors',
+      outOfReach: sectors,
+      words:
+        sectors > 0
+          ? `set for ${set.sectorsPerTrack} of ${medium.sectorsPerTrack} sectors: ${fraction(sectors)} of each track is out of reach`
+          : `asks for ${set.sectorsPerTrack} sectors where ${medium.sectorsPerTrack} are: the last ones are never found`,
+    });
   if (set.tracksPerSide < medium.tracksPerSide && Math.abs(set.tracksPerInch / medium.tracksPerInch - 1) < 0.05)
-    found.push({ quantity: 'tracks', outOfReach: less(set.tracksPerSide, medium.tracksPerSide), words: `${medium.tracksPerSide - set.tracksPerSide} inner tracks are never stepped to` }); // prettier-ignore
+    found.push({
+      quantity: 'tracks',
+      outOfReach: less(set.tracksPerSide, medium.tracksPerSide),
+      words: `${medium.tracksPerSide - set.tracksPerSide} inner tracks are never stepped to`,
+    });
   if (set.sides < medium.sides) found.push({ quantity: 'sides', outOfReach: 0.5, words: 'the second side is never read' });
   const ratio = set.tracksPerInch / medium.tracksPerInch;
   if (ratio < 0.95)

@@ -64,7 +64,9 @@ export function nextTrials(model: UnitModel, evidence: readonly BlockEvidence[],
     .map((trial): ProposedTrial => {
       const [ifGood, ifBad] = [believeBlocks(model, [...evidence, trial.good]), believeBlocks(model, [...evidence, trial.bad])];
       const chanceBad = chanceOf(now.byBlock, ifGood.byBlock, ifBad.byBlock);
-      const after = (1 - chanceBad) * entropy(ifGood.byBlock.map(({ probability }) => probability)) + chanceBad * entropy(ifBad.byBlock.map(({ probability }) => probability)); // prettier-ignore
+      const after =
+        (1 - chanceBad) * entropy(ifGood.byBlock.map(({ probability }) => probability)) +
+        chanceBad * entropy(ifBad.byBlock.map(({ probability }) => probability));
       const gainBits = Math.max(0, before - after);
       return { ...trial, gainBits, chanceBad, reason: reasonOf(trial, gainBits, chanceBad) };
     });
@@ -89,7 +91,9 @@ function reasonOf({ kills, minutes }: Trial, gainBits: number, chanceBad: number
 /** The share of the bad outcome that makes the beliefs after it average to those before, from the block that moves most. */
 function chanceOf(now: Shares, good: Shares, bad: Shares): number {
   const at = (shares: Shares, block: string): number => shares.find((entry) => entry.block === block)!.probability;
-  const widest = now.reduce((best, entry) => (Math.abs(at(bad, entry.block) - at(good, entry.block)) > Math.abs(at(bad, best.block) - at(good, best.block)) ? entry : best)); // prettier-ignore
+  const widest = now.reduce((best, entry) =>
+    Math.abs(at(bad, entry.block) - at(good, entry.block)) > Math.abs(at(bad, best.block) - at(good, best.block)) ? entry : best,
+  );
   const [p, g, b] = [widest.probability, at(good, widest.block), at(bad, widest.block)];
   return Math.abs(b - g) < 1e-12 ? 0 : Math.min(1, Math.max(0, (p - g) / (b - g)));
 }

@@ -1,7 +1,11 @@
 import type { UnitModel } from './unit-model';
 
 /** Words that say nothing about a fault. */
-const COMMON = new Set('a an and are as at but by can do does for from had has have in into is it its no not of off on one or out that the then there they this to up was when will with without'.split(' ')); // prettier-ignore
+const COMMON = new Set(
+  'a an and are as at but by can do does for from had has have in into is it its no not of off on one or out that the then there they this to up was when will with without'.split(
+    ' ',
+  ),
+);
 
 /** The stems of the words that mean something: small letters, first five of each. */
 function stems(text: string): ReadonlySet<string> {

@@ -33,7 +33,15 @@ export function exactTest(a: number, b: number, c: number, d: number): number {
   const log = logFactorials(a + b + c + d);
   const [row1, row2, column1] = [a + b, c + d, a + c];
   const chance = (x: number): number =>
-    Math.exp(log[row1]! - log[x]! - log[row1 - x]! + log[row2]! - log[column1 - x]! - log[row2 - column1 + x]! - (log[row1 + row2]! - log[column1]! - log[row1 + row2 - column1]!)); // prettier-ignore
+    Math.exp(
+      log[row1]! -
+        log[x]! -
+        log[row1 - x]! +
+        log[row2]! -
+        log[column1 - x]! -
+        log[row2 - column1 + x]! -
+        (log[row1 + row2]! - log[column1]! - log[row1 + row2 - column1]!),
+    );
   const seen = chance(a);
   let sum = 0;
   for (let x = Math.max(0, column1 - row2); x <= Math.min(row1, column1); x += 1) {
@@ -49,7 +57,8 @@ export function testConditions(starts: readonly Start[]): readonly ConditionTest
   const names = [...new Set(starts.flatMap(({ conditions }) => conditions))];
   const tests = names
     .map((condition) => {
-      const count = (present: boolean, clean: boolean): number => starts.filter((start) => start.clean === clean && start.conditions.includes(condition) === present).length; // prettier-ignore
+      const count = (present: boolean, clean: boolean): number =>
+        starts.filter((start) => start.clean === clean && start.conditions.includes(condition) === present).length;
       const [withFailed, withClean, withoutFailed, withoutClean] = [count(true, false), count(true, true), count(false, false), count(false, true)];
       const more = withFailed * (withoutFailed + withoutClean) > withoutFailed * (withFailed + withClean);
       return { condition, withFailed, withClean, withoutFailed, withoutClean, more, chance: exactTest(withFailed, withClean, withoutFailed, withoutClean) };

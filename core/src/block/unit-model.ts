@@ -7,7 +7,14 @@ export const HazardKind = z.enum(['mains', 'stored-charge', 'laser', 'hot', 'spr
 export type HazardKind = z.infer<typeof HazardKind>;
 
 /** Something cheap that can be taken back. cures: share of the block's faults that it puts right. */
-export const FirstAid = z.object({ name, title: z.string().min(1).max(160), block: name, minutes: z.number().positive(), cures: share, caution: z.string().max(200).optional() }); // prettier-ignore
+export const FirstAid = z.object({
+  name,
+  title: z.string().min(1).max(160),
+  block: name,
+  minutes: z.number().positive(),
+  cures: share,
+  caution: z.string().max(200).optional(),
+});
 export type FirstAid = z.infer<typeof FirstAid>;
 
 /** A test of a few minutes that can end the job. coverage: share of the block's faults that it finds: a beam that is there need not be strong enough. finished, worthSaving: what is lost when

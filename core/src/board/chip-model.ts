@@ -4,7 +4,11 @@ import { compileProgram, FunctionTextError, type Program } from '../logic';
 const finite = z.number().refine(Number.isFinite, 'a finite number');
 const positive = finite.refine((n) => n > 0, 'a number above zero');
 const notNegative = finite.refine((n) => n >= 0, 'zero or a number above');
-const pinName = z.string().min(1).max(24).regex(/^[A-Za-z_][A-Za-z0-9_]*$/, 'a name of letters and digits'); // prettier-ignore
+const pinName = z
+  .string()
+  .min(1)
+  .max(24)
+  .regex(/^[A-Za-z_][A-Za-z0-9_]*$/, 'a name of letters and digits');
 
 /** How the pins of a logic family behave: what an input asks of its net, what an output gives to it. Typical values at room temperature. */
 export const FamilyModel = z.object({

@@ -17,7 +17,7 @@ export function replaceableRef(ref: string): string {
 
 /** How many parts a board has as people count them: what is replaced on its own, supplies left out. */
 export function countParts(board: Board): number {
-  const refs = board.parts.filter(({ kind }) => kind !== 'voltageSource' && kind !== 'currentSource').map(({ ref }) => replaceableRef(ref)); // prettier-ignore
+  const refs = board.parts.filter(({ kind }) => kind !== 'voltageSource' && kind !== 'currentSource').map(({ ref }) => replaceableRef(ref));
   return new Set(refs).size;
 }
 
@@ -69,6 +69,19 @@ export function indexBoard(board: Board): BoardIndex {
     });
   }
   return { board, nets: [...netByKey.values()], netByKey, partByKey, pinsOfNet, replaceable };
+}
+
+/** Pins on a net, by any spelling of its name; none where the board has no such net. */
+export function pinsOn(index: BoardIndex, net: string): readonly PinPlace[] {
+  return index.pinsOfNet.get(index.netByKey.get(nameKey(net)) ?? '') ?? [];
+}
+
+/** A net with more pins than this carries a supply: over it everything is a neighbour of everything. */
+const BUSY_NET_PINS = 12;
+
+/** Whether so much hangs on a net that lying on it says nothing of what is near. */
+export function isBusyNet(index: BoardIndex, net: string): boolean {
+  return pinsOn(index, net).length > BUSY_NET_PINS;
 }
 
 const PIN_LETTERS: Partial<Record<Part['kind'], Readonly<Record<string, number>>>> = {

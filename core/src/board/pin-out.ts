@@ -71,7 +71,8 @@ function clashOf(a: ConnectorPin, b: ConnectorPin | undefined, mine: string, the
   }
   if (a.use === 'output' && b.use === 'output') return clash('harm', `two outputs against each other: ${a.name} and ${b.name}`);
   if (a.use === 'input' && b.use === 'input') return clash('fault', `two inputs and nobody drives: ${a.name} and ${b.name}`);
-  if ((a.use === 'open-collector' || b.use === 'open-collector') && !a.pullUp && !b.pullUp) return clash('fault', `open-collector line ${a.name} has no pull-up on either side: it never shows a 1`); // prettier-ignore
+  if ((a.use === 'open-collector' || b.use === 'open-collector') && !a.pullUp && !b.pullUp)
+    return clash('fault', `open-collector line ${a.name} has no pull-up on either side: it never shows a 1`);
   if (normal(a.name) !== normal(b.name) && a.use !== 'ground') return clash('note', `${a.name} here, ${b.name} there: the same line?`);
   return [];
 }
@@ -89,10 +90,18 @@ function wiringOf(one: PinOut, other: PinOut): WireAdvice[] {
     if (pin.use === 'empty') return [];
     const partner =
       pin.use === 'ground'
-        ? take((b) => b.use === 'ground' && b.pin === pin.pin) ?? take((b) => b.use === 'ground')
-        : take((b) => normal(b.name) === normal(pin.name) && b.use !== 'ground' && (b.use === 'supply') === (pin.use === 'supply') && !(drives(b) && drives(pin) && pin.use === 'output')); // prettier-ignore
+        ? (take((b) => b.use === 'ground' && b.pin === pin.pin) ?? take((b) => b.use === 'ground'))
+        : take(
+            (b) =>
+              normal(b.name) === normal(pin.name) &&
+              b.use !== 'ground' &&
+              (b.use === 'supply') === (pin.use === 'supply') &&
+              !(drives(b) && drives(pin) && pin.use === 'output'),
+          );
     if (!partner) return [{ from: pin.pin, to: undefined, words: `cut ${pin.pin} (${pin.name}): it has no partner` }];
-    return [{ from: pin.pin, to: partner.pin, words: pin.pin === partner.pin ? `${pin.name} straight through` : `link ${pin.pin} to ${partner.pin} (${pin.name})` }]; // prettier-ignore
+    return [
+      { from: pin.pin, to: partner.pin, words: pin.pin === partner.pin ? `${pin.name} straight through` : `link ${pin.pin} to ${partner.pin} (${pin.name})` },
+    ];
   });
 }
 

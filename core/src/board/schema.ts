@@ -70,7 +70,10 @@ export type RegulatorModel = z.infer<typeof RegulatorModel>;
 /** One or several operational amplifiers in a package; pins count from 1. */
 export const AmplifierModel = z.object({
   name,
-  units: z.array(z.object({ plus: z.number().int().positive(), minus: z.number().int().positive(), out: z.number().int().positive() })).min(1).max(4), // prettier-ignore
+  units: z
+    .array(z.object({ plus: z.number().int().positive(), minus: z.number().int().positive(), out: z.number().int().positive() }))
+    .min(1)
+    .max(4),
   positiveSupply: z.number().int().positive(),
   negativeSupply: z.number().int().positive(),
   gain: positive,
@@ -163,7 +166,19 @@ export const Board = z.object({
   setups: z.array(NamedSetup).max(40).optional(),
   observables: z.array(Observable).max(200).optional(),
   edges: z.array(Edge).max(200).optional(),
-  testPoints: z.array(z.object({ net: name, label: z.string().min(1).max(40), positionMm: positionMm.optional() })).max(500).optional(), // prettier-ignore
-  hazards: z.array(z.object({ ref: name.optional(), kind: z.enum(['mains', 'stored-charge', 'laser', 'hot', 'spring', 'chemical', 'static']), note: z.string().min(1).max(300) })).max(100).optional(), // prettier-ignore
+  testPoints: z
+    .array(z.object({ net: name, label: z.string().min(1).max(40), positionMm: positionMm.optional() }))
+    .max(500)
+    .optional(),
+  hazards: z
+    .array(
+      z.object({
+        ref: name.optional(),
+        kind: z.enum(['mains', 'stored-charge', 'laser', 'hot', 'spring', 'chemical', 'static']),
+        note: z.string().min(1).max(300),
+      }),
+    )
+    .max(100)
+    .optional(),
 });
 export type Board = z.infer<typeof Board>;

@@ -141,7 +141,10 @@ export class ChipLevels {
     const told = new Set<number>();
     for (const node of nodes) {
       if (this.overruled.has(node)) continue;
-      const active = this.driversOf.get(node)!.map((driver) => this.driven[driver] as Driven).filter((level) => level !== OFF); // prettier-ignore
+      const active = this.driversOf
+        .get(node)!
+        .map((driver) => this.driven[driver] as Driven)
+        .filter((level) => level !== OFF);
       if (active.length > 1) continue;
       // What nothing drives any more goes high where a resistor pulls it to a supply that is there: a forecast, which the circuit then confirms or corrects.
       const level = active[0] ?? (isPulledUp(this.network, node, phases) ? HIGH : undefined);

@@ -161,8 +161,22 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
       const controls = Int32Array.from(element.controls, number);
       const slots = Int32Array.from([a, b].flatMap((row) => [...controls].map((column) => builder.add(row, column))));
       const { gate } = element;
-      for (const [row, column, sign] of [[a, a, 1], [b, b, 1], [a, b, -1], [b, a, -1]] as const) stamp(row, column, sign * LEAK_SIEMENS); // prettier-ignore
-      laws.push({ element, a, b, controls, slots, driver: gate ? (driverNumber.get(gate.driver) ?? NEVER) : ALWAYS, when: gate ? DRIVE[gate.when] : DRIVE.off }); // prettier-ignore
+      for (const [row, column, sign] of [
+        [a, a, 1],
+        [b, b, 1],
+        [a, b, -1],
+        [b, a, -1],
+      ] as const)
+        stamp(row, column, sign * LEAK_SIEMENS);
+      laws.push({
+        element,
+        a,
+        b,
+        controls,
+        slots,
+        driver: gate ? (driverNumber.get(gate.driver) ?? NEVER) : ALWAYS,
+        when: gate ? DRIVE[gate.when] : DRIVE.off,
+      });
       continue;
     }
     if (element.type === 'transistor') {
@@ -191,7 +205,13 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     } else if (element.type === 'conductance' || element.type === 'coil') {
       const siemens = element.type === 'coil' ? 1 / element.ohm : element.siemens;
       const { aa, bb, ab, ba } = pair(a, b);
-      for (const [slot, value] of [[aa, siemens], [bb, siemens], [ab, -siemens], [ba, -siemens]] as const) if (slot >= 0) constants.push([slot, value]); // prettier-ignore
+      for (const [slot, value] of [
+        [aa, siemens],
+        [bb, siemens],
+        [ab, -siemens],
+        [ba, -siemens],
+      ] as const)
+        if (slot >= 0) constants.push([slot, value]);
       conductances.push({ element, a, b, siemens, spread: element.spread });
     }
   }

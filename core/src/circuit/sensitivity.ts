@@ -147,7 +147,12 @@ function zeroBiasVariance(network: Network, x: Float64Array, adjoint: Float64Arr
   const add = (siemens: number, a: number, b: number): void => {
     variance += (across(adjoint, a, b) * across(x, a, b) * siemens * MODEL_SPREAD.lnSaturation) ** 2;
   };
-  for (const { a, b, element: { model } } of network.junctions) add(model.saturationCurrentAmpere / (model.emissionCoefficient * THERMAL_VOLT), a, b); // prettier-ignore
+  for (const {
+    a,
+    b,
+    element: { model },
+  } of network.junctions)
+    add(model.saturationCurrentAmpere / (model.emissionCoefficient * THERMAL_VOLT), a, b);
   for (const {
     nodes: [c, b, e],
     element: { model },

@@ -228,7 +228,9 @@ class Settling {
     this.lookedAt.add(input);
     const { node } = input;
     const [now, before] = [this.phases[0]!, from.phases[0]!];
-    return node >= before.length || fromNetwork?.nodeIndex !== this.network.nodeIndex || Math.abs(across(now, node, -1) - across(before, node, -1)) > ARRIVED_VOLT; // prettier-ignore
+    return (
+      node >= before.length || fromNetwork?.nodeIndex !== this.network.nodeIndex || Math.abs(across(now, node, -1) - across(before, node, -1)) > ARRIVED_VOLT
+    );
   }
 
   /** The chips that may see anything else than on the known board: where something moved, where a driver does something else, and those that were told something

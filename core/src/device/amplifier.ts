@@ -89,7 +89,10 @@ export const amplifier: DeviceKind<'amplifier'> = {
     const load: Element = { type: 'law', a: positive, b: negative, controls: [positive, negative], law: supplyLaw(model.supplyAmpere, 12), holds: false };
     return [load, ...model.units.map((_, unit) => unitElement(part, unit))];
   },
-  modes: (part) => part.model.units.flatMap((unit, i): FaultMode[] => [rail(part, i, 'stuck-1'), rail(part, i, 'stuck-0'), deadUnit(part, i)].map((mode) => ({ ...mode, pin: unit.out - 1 }))), // prettier-ignore
+  modes: (part) =>
+    part.model.units.flatMap((unit, i): FaultMode[] =>
+      [rail(part, i, 'stuck-1'), rail(part, i, 'stuck-0'), deadUnit(part, i)].map((mode) => ({ ...mode, pin: unit.out - 1 })),
+    ),
 };
 
 function unitElement(part: Amplifier, unit: number): Element {

@@ -62,15 +62,26 @@ export function chipFromRow(row: ChipRow, family: FamilyModel, name: string): Ch
   for (const pin of row.grounds ?? []) place(pin, { name: `GND${pin}`, role: 'ground' });
   for (const [label, pin] of pinList(row.railPins ?? '')) place(pin, { name: label, role: 'rail' });
   const statements = row.groups.flatMap((group) => expandGroup(row, group, family.name, place));
-  return ChipModel.parse({ name, title: row.title, family, pins, function: statements, supplyAmpere: (row.supplyMilliampere ?? 8) * 1e-3, ...(row.blackBox ? { blackBox: true } : {}) }); // prettier-ignore
+  return ChipModel.parse({
+    name,
+    title: row.title,
+    family,
+    pins,
+    function: statements,
+    supplyAmpere: (row.supplyMilliampere ?? 8) * 1e-3,
+    ...(row.blackBox ? { blackBox: true } : {}),
+  });
 }
 
 /** `A=1 B=2` as pairs. */
 function pinList(text: string): [string, number][] {
-  return text.split(/\s+/).filter(Boolean).map((word) => {
-    const [label = '', pin = ''] = word.split('=');
-    return [label, Number(pin)];
-  }); // prettier-ignore
+  return text
+    .split(/\s+/)
+    .filter(Boolean)
+    .map((word) => {
+      const [label = '', pin = ''] = word.split('=');
+      return [label, Number(pin)];
+    });
 }
 
 function expandGroup(row: ChipRow, group: ChipUnits, family: string, place: (pin: number, made: ChipPin) => void): string[] {

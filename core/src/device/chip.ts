@@ -14,7 +14,7 @@ const POWER_CLAMP = { dropVolt: 0.8, ohm: 1.5, dropSpread: 0.1 } as const;
 /** Spread of a line receiver's input ohms between parts. From memory of common data sheets. */
 const LINE_SPREAD = 0.15;
 /** Spread of an output's level between parts, volt. From memory of common data sheets. */
-const STAGE_SPREAD = { high: 0.15, low: 0.04 } as const;
+export const STAGE_SPREAD = { high: 0.15, low: 0.04 } as const;
 
 const isInput = ({ role }: ChipPin): boolean => role === 'input' || role === 'both';
 const isOutput = ({ role }: ChipPin): boolean => role === 'output' || role === 'both';
@@ -72,7 +72,15 @@ function logicOf(part: Chip, supply: NodeName, ground: NodeName, needsSupply: bo
     const pin = position.get(name);
     if (pin === undefined) return [];
     const { stage } = model.pins[pin]!;
-    return [{ pin, node: part.pins[pin]!, driver: driverName(ref, pin), output, pulls: stage === 'openCollector' ? 'low' : stage === 'openEmitter' ? 'high' : 'both' }]; // prettier-ignore
+    return [
+      {
+        pin,
+        node: part.pins[pin]!,
+        driver: driverName(ref, pin),
+        output,
+        pulls: stage === 'openCollector' ? 'low' : stage === 'openEmitter' ? 'high' : 'both',
+      },
+    ];
   });
   return { ref, program, family: model.family, supply, ground, inputs, outputs, needsSupply, dead: false };
 }
@@ -84,7 +92,8 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   const { model, pins, ref } = part;
   const places = powerPins(model)!;
   const [supply, ground] = [pins[places.supply]!, pins[places.ground]!];
-  const named = (name: string | undefined, otherwise: NodeName): NodeName => (name === undefined ? otherwise : (pins[model.pins.findIndex((p) => p.name === name)] ?? otherwise)); // prettier-ignore
+  const named = (name: string | undefined, otherwise: NodeName): NodeName =>
+    name === undefined ? otherwise : (pins[model.pins.findIndex((p) => p.name === name)] ?? otherwise);
   const found: Element[] = [];
   const compared = pin.role === 'plus' || pin.role === 'minus';
   if (!isInput(pin) && !isOutput(pin) && !compared) return [];
@@ -100,7 +109,13 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
     const [rail, sink] = [named(pin.rail, supply), named(pin.sink, ground)];
     const scaled = model.family.ohmAtSupplyVolt;
     if (pin.stage !== 'openCollector') {
-      const law = dropLaw({ dropVolt: high.dropVolt, ohm: high.ohm, twoWay: !high.oneWay, limitAmpere: high.limitAmpere, dropSpread: STAGE_SPREAD.high * Math.min(1, high.dropVolt) }); // prettier-ignore
+      const law = dropLaw({
+        dropVolt: high.dropVolt,
+        ohm: high.ohm,
+        twoWay: !high.oneWay,
+        limitAmpere: high.limitAmpere,
+        dropSpread: STAGE_SPREAD.high * Math.min(1, high.dropVolt),
+      });
       const stage = scaled === undefined ? { controls: [rail, node], law } : { controls: [rail, node, rail, ground], law: scaledLaw(high.ohm, scaled) };
       found.push({ type: 'law', a: rail, b: node, ...stage, holds: true, gate: { driver, when: 'high' }, pin: i });
     }
@@ -175,11 +190,14 @@ function modes(part: Chip): readonly FaultMode[] {
     if (pin.role === 'input')
       for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickInput(all, i, level)), pin: i });
     if (isInput(pin)) {
-      for (const [name, rail] of [['short-0', places.ground], ['short-1', places.supply]] as const) {
+      for (const [name, rail] of [
+        ['short-0', places.ground],
+        ['short-1', places.supply],
+      ] as const) {
         if (name === 'short-1' && !needsSupply) continue;
         const short = (all: readonly Element[], ohm: number): readonly Element[] => [...all, conductance(part.pins[i]!, part.pins[rail]!, ohm)];
         found.push({ name, pin: i, severity: SEVERITY.short, changesDc: true, change: short });
-      } // prettier-ignore
+      }
     }
     if (isInput(pin) || isOutput(pin)) found.push({ ...chipMode('open', (all) => openPin(part, all, i)), pin: i });
   });

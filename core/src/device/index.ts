@@ -14,7 +14,7 @@ export {
   type Straight,
   type TtlLaw,
 } from './law';
-export { programOf } from './chip';
+export { programOf, STAGE_SPREAD } from './chip';
 export { chipFromRow, type ChipRow, type ChipUnits } from './chip-row';
 export { dim } from './coupled';
 export type { DeviceKind, FaultMode } from './kind';

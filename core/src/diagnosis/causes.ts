@@ -1,4 +1,4 @@
-import { GROUND, nameKey, type BoardIndex, type Part } from '../board';
+import { GROUND, nameKey, pinsOn, type BoardIndex, type Part } from '../board';
 import type { SingleHypothesis } from '../fault';
 
 /** How likely a part has opened once something behind it is short. From memory of bench practice. */
@@ -69,7 +69,7 @@ function reached(index: BoardIndex, { fault }: SingleHypothesis): ReadonlySet<st
   for (let hop = 0; hop < MOST_BETWEEN && edge.length > 0; hop += 1) {
     const next: string[] = [];
     for (const net of edge) {
-      for (const { part } of index.pinsOfNet.get(index.netByKey.get(net)!) ?? []) {
+      for (const { part } of pinsOn(index, net)) {
         if (part === own || !carries(part)) continue;
         const news = part.pins.map(nameKey).filter((other) => other !== GROUND && !found.has(other));
         for (const other of news) found.add(other);

@@ -1,4 +1,4 @@
-import { GROUND, indexBoard, nameKey, type BoardIndex, type Part } from '../board';
+import { GROUND, indexBoard, nameKey, pinsOn, type BoardIndex, type Part } from '../board';
 
 /** How many guesses at what hangs on the edges of a sheet stand for all of them: fewer on large boards, where each costs as much as the board as drawn. */
 const GUESSES = { small: 12, large: 6, largeFromParts: 60 } as const;
@@ -14,7 +14,10 @@ const GUESS_TOLERANCE = 2;
 export function edgeVariants(index: BoardIndex): readonly BoardIndex[] {
   const edges = (index.board.edges ?? []).filter(({ net }) => index.netByKey.has(nameKey(net)));
   if (edges.length === 0) return [index];
-  const highest = index.board.parts.reduce<{ volt: number; net: string } | undefined>((best, part) => (part.kind === 'voltageSource' && part.volt > (best?.volt ?? 0) ? { volt: part.volt, net: part.pins[0]! } : best), undefined)?.net; // prettier-ignore
+  const highest = index.board.parts.reduce<{ volt: number; net: string } | undefined>(
+    (best, part) => (part.kind === 'voltageSource' && part.volt > (best?.volt ?? 0) ? { volt: part.volt, net: part.pins[0]! } : best),
+    undefined,
+  )?.net;
   const supplies = new Map(edges.map(({ net }) => [net, railBeside(index, net) ?? highest]));
   const count = index.board.parts.length < GUESSES.largeFromParts ? GUESSES.small : GUESSES.large;
   const guesses = Array.from({ length: count }, (_, guess) => {
@@ -34,8 +37,8 @@ const RAIL_PINS = 5;
 
 /** The rail that a pull-up or a clamp ties a net to: what hangs on the same line outside is fed by the like of it. Undefined where nothing does. */
 function railBeside(index: BoardIndex, net: string): string | undefined {
-  const beside = (index.pinsOfNet.get(index.netByKey.get(nameKey(net))!) ?? []).flatMap(({ part }) => (part.pins.length === 2 ? part.pins : []));
-  const pinCount = (other: string): number => index.pinsOfNet.get(index.netByKey.get(nameKey(other))!)?.length ?? 0;
+  const beside = pinsOn(index, net).flatMap(({ part }) => (part.pins.length === 2 ? part.pins : []));
+  const pinCount = (other: string): number => pinsOn(index, other).length;
   const rails = beside.filter((other) => nameKey(other) !== GROUND && nameKey(other) !== nameKey(net) && pinCount(other) >= RAIL_PINS);
   return rails.sort((a, b) => pinCount(b) - pinCount(a))[0];
 }

@@ -1,4 +1,5 @@
-export { decibans, Diagnoser, diagnose, replaceableParts, type Belief, type PartBelief, type Suspect } from './belief';
+export { decibans, type Belief, type PartBelief, type Suspect } from './belief';
+export { Diagnoser, diagnose, replaceableParts } from './diagnoser';
 export { Predictor, type Asked } from './prediction';
 export { BLUNDER, PULSING_AT, blank, logLikelihood, scaled, scaledValue, unscaledValue, type Scaled } from './likelihood';
 export { comparePeers, compareSister, type PeerVerdict } from './peers';

@@ -2,7 +2,7 @@ import { nameKey, replaceableRef, type Part } from '../board';
 import { jointHypothesis, type JointHypothesis, type SingleHypothesis } from '../fault';
 import type { Reading } from '../instrument';
 import type { Cause } from './causes';
-import { best, type ReadingRows } from './reading-rows';
+import { best, peak, type ReadingRows } from './reading-rows';
 import { gridSize, logMeanExp } from './severity-grid';
 
 /** What the singles say so far. rows: by reading; totals[h]: their sum for single h over its grid. */
@@ -11,7 +11,6 @@ export interface Evidence {
   readonly singles: readonly SingleHypothesis[];
   readonly totals: readonly Float64Array[];
   readonly rows: readonly ReadingRows[];
-  readonly voltSpan: number;
   /** What may have opened each fault that opens something, by position. */
   readonly causes: ReadonlyMap<number, readonly Cause[]>;
 }
@@ -45,16 +44,18 @@ const VICTIM_WITHIN = 4;
 /** The pairs of faults worth looking at. While a single fault explains every reading: that fault with what may have caused it. Else also pairs of the leading singles and of what explains the readings
  *  that the leaders leave over, with brothers of the leaders. */
 export function pairsFor(evidence: Evidence): readonly Joint[] {
-  const { readings, singles, totals } = evidence;
+  const { readings, singles } = evidence;
   if (readings.length === 0) return [];
-  const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
-  const order = [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!);
-  const left = unexplained(evidence, order[0]!);
+  const { scores, order } = ranked(evidence);
+  const left = leftOver(evidence.rows, atPeak(evidence, order[0]!));
   const caused = causedPairs(evidence, order, scores, left);
   if (left.length === 0 || readings.length < 2) return built(evidence, caused);
   const chosen = new Set(order.slice(0, LEADING));
   for (const r of left) for (const h of bestFor(evidence, r).slice(0, LEADING_PER_READING)) chosen.add(h);
-  for (const h of order.slice(0, 3)) brothersOf(singles, h).slice(0, 4).forEach((brother) => chosen.add(brother)); // prettier-ignore
+  for (const h of order.slice(0, 3))
+    brothersOf(singles, h)
+      .slice(0, 4)
+      .forEach((brother) => chosen.add(brother));
   return built(evidence, [...caused, ...pairs(evidence, [...chosen].slice(0, MOST_SINGLES))]);
 }
 
@@ -78,22 +79,33 @@ const TRIED_BESIDE = 12;
 const WORTH_TRYING = 3;
 
 /** The leading single faults, each at the severity that suits it best, for a second one to be looked for on the board with it. */
-export function leadingSingles({ singles, totals, rows }: Evidence): readonly Base[] {
-  const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
-  const order = [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!).slice(0, MOST_BASES);
-  return order.map((h): Base => {
-    const at = peak(totals[h]!);
-    const single = singles[h]!;
+export function leadingSingles(evidence: Evidence): readonly Base[] {
+  const { scores, order } = ranked(evidence);
+  return order.slice(0, MOST_BASES).map((h): Base => {
+    const at = peak(evidence.totals[h]!);
+    const single = evidence.singles[h]!;
     const hypothesis = jointHypothesis([single], [severityAt(single, at)], single.prior);
-    return { joint: { hypothesis, positions: [h], peaks: [at] }, byReading: rows.map(({ rows: own }) => own[h]![at]!), score: scores[h]! };
+    return { joint: { hypothesis, positions: [h], peaks: [at] }, byReading: atPeak(evidence, h), score: scores[h]! };
   });
+}
+
+/** What prior and readings say of each single, nats, and its positions with the likeliest first. */
+function ranked({ singles, totals }: Evidence): { readonly scores: readonly number[]; readonly order: readonly number[] } {
+  const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
+  return { scores, order: [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!) };
+}
+
+/** What each reading says of a single at the severity that suits it best. */
+function atPeak({ totals, rows }: Evidence, h: number): readonly number[] {
+  const at = peak(totals[h]!);
+  return rows.map((own) => own.rows[h]![at]!);
 }
 
 /** Faults worth trying beside the leading explanations, on the board with those in it: they explain something that is left over, as far as each alone tells. */
 export function worthTrying(evidence: Evidence, bases: readonly Base[]): readonly { readonly base: Base; readonly h: number }[] {
   const { rows, singles } = evidence;
   const leaders = [...bases].sort((a, b) => b.score - a.score).slice(0, MOST_BASES);
-  const leavesSome = ({ byReading }: Base): boolean => rows.some((own, r) => byReading[r]! < Math.max(best(own.healthy), best(own.bests)) - UNEXPLAINED);
+  const leavesSome = ({ byReading }: Base): boolean => leftOver(rows, byReading).length > 0;
   // Where the likeliest explains everything nothing more is looked for.
   if (!leaders[0] || !leavesSome(leaders[0])) return [];
   return leaders.filter(leavesSome).flatMap((base) => {
@@ -114,7 +126,11 @@ export function withOneMore(evidence: Evidence, { joint }: Base, h: number, poin
   const positions = [...joint.positions, h].sort((a, b) => a - b);
   const at = (position: number): number => joint.positions.indexOf(position);
   const states = positions.map((p) => (p === h ? severityAt(singles[h]!, point) : joint.hypothesis.states[at(p)]!.severity!));
-  const hypothesis = jointHypothesis(positions.map((p) => singles[p]!), states, joint.hypothesis.prior * beside(evidence, singles[h]!)); // prettier-ignore
+  const hypothesis = jointHypothesis(
+    positions.map((p) => singles[p]!),
+    states,
+    joint.hypothesis.prior * beside(evidence, singles[h]!),
+  );
   return { hypothesis, positions, peaks: positions.map((p) => (p === h ? point : joint.peaks[at(p)]!)) };
 }
 
@@ -176,32 +192,29 @@ function built({ singles, totals, rows }: Evidence, candidates: readonly Candida
   return [...likeliest.values()].map(({ h, k, prior }): Joint => {
     const peaks: [number, number] = [peak(totals[h]!), peak(totals[k]!)];
     for (let round = 0; round < 2; round += 1) {
-      peaks[1] = jointPeak(rows, k, h, peaks[0]);
-      peaks[0] = jointPeak(rows, h, k, peaks[1]);
+      peaks[1] = peak(
+        besideSums(
+          rows,
+          k,
+          rows.map((own) => own.rows[h]![peaks[0]]!),
+        ),
+      );
+      peaks[0] = peak(
+        besideSums(
+          rows,
+          h,
+          rows.map((own) => own.rows[k]![peaks[1]]!),
+        ),
+      );
     }
     const states = [severityAt(singles[h]!, peaks[0]), severityAt(singles[k]!, peaks[1])];
     return { hypothesis: jointHypothesis([singles[h]!, singles[k]!], states, prior), positions: [h, k], peaks };
   });
 }
 
-/** The point of a single at which it explains best what the other, at its point, does not. */
-function jointPeak(rows: readonly ReadingRows[], h: number, other: number, at: number): number {
-  const size = rows[0]!.rows[h]!.length;
-  const sums = new Float64Array(size);
-  for (const { rows: own } of rows) {
-    const [mine, theirs] = [own[h]!, own[other]![at]!];
-    for (let i = 0; i < size; i += 1) sums[i]! += Math.max(mine[i]!, theirs);
-  }
-  return peak(sums);
-}
-
-/** Readings that neither this hypothesis nor a healthy board explains nearly as well as something else does. */
-function unexplained({ rows, totals }: Evidence, leader: number): number[] {
-  const at = peak(totals[leader]!);
-  return rows.flatMap((own, r) => {
-    const envelope = Math.max(best(own.healthy), best(own.bests));
-    return own.rows[leader]![at]! < envelope - UNEXPLAINED ? [r] : [];
-  });
+/** Readings that a healthy board or something else explains much better than these explanations of theirs. */
+function leftOver(rows: readonly ReadingRows[], byReading: readonly number[]): number[] {
+  return rows.flatMap((own, r) => (byReading[r]! < Math.max(best(own.healthy), best(own.bests)) - UNEXPLAINED ? [r] : []));
 }
 
 /** The pairs of these that promise most: each reading is at best explained as well as the better of the two explains it alone. */
@@ -239,17 +252,19 @@ function partOf({ fault }: SingleHypothesis): Part | undefined {
 function areBrothers(a: SingleHypothesis, b: SingleHypothesis): boolean {
   const [p, q] = [partOf(a), partOf(b)];
   if (!p || !q || p.kind !== q.kind || a.fault.type !== 'mode' || b.fault.type !== 'mode' || a.fault.mode.name !== b.fault.mode.name) return false;
-  const value = (part: Part): unknown => (part.kind === 'capacitor' ? `${part.capacitanceFarad} ${part.dielectric ?? ''}` : part.kind === 'resistor' ? part.resistanceOhm : 'model' in part ? part.model.name : ''); // prettier-ignore
+  const value = (part: Part): unknown =>
+    part.kind === 'capacitor'
+      ? `${part.capacitanceFarad} ${part.dielectric ?? ''}`
+      : part.kind === 'resistor'
+        ? part.resistanceOhm
+        : 'model' in part
+          ? part.model.name
+          : '';
   return value(p) === value(q) && p.fitYear === q.fitYear && nameKey(replaceableRef(p.ref)) !== nameKey(replaceableRef(q.ref));
 }
 
 function brothersOf(singles: readonly SingleHypothesis[], h: number): number[] {
   return singles.flatMap((candidate, i) => (i !== h && areBrothers(singles[h]!, candidate) ? [i] : []));
-}
-
-/** Where a row is largest. */
-export function peak(values: Float64Array): number {
-  return values.reduce((at, value, i) => (value > values[at]! ? i : at), 0);
 }
 
 /** The severity of a single at a point of its grid, between its solved ones on a log scale. at: guesses at edges stand one after another. */

@@ -32,7 +32,13 @@ export function minimalHittingSets(sets: readonly (readonly number[])[]): number
 function subsets(count: number, most: number): number[][] {
   const bySize: number[][][] = [[[]]];
   for (let size = 1; size <= most; size += 1) {
-    bySize.push(bySize[size - 1]!.flatMap((set) => Array.from({ length: count }, (_, i) => i).filter((i) => i > (set.at(-1) ?? -1)).map((i) => [...set, i]))); // prettier-ignore
+    bySize.push(
+      bySize[size - 1]!.flatMap((set) =>
+        Array.from({ length: count }, (_, i) => i)
+          .filter((i) => i > (set.at(-1) ?? -1))
+          .map((i) => [...set, i]),
+      ),
+    );
   }
   return bySize.slice(1).flat();
 }
@@ -41,7 +47,14 @@ function someLevelsExplain(index: BoardIndex, readings: readonly Reading[], refs
   const free = freeOutputs(index, refs, new Set(readings.map(({ measurement }) => measurement.at.net)));
   if (free.length > MOST_FREE_OUTPUTS) return false;
   for (let levels = 0; levels < 2 ** free.length; levels += 1) {
-    if (explains(index, readings, free.map((pin, bit) => stuck(index, pin, (levels >> bit) & 1)))) return true; // prettier-ignore
+    if (
+      explains(
+        index,
+        readings,
+        free.map((pin, bit) => stuck(index, pin, (levels >> bit) & 1)),
+      )
+    )
+      return true;
   }
   return false;
 }

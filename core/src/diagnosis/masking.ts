@@ -47,7 +47,9 @@ function judge(index: BoardIndex, state: BenchState, part: Capacitor): EsrVerdic
   const [expectedOhm, band] = 'ok' in healthy ? [Infinity, Infinity] : [healthy.value, healthy.value + COVERAGE * combinedSpread('esr', healthy)];
   const parsed = parseFault(index, `${part.ref}:high-esr`);
   const nets = part.pins.map(nameKey).sort().join(' ');
-  const together = index.board.parts.filter((other) => other !== part && other.kind === 'capacitor' && other.pins.map(nameKey).sort().join(' ') === nets).map(({ ref }) => ref); // prettier-ignore
+  const together = index.board.parts
+    .filter((other) => other !== part && other.kind === 'capacitor' && other.pins.map(nameKey).sort().join(' ') === nets)
+    .map(({ ref }) => ref);
   return { ref: part.ref, expectedOhm, bandOhm: band, hiddenFactor: parsed.ok ? hiddenFactor(state, m, parsed.fault, band) : Infinity, together };
 }
 
@@ -80,7 +82,9 @@ function bestLift(index: BoardIndex, capacitors: readonly Capacitor[], hidden: r
   const tried = [...beside].sort((a, b) => b.capacitanceFarad - a.capacitanceFarad).slice(0, LIFTS_TRIED);
   const results = tried.map((lifted) => {
     const state = new BenchState(index, { setup: 'off', faults: [], absent: [lifted.ref] });
-    const others = capacitors.filter(({ ref }) => ref !== lifted.ref && isHidden.has(ref) && judge(index, state, part(capacitors, ref)).hiddenFactor < JUDGES_BELOW).map(({ ref }) => ref); // prettier-ignore
+    const others = capacitors
+      .filter(({ ref }) => ref !== lifted.ref && isHidden.has(ref) && judge(index, state, part(capacitors, ref)).hiddenFactor < JUDGES_BELOW)
+      .map(({ ref }) => ref);
     return { ref: lifted.ref, settles: isHidden.has(lifted.ref) ? [lifted.ref, ...others] : others };
   });
   return results.reduce((best, result) => (result.settles.length > best.settles.length ? result : best), results[0]!);

@@ -1,19 +1,17 @@
-import { GROUND, nameKey, type BoardIndex, type Part } from '../board';
+import { GROUND, isBusyNet, nameKey, pinsOn, type BoardIndex, type Part } from '../board';
 import type { SingleHypothesis } from '../fault';
 
-/** A net with more pins than this carries a supply: what lies on it is not near by that. */
-const RAIL_PINS = 12;
 /** Parts that may lie between an edge and what a load there could still show, chips never among them. */
 const MOST_BETWEEN = 2;
 
 /** These nets and what one or two plain parts join to them, rails left out: where a load on one of them changes more than what a level is. */
 function netsAround(index: BoardIndex, start: readonly string[]): ReadonlySet<string> {
   const sources = new Set(index.board.parts.filter(({ kind }) => kind === 'voltageSource').flatMap(({ pins }) => pins.map(nameKey)));
-  const isRail = (net: string): boolean => net === GROUND || sources.has(net) || (index.pinsOfNet.get(index.netByKey.get(net)!)?.length ?? 0) > RAIL_PINS;
+  const isRail = (net: string): boolean => net === GROUND || sources.has(net) || isBusyNet(index, net);
   const near = new Set(start);
   let border = [...near];
   for (let hop = 0; hop < MOST_BETWEEN; hop += 1) {
-    const next = border.flatMap((net) => (index.pinsOfNet.get(index.netByKey.get(net)!) ?? []).flatMap(({ part }) => (part.kind === 'chip' ? [] : part.pins.map(nameKey)))); // prettier-ignore
+    const next = border.flatMap((net) => pinsOn(index, net).flatMap(({ part }) => (part.kind === 'chip' ? [] : part.pins.map(nameKey))));
     border = [...new Set(next)].filter((net) => !near.has(net) && !isRail(net));
     for (const net of border) near.add(net);
   }
@@ -40,11 +38,11 @@ export interface EdgeRegion {
 
 /** The region that matters to readings between these nets: where one of them lies near an edge only the edges there, else all of them. */
 export function edgeRegion(index: BoardIndex, read: readonly string[]): EdgeRegion {
-  const edges = (index.board.edges ?? []).map(({ net }) => nameKey(net)).filter((net) => index.netByKey.has(net)); // prettier-ignore
+  const edges = (index.board.edges ?? []).map(({ net }) => nameKey(net)).filter((net) => index.netByKey.has(net));
   const own = new Set(read.map(nameKey).filter((net) => net !== GROUND));
   const beside = edges.filter((edge) => [...netsAround(index, [edge])].some((net) => own.has(net)));
   const near = netsAround(index, beside.length > 0 ? beside : edges);
-  const parts = new Set([...near].flatMap((net) => (index.pinsOfNet.get(index.netByKey.get(net)!) ?? []).map(({ part }) => part)));
+  const parts = new Set([...near].flatMap((net) => pinsOn(index, net).map(({ part }) => part)));
   const keys = new Set([...near, ...[...parts].flatMap(({ pins }) => pins.map(nameKey))]);
   return { near, parts, keys, nets: index.nets.flatMap((net, i) => (keys.has(nameKey(net)) ? [i] : [])) };
 }

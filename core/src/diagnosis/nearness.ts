@@ -1,9 +1,9 @@
-import { GROUND, nameKey, type BoardIndex, type Part } from '../board';
+import { GROUND, isBusyNet, nameKey, pinsOn, type BoardIndex } from '../board';
 import type { SingleHypothesis } from '../fault';
 import type { Measurement } from '../instrument';
 
-/** A net with more pins than this is a rail: over it everything is a neighbour, so that a step across it counts more. */
-const RAIL = { pins: 12, steps: 3 } as const;
+/** A step across a net on which much hangs counts so many more. */
+const BUSY_STEPS = 3;
 /** Each step away makes a fault so many nats less worth looking at first. */
 const NATS_A_STEP = 1.5;
 
@@ -11,11 +11,12 @@ const NATS_A_STEP = 1.5;
 export function nearestFirst(index: BoardIndex, singles: readonly SingleHypothesis[], { at, to }: Measurement): readonly number[] {
   const steps = stepsFrom(index, [at.net, to.net]);
   const far = Math.max(...steps.values(), 0) + 1;
-  const worth = singles.map(({ fault, prior }) => Math.log(prior) - NATS_A_STEP * Math.min(...netsOf(fault).map((net) => steps.get(nameKey(net)) ?? far)));
+  const worth = singles.map(({ fault, prior }) => Math.log(prior) - NATS_A_STEP * Math.min(...netsOfFault(fault).map((net) => steps.get(nameKey(net)) ?? far)));
   return [...singles.keys()].sort((a, b) => worth[b]! - worth[a]!);
 }
 
-function netsOf(fault: SingleHypothesis['fault']): readonly string[] {
+/** Nets that a fault touches. */
+export function netsOfFault(fault: SingleHypothesis['fault']): readonly string[] {
   if (fault.type === 'bridge') return fault.nets;
   if (fault.type === 'cut') return [fault.net];
   if (fault.type === 'dry') return [fault.pin.net, ...fault.pin.part.pins];
@@ -30,9 +31,8 @@ function stepsFrom(index: BoardIndex, start: readonly string[]): ReadonlyMap<str
   for (let step = 1; border.length > 0; step += 1) {
     const next: string[] = [];
     for (const net of border) {
-      const places = index.pinsOfNet.get(index.netByKey.get(net) ?? '') ?? [];
-      const cost = places.length > RAIL.pins ? step + RAIL.steps : step;
-      for (const other of places.flatMap(({ part }: { part: Part }) => part.pins.map(nameKey))) {
+      const cost = isBusyNet(index, net) ? step + BUSY_STEPS : step;
+      for (const other of pinsOn(index, net).flatMap(({ part }) => part.pins.map(nameKey))) {
         if (other === GROUND || found.has(other)) continue;
         found.set(other, cost);
         next.push(other);

@@ -10,6 +10,23 @@ export function best(row: LikelihoodRow): number {
   return top;
 }
 
+/** Where a row is largest. */
+export function peak(row: LikelihoodRow): number {
+  return row.reduce((at, value, i) => (value > row[at]! ? i : at), 0);
+}
+
+/** Adds to a sum, in place. */
+export function addTo(total: LikelihoodRow, more: LikelihoodRow): void {
+  for (let i = 0; i < total.length; i += 1) total[i]! += more[i]!;
+}
+
+/** The sum of rows of one length. */
+export function addUp(rows: readonly LikelihoodRow[], length: number): LikelihoodRow {
+  const total = new Float64Array(length);
+  for (const row of rows) addTo(total, row);
+  return total;
+}
+
 /** Log-likelihoods of one reading under every single fault, in their order. */
 export class ReadingRows {
   readonly rows: LikelihoodRow[] = [];

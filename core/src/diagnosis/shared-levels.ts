@@ -2,7 +2,7 @@ import type { Hypothesis } from '../fault';
 import type { Reading } from '../instrument';
 import type { Joint } from './joints';
 import { EsrLevels } from './esr-levels';
-import { ReadingRows, type LikelihoodRow } from './reading-rows';
+import { addTo, ReadingRows, type LikelihoodRow } from './reading-rows';
 import { gridSize } from './severity-grid';
 
 /** Readings that share an unknown level, put together for one belief: they are not independent of one another, so they count together. The row of one of them alone is what it adds to the others. Lives as
@@ -99,10 +99,6 @@ export class SharedLevels {
     for (let k = 0; k < this.guesses; k += 1) out.set(row, k * size);
     return out;
   }
-}
-
-function addTo(total: LikelihoodRow, more: LikelihoodRow): void {
-  for (let i = 0; i < total.length; i += 1) total[i]! += more[i]!;
 }
 
 function difference(one: LikelihoodRow, other: LikelihoodRow): LikelihoodRow {

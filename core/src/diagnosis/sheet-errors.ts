@@ -35,7 +35,17 @@ export function sheetErrors(index: BoardIndex, healthyPrior: number): readonly S
   for (const { kind } of all) counts.set(kind, (counts.get(kind) ?? 0) + 1);
   return all.map(({ fault, severities, discrete, sheet, kind }): SingleHypothesis => {
     const chance = CHANCE[kind] / counts.get(kind)!;
-    return { type: 'single', name: fault.name, faults: [fault.name], refs: [], fault, severities, discrete, prior: healthyPrior * chance, sheet: { ...sheet, chance } }; // prettier-ignore
+    return {
+      type: 'single',
+      name: fault.name,
+      faults: [fault.name],
+      refs: [],
+      fault,
+      severities,
+      discrete,
+      prior: healthyPrior * chance,
+      sheet: { ...sheet, chance },
+    };
   });
 }
 
@@ -52,11 +62,28 @@ function misreadValues({ board }: BoardIndex): readonly Drawn[] {
     if (part.kind !== 'resistor' || part.unknown || isInsidePackage(part.ref)) return [];
     const [low, value, high] = [0.1, 1, 10].map((factor) => formatCompact(part.resistanceOhm * factor, 'ohm'));
     const check = `read its bands, or its ohms with a leg lifted`;
-    const fault = (name: string, from: number, to: number): Fault => ({ type: 'mode', name: `${part.ref}:${name}`, part, mode: modeOf(name, from, to, scaled) }); // prettier-ignore
+    const fault = (name: string, from: number, to: number): Fault => ({
+      type: 'mode',
+      name: `${part.ref}:${name}`,
+      part,
+      mode: modeOf(name, from, to, scaled),
+    });
     return [
-      { kind: 'decade', fault: fault('other-decade', DECADES[0], DECADES[3]), severities: DECADES, discrete: true, sheet: { title: `${part.ref} may be ${high} or ${low}, not ${value}`, check } },
-      { kind: 'misread', fault: fault('other-value', DIGITS.low, DIGITS.high), severities: severityGrid(DIGITS), discrete: false, sheet: { title: `${part.ref} may not be ${value}`, check } },
-    ]; // prettier-ignore
+      {
+        kind: 'decade',
+        fault: fault('other-decade', DECADES[0], DECADES[3]),
+        severities: DECADES,
+        discrete: true,
+        sheet: { title: `${part.ref} may be ${high} or ${low}, not ${value}`, check },
+      },
+      {
+        kind: 'misread',
+        fault: fault('other-value', DIGITS.low, DIGITS.high),
+        severities: severityGrid(DIGITS),
+        discrete: false,
+        sheet: { title: `${part.ref} may not be ${value}`, check },
+      },
+    ];
   });
 }
 
@@ -94,9 +121,17 @@ function danglingNets(index: BoardIndex): readonly Drawn[] {
       seen.add(key);
       const sheet = { title: `a part from ${net} to ${other} is not drawn`, check: `${net} ends at one pin on this sheet: follow its track` };
       const kind = loose.includes(other) ? 'twoEnds' : 'dangling';
-      return [{ kind, fault: { type: 'bridge', name: `${net}~${other}:undrawn-part`, nets: [net, other], severity: UNDRAWN_PART_OHM }, severities: severityGrid(UNDRAWN_PART_OHM), discrete: false, sheet }];
+      return [
+        {
+          kind,
+          fault: { type: 'bridge', name: `${net}~${other}:undrawn-part`, nets: [net, other], severity: UNDRAWN_PART_OHM },
+          severities: severityGrid(UNDRAWN_PART_OHM),
+          discrete: false,
+          sheet,
+        },
+      ];
     }),
-  ); // prettier-ignore
+  );
 }
 
 function undrawnLoads(index: BoardIndex): readonly Drawn[] {
@@ -106,7 +141,13 @@ function undrawnLoads(index: BoardIndex): readonly Drawn[] {
   return index.nets.flatMap((net): Drawn[] => {
     if (held.has(nameKey(net))) return [];
     const sheet = { title: `something that is not drawn loads net ${net}`, check: `follow the track of ${net} for a part that the sheet does not show` };
-    const load = (name: string, to: string): Drawn => ({ kind: 'undrawn', fault: { type: 'bridge', name: `${net}:${name}`, nets: [net, to], severity: UNDRAWN_OHM }, severities: grid, discrete: false, sheet }); // prettier-ignore
+    const load = (name: string, to: string): Drawn => ({
+      kind: 'undrawn',
+      fault: { type: 'bridge', name: `${net}:${name}`, nets: [net, to], severity: UNDRAWN_OHM },
+      severities: grid,
+      discrete: false,
+      sheet,
+    });
     const draw: Drawn = {
       kind: 'undrawn',
       fault: { type: 'bridge', name: `${net}:undrawn-draw`, nets: [net, GROUND], severity: UNDRAWN_OHM, poweredOnly: true },
@@ -127,8 +168,16 @@ function joinedNets(index: BoardIndex): readonly Drawn[] {
     return named.flatMap((other): Drawn[] => {
       if (other === net || !isNearName(net, other) || (pinCount(other) === 1 && other < net)) return [];
       const sheet = { title: `${net} and ${other} may be one net`, check: `beep from ${net} to ${other}` };
-      return [{ kind: 'oneNet', fault: { type: 'bridge', name: `${net}~${other}:one-net`, nets: [net, other], severity: { low: JOINED_OHM, high: JOINED_OHM } }, severities: [JOINED_OHM], discrete: true, sheet }];
-    }); // prettier-ignore
+      return [
+        {
+          kind: 'oneNet',
+          fault: { type: 'bridge', name: `${net}~${other}:one-net`, nets: [net, other], severity: { low: JOINED_OHM, high: JOINED_OHM } },
+          severities: [JOINED_OHM],
+          discrete: true,
+          sheet,
+        },
+      ];
+    });
   });
 }
 
@@ -142,8 +191,21 @@ function isNearName(a: string, b: string): boolean {
 function wrongSupplies({ board }: BoardIndex): readonly Drawn[] {
   return board.parts.flatMap((part: Part): Drawn[] => {
     if (part.kind !== 'voltageSource' || part.volt === 0) return [];
-    const mode = modeOf('other-volts', SUPPLY.low, SUPPLY.high, (healthy, factor) => healthy.map((e) => (e.type === 'branch' ? { ...e, volt: e.volt * factor } : e)));
-    const sheet = { title: `what feeds ${part.pins[0]} may not be ${formatCompact(part.volt, 'V')}`, check: `read the volts of ${part.pins[0]} where they come in` };
-    return [{ kind: 'supply', fault: { type: 'mode', name: `${part.ref}:other-volts`, part, mode }, severities: [0.5, 0.65, 0.8, 0.9, 1.1, 1.25, 1.6], discrete: false, sheet }];
-  }); // prettier-ignore
+    const mode = modeOf('other-volts', SUPPLY.low, SUPPLY.high, (healthy, factor) =>
+      healthy.map((e) => (e.type === 'branch' ? { ...e, volt: e.volt * factor } : e)),
+    );
+    const sheet = {
+      title: `what feeds ${part.pins[0]} may not be ${formatCompact(part.volt, 'V')}`,
+      check: `read the volts of ${part.pins[0]} where they come in`,
+    };
+    return [
+      {
+        kind: 'supply',
+        fault: { type: 'mode', name: `${part.ref}:other-volts`, part, mode },
+        severities: [0.5, 0.65, 0.8, 0.9, 1.1, 1.25, 1.6],
+        discrete: false,
+        sheet,
+      },
+    ];
+  });
 }

@@ -31,7 +31,10 @@ export function symptomTable(index: BoardIndex, rates: RateTable, predictor = ne
       total += weight;
       byPart.set(h.refs[0]!, (byPart.get(h.refs[0]!) ?? 0) + weight);
     }
-    const suspects = [...byPart].map(([ref, weight]) => ({ ref, probability: total > 0 ? weight / total : 0 })).filter(({ probability }) => probability > 1e-4).sort((a, b) => b.probability - a.probability); // prettier-ignore
+    const suspects = [...byPart]
+      .map(([ref, weight]) => ({ ref, probability: total > 0 ? weight / total : 0 }))
+      .filter(({ probability }) => probability > 1e-4)
+      .sort((a, b) => b.probability - a.probability);
     return { name, title, healthy: healthy ? 'yes' : 'no', share: total / faulty, suspects };
   });
 }

@@ -71,7 +71,17 @@ export function stateParts(index: BoardIndex, state: BoardState, sound?: readonl
 
 /** A transformer gives nothing where its mains does not reach it. */
 function starved(index: BoardIndex, { setup, absent, faults }: BoardState, own: PartElements): PartElements {
-  if (own.part.kind !== 'transformer' || isFed(index, own.part, setup, absent, faults.map(({ fault }) => fault))) return own; // prettier-ignore
+  if (
+    own.part.kind !== 'transformer' ||
+    isFed(
+      index,
+      own.part,
+      setup,
+      absent,
+      faults.map(({ fault }) => fault),
+    )
+  )
+    return own;
   return { part: own.part, elements: own.elements.map((element) => (element.type === 'branch' && element.volt !== 0 ? { ...element, volt: 0 } : element)) };
 }
 

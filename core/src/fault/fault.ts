@@ -77,10 +77,14 @@ function parseBridge(index: BoardIndex, text: string, place: string): FaultResul
 }
 
 function parseCut(index: BoardIndex, text: string, place: string): FaultResult {
-  const unordered = (ends: string): string => ends.toLowerCase().split('~').sort().join('~'); // prettier-ignore
+  const unordered = (ends: string): string => ends.toLowerCase().split('~').sort().join('~');
   const fault = trackCuts(index).find(({ between }) => unordered(between) === unordered(place));
   if (fault) return { ok: true, fault: fault.fault };
-  return { ok: false, what: `${text}: no track is known to run between ${place.replace('~', ' and ')}`, expected: 'two pins next to each other on one net of a board with positions, with other pins behind both' }; // prettier-ignore
+  return {
+    ok: false,
+    what: `${text}: no track is known to run between ${place.replace('~', ' and ')}`,
+    expected: 'two pins next to each other on one net of a board with positions, with other pins behind both',
+  };
 }
 
 function dryPin(pin: PinPlace): Fault {

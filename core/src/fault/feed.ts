@@ -64,7 +64,9 @@ function carries(part: Part): boolean {
 
 /** The transformers that a fault leaves without their mains. */
 export function starvedBy(index: BoardIndex, fault: Fault): readonly Part[] {
-  return feedsOf(index).filter((feed) => opens(fault, index, feed)).map(({ transformer }) => transformer); // prettier-ignore
+  return feedsOf(index)
+    .filter((feed) => opens(fault, index, feed))
+    .map(({ transformer }) => transformer);
 }
 
 /** Whether a transformer has its mains in this setup, with these parts off the board and these faults. */

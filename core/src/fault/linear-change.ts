@@ -39,7 +39,12 @@ export function linearChange(fault: Fault, severity?: number): LinearChange | un
 /** One text for all changes that no direct current can tell apart: a shorted capacitor and another one beside it. */
 export function sameDcKey({ a, b, before, after }: LinearChange): string {
   const dc = (elements: readonly Element[]): string =>
-    elements.flatMap((element) => (element.type === 'conductance' ? [`${element.siemens}/${element.spread}`] : element.type === 'coil' ? [`${element.ohm} ohm/${element.spread}`] : [])).sort().join('+'); // prettier-ignore
+    elements
+      .flatMap((element) =>
+        element.type === 'conductance' ? [`${element.siemens}/${element.spread}`] : element.type === 'coil' ? [`${element.ohm} ohm/${element.spread}`] : [],
+      )
+      .sort()
+      .join('+');
   return `${[a, b].sort().join('~')}:${dc(before)}>${dc(after)}`;
 }
 

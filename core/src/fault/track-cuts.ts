@@ -41,11 +41,11 @@ function cutsOf(net: string, pins: readonly PlacedPin[]): TrackCut[] {
   const tree = shortestTree(pins);
   return tree.flatMap(([from, to]): TrackCut[] => {
     const far = reachable(tree, to, from);
-    const near = pins.map((_, i) => i).filter((i) => !far.has(i)); // prettier-ignore
+    const near = pins.map((_, i) => i).filter((i) => !far.has(i));
     const lost = far.size <= near.length ? [...far] : near;
     if (lost.length < 2 || Math.max(far.size, near.length) < 2) return [];
-    const between = [from, to].map((i) => `${pins[i]!.part.ref}.${pins[i]!.index + 1}`).join('~'); // prettier-ignore
-    return [{ between, fault: { type: 'cut', name: `${between}:cut`, net, pins: lost.sort((a, b) => a - b).map((i) => pins[i]!) } }]; // prettier-ignore
+    const between = [from, to].map((i) => `${pins[i]!.part.ref}.${pins[i]!.index + 1}`).join('~');
+    return [{ between, fault: { type: 'cut', name: `${between}:cut`, net, pins: lost.sort((a, b) => a - b).map((i) => pins[i]!) } }];
   });
 }
 

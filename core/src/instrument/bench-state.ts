@@ -1,9 +1,25 @@
 import { powerOf, type BoardIndex, type Observable, type Point } from '../board';
 import {
-  across, buildNetwork, contentions, drivenLevel, heldNodes, impedance, impedanceAfter, isUnknown, NO_DIFFERENCE, nodeOf,
-  settle, smallSignal, Vicinity,
-  type Contention, type Impedance, type Network, type NoOperatingPoint, type Settled, type SmallSignalNetwork,
-} from '../circuit'; // prettier-ignore
+  across,
+  buildNetwork,
+  contentions,
+  drivenLevel,
+  heldNodes,
+  impedance,
+  impedanceAfter,
+  isUnknown,
+  NO_DIFFERENCE,
+  nodeOf,
+  settle,
+  smallSignal,
+  Vicinity,
+  type Contention,
+  type Impedance,
+  type Network,
+  type NoOperatingPoint,
+  type Settled,
+  type SmallSignalNetwork,
+} from '../circuit';
 import type { Element } from '../device';
 import { faultsKey, siteElements, nodeBehind, stateParts, type BoardState, type Fault, type FaultState, type LinearChange, type PartElements } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
@@ -225,7 +241,9 @@ export class BenchState {
     const chip = this.network.chips[c];
     if (!chip) return false;
     const inputs = chip.logic.inputs.flatMap(({ pin }, i) => (pin === fault.mode.pin ? [settled.seen[c]![i]] : []));
-    const outputs = chip.logic.outputs.flatMap((output, i) => (output.pin === fault.mode.pin ? [settled.driven[chip.outputs[i]!.driver] === drivenLevel({ ...output, stuck: level }, level, HIGH)] : [])); // prettier-ignore
+    const outputs = chip.logic.outputs.flatMap((output, i) =>
+      output.pin === fault.mode.pin ? [settled.driven[chip.outputs[i]!.driver] === drivenLevel({ ...output, stuck: level }, level, HIGH)] : [],
+    );
     if (inputs.length + outputs.length === 0) return false;
     return inputs.every((seen) => seen === level) && outputs.every((same) => same);
   }
@@ -247,7 +265,12 @@ export class BenchState {
   private get powered(): PoweredMeter | NoOperatingPoint {
     const settled = this.solve();
     if (!settled.ok) return settled;
-    return (this.ownPowered ??= new PoweredMeter(this.network, settled, (more) => buildNetwork([...this.elements, more], this.index.nets), () => this.ownBeside?.points[0])); // prettier-ignore
+    return (this.ownPowered ??= new PoweredMeter(
+      this.network,
+      settled,
+      (more) => buildNetwork([...this.elements, more], this.index.nets),
+      () => this.ownBeside?.points[0],
+    ));
   }
 
   /** Lets go of what was kept for many questions in a row. */

@@ -178,5 +178,8 @@ function keyOf({ difference: { conductances, gone, come, branches, extra }, netw
     const key = a < b ? `${a}~${b}` : `${b}~${a}`;
     sums.set(key, (sums.get(key) ?? 0) + siemens);
   }
-  return [...sums].map(([place, siemens]) => `${place}:${siemens}`).sort().join(); // prettier-ignore
+  return [...sums]
+    .map(([place, siemens]) => `${place}:${siemens}`)
+    .sort()
+    .join();
 }

@@ -16,7 +16,12 @@ export function junctionsMatter(network: Network, response: Float64Array, a: num
   const add = (saturation: number, emission: number, volt: number): void => {
     if (volt > 0) current += saturation * Math.expm1(Math.min(volt / (emission * THERMAL_VOLT), 100));
   };
-  for (const { a: anode, b: cathode, element: { model } } of junctions) add(model.saturationCurrentAmpere, model.emissionCoefficient, scale * across(response, anode, cathode)); // prettier-ignore
+  for (const {
+    a: anode,
+    b: cathode,
+    element: { model },
+  } of junctions)
+    add(model.saturationCurrentAmpere, model.emissionCoefficient, scale * across(response, anode, cathode));
   for (const {
     nodes: [collector, base, emitter],
     element: { model },

@@ -65,7 +65,10 @@ function currentMeasurement(index: BoardIndex, setup: Setup, at: string): Measur
 function symptomMeasurement(index: BoardIndex, setup: string, at: string): MeasurementResult {
   const observables = index.board.observables ?? [];
   const observable = observables.find(({ name }) => nameKey(name) === nameKey(at.trim()));
-  const some = observables.slice(0, 8).map(({ name }) => name).join(', '); // prettier-ignore
+  const some = observables
+    .slice(0, 8)
+    .map(({ name }) => name)
+    .join(', ');
   if (!observable)
     return { ok: false, what: `the board has no observable "${at}"`, expected: some === '' ? 'a board that names observables' : `one of ${some}` };
   const wanted = setup === '' ? (observable.setup ?? 'on') : setup;

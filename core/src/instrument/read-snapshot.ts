@@ -1,4 +1,5 @@
 import { GROUND, type BoardIndex, type PinPlace } from '../board';
+import { STAGE_SPREAD } from '../device';
 import type { Measurement } from './measurement';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
@@ -6,8 +7,7 @@ import type { VoltSnapshot } from './snapshot';
 
 /** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
 const MOVED_SPREAD = 0.02;
-/** Spread of what a chip's output stage gives where a fault has it drive another level, volt, and below which level it is a low. From memory of common data sheets. */
-const STAGE_SPREAD = { low: 0.04, high: 0.15 } as const;
+/** Below this a chip's output stage gives a low, volt. From memory of common data sheets. */
 const LOW_BELOW_VOLT = 0.8;
 /** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
 const WELL_FED = 0.98;

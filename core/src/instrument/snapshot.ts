@@ -79,7 +79,9 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
 /** The nets of which anything may be other than on the sound board. */
 function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoard): Uint8Array {
   const { moved, driven } = settled;
-  const all = moved === undefined || (driven.includes(UNKNOWN) || sound.settled.driven.includes(UNKNOWN)) && !driven.every((level, i) => level === sound.settled.driven[i]); // prettier-ignore
+  const all =
+    moved === undefined ||
+    ((driven.includes(UNKNOWN) || sound.settled.driven.includes(UNKNOWN)) && !driven.every((level, i) => level === sound.settled.driven[i]));
   const ask = new Uint8Array(nodes.length).fill(all ? ASK.net : ASK.nothing);
   const nets = netsOfNodes(nodes);
   const put = (node: number, what: number): void => void (nets[node]! >= 0 && (ask[nets[node]!] = what));

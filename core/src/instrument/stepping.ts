@@ -77,7 +77,9 @@ function withLevels(index: BoardIndex, held: ReadonlyMap<string, number>): Board
     own.add(nameKey(level[0]));
     return { ...part, volt: level[1] };
   });
-  const added = [...held].filter(([net]) => !own.has(nameKey(net))).map(([net, volt]): Part => ({ kind: 'voltageSource', ref: `step#${net}`, pins: [net, GROUND], volt })); // prettier-ignore
+  const added = [...held]
+    .filter(([net]) => !own.has(nameKey(net)))
+    .map(([net, volt]): Part => ({ kind: 'voltageSource', ref: `step#${net}`, pins: [net, GROUND], volt }));
   const board: Board = { ...index.board, parts: [...parts, ...added] };
   return indexBoard(board);
 }

@@ -66,7 +66,9 @@ const AS_GOOD = 0.05;
 export function planActions(index: BoardIndex, belief: Belief, costs: CostTable, promises: readonly ReadingPromise[]): readonly Action[] {
   const shares = new Map(belief.byPart.filter(({ probability }) => probability >= NEGLIGIBLE).map(({ ref, probability }) => [ref, probability]));
   const order = (own: ReadonlyMap<string, number>): number => {
-    const steps = [...own].filter(([, probability]) => probability >= NEGLIGIBLE).map(([ref, probability]) => ({ ref, probability, minutes: costs.replace + MINUTES.test })); // prettier-ignore
+    const steps = [...own]
+      .filter(([, probability]) => probability >= NEGLIGIBLE)
+      .map(([ref, probability]) => ({ ref, probability, minutes: costs.replace + MINUTES.test }));
     return expectedRepairMinutes(repairOrder(steps), GIVE_UP_MINUTES);
   };
   const now = order(shares);

@@ -1,4 +1,4 @@
-import { GROUND, isInsidePackage, pinPoint, setupNames, type BoardIndex, type Part, type Point } from '../board';
+import { GROUND, isBusyNet, isInsidePackage, pinPoint, setupNames, type BoardIndex, type Part, type Point } from '../board';
 import type { Fault } from '../fault';
 import { observableMeasurements, type Measurement, type ReadingKind } from '../instrument';
 import type { OutlookBase } from './outlook';
@@ -86,20 +86,15 @@ function ownReadings(part: Part): readonly ReadingKind[] {
   }
 }
 
-/** A net with more pins than this is a rail, over which everything is a neighbour. */
-const RAIL_PINS = 12;
-
 /** Of many measurements those around the suspects: every look at the powered board, and ohms, diodes, continuity and ESR where both points lie on a net of a
  *  suspect or one part away from it. */
-export function aroundSuspects({ board }: BoardIndex, { entries }: OutlookBase, all: readonly Measurement[]): readonly Measurement[] {
-  const pins = new Map<string, number>();
-  for (const part of board.parts) for (const net of part.pins) pins.set(net, (pins.get(net) ?? 0) + 1);
+export function aroundSuspects(index: BoardIndex, { entries }: OutlookBase, all: readonly Measurement[]): readonly Measurement[] {
   const own = new Set(
     entries.flatMap(({ hypothesis }) => (hypothesis.type === 'joint' ? hypothesis.members : [hypothesis]).flatMap(({ fault }) => netsOf(fault))),
   );
   const near = new Set([...own, GROUND]);
-  for (const part of board.parts) {
-    if (part.pins.some((net) => own.has(net) && net !== GROUND && pins.get(net)! <= RAIL_PINS)) for (const net of part.pins) near.add(net);
+  for (const part of index.board.parts) {
+    if (part.pins.some((net) => own.has(net) && net !== GROUND && !isBusyNet(index, net))) for (const net of part.pins) near.add(net);
   }
   return all.filter(({ setup, at, to }) => setup !== 'off' || (near.has(at.net) && near.has(to.net)));
 }

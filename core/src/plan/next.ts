@@ -128,14 +128,25 @@ export function* planSteps(diagnoser: Diagnoser, readings: readonly Reading[], b
     }
   }
   const exhausted = searchedAll && isLittle();
-  const touches = !settled && !options.quick && isLittle() ? weighTouches(diagnoser, view, belief, readings, absent, costs).filter(({ information }) => information.gainBits >= LITTLE) : []; // prettier-ignore
+  const touches =
+    !settled && !options.quick && isLittle()
+      ? weighTouches(diagnoser, view, belief, readings, absent, costs).filter(({ information }) => information.gainBits >= LITTLE)
+      : [];
   weighed.sort((a, b) => rateOf(b) - rateOf(a));
   lookTwoSteps(diagnoser, view, weighed, costs, absent);
   // With no evidence at all the first question is what the unit does, which its owner can answer before a lid is off. The sort is stable.
   if (readings.length === 0) weighed.sort((a, b) => Number(b.measurement.kind === 'symptom') - Number(a.measurement.kind === 'symptom'));
   const proposals = weighed.slice(0, Math.max(options.most ?? MOST_PROPOSED, MOST_PROMISES)).map((one) => propose(diagnoser, view, one, absent));
-  const replace = belief.byPart.filter((part) => part.probability >= 0.02).slice(0, 10).map(({ ref, probability }) => ({ ref, probability })); // prettier-ignore
-  const actions = planActions(diagnoser.index, belief, costs, proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information))); // prettier-ignore
+  const replace = belief.byPart
+    .filter((part) => part.probability >= 0.02)
+    .slice(0, 10)
+    .map(({ ref, probability }) => ({ ref, probability }));
+  const actions = planActions(
+    diagnoser.index,
+    belief,
+    costs,
+    proposals.slice(0, MOST_PROMISES).map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information)),
+  );
   // Before the first reading nothing is known of this board but how often parts fail: nobody replaces on that.
   const ordered = readings.length > 0 ? actions : [...actions].sort((a, b) => Number(b.kind === 'measure') - Number(a.kind === 'measure'));
   const kept = ordered

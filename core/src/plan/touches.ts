@@ -57,7 +57,14 @@ function touchOf(ref: string, parts: readonly Part[]): Touch | undefined {
 }
 
 /** The touches that say something, best first by bits a minute, each with the reading to be taken after it. */
-export function weighTouches(diagnoser: Diagnoser, view: OutlookBase, belief: Belief, readings: readonly Reading[], absent: readonly string[], costs: CostTable): readonly WeighedTouch[] {
+export function weighTouches(
+  diagnoser: Diagnoser,
+  view: OutlookBase,
+  belief: Belief,
+  readings: readonly Reading[],
+  absent: readonly string[],
+  costs: CostTable,
+): readonly WeighedTouch[] {
   const found = touchesOf(diagnoser.index, belief).flatMap((touch): WeighedTouch[] => {
     const off = [...absent, ...touch.refs];
     const weighed = readingsAfter(diagnoser.index, touch, readings).map((measurement): WeighedTouch => {
@@ -68,7 +75,7 @@ export function weighTouches(diagnoser: Diagnoser, view: OutlookBase, belief: Be
     return weighed.sort((a, b) => b.information.gainBits - a.information.gainBits).slice(0, 1);
   });
   return found.sort((a, b) => rateOf(b) - rateOf(a));
-} // prettier-ignore
+}
 
 /** What is read once more after a touch: the readings nearest to it first, as nets, for its own pins are off the board then; else the nets that it hung on. */
 function readingsAfter(index: BoardIndex, { refs }: Touch, readings: readonly Reading[]): readonly Measurement[] {
@@ -76,15 +83,20 @@ function readingsAfter(index: BoardIndex, { refs }: Touch, readings: readonly Re
   nets.delete(GROUND);
   const touches = ({ at, to }: Measurement): boolean => nets.has(nameKey(at.net)) || nets.has(nameKey(to.net));
   const taken = readings.map(({ measurement: { setup, kind, at, to } }): Measurement => ({ setup, kind, at: { net: at.net }, to: { net: to.net } }));
-  const again = taken.filter(({ kind, at, to }) => kind !== 'current' && kind !== 'symptom' && at.net !== to.net).sort((a, b) => Number(touches(b)) - Number(touches(a)));
+  const again = taken
+    .filter(({ kind, at, to }) => kind !== 'current' && kind !== 'symptom' && at.net !== to.net)
+    .sort((a, b) => Number(touches(b)) - Number(touches(a)));
   const ohms = [...nets].map((net): Measurement => ({ setup: 'off', kind: 'resistance', at: { net: index.netByKey.get(net)! }, to: { net: GROUND } }));
   const all = new Map([...again, ...(index.netByKey.has(GROUND) ? ohms : [])].map((m) => [measurementKey(m), m]));
   return [...all.values()].slice(0, MOST_READINGS);
-} // prettier-ignore
+}
 
 /** What it would take where no reading tells the suspects apart: best first. */
 export function whatItTakes(index: BoardIndex, belief: Belief): readonly string[] {
-  const doubts = belief.sheet.filter(({ probability }) => probability >= 0.05).slice(0, 3).map(({ title, check }) => `${title}: ${check}`); // prettier-ignore
+  const doubts = belief.sheet
+    .filter(({ probability }) => probability >= 0.05)
+    .slice(0, 3)
+    .map(({ title, check }) => `${title}: ${check}`);
   const edges = (index.board.edges ?? []).map(({ net }) => net);
   const undrawn = edges.length > 0 ? [`draw what hangs on ${edges.slice(0, 4).join(', ')}: the sheet ends there`] : [];
   const odd = belief.unexplained.length > 0 ? ['repeat the readings that nothing explains, on the pins themselves'] : [];

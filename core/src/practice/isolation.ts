@@ -17,7 +17,10 @@ export function fixedOrder(index: BoardIndex): readonly Measurement[] {
     return kind === 'esr' ? 2 : 3;
   };
   const all = candidateMeasurements(index).filter(({ kind }) => kind !== 'symptom');
-  return all.map((m, i) => ({ m, i })).sort((a, b) => rank(a.m) - rank(b.m) || a.i - b.i).map(({ m }) => m); // prettier-ignore
+  return all
+    .map((m, i) => ({ m, i }))
+    .sort((a, b) => rank(a.m) - rank(b.m) || a.i - b.i)
+    .map(({ m }) => m);
 }
 
 /** How many readings it takes from these first ones until the fault is isolated, `choose` saying what to measure next; `most` where it is not by then. A reading that shows nothing that can be written down is not taken again.

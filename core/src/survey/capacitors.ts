@@ -1,4 +1,4 @@
-import { nameKey, pinPoint, replaceableRef, type BoardIndex, type Part } from '../board';
+import { nameKey, pinPoint, pinsOn, replaceableRef, type BoardIndex, type Part } from '../board';
 import { EsrLevels, esrSurvey, gridLikelihood, gridSize, logMeanExp, Predictor, type EsrVerdict } from '../diagnosis';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
 import { pointText, type Reading } from '../instrument';
@@ -182,7 +182,7 @@ function verdictOf(index: BoardIndex, own: Surveyed, brothers: readonly Surveyed
   }
   if (2 * short > probabilityBad && probabilityBad > GOOD_TO)
     return say('doubtful', `${read}: low for its size, and a short reads like this too: measure its ohms`, { ...across, kind: 'resistance' });
-  const alone = part.pins.every((net) => index.pinsOfNet.get(index.netByKey.get(nameKey(net))!)!.length === 1);
+  const alone = part.pins.every((net) => pinsOn(index, net).length === 1);
   if (probabilityBad <= GOOD_TO)
     return say('good', `${read}: ${against(own, brothers)}${alone ? '; what stands in parallel is not on this sheet and may hide it' : ''}`);
   return say('doubtful', `${read}: ${against(own, brothers)}; zero the leads, press harder, read again, or compare it off the board`, across);

@@ -43,7 +43,10 @@ const TRUTHS = ['F1:open', 'C1:short', 'L1:open', 'R2:open', 'C6:short'] as cons
 describe("belief against Bayes' rule written out", () => {
   it.each(TRUTHS)('%s', (fault) => {
     const diagnoser = new Diagnoser(index, RATES);
-    const readings = candidates.flatMap((m) => readOff(diagnoser, fault, m) ?? []).filter((_, i) => i % 9 === 0).slice(0, 6); // prettier-ignore
+    const readings = candidates
+      .flatMap((m) => readOff(diagnoser, fault, m) ?? [])
+      .filter((_, i) => i % 9 === 0)
+      .slice(0, 6);
     expect(readings.length).toBeGreaterThan(3);
     const belief = diagnoser.believe(readings);
     // One fault explains them all: the only pairs are that fault with what may have caused it. Beside them the singles stand as the book has them.
@@ -64,7 +67,10 @@ describe("belief against Bayes' rule written out", () => {
     if (pairs.length > 0) return;
     // The weight of each reading: what the odds lose when it is left out.
     readings.forEach((_, r) => {
-      const without = byTheBook(diagnoser, readings.filter((__, i) => i !== r)); // prettier-ignore
+      const without = byTheBook(
+        diagnoser,
+        readings.filter((__, i) => i !== r),
+      );
       for (const { ref, probability, weights } of belief.byPart.slice(0, 5)) {
         // A closer look is taken at all readings together and stands beside the weights of each.
         if (Math.abs(probability - book.parts.get(ref)!) > 1e-6) continue;

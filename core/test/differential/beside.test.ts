@@ -46,7 +46,8 @@ describe('boards found beside the sound one', () => {
             // A net that a meter would load otherwise than before is left to the state itself.
             if (Number.isNaN(low)) return;
             const off = Math.max(Math.abs(low - whole.low[i]!), Math.abs(high - (whole.high ?? whole.low)[i]!));
-            if (off > 1e-3 + 1e-3 * Math.abs(whole.low[i]!) || doubt !== whole.unknown[i]) wrong.push(`${title} at ${severity} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`); // prettier-ignore
+            if (off > 1e-3 + 1e-3 * Math.abs(whole.low[i]!) || doubt !== whole.unknown[i])
+              wrong.push(`${title} at ${severity} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`);
           });
         }
       }

@@ -28,14 +28,16 @@ describe('what is only looked at where something moved', () => {
       const [drives, x] = [found.drives[0]!, found.phases[0]!];
       const quick = heldBeside(points[0]!, exchange.network, exchange.difference, drives, x, found.moved);
       const whole = heldNodes(exchange.network, drives, x);
-      for (let node = 0; node < network.nodeCount; node += 1) if (quick[node] !== whole[node]) wrong.push(`${title}: ${network.nodeNames[node]} is ${quick[node]}, asked ${whole[node]}`); // prettier-ignore
+      for (let node = 0; node < network.nodeCount; node += 1)
+        if (quick[node] !== whole[node]) wrong.push(`${title}: ${network.nodeNames[node]} is ${quick[node]}, asked ${whole[node]}`);
       // With every chip asked, not only those where something went far enough.
       const everywhere = found.phases.map((volts) => ({ x: volts, moved: undefined }));
       if (found.oscillating.size === 0 && !seesTheSame(exchange.network, found, everywhere)) wrong.push(`${title}: a chip sees something else`);
       const moved = new Set(found.moved);
       for (let node = 0; node < network.nodeCount; node += 1)
         for (const [phase, volts] of found.phases.entries())
-          if (!moved.has(node) && Math.abs(volts[node]! - settled.phases[phase]![node]!) > 2e-5) wrong.push(`${title}: ${network.nodeNames[node]} moved unsaid`); // prettier-ignore
+          if (!moved.has(node) && Math.abs(volts[node]! - settled.phases[phase]![node]!) > 2e-5)
+            wrong.push(`${title}: ${network.nodeNames[node]} moved unsaid`);
     });
     expect(wrong).toEqual([]);
     expect(near).toBeGreaterThan(20);

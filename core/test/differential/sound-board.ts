@@ -18,7 +18,10 @@ export function soundBoard(name: Parameters<typeof demoBoard>[0]): SoundBoard {
   const index = indexBoard(demoBoard(name));
   const sound = { setup: 'on', faults: [], absent: [] } as const;
   const parts = stateParts(index, sound);
-  const network = buildNetwork(parts.flatMap(({ elements }) => elements), index.nets); // prettier-ignore
+  const network = buildNetwork(
+    parts.flatMap(({ elements }) => elements),
+    index.nets,
+  );
   const settled = settle(network);
   if (!settled.ok) throw new Error(settled.why);
   const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));

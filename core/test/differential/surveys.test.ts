@@ -36,7 +36,9 @@ describe('how bad a capacitor could be without its reading in circuit saying so'
     };
     for (const { ref, bandOhm, hiddenFactor } of verdicts) {
       // Beyond it nothing reads healthy, and just below it something does.
-      for (const factor of FACTORS) if (factor > hiddenFactor * STEP && !leaves(ref, bandOhm, factor)) wrong.push(`${ref}: ${factor} times its ESR reads healthy, said to end at ${hiddenFactor}`); // prettier-ignore
+      for (const factor of FACTORS)
+        if (factor > hiddenFactor * STEP && !leaves(ref, bandOhm, factor))
+          wrong.push(`${ref}: ${factor} times its ESR reads healthy, said to end at ${hiddenFactor}`);
       const below = Math.min(hiddenFactor, 3000) / STEP;
       if (below > 1 && leaves(ref, bandOhm, below)) wrong.push(`${ref}: ${below} times its ESR does not read healthy, said to be hidden up to ${hiddenFactor}`);
       judged += 1;

@@ -27,7 +27,11 @@ function disagreements(index: ReturnType<typeof indexBoard>, every: number): { c
     const states = new Map<string, BenchState>();
     candidates.forEach((m, i) => {
       if ((i + h) % 3 !== 0) return;
-      if (!states.has(m.setup)) states.set(m.setup, new BenchState(index, { setup: m.setup, faults: [{ fault: hypothesis.fault, severity: hypothesis.severities[last]! }], absent: [] })); // prettier-ignore
+      if (!states.has(m.setup))
+        states.set(
+          m.setup,
+          new BenchState(index, { setup: m.setup, faults: [{ fault: hypothesis.fault, severity: hypothesis.severities[last]! }], absent: [] }),
+        );
       const full = states.get(m.setup)!.respond(m);
       if ('ok' in full) return;
       compared += 1;

@@ -125,7 +125,9 @@ describe('boards there and back', () => {
     const before = whole(name);
     const result = readBoardFile('board.cir', writeDeck(before), LIBRARY);
     if (!result.ok) throw new Error(JSON.stringify(result.issues));
-    const [own, again] = [before, result.value].map((one) => new BenchState(indexBoard(one), { setup: 'on', faults: [], absent: [] }).netVolts() as Record<string, number | null>); // prettier-ignore
+    const [own, again] = [before, result.value].map(
+      (one) => new BenchState(indexBoard(one), { setup: 'on', faults: [], absent: [] }).netVolts() as Record<string, number | null>,
+    );
     for (const [net, volt] of Object.entries(own!)) {
       const there = Object.entries(again!).find(([other]) => other.toLowerCase() === net.toLowerCase())?.[1];
       if (volt === null) expect(there ?? null, net).toBeNull();
@@ -150,7 +152,9 @@ describe('readings files', () => {
     const result = readReadingsFile(index, source);
     if (!result.ok) throw new Error(JSON.stringify(result.issues));
     expect(result.value.map(({ value }) => value)).toEqual(readings.map(({ value }) => value));
-    expect(result.value.map(({ measurement }) => [measurement.kind, measurement.at.net, measurement.to.net])).toEqual(readings.map(({ measurement }) => [measurement.kind, measurement.at.net, measurement.to.net])); // prettier-ignore
+    expect(result.value.map(({ measurement }) => [measurement.kind, measurement.at.net, measurement.to.net])).toEqual(
+      readings.map(({ measurement }) => [measurement.kind, measurement.at.net, measurement.to.net]),
+    );
   });
 
   it('spoilt ones are read or named line by line, and nothing throws', () => {

@@ -39,7 +39,9 @@ describe.each(['cr40', 'yc2', 'tl9'] as const)('sound boards within tolerance lo
   const found = distances(name);
   it('no reading is out of its band again and again', () => {
     expect(found.size).toBeGreaterThan(30);
-    const wide = [...found].map(([key, values]) => [key, Math.sqrt(values.reduce((sum, z) => sum + z * z, 0) / values.length)] as const).filter(([, rms]) => !(rms < 1.7)); // prettier-ignore
+    const wide = [...found]
+      .map(([key, values]) => [key, Math.sqrt(values.reduce((sum, z) => sum + z * z, 0) / values.length)] as const)
+      .filter(([, rms]) => !(rms < 1.7));
     expect(wide).toEqual([]);
   });
 });

@@ -101,7 +101,9 @@ describe('a part is off by any factor', () => {
     // That the sheet has it wrong no reading tells from that.
     expect(two.byPart[0]!.ref).toBe('R1');
     expect(share(two, 'R1')).toBeGreaterThan(0.45);
-    expect(share(two, 'R1') + two.sheet.filter(({ name }) => name.startsWith('R1:')).reduce((sum, { probability }) => sum + probability, 0)).toBeGreaterThan(0.75); // prettier-ignore
+    expect(share(two, 'R1') + two.sheet.filter(({ name }) => name.startsWith('R1:')).reduce((sum, { probability }) => sum + probability, 0)).toBeGreaterThan(
+      0.75,
+    );
     expect(two.unmodelled).toBeLessThan(0.05);
   });
   // Below that the drop is within half a percent of the meter.

@@ -32,7 +32,15 @@ function sets(
   components: Readonly<Record<string, readonly string[]>>,
 ): { diagnoses: string[]; conflicts: string[] } {
   const names = Object.keys(components);
-  const text = (list: readonly number[][]): string[] => list.map((set) => set.map((i) => names[i]).sort().join(' ')).sort(); // prettier-ignore
+  const text = (list: readonly number[][]): string[] =>
+    list
+      .map((set) =>
+        set
+          .map((i) => names[i])
+          .sort()
+          .join(' '),
+      )
+      .sort();
   const diagnoses = minimalDiagnoses(index, readings, Object.values(components));
   return { diagnoses: text(diagnoses), conflicts: text(minimalHittingSets(diagnoses)) };
 }
@@ -149,7 +157,12 @@ describe('c17', () => {
     };
     const both = [false, true];
     const singles = names.filter((g) => both.some((level) => explains({ [g]: level })));
-    const pairs = names.flatMap((g, i) => names.slice(i + 1).filter((h) => both.some((x) => both.some((y) => explains({ [g]: x, [h]: y })))).map((h) => [g, h])); // prettier-ignore
+    const pairs = names.flatMap((g, i) =>
+      names
+        .slice(i + 1)
+        .filter((h) => both.some((x) => both.some((y) => explains({ [g]: x, [h]: y }))))
+        .map((h) => [g, h]),
+    );
     const smallest = [...singles, ...pairs.filter((pair) => !pair.some((g) => singles.includes(g))).map((pair) => pair.sort().join(' '))].sort();
     const index = deck(circuit([1, 1, 1, 1, 1]));
     const components = Object.fromEntries(names.map((name) => [name, [`U${name}`]]));
@@ -193,7 +206,12 @@ describe('c17', () => {
 describe('order of repairs', () => {
   // Source: Heckerman, Breese & Rommelse, CACM 38(3), 1995: with one fault and independent costs the best order is by probability over cost.
   it('by probability over cost is the cheapest of all orders', () => {
-    const steps = [{ ref: 'a', probability: 0.5, minutes: 30 }, { ref: 'b', probability: 0.2, minutes: 5 }, { ref: 'c', probability: 0.25, minutes: 40 }, { ref: 'd', probability: 0.05, minutes: 2 }]; // prettier-ignore
+    const steps = [
+      { ref: 'a', probability: 0.5, minutes: 30 },
+      { ref: 'b', probability: 0.2, minutes: 5 },
+      { ref: 'c', probability: 0.25, minutes: 40 },
+      { ref: 'd', probability: 0.05, minutes: 2 },
+    ];
     const permutations = <T>(list: readonly T[]): T[][] =>
       list.length < 2 ? [[...list]] : list.flatMap((first, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((rest) => [first, ...rest]));
     const all = permutations(steps).map((order) => expectedRepairMinutes(order, 0));

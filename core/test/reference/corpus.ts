@@ -20,7 +20,9 @@ export interface CorpusCase {
 const folder = new URL('./corpus/', import.meta.url);
 
 export function corpusCases(): readonly CorpusCase[] {
-  const files = readdirSync(folder).filter((name) => name.endsWith('.json')).sort(); // prettier-ignore
+  const files = readdirSync(folder)
+    .filter((name) => name.endsWith('.json'))
+    .sort();
   return files.flatMap((name) => (JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { cases: CorpusCase[] }).cases);
 }
 
@@ -30,14 +32,16 @@ export const isExact = ({ sheet }: CorpusCase): boolean => sheet.esrStated && sh
 /** The deck of a case with what is wrong with its sheet: parts not drawn, a value typed wrongly, no ESR. */
 export function sheetOf({ board, sheet }: CorpusCase): BoardIndex {
   const gone = new Set(sheet.missing);
-  const lines = readFileSync(new URL(`${board}.cir`, folder), 'utf8').split('\n').flatMap((line, i) => {
-    const words = line.split(' ');
-    const ref = words[0] === '*@' ? words[1]! : words[0]!;
-    if (i > 0 && gone.has(ref)) return [];
-    const typed = sheet.wrong[ref];
-    if (words[0] === '*@') return [sheet.esrStated ? line : line.replace(/ esr=\S+/, '')];
-    return [i > 0 && typed !== undefined ? `${words.slice(0, 3).join(' ')} ${typed}` : line];
-  }); // prettier-ignore
+  const lines = readFileSync(new URL(`${board}.cir`, folder), 'utf8')
+    .split('\n')
+    .flatMap((line, i) => {
+      const words = line.split(' ');
+      const ref = words[0] === '*@' ? words[1]! : words[0]!;
+      if (i > 0 && gone.has(ref)) return [];
+      const typed = sheet.wrong[ref];
+      if (words[0] === '*@') return [sheet.esrStated ? line : line.replace(/ esr=\S+/, '')];
+      return [i > 0 && typed !== undefined ? `${words.slice(0, 3).join(' ')} ${typed}` : line];
+    });
   const read = readDeck(lines.join('\n'), LIBRARY);
   if (!read.ok) throw new Error(`${board}: ${JSON.stringify(read.issues)}`);
   return indexBoard(read.value);

@@ -12,12 +12,20 @@ import { board, respond } from '../boards';
 describe('healthy ESR by size', () => {
   // Source: order of size at 100 kHz of general-purpose electrolytics, data sheets of several makes, from memory.
   it.each([
-    ['1u', 1e-6, 5], ['4.7u', 4.7e-6, 2.5], ['10u', 10e-6, 1.5], ['22u', 22e-6, 0.9], ['47u', 47e-6, 0.5], ['100u', 100e-6, 0.3],
-    ['220u', 220e-6, 0.15], ['470u', 470e-6, 0.09], ['1000u', 1e-3, 0.05], ['2200u', 2.2e-3, 0.03],
+    ['1u', 1e-6, 5],
+    ['4.7u', 4.7e-6, 2.5],
+    ['10u', 10e-6, 1.5],
+    ['22u', 22e-6, 0.9],
+    ['47u', 47e-6, 0.5],
+    ['100u', 100e-6, 0.3],
+    ['220u', 220e-6, 0.15],
+    ['470u', 470e-6, 0.09],
+    ['1000u', 1e-3, 0.05],
+    ['2200u', 2.2e-3, 0.03],
   ] as const)('%s', (text, capacitanceFarad, ohm) => {
     expect(typicalEsrOhm({ capacitanceFarad, dielectric: 'electrolytic', ratedVolt: 25 })).toBeCloseTo(ohm, 9);
     expect(respond(board(`C1 A 0 ${text}\n*@ C1 kind=electrolytic volt=25`), 'esr', 'A').value / ohm).toBeCloseTo(1, 1);
-  }); // prettier-ignore
+  });
   it('falls with value and volts, beyond the ends of the table too, and is lower in tantalum', () => {
     let last = Infinity;
     for (let farad = 1e-7; farad < 0.05; farad *= 1.3) {

@@ -59,11 +59,15 @@ describe('stronger stages', () => {
 
 describe('4000 series', () => {
   // Source: JEDEC JESD13-B for buffered 4000B outputs: 0.51, 1.3, 3.4 mA at 0.4, 0.5, 1.5 V with 5, 10, 15 V of supply, as a least; typical parts give about twice.
-  it.each([[5, 0.4, 0.51e-3], [10, 0.5, 1.3e-3], [15, 1.5, 3.4e-3]])('an output at %d V of supply sinks more than %d V allow', (supply, most, ampere) => {
+  it.each([
+    [5, 0.4, 0.51e-3],
+    [10, 0.5, 1.3e-3],
+    [15, 1.5, 3.4e-3],
+  ])('an output at %d V of supply sinks more than %d V allow', (supply, most, ampere) => {
     const y = (i: number): number => volts(board(`V1 PS 0 ${supply}\nXU1 PS PS Y z1 0 0 0 0 0 z2 z3 0 0 PS 4011\nI1 PS Y ${i}`)).Y!;
     expect(y(ampere)).toBeLessThanOrEqual(most);
     expect(y(6 * ampere)).toBeGreaterThan(most / 2);
-  }); // prettier-ignore
+  });
   it('a 4049 sinks two TTL loads and takes inputs above its supply', () => {
     // Source: data sheet of the buffer, from memory: 3.2 mA at 0.4 V with 5 V of supply.
     const { Y, A } = volts(board('V1 P5 0 5\nV2 IN 0 12\nR1 IN A 10k\nXU1 P5 Y A z1 0 z2 0 0 0 z3 0 z4 nc1 0 z5 nc2 4049\nI1 P5 Y 3.2m'));

@@ -27,7 +27,10 @@ describe(`circuits drawn at random against ${simulator}`, () => {
 
   it.each(points.map(({ deck, volts: theirs }, i) => [i + 1, deck, theirs] as const))('operating point %i within 1 mV + 0.1 %%', (i, deck, theirs) => {
     const index = board(`${deck}\n${models}`);
-    const network = buildNetwork(index.board.parts.flatMap((part) => elementsOf(part)), index.nets); // prettier-ignore
+    const network = buildNetwork(
+      index.board.parts.flatMap((part) => elementsOf(part)),
+      index.nets,
+    );
     const nets = index.nets.filter((net) => net in theirs);
     expect(nets.length).toBeGreaterThan(3);
     const solved = (start: Float64Array): readonly string[] => {

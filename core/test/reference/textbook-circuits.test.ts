@@ -82,8 +82,12 @@ describe('linear networks against theorems', () => {
   it('a star is the triangle of Kennelly, between every two corners', () => {
     const star = board(`R1 A M ${a}\nR2 B M ${b}\nR3 0 M ${c}`);
     const triangle = board(`R1 A B ${sum / c}\nR2 B 0 ${sum / a}\nR3 A 0 ${sum / b}`);
-    for (const [from, to] of [['A', 'B'], ['B', '0'], ['A', '0']] as const)
-      expect(respond(star, 'resistance', from, to).value).toBeCloseTo(respond(triangle, 'resistance', from, to).value, 6); // prettier-ignore
+    for (const [from, to] of [
+      ['A', 'B'],
+      ['B', '0'],
+      ['A', '0'],
+    ] as const)
+      expect(respond(star, 'resistance', from, to).value).toBeCloseTo(respond(triangle, 'resistance', from, to).value, 6);
   });
 
   it('a network of resistors answers alike when source and meter change places', () => {

@@ -36,13 +36,25 @@ const sixteen = (number: string, title: string, more: Partial<ChipRow> = {}): Ch
 }); // prettier-ignore
 
 const eightOf = (number: string, title: string, three: boolean): ChipRow => {
-  const data = pick(range(8).map((i) => `D${i}`), ['A', 'B', 'C']); // prettier-ignore
+  const data = pick(
+    range(8).map((i) => `D${i}`),
+    ['A', 'B', 'C'],
+  );
   const logic = three ? [`Y = ${data} when !G`, `W = !${data} when !G`] : [`Y = !G & ${data}`, `W = !(!G & ${data})`];
-  return { number, title, pins: 16, supplyMilliampere: 7, groups: [{ units: ['D3=1 D2=2 D1=3 D0=4 Y=5 W=6 G=7 C=9 B=10 A=11 D7=12 D6=13 D5=14 D4=15'], logic }] }; // prettier-ignore
+  return {
+    number,
+    title,
+    pins: 16,
+    supplyMilliampere: 7,
+    groups: [{ units: ['D3=1 D2=2 D1=3 D0=4 Y=5 W=6 G=7 C=9 B=10 A=11 D7=12 D6=13 D5=14 D4=15'], logic }],
+  };
 };
 
 const fourOf = (number: string, title: string, three: boolean): ChipRow => {
-  const data = pick(range(4).map((i) => `D${i}`), ['A', 'B']); // prettier-ignore
+  const data = pick(
+    range(4).map((i) => `D${i}`),
+    ['A', 'B'],
+  );
   return {
     number, title, pins: 16, supplyMilliampere: 7,
     groups: [{ units: ['G=1 D3=3 D2=4 D1=5 D0=6 Y=7', 'Y=9 D0=10 D1=11 D2=12 D3=13 G=15'], shared: 'B=2 A=14', logic: [three ? `Y = ${data} when !G` : `Y = !G & ${data}`] }],
@@ -56,15 +68,27 @@ const quadTwo = (number: string, title: string, logic: string): ChipRow => ({
 
 /** Segments that are lit for each code, a to g; codes above nine as the published table shows them. */
 const SEGMENTS = ['abcdef', 'bc', 'abdeg', 'abcdg', 'bcfg', 'acdfg', 'cdefg', 'abc', 'abcdefg', 'abcfg', 'deg', 'cdg', 'bfg', 'adfg', 'defg', ''];
-const lit = (segment: string): string => range(16).filter((code) => SEGMENTS[code]!.includes(segment)).map((code) => term(['A', 'B', 'C', 'D'], code)).join(' | '); // prettier-ignore
+const lit = (segment: string): string =>
+  range(16)
+    .filter((code) => SEGMENTS[code]!.includes(segment))
+    .map((code) => term(['A', 'B', 'C', 'D'], code))
+    .join(' | ');
 
 /** Lines 1 to n of a priority encoder, highest first, as (line, term that it is the highest active one). Lines act low. */
 function highest(lines: readonly string[], i: number): string {
-  return `(!${lines[i]!}${lines.slice(i + 1).map((line) => ` & ${line}`).join('')})`; // prettier-ignore
+  return `(!${lines[i]!}${lines
+    .slice(i + 1)
+    .map((line) => ` & ${line}`)
+    .join('')})`;
 }
 const NINE = range(9).map((i) => `I${i + 1}`);
 const EIGHT = range(8).map((i) => `I${i}`);
-const encode = (lines: readonly string[], first: number, bit: number): string => lines.map((_, i) => i).filter((i) => ((i + first) >> bit) & 1).map((i) => highest(lines, i)).join(' | '); // prettier-ignore
+const encode = (lines: readonly string[], first: number, bit: number): string =>
+  lines
+    .map((_, i) => i)
+    .filter((i) => ((i + first) >> bit) & 1)
+    .map((i) => highest(lines, i))
+    .join(' | ');
 
 /** Carry, propagate and generate of the arithmetic unit, bit by bit. */
 const ALU = [

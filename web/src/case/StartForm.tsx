@@ -25,7 +25,10 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
     if (time !== undefined && !(time >= 0 && time <= 86_400)) return `“${seconds}” is no time; expected seconds such as 4 or 12.5`;
     const count = Number(tries);
     if (!Number.isInteger(count) || count < 1 || count > 99) return `“${tries}” is no number of tries; expected 1 to 99`;
-    const free = words.split(',').map((word) => word.trim().toLowerCase()).filter(Boolean); // prettier-ignore
+    const free = words
+      .split(',')
+      .map((word) => word.trim().toLowerCase())
+      .filter(Boolean);
     if (free.some((word) => word.length > 60) || known.length + free.length > 12) return 'at most 12 conditions of at most 60 characters';
     const objection = state.file({
       kind: 'start',

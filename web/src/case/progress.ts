@@ -78,7 +78,7 @@ export function caseProgress(index: BoardIndex | undefined, journal: Journal, pr
   const begun = repaired || journal.answers.length > 0;
   const proof = index && (begun || showProof) ? caseProof(index, journal, predictor ?? predictorOf(index)) : [];
   const { missing } = journal;
-  const untouched = journal.condemned.map(({ body }) => body.ref).filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line))); // prettier-ignore
+  const untouched = journal.condemned.map(({ body }) => body.ref).filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line)));
   const proven = begun && missing.length === 0 && isProven(proof);
   const situation = { proof, untouched, proven, repaired };
   const next = nextStep(index, journal, situation);
@@ -152,7 +152,8 @@ function nextStep(index: BoardIndex | undefined, journal: Journal, s: Situation)
   if (journal.decision?.body.course === 'give-up') return { nextAction: 'given up: report and hand back', nextStage: 'hand-back' };
   if (!index) return { nextAction: 'choose or import its board sheet', nextStage: 'take-in' };
   if (journal.missing.length > 0) return { nextAction: `fit ${journal.missing.join(', ')}`, nextStage: 'repair' };
-  if (s.untouched.length > 0) return { nextAction: s.untouched.map((ref) => `${siteTitle(index, ref) ? 'mend' : 'replace'} ${placeText(index, ref)}`).join(', '), nextStage: 'repair' }; // prettier-ignore
+  if (s.untouched.length > 0)
+    return { nextAction: s.untouched.map((ref) => `${siteTitle(index, ref) ? 'mend' : 'replace'} ${placeText(index, ref)}`).join(', '), nextStage: 'repair' };
   if (s.proven) return { nextAction: 'report and hand back', nextStage: 'hand-back' };
   if (s.repaired) {
     const failed = s.proof.some((step) => step.state === 'fail');

@@ -53,7 +53,9 @@ export function entryObjection(body: EntryBody, entries: readonly Entry[], index
     case 'reopen':
       return journal.closed ? undefined : 'the case is open';
     case 'start':
-      return model && body.failedAt !== null && !model.stages.some(({ name }) => name === body.failedAt) ? `${model.title} has no stage ${body.failedAt}` : undefined; // prettier-ignore
+      return model && body.failedAt !== null && !model.stages.some(({ name }) => name === body.failedAt)
+        ? `${model.title} has no stage ${body.failedAt}`
+        : undefined;
     case 'trial':
       if (body.passed + body.failed === 0) return 'a trial that was never made says nothing: at least one try';
       return model ? unknownBlock(model, body.exercised) : 'choose the kind of unit in Take in first';

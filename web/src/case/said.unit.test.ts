@@ -71,7 +71,13 @@ describe('a repair begins an epoch', () => {
 });
 
 describe('codes', () => {
-  const withCodes = { ...disc, codes: [{ code: '1', stage: 'focus', meaning: 'no focus' }, { code: '2', stage: 'lock', meaning: 'no lock' }] }; // prettier-ignore
+  const withCodes = {
+    ...disc,
+    codes: [
+      { code: '1', stage: 'focus', meaning: 'no focus' },
+      { code: '2', stage: 'lock', meaning: 'no lock' },
+    ],
+  };
   const code = (one: string): EntryBody => ({ kind: 'code', code: one });
   it('that change from start to start are a symptom: arrays, flexes and joints lead, and nothing is odd', () => {
     const said = journal(code('1'), code('2'), code('1'));

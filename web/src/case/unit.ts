@@ -1,7 +1,16 @@
 import type { BlockBelief, BlockEvidence, Masked, UnitModel } from '@hanzai/core/block';
 import {
-  believeBlocks, blocksAfterReadings, blocksOfParts, codeEvidence, expectedAnomalies, explainedBy, partFactors, recogniseUnit, stageMove, type StageMove,
-} from '@hanzai/core/block'; // prettier-ignore
+  believeBlocks,
+  blocksAfterReadings,
+  blocksOfParts,
+  codeEvidence,
+  expectedAnomalies,
+  explainedBy,
+  partFactors,
+  recogniseUnit,
+  stageMove,
+  type StageMove,
+} from '@hanzai/core/block';
 import { hazardsOf, lookFactors, touchedParts, type OpenUpStep, type Hazard, type PlacedFinding, type Touched } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { ARCHETYPES } from '@hanzai/data';

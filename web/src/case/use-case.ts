@@ -136,7 +136,10 @@ export function useCase(initial: CaseView): CaseState {
       const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
       queue.current.push(entry);
       setPending((list) => [...list, entry]);
-      void outbox.current?.add(entry).catch(() => setKeeps(false)).then(() => flush()); // prettier-ignore
+      void outbox.current
+        ?.add(entry)
+        .catch(() => setKeeps(false))
+        .then(() => flush());
       return undefined;
     },
     [entries, index, model, flush],

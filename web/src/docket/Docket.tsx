@@ -32,7 +32,14 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
     const terms = searchTerms(search);
     return lines.filter((_, i) => terms.every((term) => texts[i]!.includes(term)));
   }, [lines, texts, search]);
-  const timers = useMemo(() => lines.filter(({ state }) => state !== 'closed').flatMap((line) => line.timers.map((timer) => ({ line, timer }))).sort((a, b) => Number(b.timer.due) - Number(a.timer.due)), [lines]); // prettier-ignore
+  const timers = useMemo(
+    () =>
+      lines
+        .filter(({ state }) => state !== 'closed')
+        .flatMap((line) => line.timers.map((timer) => ({ line, timer })))
+        .sort((a, b) => Number(b.timer.due) - Number(a.timer.due)),
+    [lines],
+  );
   return (
     <>
       <Masthead here="docket" />

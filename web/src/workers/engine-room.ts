@@ -60,7 +60,13 @@ export class EngineRoom {
     const text = JSON.stringify((request as { board?: unknown } | undefined)?.board);
     const known = this.kept.find((one) => one.text === text);
     const kept = known ?? this.take(text, OpenRequest.parse(request).board);
-    this.kept = [...latestWithin(MOST_PARTS, this.kept.filter((one) => one !== kept)), kept]; // prettier-ignore
+    this.kept = [
+      ...latestWithin(
+        MOST_PARTS,
+        this.kept.filter((one) => one !== kept),
+      ),
+      kept,
+    ];
     return { known: known !== undefined, kept };
   }
 

@@ -92,7 +92,10 @@ export class Engine {
   /** Takes in what the readings teach of values that the sheet does not know. */
   private learn(readings: readonly EngineReading[]): void {
     if (!this.drawn.board.parts.some((part) => 'unknown' in part && part.unknown)) return;
-    const { index, key } = taughtBy(this.drawn, readings.flatMap((reading) => this.resolve(reading)).map(({ reading }) => reading)); // prettier-ignore
+    const { index, key } = taughtBy(
+      this.drawn,
+      readings.flatMap((reading) => this.resolve(reading)).map(({ reading }) => reading),
+    );
     if (key === this.taught) return;
     this.taught = key;
     this.diagnoser = new Diagnoser(index, RATES, (ref) => (JSON.parse(this.look) as Record<string, number>)[ref] ?? 1);
@@ -110,7 +113,10 @@ export class Engine {
       const weighed = weights.map((decibans, i) => ({ id: ids[i]!, decibans }));
       const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
       const loudest = [...weighed].filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1)).sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
-      const modes = belief.suspects.filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability).slice(0, 3).map((s) => s.hypothesis.name); // prettier-ignore
+      const modes = belief.suspects
+        .filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability)
+        .slice(0, 3)
+        .map((s) => s.hypothesis.name);
       return {
         ref,
         title: siteTitle(this.diagnoser.index, ref) ?? partTitle(this.diagnoser.index.replaceable.get(ref) ?? []),

@@ -41,7 +41,8 @@ describe('the engine in the worker', () => {
       await engine.assess({ ticket, readings: [], absent: [], look, access: { template, done: 0 } }, course(events));
       return events;
     };
-    const share = (events: readonly EngineEvent[]): number => (events[0] as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'C1')!.probability; // prettier-ignore
+    const share = (events: readonly EngineEvent[]): number =>
+      (events[0] as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'C1')!.probability;
     const [plain, seen] = [await lineUp(3, {}), await lineUp(4, { C1: 20 })];
     expect(share(seen)).toBeGreaterThan(3 * share(plain));
     const next = (seen.at(-1) as Extract<EngineEvent, { type: 'next' }>).next;

@@ -86,10 +86,22 @@ const keys = (pairs: readonly (readonly [string, number | undefined])[]): string
 function diodeCard(model: DiodeModel): string {
   const { saturationCurrentAmpere: is, emissionCoefficient: n, seriesResistanceOhm: rs, breakdownVolt: bv } = model;
   const ibv = model.breakdownCurrentAmpere === DIODE_DEFAULT.breakdownCurrentAmpere ? undefined : model.breakdownCurrentAmpere;
-  return `.model ${model.name} D (${keys([['IS', is], ['N', n], ['RS', rs || undefined], ['BV', bv], ['IBV', ibv]])})`; // prettier-ignore
+  return `.model ${model.name} D (${keys([
+    ['IS', is],
+    ['N', n],
+    ['RS', rs || undefined],
+    ['BV', bv],
+    ['IBV', ibv],
+  ])})`;
 }
 
 function transistorCard(model: TransistorModel): string {
   const { saturationCurrentAmpere: is, forwardGain: bf, reverseGain: br, forwardEmission: nf, reverseEmission: nr } = model;
-  return `.model ${model.name} ${model.polarity.toUpperCase()} (${keys([['IS', is], ['BF', bf], ['BR', br], ['NF', nf], ['NR', nr]])})`; // prettier-ignore
+  return `.model ${model.name} ${model.polarity.toUpperCase()} (${keys([
+    ['IS', is],
+    ['BF', bf],
+    ['BR', br],
+    ['NF', nf],
+    ['NR', nr],
+  ])})`;
 }

@@ -62,7 +62,10 @@ const part = (i: number): fc.Arbitrary<Part> => {
     )
     .map(clean);
 };
-const boards: fc.Arbitrary<Board> = fc.integer({ min: 1, max: 12 }).chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => part(i + 1)))).map((parts) => ({ format: 'hanzai-board', version: 1, title: 'generated', parts })); // prettier-ignore
+const boards: fc.Arbitrary<Board> = fc
+  .integer({ min: 1, max: 12 })
+  .chain((n) => fc.tuple(...Array.from({ length: n }, (_, i) => part(i + 1))))
+  .map((parts) => ({ format: 'hanzai-board', version: 1, title: 'generated', parts }));
 
 function issueOf(lines: string): string {
   const result = readDeck(`title\n${lines}\n.end\n`);

@@ -1,8 +1,17 @@
 import { LEAK_SIEMENS, nodesOf, type Element } from '../../device';
 import {
-  ALWAYS, DRIVE, logicStamp, NEVER, nodeOf,
-  type BranchStamp, type ConductanceStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp,
-} from '../network'; // prettier-ignore
+  ALWAYS,
+  DRIVE,
+  logicStamp,
+  NEVER,
+  nodeOf,
+  type BranchStamp,
+  type ConductanceStamp,
+  type JunctionStamp,
+  type LawStamp,
+  type Network,
+  type TransistorStamp,
+} from '../network';
 import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './exchanged-network';
 import { slotOf } from '../sparse';
 

@@ -72,7 +72,10 @@ export class Vicinity {
     this.pieces = pieces;
     this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
     this.around = around.map((places) => Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)));
-    this.straight = new StraightRanges(pieces.map(({ piece }) => piece), (piece) => readPorts(piece, x, volts)); // prettier-ignore
+    this.straight = new StraightRanges(
+      pieces.map(({ piece }) => piece),
+      (piece) => readPorts(piece, x, volts),
+    );
     this.sources = new Float64Array(network.size).fill(NaN);
     this.marks = {
       taken: new Marks(pieces.length),

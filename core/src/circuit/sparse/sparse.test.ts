@@ -75,7 +75,9 @@ describe('the sparse solver', () => {
     for (let row = 0; row < 36; row += 1) {
       let sum = 0;
       let size = 0;
-      for (let c = 0; c < 36; c += 1) for (let p = pattern.start[c]!; p < pattern.start[c + 1]!; p += 1) if (pattern.row[p] === row) [sum, size] = [sum + changed[p]! * x[c]!, size + Math.abs(changed[p]! * x[c]!)]; // prettier-ignore
+      for (let c = 0; c < 36; c += 1)
+        for (let p = pattern.start[c]!; p < pattern.start[c + 1]!; p += 1)
+          if (pattern.row[p] === row) [sum, size] = [sum + changed[p]! * x[c]!, size + Math.abs(changed[p]! * x[c]!)];
       expect(Math.abs(sum - b[row]!)).toBeLessThan(1e-9 * (size + 1));
     }
   });

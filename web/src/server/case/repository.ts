@@ -34,7 +34,11 @@ export async function listCases(db: Database): Promise<readonly CaseRow[]> {
 
 /** Changes what a person may correct, where nobody else has since `version`. Returns the new row, or undefined on a clash. */
 export async function updateCase(db: Database, id: string, version: number, change: Partial<NewCase>): Promise<CaseRow | undefined> {
-  const [row] = await db.update(repairCase).set({ ...change, version: sql`${repairCase.version} + 1` }).where(sql`${repairCase.id} = ${id} and ${repairCase.version} = ${version}`).returning(); // prettier-ignore
+  const [row] = await db
+    .update(repairCase)
+    .set({ ...change, version: sql`${repairCase.version} + 1` })
+    .where(sql`${repairCase.id} = ${id} and ${repairCase.version} = ${version}`)
+    .returning();
   return row;
 }
 
@@ -45,23 +49,26 @@ function parse(row: typeof caseEntry.$inferSelect): Entry | undefined {
   return read.data;
 }
 
-const readable = (entry: Entry | undefined): entry is Entry => entry !== undefined;
-
-export async function entriesOf(db: Database, caseId: string): Promise<readonly Entry[]> {
-  return (await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId)).orderBy(asc(caseEntry.sequence))).map(parse).filter(readable);
+/** The entries of a case in order; unreadable: how many of it this version cannot read. */
+export async function readEntries(db: Database, caseId: string): Promise<{ readonly entries: readonly Entry[]; readonly unreadable: number }> {
+  const rows = await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId)).orderBy(asc(caseEntry.sequence));
+  const entries = rows.flatMap((row) => parse(row) ?? []);
+  return { entries, unreadable: rows.length - entries.length };
 }
 
-/** How many entries of a case this version cannot read. */
-export async function unreadableEntries(db: Database, caseId: string): Promise<number> {
-  const rows = await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId));
-  return rows.filter((row) => !Entry.safeParse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body }).success).length;
+export async function entriesOf(db: Database, caseId: string): Promise<readonly Entry[]> {
+  return (await readEntries(db, caseId)).entries;
 }
 
 /** Entries of several cases in one query, by case. */
 export async function entriesOfAll(db: Database, caseIds: readonly string[]): Promise<ReadonlyMap<string, readonly Entry[]>> {
   const found = new Map<string, Entry[]>(caseIds.map((id) => [id, []]));
   if (caseIds.length === 0) return found;
-  const rows = await db.select().from(caseEntry).where(inArray(caseEntry.caseId, [...caseIds])).orderBy(asc(caseEntry.sequence)); // prettier-ignore
+  const rows = await db
+    .select()
+    .from(caseEntry)
+    .where(inArray(caseEntry.caseId, [...caseIds]))
+    .orderBy(asc(caseEntry.sequence));
   for (const row of rows) {
     const entry = parse(row);
     if (entry) found.get(row.caseId)!.push(entry);

@@ -24,7 +24,7 @@ import {
   listCases,
   lockCase,
   openedBefore,
-  unreadableEntries,
+  readEntries,
   updateCase,
   type CaseRow,
 } from './repository';
@@ -49,7 +49,10 @@ export const NewCaseRequest = z.object({ ...CARD, ...CARD_WORDS }).partial(asMas
 export type NewCaseRequest = z.infer<typeof NewCaseRequest>;
 
 /** What can be corrected later; what is not given stays as it is. `version` is the one the correction was made on. */
-export const CaseCorrection = z.object({ ...CARD, ...CARD_WORDS, waitsFor: text(200), waitsKind: z.enum(['', 'part', 'owner', 'timer']) }).partial().extend({ version: z.number().int().min(1).max(2_147_483_647) }); // prettier-ignore
+export const CaseCorrection = z
+  .object({ ...CARD, ...CARD_WORDS, waitsFor: text(200), waitsKind: z.enum(['', 'part', 'owner', 'timer']) })
+  .partial()
+  .extend({ version: z.number().int().min(1).max(2_147_483_647) });
 export type CaseCorrection = z.infer<typeof CaseCorrection>;
 
 /** Every name of an object, marked. */
@@ -90,10 +93,9 @@ export interface CaseView {
 }
 
 async function view(db: Database, { openedAt, boardId, ...row }: CaseRow): Promise<CaseView> {
-  const [board, entries, unreadable, codes, template] = await Promise.all([
+  const [board, { entries, unreadable }, codes, template] = await Promise.all([
     boardId ? findBoard(db, boardId) : undefined,
-    entriesOf(db, row.id),
-    unreadableEntries(db, row.id),
+    readEntries(db, row.id),
     unitCodes(db, row.unitType, row.unitModel),
     templateFor(db, row),
   ]);
@@ -204,7 +206,13 @@ export interface DocketTimer {
 /** All cases, the most urgent first. */
 export async function docket(db: Database, now = new Date()): Promise<readonly DocketLine[]> {
   const rows = await listCases(db);
-  const [entries, boards] = await Promise.all([entriesOfAll(db, rows.map(({ id }) => id)), listBoards(db)]); // prettier-ignore
+  const [entries, boards] = await Promise.all([
+    entriesOfAll(
+      db,
+      rows.map(({ id }) => id),
+    ),
+    listBoards(db),
+  ]);
   const indices = new Map(boards.map(({ id, content }) => [id, indexBoard(content)]));
   const lines = rows.map((row) => docketLine(row, entries.get(row.id) ?? [], row.boardId ? indices.get(row.boardId) : undefined, now));
   return lines.sort((a, b) => b.urgency.score - a.urgency.score || b.number - a.number);

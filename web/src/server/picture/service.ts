@@ -36,7 +36,11 @@ export async function develop(file: Uint8Array): Promise<{ image: Buffer; thumbn
     const { format } = await source.metadata();
     if (format !== 'jpeg' && format !== 'png' && format !== 'webp') return undefined;
     const upright = source.rotate();
-    const { data: image, info } = await upright.clone().resize({ width: LONGEST_PX, height: LONGEST_PX, fit: 'inside', withoutEnlargement: true }).jpeg({ quality: 82 }).toBuffer({ resolveWithObject: true }); // prettier-ignore
+    const { data: image, info } = await upright
+      .clone()
+      .resize({ width: LONGEST_PX, height: LONGEST_PX, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 82 })
+      .toBuffer({ resolveWithObject: true });
     const thumbnail = await sharp(image)
       .resize({ width: THUMBNAIL_PX, height: THUMBNAIL_PX, fit: 'inside', withoutEnlargement: true })
       .jpeg({ quality: 76 })

@@ -7,7 +7,11 @@ import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
 
-const SURE = [['1', 'sure'], ['0.7', 'likely'], ['0.4', 'perhaps']] as const; // prettier-ignore
+const SURE = [
+  ['1', 'sure'],
+  ['0.7', 'likely'],
+  ['0.4', 'perhaps'],
+] as const;
 
 interface Props {
   readonly state: CaseState;

@@ -87,7 +87,12 @@ export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
 function Figures({ volt, farad, safe, seconds }: { volt: number; farad: number; safe: number; seconds: number }) {
   const joule = storedJoule(volt, farad);
   const found = bleeder(volt, farad, safe, seconds);
-  if (!found) return <p>{volt} V is below {safe} V already.</p>; // prettier-ignore
+  if (!found)
+    return (
+      <p>
+        {volt} V is below {safe} V already.
+      </p>
+    );
   const span = 1.8 * found.seconds;
   const points = Array.from({ length: 61 }, (_, i) => ({ t: (span * i) / 60, volt: voltAfter(volt, found.ohm * found.inSeries, farad, (span * i) / 60) }));
   const resistor = resistorWords(found);

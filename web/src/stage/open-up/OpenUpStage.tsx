@@ -98,7 +98,23 @@ function Template({ state }: { state: CaseState }) {
           <Button
             onClick={() => {
               const { what, of, name, lengthMm, count, way, place, frees, forTest, note } = next;
-              setRefusal(state.file({ kind: 'step', step: { what, of, name, count, way, frees: [...frees], forTest, note, ...(lengthMm === undefined ? {} : { lengthMm }), ...(place ? { place: { x: place.x, y: place.y } } : {}) } })); // prettier-ignore
+              setRefusal(
+                state.file({
+                  kind: 'step',
+                  step: {
+                    what,
+                    of,
+                    name,
+                    count,
+                    way,
+                    frees: [...frees],
+                    forTest,
+                    note,
+                    ...(lengthMm === undefined ? {} : { lengthMm }),
+                    ...(place ? { place: { x: place.x, y: place.y } } : {}),
+                  },
+                }),
+              );
             }}
           >
             Done, the same

@@ -11,7 +11,11 @@ export function Observed({ state }: { state: CaseState }) {
   const { model, journal, index, view } = state;
   const words = [view.complaint, ...journal.symptoms.map(({ body }) => body.text)].join(' ');
   const taken = new Set(journal.blockEvents.flatMap(({ body }) => (body.kind === 'pattern' ? [body.name] : [])));
-  const proposals = model ? recognise(model, words).filter(({ name }) => !taken.has(name)).slice(0, 3) : []; // prettier-ignore
+  const proposals = model
+    ? recognise(model, words)
+        .filter(({ name }) => !taken.has(name))
+        .slice(0, 3)
+    : [];
   const recognised = journal.blockEvents.flatMap((entry) => (entry.body.kind === 'pattern' ? [{ id: entry.id, name: entry.body.name }] : []));
   const observables = (index?.board.observables ?? []).slice(0, 8);
   const answers = new Map(journal.readings.filter(({ measurement }) => measurement.kind === 'symptom').map((r) => [r.measurement.observable?.name, r]));

@@ -133,7 +133,10 @@ function Suspect({
 }
 
 function modes(entry: LineUpEntry): string {
-  return entry.modes.map((name) => name.split(':')[1]).filter((mode, i, all) => all.indexOf(mode) === i).join(' or '); // prettier-ignore
+  return entry.modes
+    .map((name) => name.split(':')[1])
+    .filter((mode, i, all) => all.indexOf(mode) === i)
+    .join(' or ');
 }
 
 function readingName(id: string, journal: Journal): string {

@@ -23,7 +23,10 @@ export function partsInQuestion(
   journal: Journal,
 ): ReadonlySet<string> | undefined {
   if (!lineUp) return undefined;
-  const leading = lineUp.entries.filter(({ probability }) => probability >= IN_QUESTION).slice(0, MOST_FOCUSED).map(({ ref }) => ref); // prettier-ignore
+  const leading = lineUp.entries
+    .filter(({ probability }) => probability >= IN_QUESTION)
+    .slice(0, MOST_FOCUSED)
+    .map(({ ref }) => ref);
   const wanted = new Set([...leading, ...journal.absent, ...journal.condemned.map(({ body }) => body.ref)].map(nameKey));
   // Of an array or a connector, only the elements that the suspicion is about.
   const named = new Set(lineUp.entries.filter(({ ref }) => wanted.has(nameKey(ref))).flatMap(({ modes }) => modes.map((mode) => nameKey(mode.split(':')[0]!))));

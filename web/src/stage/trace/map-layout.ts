@@ -161,7 +161,11 @@ function collectParts(index: BoardIndex): readonly MapPart[] {
 /** How many parts lie between a net and the nearest supply: the order from left to right. */
 function depthOfNets(index: BoardIndex): ReadonlyMap<string, number> {
   const depth = new Map<string, number>();
-  let wave = index.board.parts.filter((part) => part.kind === 'voltageSource').flatMap((part) => part.pins).map((net) => index.netByKey.get(nameKey(net))!).filter((net) => net !== GROUND); // prettier-ignore
+  let wave = index.board.parts
+    .filter((part) => part.kind === 'voltageSource')
+    .flatMap((part) => part.pins)
+    .map((net) => index.netByKey.get(nameKey(net))!)
+    .filter((net) => net !== GROUND);
   for (let step = 0; wave.length > 0; step += 1) {
     const fresh = wave.filter((net) => !depth.has(net));
     fresh.forEach((net) => depth.set(net, step));
