@@ -1,5 +1,16 @@
 /** Imports point one way: see docs/architecture.md, "Who may import whom". */
-const order = ['quantity', 'logic', 'board', 'device', 'fault', 'circuit', 'instrument', 'diagnosis', 'block', 'plan'];
+const order = [
+  'quantity',
+  'logic',
+  'board',
+  'device',
+  'fault',
+  'circuit',
+  'instrument',
+  'diagnosis',
+  'block',
+  'plan',
+];
 /** A core folder may import only folders before it in the order; device and circuit lie beside fault. */
 const coreRules = order.map((folder, i) => ({
   name: `core-${folder}-imports-only-earlier`,
@@ -17,9 +28,24 @@ const coreRules = order.map((folder, i) => ({
 module.exports = {
   forbidden: [
     ...coreRules,
-    { name: 'core-part-below-bench', severity: 'error', from: { path: '^core/src/part/' }, to: { path: '^core/src/(bench|plan|diagnosis)/' } },
-    { name: 'core-knows-nobody', severity: 'error', from: { path: '^core/src/' }, to: { path: '^(data|cli|web)/' } },
-    { name: 'core-is-pure', severity: 'error', from: { path: '^core/src/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    {
+      name: 'core-part-below-bench',
+      severity: 'error',
+      from: { path: '^core/src/part/' },
+      to: { path: '^core/src/(bench|plan|diagnosis)/' },
+    },
+    {
+      name: 'core-knows-nobody',
+      severity: 'error',
+      from: { path: '^core/src/' },
+      to: { path: '^(data|cli|web)/' },
+    },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^core/src/', pathNot: '\\.test\\.ts$' },
+      to: { dependencyTypes: ['core'] },
+    },
     {
       name: 'core-depends-on-little',
       severity: 'error',
@@ -32,9 +58,19 @@ module.exports = {
       from: { path: '^core/src/([^/]+)/' },
       to: { path: '^core/src/([^/]+)/.+', pathNot: '^core/src/($1/|[^/]+/index\\.ts$)' },
     },
-    { name: 'data-knows-core-only', severity: 'error', from: { path: '^data/' }, to: { path: '^(cli|web)/' } },
+    {
+      name: 'data-knows-core-only',
+      severity: 'error',
+      from: { path: '^data/' },
+      to: { path: '^(cli|web)/' },
+    },
     { name: 'cli-not-web', severity: 'error', from: { path: '^cli/' }, to: { path: '^web/' } },
-    { name: 'stages-apart', severity: 'error', from: { path: '^web/src/stage/([^/]+)/' }, to: { path: '^web/src/stage/', pathNot: '^web/src/stage/$1/' } },
+    {
+      name: 'stages-apart',
+      severity: 'error',
+      from: { path: '^web/src/stage/([^/]+)/' },
+      to: { path: '^web/src/stage/', pathNot: '^web/src/stage/$1/' },
+    },
     {
       name: 'ui-knows-no-trade',
       severity: 'error',
@@ -53,13 +89,22 @@ module.exports = {
       from: { path: '^web/src/', pathNot: '(^web/src/server/db/seed\\.ts|\\.test\\.ts)$' },
       to: { path: '^data/demo/' },
     },
-    { name: 'no-circles', severity: 'error', from: {}, to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } } },
+    {
+      name: 'no-circles',
+      severity: 'error',
+      from: {},
+      to: { circular: true, viaOnly: { dependencyTypesNot: ['type-only'] } },
+    },
   ],
   options: {
     tsPreCompilationDeps: true,
     tsConfig: { fileName: 'tsconfig.base.json' },
     doNotFollow: { path: 'node_modules' },
     exclude: '\\.astro$',
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'default'], extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'default'],
+      extensions: ['.ts', '.tsx', '.js', '.mjs', '.json'],
+    },
   },
 };

@@ -3,15 +3,33 @@ import hooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '**/.astro/**', '**/drizzle/**', 'docs/**', '**/*.cjs'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      '**/.astro/**',
+      '**/drizzle/**',
+      'docs/**',
+      '**/*.cjs',
+    ],
+  },
   ...tseslint.configs.recommended,
   ...astro.configs.recommended,
   {
     rules: {
       '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_' }],
-      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      '@typescript-eslint/consistent-type-imports': [
+        'error',
+        { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false },
+      ],
       '@typescript-eslint/no-non-null-assertion': 'off',
-      'no-restricted-syntax': ['error', { selector: 'ExportAllDeclaration', message: 'List exports by hand: an entry is a table of contents.' }],
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'ExportAllDeclaration',
+          message: 'List exports by hand: an entry is a table of contents.',
+        },
+      ],
       eqeqeq: 'error',
       'no-console': 'error',
       'no-control-regex': 'error',
@@ -23,11 +41,21 @@ export default tseslint.config(
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
   },
   {
-    // The core is pure: no clock, no randomness, no environment. What it needs comes in as arguments.
+    // The core is pure: no clock, no randomness, no environment. What it needs comes in as
+    // arguments.
     files: ['core/src/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      'no-restricted-globals': ['error', 'process', 'window', 'document', 'fetch', 'performance', 'setTimeout', 'console'],
+      'no-restricted-globals': [
+        'error',
+        'process',
+        'window',
+        'document',
+        'fetch',
+        'performance',
+        'setTimeout',
+        'console',
+      ],
       'no-restricted-properties': [
         'error',
         { object: 'Math', property: 'random', message: 'Randomness is an argument.' },

@@ -4,9 +4,26 @@ export default defineConfig({
   test: {
     projects: [
       {
-        test: { name: 'unit', include: ['core/**/*.test.ts', 'cli/test/**/*.test.ts', 'web/src/**/*.unit.test.ts', 'data/**/*.test.ts'], testTimeout: 30_000 },
+        test: {
+          name: 'unit',
+          include: [
+            'core/**/*.test.ts',
+            'cli/test/**/*.test.ts',
+            'web/src/**/*.unit.test.ts',
+            'data/**/*.test.ts',
+          ],
+          testTimeout: 30_000,
+        },
       },
-      { test: { name: 'integration', include: ['web/test/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
+      {
+        test: {
+          name: 'integration',
+          include: ['web/test/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 });

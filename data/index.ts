@@ -10,7 +10,9 @@ export const RATES: RateTable = RateTable.parse(rates);
 export { chipModel, FAMILIES, LIBRARY, OTHER_CHIPS, SERIES_74 } from './library/devices';
 
 /** Unit models for when there is no schematic, with the known failure patterns as their priors. */
-export const ARCHETYPES: readonly UnitModel[] = archetypes.map((archetype) => UnitModel.parse(archetype));
+export const ARCHETYPES: readonly UnitModel[] = archetypes.map((archetype) =>
+  UnitModel.parse(archetype),
+);
 
 /** Layouts of the common flexible disks. Source: the standards named in each row. */
 export const DISK_GEOMETRIES: readonly DiskGeometry[] = media.map((row) => DiskGeometry.parse(row));

@@ -5,16 +5,21 @@ import { Remedy } from './say.mjs';
 const USUAL_PORT = 4711;
 const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 
-/** Where the application is to listen, from the environment: { host, port }. Throws a Remedy of one sentence where that cannot be. */
+/**
+ * Where the application is to listen, from the environment: { host, port }. Throws a Remedy of one
+ * sentence where that cannot be.
+ */
 export async function addressToUse(env = process.env) {
   const host = env.HOST ?? '127.0.0.1';
   if (!LOOPBACK.includes(host) && env.HANZAI_ALLOW_NETWORK !== '1')
     throw new Remedy(
       `HOST=${host} would let others on the network in, and nobody signs in here: leave HOST away, or set HANZAI_ALLOW_NETWORK=1 if that is meant.`,
     );
-  if (env.PORT === undefined || env.PORT === '') return { host, port: (await isFree(host, USUAL_PORT)) ? USUAL_PORT : await freePort() };
+  if (env.PORT === undefined || env.PORT === '')
+    return { host, port: (await isFree(host, USUAL_PORT)) ? USUAL_PORT : await freePort() };
   const port = /^\d{1,5}$/.test(env.PORT) ? Number(env.PORT) : NaN;
-  if (!(port >= 1 && port <= 65_535)) throw new Remedy(`PORT=${env.PORT} is no port: a whole number from 1 to 65535 is.`);
+  if (!(port >= 1 && port <= 65_535))
+    throw new Remedy(`PORT=${env.PORT} is no port: a whole number from 1 to 65535 is.`);
   const why = await reasonAgainst(host, port);
   if (why) throw new Remedy(why);
   return { host, port };
@@ -26,8 +31,10 @@ async function reasonAgainst(host, port) {
   if (code === undefined) return undefined;
   if (code === 'EADDRINUSE')
     return `Port ${port} is taken by ${(await isHanzai(host, port)) ? 'another Hanzai' : 'another program'}: stop it, or choose another PORT.`;
-  if (code === 'EACCES') return `Port ${port} needs more rights than this account has: choose a PORT above 1023.`;
-  if (code === 'EADDRNOTAVAIL' || code === 'ENOTFOUND' || code === 'EAI_AGAIN') return `HOST=${host} is no address of this machine.`;
+  if (code === 'EACCES')
+    return `Port ${port} needs more rights than this account has: choose a PORT above 1023.`;
+  if (code === 'EADDRNOTAVAIL' || code === 'ENOTFOUND' || code === 'EAI_AGAIN')
+    return `HOST=${host} is no address of this machine.`;
   return `Port ${port} at ${host} cannot be used (${code}).`;
 }
 
@@ -44,7 +51,10 @@ function tryToListen(host, port) {
 
 async function isHanzai(host, port) {
   try {
-    const response = await fetch(`http://${host.includes(':') ? `[${host}]` : host}:${port}/api/health`, { signal: AbortSignal.timeout(2000) });
+    const response = await fetch(
+      `http://${host.includes(':') ? `[${host}]` : host}:${port}/api/health`,
+      { signal: AbortSignal.timeout(2000) },
+    );
     return 'instance' in (await response.json());
   } catch {
     return false;

@@ -1,6 +1,11 @@
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, esrSurvey } from '@hanzai/core/diagnosis';
-import { BenchState, resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
+import {
+  BenchState,
+  resolveMeasurement,
+  type Measurement,
+  type Reading,
+} from '@hanzai/core/instrument';
 import { candidateMeasurements, planNext } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import type { HypothesisSpace, SingleHypothesis } from '@hanzai/core/fault';
@@ -20,7 +25,10 @@ export interface BenchRow {
   readonly off: number;
   /** The first ranking of everything that could be measured. */
   readonly firstPlan: number;
-  /** Medians over further readings, each at a new net: to a new ranking of the suspects, and from that to the next suggestion. */
+  /**
+   * Medians over further readings, each at a new net: to a new ranking of the suspects, and from
+   * that to the next suggestion.
+   */
   readonly reading: number;
   readonly plan: number;
   readonly esrSurvey: number;
@@ -43,26 +51,41 @@ function measure(index: BoardIndex, kind: string, at: string): Measurement {
   return result.measurement;
 }
 
-/** Reads off a board on which one electrolytic behind the regulator has shorted, at its middle severity: most of the board is then without a level, the hard case. */
+/**
+ * Reads off a board on which one electrolytic behind the regulator has shorted, at its middle
+ * severity: most of the board is then without a level, the hard case.
+ */
 function reader(index: BoardIndex, { space }: Diagnoser): (kind: string, at: string) => Reading {
   const truth = space.hypotheses.find(({ name }) => name === TRUTH)!;
-  const faults = [{ fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! }];
+  const faults = [
+    { fault: truth.fault, severity: truth.severities[truth.severities.length >> 1]! },
+  ];
   return (kind, at) => {
     const measurement = measure(index, kind, at);
-    const response = new BenchState(index, { setup: measurement.setup, faults, absent: [] }).respond(measurement);
+    const response = new BenchState(index, {
+      setup: measurement.setup,
+      faults,
+      absent: [],
+    }).respond(measurement);
     if ('ok' in response) throw new Error(response.why);
     return { measurement, value: response.value };
   };
 }
 
-/** Which board, and what is asked of it: every fault and reading that it has, or as many as the goal was set for. */
+/**
+ * Which board, and what is asked of it: every fault and reading that it has, or as many as the goal
+ * was set for.
+ */
 export interface BenchBoard {
   readonly parts: number;
   readonly discrete: boolean;
   readonly asGoal: boolean;
 }
 
-/** What the goals were set for: so many faults a part (900 on 300 parts), taken evenly from all of them, and the kinds of readings that make some two a part. */
+/**
+ * What the goals were set for: so many faults a part (900 on 300 parts), taken evenly from all of
+ * them, and the kinds of readings that make some two a part.
+ */
 const GOAL = { faultsPerPart: 3, allow: ['voltage', 'logic', 'resistance'] } as const;
 
 /** Knows some of the faults only. */
@@ -72,20 +95,40 @@ class FewerFaults extends Diagnoser {
   override get space(): HypothesisSpace {
     if (this.kept) return this.kept;
     const { hypotheses, ...rest } = super.space;
-    const every = hypotheses.length / (GOAL.faultsPerPart * Math.round(this.index.board.parts.length / 100) * 100);
-    const chosen = hypotheses.filter(({ name }, i) => name === TRUTH || Math.floor(i / every) !== Math.floor((i - 1) / every));
-    const [all, some] = [hypotheses, chosen].map((list) => list.reduce((sum, { prior }) => sum + prior, 0)) as [number, number];
-    return (this.kept = { ...rest, hypotheses: chosen.map((h) => ({ ...h, prior: (h.prior * all) / some })) });
+    const every =
+      hypotheses.length /
+      (GOAL.faultsPerPart * Math.round(this.index.board.parts.length / 100) * 100);
+    const chosen = hypotheses.filter(
+      ({ name }, i) => name === TRUTH || Math.floor(i / every) !== Math.floor((i - 1) / every),
+    );
+    const [all, some] = [hypotheses, chosen].map((list) =>
+      list.reduce((sum, { prior }) => sum + prior, 0),
+    ) as [number, number];
+    return (this.kept = {
+      ...rest,
+      hypotheses: chosen.map((h) => ({ ...h, prior: (h.prior * all) / some })),
+    });
   }
 }
 
-/** Takes a generated drive board of about so many parts through a search. discrete: without chips. done: told when it is over, while everything is still held. */
-export function benchBoard({ parts, discrete, asGoal }: BenchBoard, done: () => void = () => undefined): BenchRow {
+/**
+ * Takes a generated drive board of about so many parts through a search. discrete: without chips.
+ * done: told when it is over, while everything is still held.
+ */
+export function benchBoard(
+  { parts, discrete, asGoal }: BenchBoard,
+  done: () => void = () => undefined,
+): BenchRow {
   const index = indexBoard(driveBoard(parts, 7, discrete));
   const diagnoser = asGoal ? new FewerFaults(index, RATES) : new Diagnoser(index, RATES);
   const options = asGoal ? { allow: GOAL.allow } : {};
   const read = reader(index, diagnoser);
-  const readings = [read('voltage', 'V12'), read('voltage', 'V5'), read('resistance', 'V5'), read('voltage', 'VF')];
+  const readings = [
+    read('voltage', 'V12'),
+    read('voltage', 'V5'),
+    read('resistance', 'V5'),
+    read('voltage', 'VF'),
+  ];
   const [, dictionary] = timed(() => diagnoser.believe(readings.slice(0, 1)));
   const [, off] = timed(() => diagnoser.believe(readings.slice(0, 3)));
   const belief = diagnoser.believe(readings);
@@ -119,9 +162,17 @@ export function benchBoard({ parts, discrete, asGoal }: BenchBoard, done: () => 
   };
 }
 
-/** A sweep of resistor faults over the discrete board: which, the volts of V5 under each, and what it took each time. */
+/**
+ * A sweep of resistor faults over the discrete board: which, the volts of V5 under each, and what
+ * it took each time.
+ */
 export interface Sweep {
-  readonly faults: readonly { readonly ref: string; readonly mode: string; readonly ohm: number; readonly severity: number }[];
+  readonly faults: readonly {
+    readonly ref: string;
+    readonly mode: string;
+    readonly ohm: number;
+    readonly severity: number;
+  }[];
   readonly volts: readonly number[];
   readonly times: readonly number[];
 }
@@ -132,7 +183,9 @@ export const SWEPT = { parts: 300, net: 'V5', times: 5 } as const;
 export function sweepFaults(): Sweep {
   const index = indexBoard(driveBoard(SWEPT.parts, 7, true));
   const m = measure(index, 'voltage', SWEPT.net);
-  const faults = new Diagnoser(index, RATES).space.hypotheses.filter((h): h is SingleHypothesis => h.fault.type === 'mode' && h.fault.part.kind === 'resistor');
+  const faults = new Diagnoser(index, RATES).space.hypotheses.filter(
+    (h): h is SingleHypothesis => h.fault.type === 'mode' && h.fault.part.kind === 'resistor',
+  );
   const once = (): [number[], number] => {
     const { predictor } = new Diagnoser(index, RATES);
     return timed(() => {
@@ -143,7 +196,14 @@ export function sweepFaults(): Sweep {
   const sweeps = Array.from({ length: SWEPT.times }, once);
   const named = faults.flatMap(({ name, fault, severities }) =>
     fault.type === 'mode' && fault.part.kind === 'resistor'
-      ? [{ ref: fault.part.ref, mode: name.split(':')[1]!, ohm: fault.part.resistanceOhm, severity: severities[severities.length >> 1]! }]
+      ? [
+          {
+            ref: fault.part.ref,
+            mode: name.split(':')[1]!,
+            ohm: fault.part.resistanceOhm,
+            severity: severities[severities.length >> 1]!,
+          },
+        ]
       : [],
   );
   return { faults: named, volts: sweeps[0]![0], times: sweeps.map(([, time]) => time) };

@@ -5,7 +5,9 @@ import type { EngineEvent, EngineReading } from '../web/src/workers/engine-messa
 /** What a demo board took in a new worker, from nothing, milliseconds. */
 export interface DemoRow {
   readonly parts: number;
-  /** From the first reading to the first line-up and the first suggestion, and to the last of each. */
+  /**
+   * From the first reading to the first line-up and the first suggestion, and to the last of each.
+   */
   readonly firstLineUp: number;
   readonly firstSuggestion: number;
   readonly lineUp: number;
@@ -15,10 +17,24 @@ export interface DemoRow {
   readonly nextSuggestion: number;
 }
 
-/** Takes a board of the demo through two readings as a page would. reads: the points and volts of each. */
-export async function benchDemo(board: Board, reads: readonly (readonly [string, number])[]): Promise<DemoRow> {
+/**
+ * Takes a board of the demo through two readings as a page would. reads: the points and volts of
+ * each.
+ */
+export async function benchDemo(
+  board: Board,
+  reads: readonly (readonly [string, number])[],
+): Promise<DemoRow> {
   const engine = new Engine(board);
-  const readings = reads.map(([at, value], i): EngineReading => ({ id: `${i}`, setup: 'on', kind: 'voltage', at, to: '', value, absent: [] }));
+  const readings = reads.map(([at, value], i): EngineReading => ({
+    id: `${i}`,
+    setup: 'on',
+    kind: 'voltage',
+    at,
+    to: '',
+    value,
+    absent: [],
+  }));
   const first = await assess(engine, readings.slice(0, 1));
   const second = await assess(engine, readings);
   return {
@@ -41,9 +57,14 @@ async function assess(engine: Engine, readings: EngineReading[]): Promise<Taken>
   const taken = { firstLineUp: 0, firstSuggestion: 0, lineUp: 0, suggestion: 0 };
   const send = ({ type }: EngineEvent): void => {
     const now = performance.now() - started;
-    if (type === 'line-up') Object.assign(taken, { firstLineUp: taken.firstLineUp || now, lineUp: now });
-    if (type === 'next') Object.assign(taken, { firstSuggestion: taken.firstSuggestion || now, suggestion: now });
+    if (type === 'line-up')
+      Object.assign(taken, { firstLineUp: taken.firstLineUp || now, lineUp: now });
+    if (type === 'next')
+      Object.assign(taken, { firstSuggestion: taken.firstSuggestion || now, suggestion: now });
   };
-  await engine.assess({ ticket: (tickets += 1), readings, absent: [], look: {} }, { send, pause: async () => undefined, stale: () => false });
+  await engine.assess(
+    { ticket: (tickets += 1), readings, absent: [], look: {} },
+    { send, pause: async () => undefined, stale: () => false },
+  );
   return taken;
 }

@@ -1,6 +1,18 @@
-// npm run corpus: scores the engine on the corpus that the reference simulator made (core/test/reference/corpus), and holds what it says against what was so. SHOW=1 lists the misses; BRUTE=1 holds it against a plain
-// dictionary on exact sheets. Exits with 1 where a threshold is not held.
-import { corpusCases, isExact, readingsOf, score, sheetOf, THRESHOLDS, thresholdsMissed, type CorpusCase, type Scored } from '../core/test/reference/corpus';
+// npm run corpus: scores the engine on the corpus that the reference simulator made
+// (core/test/reference/corpus), and holds what it says against what was so. SHOW=1 lists the
+// misses; BRUTE=1 holds it against a plain dictionary on exact sheets. Exits with 1 where a
+// threshold is not held.
+import {
+  corpusCases,
+  isExact,
+  readingsOf,
+  score,
+  sheetOf,
+  THRESHOLDS,
+  thresholdsMissed,
+  type CorpusCase,
+  type Scored,
+} from '../core/test/reference/corpus';
 import { BruteForce } from './brute-force';
 
 const only = process.env.ONLY;
@@ -29,7 +41,12 @@ table(
 );
 table(
   'ESR not stated only',
-  results.filter(({ one }) => !one.sheet.esrStated && one.sheet.missing.length === 0 && Object.keys(one.sheet.wrong).length === 0),
+  results.filter(
+    ({ one }) =>
+      !one.sheet.esrStated &&
+      one.sheet.missing.length === 0 &&
+      Object.keys(one.sheet.wrong).length === 0,
+  ),
 );
 table(
   'parts missing',
@@ -54,17 +71,29 @@ if (process.env.BRUTE !== undefined) {
     const taken = own.map(({ one }) => readingsOf(index, one));
     const dictionary = new BruteForce(index, [
       ...new Map(
-        taken.flat().map(({ measurement }) => [JSON.stringify([measurement.kind, measurement.setup, measurement.at.net, measurement.to.net]), measurement]),
+        taken
+          .flat()
+          .map(({ measurement }) => [
+            JSON.stringify([
+              measurement.kind,
+              measurement.setup,
+              measurement.at.net,
+              measurement.to.net,
+            ]),
+            measurement,
+          ]),
       ).values(),
     ]);
     own.forEach(({ one }, i) => {
       const { first, three, four, peace } = dictionary.score(one, taken[i]!);
-      if (one.kind === 'single') [tally.first, tally.three] = [tally.first + Number(first), tally.three + Number(three)];
+      if (one.kind === 'single')
+        [tally.first, tally.three] = [tally.first + Number(first), tally.three + Number(three)];
       if (one.kind === 'pair') tally.four += Number(four);
       if (one.kind === 'sound') tally.peace += Number(peace);
     });
   }
-  const count = (kind: CorpusCase['kind']): number => exact.filter(({ one }) => one.kind === kind).length;
+  const count = (kind: CorpusCase['kind']): number =>
+    exact.filter(({ one }) => one.kind === kind).length;
   process.stdout.write(
     `a plain dictionary on exact sheets: first ${tally.first}/${count('single')}, among three ${tally.three}/${count('single')}, pairs among four ${tally.four}/${count('pair')}, sound in peace ${tally.peace}/${count('sound')}\n`,
   );
@@ -82,29 +111,42 @@ for (const { one, scored } of results) {
     const bin = bins[Math.min(BINS - 1, Math.floor(probability * BINS))]!;
     bin.count += 1;
     bin.stated += probability;
-    bin.right += one.truth.some(([truth]) => truth === ref || (ref.includes('~') && ref.split('~').some((place) => place.startsWith(`${truth}.`)))) ? 1 : 0;
+    bin.right += one.truth.some(
+      ([truth]) =>
+        truth === ref ||
+        (ref.includes('~') && ref.split('~').some((place) => place.startsWith(`${truth}.`))),
+    )
+      ? 1
+      : 0;
   }
 }
 const count = bins.reduce((sum, bin) => sum + bin.count, 0);
 const error = bins.reduce((sum, bin) => sum + Math.abs(bin.stated - bin.right), 0) / count;
-process.stdout.write(`expected calibration error ${(100 * error).toFixed(1)} % over ${count} statements\n`);
+process.stdout.write(
+  `expected calibration error ${(100 * error).toFixed(1)} % over ${count} statements\n`,
+);
 for (const [i, bin] of bins.entries())
   if (bin.count > 0)
     process.stdout.write(
       `  ${i * 10} to ${i * 10 + 10} %: ${bin.count} stated ${((100 * bin.stated) / bin.count).toFixed(1)} %, so ${((100 * bin.right) / bin.count).toFixed(1)} %\n`,
     );
-process.stdout.write(`${all.length} cases in ${((performance.now() - started) / 1000).toFixed(0)} s\n`);
+process.stdout.write(
+  `${all.length} cases in ${((performance.now() - started) / 1000).toFixed(0)} s\n`,
+);
 
 if (SHOW)
   for (const { one, scored } of results) {
-    const good = one.kind === 'single' ? scored.first : one.kind === 'pair' ? scored.four : scored.peace;
+    const good =
+      one.kind === 'single' ? scored.first : one.kind === 'pair' ? scored.four : scored.peace;
     if (good && !scored.noneLeads) continue;
     const { belief } = scored;
     process.stdout.write(
       `\n${good ? 'ok  ' : one.kind === 'single' && scored.three ? '2-3 ' : 'MISS'} ${one.board} ${one.kind} ${one.truth.map(([ref, mode, severity]) => `${ref}:${mode}@${severity}`).join(' + ')} alike ${one.alike.map((a) => a.join(',')).join(' | ')}; sheet ${JSON.stringify(one.sheet)} meter ${JSON.stringify((one as { meter?: unknown }).meter)}\n  readings ${one.readings.map((r, i) => `${r.join(' ')} (sound ${belief.expected[i]?.display ?? '?'})`).join('; ')}\n  says ${belief.byPart
         .slice(0, 5)
         .map(({ ref, probability }) => `${ref} ${probability.toFixed(2)}`)
-        .join(', ')}; healthy ${belief.healthy.toFixed(2)} none ${belief.unmodelled.toFixed(2)}; ${belief.suspects
+        .join(
+          ', ',
+        )}; healthy ${belief.healthy.toFixed(2)} none ${belief.unmodelled.toFixed(2)}; ${belief.suspects
         .slice(0, 3)
         .map(({ hypothesis, probability }) => `${hypothesis.name} ${probability.toFixed(2)}`)
         .join(', ')}\n`,

@@ -1,6 +1,16 @@
 import { spawn } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, readlinkSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  readlinkSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { installDebian } from './install.mjs';
@@ -14,23 +24,32 @@ const isRoot = process.getuid?.() === 0;
 /** Folder with the PostgreSQL programs: the newest that Debian has installed. */
 function programs() {
   const base = '/usr/lib/postgresql';
-  const versions = existsSync(base) ? readdirSync(base).filter((v) => existsSync(join(base, v, 'bin', 'initdb'))) : [];
+  const versions = existsSync(base)
+    ? readdirSync(base).filter((v) => existsSync(join(base, v, 'bin', 'initdb')))
+    : [];
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
   return newest && join(base, newest, 'bin');
 }
 
-/** The account that owns the data: PostgreSQL refuses to run as root, so root hands it to the package's own account. */
+/**
+ * The account that owns the data: PostgreSQL refuses to run as root, so root hands it to the
+ * package's own account.
+ */
 function account() {
   if (!isRoot) return {};
   const line = readFileSync('/etc/passwd', 'utf8')
     .split('\n')
     .find((entry) => entry.startsWith('postgres:'));
-  if (!line) throw new Remedy('The account "postgres" is missing: reinstall the package postgresql.');
+  if (!line)
+    throw new Remedy('The account "postgres" is missing: reinstall the package postgresql.');
   const [, , uid, gid] = line.split(':');
   return { uid: Number(uid), gid: Number(gid) };
 }
 
-/** Where the data of this checkout lives: inside the project, or for root under /var/lib where the database's account may enter. name: one cluster a purpose. */
+/**
+ * Where the data of this checkout lives: inside the project, or for root under /var/lib where the
+ * database's account may enter. name: one cluster a purpose.
+ */
 function home(root, name) {
   if (!isRoot) return join(root, '.pg', name);
   const mark = createHash('sha256').update(root).digest('hex').slice(0, 10);
@@ -48,18 +67,27 @@ export function freePort() {
   });
 }
 
-/** Starts PostgreSQL on loopback for this checkout, installing and creating what is missing. Data outlives it.
- *  Returns { url(database), stop() }. */
+/**
+ * Starts PostgreSQL on loopback for this checkout, installing and creating what is missing. Data
+ * outlives it. Returns { url(database), stop() }.
+ */
 export async function startDatabase(root, name) {
   const { url, running } = await opened(root, name);
   return { url, stop: running.stop };
 }
 
-/** As `startDatabase`, and starts it again on the same port where it ends by itself. say: takes lines for whoever watches. */
+/**
+ * As `startDatabase`, and starts it again on the same port where it ends by itself. say: takes
+ * lines for whoever watches.
+ */
 export async function keepDatabase(root, name, say) {
   const { url, running, again } = await opened(root, name);
   let first = running;
-  const kept = await keepAlive('the database', () => (first ? Promise.resolve(first).finally(() => (first = undefined)) : again()), { say });
+  const kept = await keepAlive(
+    'the database',
+    () => (first ? Promise.resolve(first).finally(() => (first = undefined)) : again()),
+    { say },
+  );
   return { url, stop: () => kept.stop() };
 }
 
@@ -70,14 +98,16 @@ async function opened(root, name) {
     () => Boolean(programs()),
     () => {
       mkdirSync('/etc/postgresql-common', { recursive: true });
-      if (!existsSync('/etc/postgresql-common/createcluster.conf')) writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
+      if (!existsSync('/etc/postgresql-common/createcluster.conf'))
+        writeFileSync('/etc/postgresql-common/createcluster.conf', 'create_main_cluster = false\n');
     },
   );
   const bin = programs();
   const owner = account();
   const folder = home(root, name);
   const data = join(folder, 'data');
-  if (!existsSync(data)) await step('creating the database', () => create(bin, owner, folder, data));
+  if (!existsSync(data))
+    await step('creating the database', () => create(bin, owner, folder, data));
   const password = readFileSync(join(folder, 'password'), 'utf8').trim();
   claim(folder);
   const at = (port) => ({
@@ -88,7 +118,11 @@ async function opened(root, name) {
     },
   });
   const left = leftRunning(data);
-  if (left) return { ...at(left.port), running: await step('taking over the database that was left running', () => adopt(left)) };
+  if (left)
+    return {
+      ...at(left.port),
+      running: await step('taking over the database that was left running', () => adopt(left)),
+    };
   return step('starting the database', async () => {
     for (let attempt = 1; ; attempt += 1) {
       try {
@@ -108,12 +142,26 @@ async function create(bin, owner, folder, data) {
   const part = `${data}.part`;
   rmSync(part, { recursive: true, force: true });
   if (isRoot) for (const path of [folder, passwordFile]) chownSync(path, owner.uid, owner.gid);
-  const words = ['-D', part, '-U', USER, '--auth=scram-sha-256', `--pwfile=${passwordFile}`, '-E', 'UTF8', '--locale=C.UTF-8', '--data-checksums'];
+  const words = [
+    '-D',
+    part,
+    '-U',
+    USER,
+    '--auth=scram-sha-256',
+    `--pwfile=${passwordFile}`,
+    '-E',
+    'UTF8',
+    '--locale=C.UTF-8',
+    '--data-checksums',
+  ];
   await run(join(bin, 'initdb'), words, { ...owner, cwd: folder });
   renameSync(part, data);
 }
 
-/** What is left of an earlier run: nothing, a stale lock (removed), or a database that still runs because its starter was killed. */
+/**
+ * What is left of an earlier run: nothing, a stale lock (removed), or a database that still runs
+ * because its starter was killed.
+ */
 function leftRunning(data) {
   const lock = join(data, 'postmaster.pid');
   if (!existsSync(lock)) return undefined;
@@ -132,8 +180,14 @@ function leftRunning(data) {
 function claim(folder) {
   const file = join(folder, 'runner');
   const other = existsSync(file) ? readFileSync(file, 'utf8').trim() : '';
-  const command = other && other !== String(process.pid) && existsSync(`/proc/${other}/cmdline`) ? readFileSync(`/proc/${other}/cmdline`, 'utf8') : '';
-  if (/scripts\/(start|test)\.mjs/.test(command)) throw new Remedy(`Hanzai is already running on this data (process ${other}). Stop it there first.`);
+  const command =
+    other && other !== String(process.pid) && existsSync(`/proc/${other}/cmdline`)
+      ? readFileSync(`/proc/${other}/cmdline`, 'utf8')
+      : '';
+  if (/scripts\/(start|test)\.mjs/.test(command))
+    throw new Remedy(
+      `Hanzai is already running on this data (process ${other}). Stop it there first.`,
+    );
   writeFileSync(file, String(process.pid));
 }
 
@@ -156,8 +210,24 @@ async function adopt({ pid }) {
 }
 
 async function launch(bin, owner, folder, data, port) {
-  const words = ['-D', data, '-p', String(port), '-c', 'listen_addresses=127.0.0.1', '-c', 'unix_socket_directories=', '-c', 'fsync=on'];
-  const child = spawn(join(bin, 'postgres'), words, { ...owner, cwd: folder, stdio: ['ignore', 'ignore', 'pipe'], detached: true });
+  const words = [
+    '-D',
+    data,
+    '-p',
+    String(port),
+    '-c',
+    'listen_addresses=127.0.0.1',
+    '-c',
+    'unix_socket_directories=',
+    '-c',
+    'fsync=on',
+  ];
+  const child = spawn(join(bin, 'postgres'), words, {
+    ...owner,
+    cwd: folder,
+    stdio: ['ignore', 'ignore', 'pipe'],
+    detached: true,
+  });
   let log = '';
   child.stderr.on('data', (chunk) => (log = (log + chunk).slice(-4000)));
   let gone = false;

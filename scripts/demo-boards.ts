@@ -1,4 +1,5 @@
-// Writes data/demo/boards/*.json and *.cir from their descriptions in data/demo/make; with --check only says whether they are up to date.
+// Writes data/demo/boards/*.json and *.cir from their descriptions in data/demo/make; with --check
+// only says whether they are up to date.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { writeBoardJson, writeDeck } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
@@ -18,6 +19,8 @@ for (const [name, make] of Object.entries(DEMO_SHEETS)) {
   }
 }
 if (stale > 0 && process.argv.includes('--check')) {
-  process.stderr.write('data/demo/boards is not what data/demo/make says: run npm run demo-boards\n');
+  process.stderr.write(
+    'data/demo/boards is not what data/demo/make says: run npm run demo-boards\n',
+  );
   process.exitCode = 1;
 }

@@ -1,4 +1,5 @@
-// npm run demo-pictures: draws the made-up pictures of the demo workshop into data/demo/pictures. Boards are drawn from their own sheets; nothing here is a photograph.
+// npm run demo-pictures: draws the made-up pictures of the demo workshop into data/demo/pictures.
+// Boards are drawn from their own sheets; nothing here is a photograph.
 import { mkdirSync } from 'node:fs';
 import sharp from 'sharp';
 import { demoBoard } from '@hanzai/data/demo';
@@ -49,9 +50,13 @@ function boardArt(name: 'cr40' | 'yc2Whole', marks: string): string {
   const board = demoBoard(name);
   const [w, h] = [board.outlineMm!.width * SCALE, board.outlineMm!.height * SCALE];
   const placed = board.parts.filter(({ positionMm }) => positionMm);
-  const at = ({ positionMm }: Part): [number, number] => [positionMm![0] * SCALE, positionMm![1] * SCALE];
+  const at = ({ positionMm }: Part): [number, number] => [
+    positionMm![0] * SCALE,
+    positionMm![1] * SCALE,
+  ];
   const byNet = new Map<string, Part[]>();
-  for (const part of placed) for (const net of new Set(part.pins)) byNet.set(net, [...(byNet.get(net) ?? []), part]);
+  for (const part of placed)
+    for (const net of new Set(part.pins)) byNet.set(net, [...(byNet.get(net) ?? []), part]);
   const tracks = [...byNet.values()].filter((parts) => parts.length < 9).map((parts) => {
     const [first, ...rest] = parts;
     return rest.map((part) => `<path d="M${at(first!)[0]} ${at(first!)[1]} H${at(part)[0]} V${at(part)[1]}" fill="none" stroke="#3f8a4c" stroke-width="7"/>`).join('');
@@ -65,7 +70,10 @@ function boardArt(name: 'cr40' | 'yc2Whole', marks: string): string {
     [w - 20, 20],
     [20, h - 20],
     [w - 20, h - 20],
-  ].map(([x, y]) => `<circle cx="${x}" cy="${y}" r="12" fill="#d9d4c4" stroke="#b58a3c" stroke-width="6"/>`);
+  ].map(
+    ([x, y]) =>
+      `<circle cx="${x}" cy="${y}" r="12" fill="#d9d4c4" stroke="#b58a3c" stroke-width="6"/>`,
+  );
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${w}" height="${h}" viewBox="0 0 ${w} ${h}"><rect width="${w}" height="${h}" fill="#2c6b3c"/>${tracks.join('')}${holes.join('')}${parts.join('')}${marks}</svg>`;
 }
 

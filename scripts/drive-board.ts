@@ -1,16 +1,21 @@
-// Makes realistic drive boards of any size for the benchmark: supply entries with regulators, logic clusters, transistor drivers, sensors and decoupling.
+// Makes realistic drive boards of any size for the benchmark: supply entries with regulators, logic
+// clusters, transistor drivers, sensors and decoupling.
 import type { Board } from '@hanzai/core/board';
 import { readDeck } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 
-/** A small generator with a fixed seed, so that boards repeat. Source: Park & Miller, CACM 31, 1988. */
+/**
+ * A small generator with a fixed seed, so that boards repeat. Source: Park & Miller, CACM 31, 1988.
+ */
 function generator(seed: number): (below: number) => number {
   let state = seed;
   return (below) => (state = (state * 48271) % 2147483647) % below;
 }
 
-/** A drive board of about `parts` parts. The same number and seed give the same board. discrete: without chips, regulators and sensors, so that a general circuit
- *  simulator can solve it too. */
+/**
+ * A drive board of about `parts` parts. The same number and seed give the same board. discrete:
+ * without chips, regulators and sensors, so that a general circuit simulator can solve it too.
+ */
 export function driveBoard(parts: number, seed = 7, discrete = false): Board {
   const random = generator(seed);
   const lines = [
@@ -30,7 +35,8 @@ export function driveBoard(parts: number, seed = 7, discrete = false): Board {
     if (note) lines.push(`*@ ${ref} ${note}`);
     count += 1;
   };
-  const electrolytic = (volt: number): string => `kind=electrolytic volt=${volt} esr=0.${2 + random(6)} fit=1988`;
+  const electrolytic = (volt: number): string =>
+    `kind=electrolytic volt=${volt} esr=0.${2 + random(6)} fit=1988`;
   put('J', 'SUP VIN PIN', 'role="supply in"');
   put('F', 'VIN VF FUSE');
   put('L', 'VF V12 47u', 'dcr=0.2');
@@ -51,9 +57,15 @@ export function driveBoard(parts: number, seed = 7, discrete = false): Board {
     put('C', `${n('VCC')} 0 100n`, 'kind=ceramic volt=50');
     if (kind === 0) {
       // Logic: a bus line through an open-collector inverter, a gate and a register.
-      put('U', `${bus} ${n('A')} ${n('A')} ${n('B')} ${n('Q')} ${n('S')} 0 ${n('T')} ${n('B')} ${n('E')} ${n('A')} ${n('F')} ${n('B')} ${n('VCC')} 74LS06`);
+      put(
+        'U',
+        `${bus} ${n('A')} ${n('A')} ${n('B')} ${n('Q')} ${n('S')} 0 ${n('T')} ${n('B')} ${n('E')} ${n('A')} ${n('F')} ${n('B')} ${n('VCC')} 74LS06`,
+      );
       for (const net of ['A', 'B', 'S', 'T', 'E', 'F']) put('R', `${n('VCC')} ${n(net)} 4.7k`);
-      put('U', `${n('A')} ${n('B')} ${n('X')} ${n('X')} ${n('E')} ${n('Y')} 0 ${n('Z')} ${n('S')} ${n('T')} ${n('W')} ${n('F')} ${n('X')} ${n('VCC')} 74LS86`);
+      put(
+        'U',
+        `${n('A')} ${n('B')} ${n('X')} ${n('X')} ${n('E')} ${n('Y')} 0 ${n('Z')} ${n('S')} ${n('T')} ${n('W')} ${n('F')} ${n('X')} ${n('VCC')} 74LS86`,
+      );
       put(
         'U',
         `${n('RES')} ${n('X')} ${n('Y')} ${n('RES')} ${n('Q')} ${n('QN')} 0 ${n('Q2N')} ${n('Q2')} ${n('RES')} ${n('Z')} ${n('W')} ${n('RES')} ${n('VCC')} 74LS74`,

@@ -3,12 +3,23 @@ import { join } from 'node:path';
 import { run } from './run.mjs';
 import { step } from './say.mjs';
 
-const SOURCES = ['core/src', 'data', 'web/src', 'web/public', 'web/astro.config.mjs', 'package-lock.json'];
+const SOURCES = [
+  'core/src',
+  'data',
+  'web/src',
+  'web/public',
+  'web/astro.config.mjs',
+  'package-lock.json',
+];
 
 function newest(path) {
   const stat = statSync(path);
   if (!stat.isDirectory()) return stat.mtimeMs;
-  return readdirSync(path).reduce((latest, entry) => (entry === 'node_modules' ? latest : Math.max(latest, newest(join(path, entry)))), 0);
+  return readdirSync(path).reduce(
+    (latest, entry) =>
+      entry === 'node_modules' ? latest : Math.max(latest, newest(join(path, entry))),
+    0,
+  );
 }
 
 /** Builds the application where its sources are newer than the last build. */
@@ -21,12 +32,18 @@ export async function build(root) {
   );
   if (existsSync(stamp) && Number(readFileSync(stamp, 'utf8')) >= latest) return;
   await step('building the application', () =>
-    run('npm', ['run', 'build', '-w', 'web'], { cwd: root, env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } }),
+    run('npm', ['run', 'build', '-w', 'web'], {
+      cwd: root,
+      env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    }),
   );
   writeFileSync(stamp, String(latest));
 }
 
-/** Brings a database up to date, creating it where it is missing; seeds the demo workshop into a new one where asked. */
+/**
+ * Brings a database up to date, creating it where it is missing; seeds the demo workshop into a new
+ * one where asked.
+ */
 export async function prepareDatabase(root, url, demo) {
   await step('bringing the tables up to date', () =>
     run('node', ['--import', 'tsx', 'src/server/db/prepare.ts', ...(demo ? ['--demo'] : [])], {

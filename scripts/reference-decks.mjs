@@ -1,5 +1,6 @@
-// Writes the reference decks of core/test/reference/decks and, with a general circuit simulator (Debian package ngspice) on the machine,
-// their operating points as that simulator finds them: expected.json beside the decks. Run by hand when a deck is added:
+// Writes the reference decks of core/test/reference/decks and, with a general circuit simulator
+// (Debian package ngspice) on the machine, their operating points as that simulator finds them:
+// expected.json beside the decks. Run by hand when a deck is added:
 //   node scripts/reference-decks.mjs
 import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -12,13 +13,19 @@ const Z = (bv) => `.model DZ${String(bv).replace('.', 'p')} D(IS=1e-14 BV=${bv} 
 const Q = '.model QN NPN(IS=6.7e-15 BF=180 BR=4)\n.model QP PNP(IS=6.5e-16 BF=120 BR=3)\n';
 const LED = '.model LR D(IS=1e-18 N=1.8 RS=2)\n';
 
-const ladder = (n) => Array.from({ length: n }, (_, i) => `RS${i} N${i} N${i + 1} ${100 + 10 * i}\nRP${i} N${i + 1} 0 ${1000 + 50 * i}`).join('\n');
+const ladder = (n) =>
+  Array.from(
+    { length: n },
+    (_, i) => `RS${i} N${i} N${i + 1} ${100 + 10 * i}\nRP${i} N${i + 1} 0 ${1000 + 50 * i}`,
+  ).join('\n');
 const grid = (n) => {
   const lines = [];
   for (let y = 0; y < n; y += 1) {
     for (let x = 0; x < n; x += 1) {
-      if (x + 1 < n) lines.push(`RX${y}_${x} G${y}_${x} G${y}_${x + 1} ${10 + ((7 * x + 3 * y) % 11)}`);
-      if (y + 1 < n) lines.push(`RY${y}_${x} G${y}_${x} G${y + 1}_${x} ${10 + ((5 * x + 2 * y) % 13)}`);
+      if (x + 1 < n)
+        lines.push(`RX${y}_${x} G${y}_${x} G${y}_${x + 1} ${10 + ((7 * x + 3 * y) % 11)}`);
+      if (y + 1 < n)
+        lines.push(`RY${y}_${x} G${y}_${x} G${y + 1}_${x} ${10 + ((5 * x + 2 * y) % 13)}`);
     }
   }
   return lines.join('\n');
@@ -31,7 +38,8 @@ const decks = {
   'ladder-20': `V1 N0 0 10\n${ladder(20)}`,
   'grid-12': `V1 G0_0 0 5\nR0 G11_11 0 1\n${grid(12)}`,
   'current-source': 'I1 0 A 2m\nR1 A B 1k\nR2 B 0 2k\nR3 A 0 10k\nV1 C 0 3\nR4 B C 5k',
-  'two-supplies': 'VP P 0 12\nVN N 0 -12\nR1 P A 1k\nR2 A N 3k\nR3 A 0 10k\nR4 A B 100\nR5 B 0 1meg',
+  'two-supplies':
+    'VP P 0 12\nVN N 0 -12\nR1 P A 1k\nR2 A N 3k\nR3 A 0 10k\nR4 A B 100\nR5 B 0 1meg',
   'coil-chain': 'V1 A 0 5\nL1 A B 10u\nL2 B C 100u\nR1 C D 0.3\nL3 D E 1m\nR2 E 0 22\nC1 E 0 100u',
   'diode-forward': `V1 A 0 5\nR1 A B 330\nD1 B 0 D1N\n${D}`,
   'diode-reverse': `V1 A 0 5\nR1 A B 100k\nD1 0 B D1N\n${D}`,
@@ -60,7 +68,8 @@ const decks = {
   'ttl-inverter-high': `V1 VCC 0 5\nV2 IN 0 0.2\nR1 VCC B1 4k\nQ1 B2 B1 IN QN\nR2 VCC C2 1.6k\nQ2 C2 B2 B4 QN\nR3 B4 0 1k\nQ4 OUT B4 0 QN\nR4 VCC C3 130\nQ3 C3 C2 E3 QN\nD1 E3 OUT D1N\nRL OUT 0 4.7k\n${Q}${D}`,
   'relay-driver': `V1 V24 0 24\nV2 I 0 3.3\nR1 I B 2.2k\nR2 B 0 10k\nQ1 C B 0 QN\nR3 V24 K 360\nL1 K C 0.8\nD1 C V24 D1N\n${Q}${D}`,
   'high-resistance': 'V1 A 0 5\nR1 A B 10meg\nR2 B 0 10meg\nR3 B C 1meg\nC1 C 0 1n\nR4 C 0 47meg',
-  'subcircuit-pads': '.subckt PAD I O G\nR1 I M 100\nR2 M G 1k\nR3 M O 100\n.ends\nV1 A 0 8\nXP1 A B 0 PAD\nXP2 B C 0 PAD\nXP3 C D 0 PAD\nR9 D 0 150',
+  'subcircuit-pads':
+    '.subckt PAD I O G\nR1 I M 100\nR2 M G 1k\nR3 M O 100\n.ends\nV1 A 0 8\nXP1 A B 0 PAD\nXP2 B C 0 PAD\nXP3 C D 0 PAD\nR9 D 0 150',
 };
 
 /** Operating point of one deck, {net: volt}, from the simulator's batch mode. */
@@ -77,10 +86,14 @@ for (const [name, body] of Object.entries(decks)) {
   const run = join(scratch, `${name}.cir`);
   writeFileSync(
     run,
-    text.replace('.end\n', '.options reltol=1e-6 abstol=1e-14 vntol=1e-9 gmin=1e-12\n.control\nset numdgt=9\nop\nprint all\nquit 0\n.endc\n.end\n'),
+    text.replace(
+      '.end\n',
+      '.options reltol=1e-6 abstol=1e-14 vntol=1e-9 gmin=1e-12\n.control\nset numdgt=9\nop\nprint all\nquit 0\n.endc\n.end\n',
+    ),
   );
   points[name] = simulate(run);
-  if (Object.keys(points[name]).length === 0) throw new Error(`the simulator found no operating point for ${name}`);
+  if (Object.keys(points[name]).length === 0)
+    throw new Error(`the simulator found no operating point for ${name}`);
 }
 rmSync(scratch, { recursive: true });
 const version = simulatorVersion();

@@ -1,5 +1,7 @@
-// Works out volts at the pins of single gates, transistor by transistor, with a general circuit simulator (Debian package ngspice), and writes core/test/reference/gates/expected.json.
-// The circuits are those of textbooks for the standard and the low-power Schottky NAND gate (Millman & Grabel, Microelectronics, and common data sheets; component values from memory).
+// Works out volts at the pins of single gates, transistor by transistor, with a general circuit
+// simulator (Debian package ngspice), and writes core/test/reference/gates/expected.json. The
+// circuits are those of textbooks for the standard and the low-power Schottky NAND gate (Millman &
+// Grabel, Microelectronics, and common data sheets; component values from memory).
 //   node scripts/reference-gates.mjs
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -57,15 +59,31 @@ R4 B5 Y 4k
 .ends
 `;
 
-const high = (ohm) => ({ name: `high output with ${ohm} to ground`, lines: [`XG LOWIN SUP Y SUP GATE`, `RI LOWIN 0 1`, `RL Y 0 ${ohm}`], at: 'Y' });
-const low = (ohm) => ({ name: `low output with ${ohm} to the supply`, lines: [`XG SUP SUP Y SUP GATE`, `RL SUP Y ${ohm}`], at: 'Y' });
+const high = (ohm) => ({
+  name: `high output with ${ohm} to ground`,
+  lines: [`XG LOWIN SUP Y SUP GATE`, `RI LOWIN 0 1`, `RL Y 0 ${ohm}`],
+  at: 'Y',
+});
+const low = (ohm) => ({
+  name: `low output with ${ohm} to the supply`,
+  lines: [`XG SUP SUP Y SUP GATE`, `RL SUP Y ${ohm}`],
+  at: 'Y',
+});
 const pulled = (ohm) => ({
   name: `input with ${ohm} to ground, the other one high`,
   lines: [`XG IN SUP Y SUP GATE`, `RI IN 0 ${ohm}`, 'RL Y 0 1meg'],
   at: 'IN',
 });
-const tied = (ohm) => ({ name: `two inputs tied with ${ohm} to ground`, lines: [`XG IN IN Y SUP GATE`, `RI IN 0 ${ohm}`, 'RL Y 0 1meg'], at: 'IN' });
-const conflict = { name: 'a high output against a low one', lines: ['XG LOWIN SUP Y SUP GATE', 'XH SUP SUP Y SUP GATE', 'RI LOWIN 0 1'], at: 'Y' };
+const tied = (ohm) => ({
+  name: `two inputs tied with ${ohm} to ground`,
+  lines: [`XG IN IN Y SUP GATE`, `RI IN 0 ${ohm}`, 'RL Y 0 1meg'],
+  at: 'IN',
+});
+const conflict = {
+  name: 'a high output against a low one',
+  lines: ['XG LOWIN SUP Y SUP GATE', 'XH SUP SUP Y SUP GATE', 'RI LOWIN 0 1'],
+  at: 'Y',
+};
 const fanOut = (count, level) => ({
   name: `${level} output into ${count} inputs`,
   lines: [
@@ -112,6 +130,12 @@ for (const [family, gate] of [
 }
 rmSync(scratch, { recursive: true });
 const body = rows.map((row) => `  ${JSON.stringify(row)}`).join(',\n');
-writeFileSync(join(folder, 'expected.json'), `{\n "simulator": "${simulatorVersion()} (Debian package ngspice)",\n "rows": [\n${body}\n ]\n}\n`);
-writeFileSync(join(folder, 'gates.cir'), `Transistor-level gates behind expected.json${GATES}.end\n`);
+writeFileSync(
+  join(folder, 'expected.json'),
+  `{\n "simulator": "${simulatorVersion()} (Debian package ngspice)",\n "rows": [\n${body}\n ]\n}\n`,
+);
+writeFileSync(
+  join(folder, 'gates.cir'),
+  `Transistor-level gates behind expected.json${GATES}.end\n`,
+);
 process.stdout.write(`${rows.length} volts\n`);

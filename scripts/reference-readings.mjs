@@ -1,5 +1,6 @@
-// Works out what a meter would read on the boards of core/test/reference/benches, healthy and under faults, with a general circuit simulator
-// (Debian package ngspice). It turns the boards into simulator decks by itself and shares no code with the engine it is to check.
+// Works out what a meter would read on the boards of core/test/reference/benches, healthy and under
+// faults, with a general circuit simulator (Debian package ngspice). It turns the boards into
+// simulator decks by itself and shares no code with the engine it is to check.
 //   node scripts/reference-readings.mjs
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -22,7 +23,10 @@ function readBoard(file) {
   const notes = Object.fromEntries(
     lines
       .filter((line) => line.startsWith('*@'))
-      .map((line) => [line.split(/\s+/)[1], Object.fromEntries([...line.matchAll(/(\w+)=(\S+)/g)].map((m) => [m[1], m[2]]))]),
+      .map((line) => [
+        line.split(/\s+/)[1],
+        Object.fromEntries([...line.matchAll(/(\w+)=(\S+)/g)].map((m) => [m[1], m[2]])),
+      ]),
   );
   const models = lines.filter((line) => line.startsWith('.model'));
   const parts = lines
@@ -31,7 +35,13 @@ function readBoard(file) {
       const words = line.split(/\s+/);
       const ref = words[0].startsWith('X') ? words[0].slice(1) : words[0];
       const kind = words.at(-1) === 'FUSE' ? 'F' : words[0][0];
-      return { ref, kind, nets: words.slice(1, kind === 'Q' ? 4 : 3), value: words.at(-1), note: notes[ref] ?? {} };
+      return {
+        ref,
+        kind,
+        nets: words.slice(1, kind === 'Q' ? 4 : 3),
+        value: words.at(-1),
+        note: notes[ref] ?? {},
+      };
     });
   return { parts, models };
 }
@@ -64,8 +74,14 @@ function partLines(part, fault) {
   const own = {
     R: () => [`R_${ref} ${nets.join(' ')} ${number(value) * factor}`],
     F: () => [`R_${ref} ${nets.join(' ')} 0.05`],
-    C: () => [`C_${ref} ${nets[0]} ${ref}_e ${number(value) * factor}`, `RE_${ref} ${ref}_e ${nets[1]} ${number(note.esr) * esrFactor}`],
-    L: () => [`L_${ref} ${nets[0]} ${ref}_d ${number(value)}`, `RD_${ref} ${ref}_d ${nets[1]} ${number(note.dcr)}`],
+    C: () => [
+      `C_${ref} ${nets[0]} ${ref}_e ${number(value) * factor}`,
+      `RE_${ref} ${ref}_e ${nets[1]} ${number(note.esr) * esrFactor}`,
+    ],
+    L: () => [
+      `L_${ref} ${nets[0]} ${ref}_d ${number(value)}`,
+      `RD_${ref} ${ref}_d ${nets[1]} ${number(note.dcr)}`,
+    ],
     V: () => [`V_${ref} ${nets.join(' ')} DC ${value}`],
     D: () => [`D_${ref} ${nets.join(' ')} ${value}`],
     Q: () => [`Q_${ref} ${nets.join(' ')} ${value}`],
@@ -91,13 +107,20 @@ function simulate(lines, control) {
     ].join('\n'),
   );
   const out = runDeck(file);
-  return [...out.matchAll(/^\S+ = ([^,\s]+)(?:,\s*(\S+))?\s*$/gm)].map((m) => [Number(m[1]), Number(m[2] ?? 0)]);
+  return [...out.matchAll(/^\S+ = ([^,\s]+)(?:,\s*(\S+))?\s*$/gm)].map((m) => [
+    Number(m[1]),
+    Number(m[2] ?? 0),
+  ]);
 }
 
-/** Every net of the deck joined to net `to` by a DC path, so that the simulator is not asked what has no answer. */
+/**
+ * Every net of the deck joined to net `to` by a DC path, so that the simulator is not asked what
+ * has no answer.
+ */
 function joined(lines, from, to) {
   const groups = new Map();
-  const root = (net) => (groups.get(net) === undefined || groups.get(net) === net ? net : root(groups.get(net)));
+  const root = (net) =>
+    groups.get(net) === undefined || groups.get(net) === net ? net : root(groups.get(net));
   for (const line of lines) {
     if (/^[CI]/.test(line)) continue;
     const nets = line.split(/\s+/).slice(1, line.startsWith('Q') ? 4 : 3);
@@ -110,14 +133,25 @@ function measure(board, fault, { kind, at, to }) {
   const off = kind !== 'voltage';
   const [ref, mode] = fault?.split(':') ?? [];
   const lines = [
-    ...board.parts.filter((part) => !off || part.kind !== 'V').flatMap((part) => partLines(part, part.ref === ref ? mode : undefined)),
+    ...board.parts
+      .filter((part) => !off || part.kind !== 'V')
+      .flatMap((part) => partLines(part, part.ref === ref ? mode : undefined)),
     ...board.models,
   ];
   const anchor = to === '0' ? [] : [`R_anchor ${to} 0 1g`];
   const volt = `v(${at})${to === '0' ? '' : `-v(${to})`}`;
-  if (kind === 'voltage') return simulate([...lines, `R_meter ${at} ${to} 10meg`], ['op', `print ${volt}`])[0][0];
-  if (kind === 'esr') return simulate([...lines, ...anchor, `I_test ${to} ${at} AC 1`], ['ac lin 1 100k 100k', `print ${volt}`])[0];
-  const drive = (ampere) => simulate([...lines, ...anchor, `I_test ${to} ${at} DC ${ampere}`], ['op', `print ${volt}`])[0]?.[0] ?? Infinity;
+  if (kind === 'voltage')
+    return simulate([...lines, `R_meter ${at} ${to} 10meg`], ['op', `print ${volt}`])[0][0];
+  if (kind === 'esr')
+    return simulate(
+      [...lines, ...anchor, `I_test ${to} ${at} AC 1`],
+      ['ac lin 1 100k 100k', `print ${volt}`],
+    )[0];
+  const drive = (ampere) =>
+    simulate(
+      [...lines, ...anchor, `I_test ${to} ${at} DC ${ampere}`],
+      ['op', `print ${volt}`],
+    )[0]?.[0] ?? Infinity;
   if (!joined(lines, at, to)) return 'OL';
   if (kind === 'diode') {
     const v = drive(1e-3);
@@ -153,7 +187,8 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.cir'))) 
     for (const [kind, at, to] of PLAN[name].measures) {
       const value = measure(board, fault, { kind, at, to });
       const shown = Array.isArray(value) ? value[0] : value;
-      if (shown !== 'OL' && !Number.isFinite(shown)) throw new Error(`${name} ${fault ?? 'healthy'}: ${kind} ${at} ${to} gave nothing`);
+      if (shown !== 'OL' && !Number.isFinite(shown))
+        throw new Error(`${name} ${fault ?? 'healthy'}: ${kind} ${at} ${to} gave nothing`);
       rows.push([name, fault ?? '', kind, at, to, shown]);
     }
   }

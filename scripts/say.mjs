@@ -18,6 +18,8 @@ export class Remedy extends Error {}
 
 /** Prints a failure so that the reader knows what to do, and sets the exit status. */
 export function complain(error) {
-  process.stderr.write(error instanceof Remedy ? `\n${error.message}\n` : `\n${error.stack ?? error}\n`);
+  process.stderr.write(
+    error instanceof Remedy ? `\n${error.message}\n` : `\n${error.stack ?? error}\n`,
+  );
   process.exitCode = 1;
 }

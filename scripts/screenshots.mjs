@@ -1,4 +1,5 @@
-// Takes the pictures of docs/screenshots from a running demo workshop: npm start, then  node scripts/screenshots.mjs [address] [folder]
+// Takes the pictures of docs/screenshots from a running demo workshop: npm start, then  node
+// scripts/screenshots.mjs [address] [folder]
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
@@ -28,10 +29,16 @@ async function caseNumber(page, words) {
 
 async function shot(name, theme, visit) {
   if (only && !name.includes(only)) return;
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, colorScheme: theme === 'night' ? 'dark' : 'light' });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    colorScheme: theme === 'night' ? 'dark' : 'light',
+  });
   const page = await context.newPage();
   page.on('pageerror', (error) => process.stderr.write(`${name}: ${error.message}\n`));
-  page.on('console', (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`));
+  page.on(
+    'console',
+    (message) => message.type() === 'error' && process.stderr.write(`${name}: ${message.text()}\n`),
+  );
   await visit(page);
   await page.waitForTimeout(400);
   await page.screenshot({ path: join(folder, `${name}.png`) });
@@ -42,8 +49,20 @@ const settled = (page) =>
   page
     .getByRole('heading', { name: 'Line-up' })
     .waitFor({ timeout: 20_000 })
-    .then(() => page.getByText('Measure next').or(page.getByText('Or measure on')).first().waitFor({ timeout: 20_000 }))
-    .then(() => page.getByRole('region', { name: 'Map of the circuit' }).locator('svg rect').first().waitFor({ timeout: 20_000 }));
+    .then(() =>
+      page
+        .getByText('Measure next')
+        .or(page.getByText('Or measure on'))
+        .first()
+        .waitFor({ timeout: 20_000 }),
+    )
+    .then(() =>
+      page
+        .getByRole('region', { name: 'Map of the circuit' })
+        .locator('svg rect')
+        .first()
+        .waitFor({ timeout: 20_000 }),
+    );
 /** A page has come to life when none of its islands is as the server sent it. */
 const alive = (page) => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
 const go = (words, stage) => async (page) => {
@@ -56,7 +75,8 @@ await shot('docket', 'day', async (page) => {
   await alive(page);
 });
 await shot('take-in', 'day', go(/no movement and no eject/, 'take-in'));
-for (const stage of ['swaps', 'open-up', 'look', 'first-aid']) await shot(stage, 'day', go(/gives up after three/, stage));
+for (const stage of ['swaps', 'open-up', 'look', 'first-aid'])
+  await shot(stage, 'day', go(/gives up after three/, stage));
 await shot('make-safe', 'day', go(/loses steps/, 'make-safe'));
 await shot('trace', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
@@ -70,7 +90,9 @@ await shot('trace-night', 'night', async (page) => {
 await shot('trace-logic', 'day', async (page) => {
   await go(/lamps steady, no boot/, 'trace')(page);
   await settled(page);
-  await page.getByText('Weighing what to measure next').waitFor({ state: 'hidden', timeout: 60_000 });
+  await page
+    .getByText('Weighing what to measure next')
+    .waitFor({ state: 'hidden', timeout: 60_000 });
 });
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);

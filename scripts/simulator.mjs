@@ -1,7 +1,11 @@
-// The general circuit simulator (Debian package ngspice) that the scripts with reference values ask.
+// The general circuit simulator (Debian package ngspice) that the scripts with reference values
+// ask.
 import { execFileSync } from 'node:child_process';
 
-/** Runs a deck in batch mode and returns what it prints. seconds: the longest it may take; it throws beyond. */
+/**
+ * Runs a deck in batch mode and returns what it prints. seconds: the longest it may take; it throws
+ * beyond.
+ */
 export function runDeck(file, seconds = undefined) {
   return execFileSync('ngspice', ['-b', file], {
     encoding: 'utf8',
@@ -10,9 +14,14 @@ export function runDeck(file, seconds = undefined) {
   });
 }
 
-/** What `print all` shows of the nodes: [name, value] pairs; a name with # is a branch or an inner node. */
+/**
+ * What `print all` shows of the nodes: [name, value] pairs; a name with # is a branch or an inner
+ * node.
+ */
 export function printedNodes(out) {
-  return [...out.matchAll(/^(\S+) = (\S+)$/gm)].filter(([, name]) => !name.includes('#')).map(([, name, value]) => [name, Number(value)]);
+  return [...out.matchAll(/^(\S+) = (\S+)$/gm)]
+    .filter(([, name]) => !name.includes('#'))
+    .map(([, name, value]) => [name, Number(value)]);
 }
 
 /** Its name and version, as the files of reference values state them. */

@@ -1,4 +1,5 @@
-// npm start: installs what is missing, starts the database, brings it up to date, builds, serves; starts database and application again where they end by themselves.
+// npm start: installs what is missing, starts the database, brings it up to date, builds, serves;
+// starts database and application again where they end by themselves.
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { dirname, join } from 'node:path';
@@ -18,8 +19,10 @@ const empty = process.argv.includes('--empty');
 const ANSWERS_WITHIN = 30_000;
 
 async function main() {
-  if (major < 20 || (major === 20 && minor < 11)) throw new Remedy(`Node.js 20.11 or newer is needed; this is ${process.versions.node}.`);
-  const say = (words) => process.stdout.write(`  ${new Date().toTimeString().slice(0, 8)}  ${words}\n`);
+  if (major < 20 || (major === 20 && minor < 11))
+    throw new Remedy(`Node.js 20.11 or newer is needed; this is ${process.versions.node}.`);
+  const say = (words) =>
+    process.stdout.write(`  ${new Date().toTimeString().slice(0, 8)}  ${words}\n`);
   let database;
   let server;
   let stopping;
@@ -41,7 +44,9 @@ async function main() {
     await prepareDatabase(root, url, !empty);
     await build(root);
     const base = `http://${host.includes(':') ? `[${host}]` : host}:${port}/`;
-    server = await keepAlive('the application', () => startServer({ url, host, port, base }), { say });
+    server = await keepAlive('the application', () => startServer({ url, host, port, base }), {
+      say,
+    });
     process.stdout.write(
       `\nHanzai is at  ${base}\n${empty ? 'An empty workshop of your own. ' : 'The demo workshop of the Thistlewick Loom Hall. '}Ctrl+C stops it.\n`,
     );
@@ -52,13 +57,22 @@ async function main() {
   }
 }
 
-/** Starts the application and waits until it answers as itself and not as somebody else on its port. */
+/**
+ * Starts the application and waits until it answers as itself and not as somebody else on its port.
+ */
 async function startServer({ url, host, port, base }) {
   const instance = randomUUID();
   const child = spawn(process.execPath, ['server.mjs'], {
     cwd: join(root, 'web'),
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-    env: { ...process.env, DATABASE_URL: url, HANZAI_INSTANCE: instance, ASTRO_NODE_LOGGING: 'disabled', HOST: host, PORT: String(port) },
+    env: {
+      ...process.env,
+      DATABASE_URL: url,
+      HANZAI_INSTANCE: instance,
+      ASTRO_NODE_LOGGING: 'disabled',
+      HOST: host,
+      PORT: String(port),
+    },
   });
   const ended = endOf(child);
   let gone;
@@ -75,7 +89,8 @@ async function startServer({ url, host, port, base }) {
 /** Which run of the application answers there; undefined where none does, or not yet. */
 async function instanceAt(base) {
   try {
-    return (await (await fetch(`${base}api/health`, { signal: AbortSignal.timeout(2000) })).json()).instance;
+    return (await (await fetch(`${base}api/health`, { signal: AbortSignal.timeout(2000) })).json())
+      .instance;
   } catch {
     return undefined;
   }

@@ -1,12 +1,24 @@
-// Keeps something alive: starts it again when it ends by itself, after a while that grows with every failure in a row.
+// Keeps something alive: starts it again when it ends by itself, after a while that grows with
+// every failure in a row.
 
-/** Pauses between starts, milliseconds; the last one is kept to. Something that stayed up this long begins anew. */
+/**
+ * Pauses between starts, milliseconds; the last one is kept to. Something that stayed up this long
+ * begins anew.
+ */
 const PAUSES = [500, 1000, 2000, 5000, 15_000];
 const STEADY_AFTER = 60_000;
 
-/** start: begins it and resolves, once it is up, to { ended, stop }: a promise of words saying how it ended, and what ends it on purpose. say: takes a line for whoever watches.
- *  Resolves, once it was up for the first time, to { stop, current }. A first start that fails rejects: nothing is tried again that never worked. */
-export async function keepAlive(name, start, { say = () => {}, pauses = PAUSES, onUp = () => {} } = {}) {
+/**
+ * start: begins it and resolves, once it is up, to { ended, stop }: a promise of words saying how
+ * it ended, and what ends it on purpose. say: takes a line for whoever watches.
+ * Resolves, once it was up for the first time, to { stop, current }. A first start that fails
+ * rejects: nothing is tried again that never worked.
+ */
+export async function keepAlive(
+  name,
+  start,
+  { say = () => {}, pauses = PAUSES, onUp = () => {} } = {},
+) {
   let stopping = false;
   let failures = 0;
   let wake = () => {};
@@ -61,7 +73,8 @@ export async function keepAlive(name, start, { say = () => {}, pauses = PAUSES, 
 /** How a child process ended, in words; resolves when it has. */
 export function endOf(child) {
   return new Promise((resolve) => {
-    if (child.exitCode !== null || child.signalCode !== null) resolve(words(child.exitCode, child.signalCode));
+    if (child.exitCode !== null || child.signalCode !== null)
+      resolve(words(child.exitCode, child.signalCode));
     child.once('exit', (code, signal) => resolve(words(code, signal)));
     child.once('error', (error) => resolve(error.message));
   });

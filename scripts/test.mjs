@@ -1,4 +1,5 @@
-// npm test: does its own set-up and runs everything. One part alone: npm run check | test:unit | test:integration | test:e2e
+// npm test: does its own set-up and runs everything. One part alone: npm run check | test:unit |
+// test:integration | test:e2e
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -13,7 +14,9 @@ const wanted = process.argv[2];
 const wants = (part) => wanted === undefined || wanted === part;
 const totals = { passed: 0, failed: 0 };
 
-/** Counts one check that either passes or fails as a whole; a failure is shown and the run goes on. */
+/**
+ * Counts one check that either passes or fails as a whole; a failure is shown and the run goes on.
+ */
 async function check(words, work) {
   try {
     await step(words, work);
@@ -24,9 +27,14 @@ async function check(words, work) {
   }
 }
 
-/** Adds the counts of a test runner's JSON report; a runner that reported nothing counts as a failure. */
+/**
+ * Adds the counts of a test runner's JSON report; a runner that reported nothing counts as a
+ * failure.
+ */
 function count(file, read) {
-  const { passed, failed } = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 0 };
+  const { passed, failed } = existsSync(file)
+    ? read(JSON.parse(readFileSync(file, 'utf8')))
+    : { passed: 0, failed: 0 };
   totals.passed += passed;
   totals.failed += failed;
   if (passed + failed === 0) {
@@ -48,18 +56,39 @@ async function vitest(project, env) {
   const report = join(root, `.test-${project}.json`);
   rmSync(report, { force: true });
   process.stdout.write(`\n${project} tests\n`);
-  await shown('npx', ['vitest', 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${report}`], env);
+  await shown(
+    'npx',
+    [
+      'vitest',
+      'run',
+      '--project',
+      project,
+      '--reporter=default',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+    ],
+    env,
+  );
   count(report, (json) => ({
     passed: json.numPassedTests,
-    failed: json.numFailedTests + json.testResults.filter((file) => file.status === 'failed' && file.assertionResults.length === 0).length,
+    failed:
+      json.numFailedTests +
+      json.testResults.filter(
+        (file) => file.status === 'failed' && file.assertionResults.length === 0,
+      ).length,
   }));
 }
 
 async function checks() {
   process.stdout.write('\nchecks\n');
-  await check('types of core, data, command line and scripts', () => run('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'], { cwd: root }));
+  await check('types of core, data, command line and scripts', () =>
+    run('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'], { cwd: root }),
+  );
   await check('types of the web application', () =>
-    run('npm', ['run', 'typecheck', '-w', 'web'], { cwd: root, env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } }),
+    run('npm', ['run', 'typecheck', '-w', 'web'], {
+      cwd: root,
+      env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+    }),
   );
   await check('lint', () => run('npx', ['eslint', '.'], { cwd: root }));
   await check('format', () => run('npx', ['prettier', '--check', '.'], { cwd: root }));
@@ -67,7 +96,9 @@ async function checks() {
   await check('shipped demo boards are those of their descriptions', () =>
     run('node', ['--import', 'tsx', 'scripts/demo-boards.ts', '--check'], { cwd: root }),
   );
-  await check('published JSON Schema is that of the code', () => run('node', ['--import', 'tsx', 'scripts/board-json-schema.ts', '--check'], { cwd: root }));
+  await check('published JSON Schema is that of the code', () =>
+    run('node', ['--import', 'tsx', 'scripts/board-json-schema.ts', '--check'], { cwd: root }),
+  );
 }
 
 async function endToEnd(database) {
@@ -87,11 +118,24 @@ async function endToEnd(database) {
   const report = join(root, '.test-e2e.json');
   rmSync(report, { force: true });
   process.stdout.write('\nend-to-end tests\n');
-  await shown('npx', ['playwright', 'test', '--config', 'web/playwright.config.ts', ...(process.env.E2E_ONLY ? ['-g', process.env.E2E_ONLY] : [])], {
-    ...env,
-    PLAYWRIGHT_JSON_OUTPUT_NAME: report,
-  });
-  count(report, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }));
+  await shown(
+    'npx',
+    [
+      'playwright',
+      'test',
+      '--config',
+      'web/playwright.config.ts',
+      ...(process.env.E2E_ONLY ? ['-g', process.env.E2E_ONLY] : []),
+    ],
+    {
+      ...env,
+      PLAYWRIGHT_JSON_OUTPUT_NAME: report,
+    },
+  );
+  count(report, ({ stats }) => ({
+    passed: stats.expected + stats.flaky,
+    failed: stats.unexpected,
+  }));
 }
 
 async function main() {
@@ -106,7 +150,8 @@ async function main() {
     process.once('SIGTERM', stop);
     try {
       await dropDatabases(database, ['hanzai_integration', 'hanzai_e2e']);
-      if (wants('integration')) await vitest('integration', { DATABASE_URL: database.url('hanzai_integration') });
+      if (wants('integration'))
+        await vitest('integration', { DATABASE_URL: database.url('hanzai_integration') });
       if (wants('e2e')) await endToEnd(database);
     } finally {
       await database.stop();

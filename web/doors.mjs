@@ -1,4 +1,5 @@
-// Who is let in at the door, before anything of the application runs: plain JavaScript, used by server.mjs.
+// Who is let in at the door, before anything of the application runs: plain JavaScript, used by
+// server.mjs.
 import { hostname, networkInterfaces } from 'node:os';
 
 /** Headers of every answer, pages, data and files alike. */
@@ -10,14 +11,19 @@ export const SAFE_HEADERS = {
   'cross-origin-resource-policy': 'same-origin',
 };
 
-/** Names under which the application may be called. A page of another site that has its own name point here (DNS rebinding) comes with that name, and is turned away. */
+/**
+ * Names under which the application may be called. A page of another site that has its own name
+ * point here (DNS rebinding) comes with that name, and is turned away.
+ */
 export function allowedHosts(env = process.env) {
   const names = ['127.0.0.1', 'localhost', '::1'];
   if (env.HOST && !['0.0.0.0', '::'].includes(env.HOST)) names.push(env.HOST);
   if (env.HANZAI_ALLOW_NETWORK === '1')
     names.push(
       hostname(),
-      ...Object.values(networkInterfaces()).flatMap((addresses) => (addresses ?? []).map(({ address }) => address)),
+      ...Object.values(networkInterfaces()).flatMap((addresses) =>
+        (addresses ?? []).map(({ address }) => address),
+      ),
       ...(env.HANZAI_HOSTS ?? '')
         .split(',')
         .map((name) => name.trim())
@@ -32,7 +38,9 @@ export function nameOf(header) {
   return match && (match[1] ?? match[2]).toLowerCase();
 }
 
-/** Puts the door before a server's own listeners: who is not let in is answered and goes no further. */
+/**
+ * Puts the door before a server's own listeners: who is not let in is answered and goes no further.
+ */
 export function guard(server, env = process.env) {
   const allowed = allowedHosts(env);
   const inside = server.listeners('request');
@@ -42,8 +50,11 @@ export function guard(server, env = process.env) {
     const name = nameOf(request.headers.host);
     if (name === undefined || name === null || !allowed.has(name)) {
       response.writeHead(421, { 'content-type': 'application/problem+json' });
-      const detail = 'this workshop is not known under that name; expected the address that the start command printed';
-      return void response.end(JSON.stringify({ type: 'about:blank', title: 'Not here', status: 421, detail }));
+      const detail =
+        'this workshop is not known under that name; expected the address that the start command printed';
+      return void response.end(
+        JSON.stringify({ type: 'about:blank', title: 'Not here', status: 421, detail }),
+      );
     }
     for (const listener of inside) listener.call(server, request, response);
   });

@@ -1,13 +1,19 @@
 import { defineConfig } from '@playwright/test';
 
-/** Drives the built application in Debian's Chromium. The test command sets the address and the database. */
+/**
+ * Drives the built application in Debian's Chromium. The test command sets the address and the
+ * database.
+ */
 export default defineConfig({
   testDir: './e2e',
   // Generous: a busy machine is slow, not wrong.
   timeout: 180_000,
   expect: { timeout: 20_000 },
   workers: 1,
-  reporter: [['list'], ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '.test-e2e.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '.test-e2e.json' }],
+  ],
   use: {
     baseURL: process.env.E2E_ADDRESS,
     viewport: { width: 1280, height: 800 },

@@ -13,14 +13,28 @@ export interface Arguments {
 }
 
 /** Splits the words after a verb. options: text options (may repeat) and flags, without dashes. */
-export function readArguments(words: readonly string[], texts: readonly string[], flags: readonly string[] = []): Arguments {
+export function readArguments(
+  words: readonly string[],
+  texts: readonly string[],
+  flags: readonly string[] = [],
+): Arguments {
   const options: ParseArgsConfig['options'] = {};
   for (const name of texts) options[name] = { type: 'string', multiple: true };
   for (const name of ['json', ...flags]) options[name] = { type: 'boolean' };
   try {
-    const { values, positionals } = parseArgs({ args: [...words], options, allowPositionals: true, strict: true });
+    const { values, positionals } = parseArgs({
+      args: [...words],
+      options,
+      allowPositionals: true,
+      strict: true,
+    });
     const list = (name: string): readonly string[] => (values[name] as string[] | undefined) ?? [];
-    return { positionals, text: (name) => list(name).at(-1), list, flag: (name) => values[name] === true };
+    return {
+      positionals,
+      text: (name) => list(name).at(-1),
+      list,
+      flag: (name) => values[name] === true,
+    };
   } catch (error) {
     throw new UsageError((error as Error).message);
   }

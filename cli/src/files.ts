@@ -1,5 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { describeIssue, indexBoard, readBoardFile, type BoardIndex, type FileIssue } from '@hanzai/core/board';
+import {
+  describeIssue,
+  indexBoard,
+  readBoardFile,
+  type BoardIndex,
+  type FileIssue,
+} from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { InputError } from './arguments';
 
@@ -8,7 +14,9 @@ export function readText(file: string): string {
   try {
     return readFileSync(file, 'utf8');
   } catch (error) {
-    throw new InputError(`${file}: cannot be read (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`);
+    throw new InputError(
+      `${file}: cannot be read (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`,
+    );
   }
 }
 

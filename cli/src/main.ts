@@ -1,7 +1,15 @@
 import { InputError, UsageError } from './arguments';
 import { convert, diagnoseBoard, next, read, solve, survey, symptoms, type Output } from './verbs';
 
-const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = { solve, read, diagnose: diagnoseBoard, next, survey, symptoms, convert };
+const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = {
+  solve,
+  read,
+  diagnose: diagnoseBoard,
+  next,
+  survey,
+  symptoms,
+  convert,
+};
 
 const USAGE = `hanzai: from the symptom to the proven repair, on the command line
 
@@ -26,9 +34,12 @@ export async function main(words: readonly string[]): Promise<number> {
   }
   const run = Object.hasOwn(VERBS, verb) ? VERBS[verb] : undefined;
   try {
-    if (!run) throw new UsageError(`unknown verb "${verb}"; expected ${Object.keys(VERBS).join(', ')}`);
+    if (!run)
+      throw new UsageError(`unknown verb "${verb}"; expected ${Object.keys(VERBS).join(', ')}`);
     const output = run(rest);
-    process.stdout.write(`${rest.includes('--json') ? JSON.stringify(output.json) : output.text}\n`);
+    process.stdout.write(
+      `${rest.includes('--json') ? JSON.stringify(output.json) : output.text}\n`,
+    );
     return 0;
   } catch (error) {
     if (error instanceof UsageError) {

@@ -1,7 +1,22 @@
 import { writeFileSync } from 'node:fs';
-import { formatOf, readBoardFile, setupNames, type BoardIndex, type Setup } from '@hanzai/core/board';
+import {
+  formatOf,
+  readBoardFile,
+  setupNames,
+  type BoardIndex,
+  type Setup,
+} from '@hanzai/core/board';
 import { parseFault, type FaultState } from '@hanzai/core/fault';
-import { BenchState, ReadingKind, readout, readReadingsFile, readStepsFile, resolveMeasurement, stepThrough, type Reading } from '@hanzai/core/instrument';
+import {
+  BenchState,
+  ReadingKind,
+  readout,
+  readReadingsFile,
+  readStepsFile,
+  resolveMeasurement,
+  stepThrough,
+  type Reading,
+} from '@hanzai/core/instrument';
 import { diagnose, symptomTable } from '@hanzai/core/diagnosis';
 import { nextMeasurements } from '@hanzai/core/plan';
 import { surveyCapacitors } from '@hanzai/core/survey';
@@ -17,8 +32,14 @@ export interface Output {
   readonly text: string;
 }
 
-function expectPositionals(args: Arguments, names: string, least: number, most: number): readonly string[] {
-  if (args.positionals.length < least || args.positionals.length > most) throw new UsageError(`expected ${names}`);
+function expectPositionals(
+  args: Arguments,
+  names: string,
+  least: number,
+  most: number,
+): readonly string[] {
+  if (args.positionals.length < least || args.positionals.length > most)
+    throw new UsageError(`expected ${names}`);
   return args.positionals;
 }
 
@@ -32,7 +53,8 @@ function faultsOf(index: BoardIndex, names: readonly string[]): FaultState[] {
 
 function setupOf(index: BoardIndex, text = 'on'): Setup {
   const names = setupNames(index.board);
-  if (!names.includes(text)) throw new InputError(`unknown setup "${text}"; expected ${names.join(', ')}`);
+  if (!names.includes(text))
+    throw new InputError(`unknown setup "${text}"; expected ${names.join(', ')}`);
   return text;
 }
 
@@ -47,39 +69,70 @@ export function solve(words: readonly string[]): Output {
   if (stepsFile !== undefined) return solveSteps(file, index, faults, stepsFile);
   const state = new BenchState(index, { setup, faults, absent: [] });
   const nets = state.netVolts();
-  if ('ok' in nets && nets.ok === false) throw new InputError(`${file}: no solution: ${String(nets.why)} at ${String(nets.at)}`);
+  if ('ok' in nets && nets.ok === false)
+    throw new InputError(`${file}: no solution: ${String(nets.why)} at ${String(nets.at)}`);
   const volts = nets as Record<string, number | null>;
   const { contentions, oscillating } = state.troubles();
   const remarks = [
-    ...contentions.map(({ net, low, high }) => `${net}: ${low.join(', ')} pull low against ${high.join(', ')}`),
+    ...contentions.map(
+      ({ net, low, high }) => `${net}: ${low.join(', ')} pull low against ${high.join(', ')}`,
+    ),
     ...(oscillating.length > 0 ? [`never at rest: ${oscillating.join(', ')}`] : []),
   ];
-  const json = { setup, nets: volts, ...(contentions.length > 0 ? { contentions } : {}), ...(oscillating.length > 0 ? { oscillating } : {}) };
+  const json = {
+    setup,
+    nets: volts,
+    ...(contentions.length > 0 ? { contentions } : {}),
+    ...(oscillating.length > 0 ? { oscillating } : {}),
+  };
   return { json, text: [...voltLines(volts), ...remarks].join('\n') };
 }
 
-function solveSteps(file: string, index: BoardIndex, faults: readonly FaultState[], stepsFile: string): Output {
+function solveSteps(
+  file: string,
+  index: BoardIndex,
+  faults: readonly FaultState[],
+  stepsFile: string,
+): Output {
   const read = readStepsFile(index, readText(stepsFile));
   if (!read.ok) throw new InputError(issueLines(stepsFile, read.issues));
   const result = stepThrough(index, read.value, faults);
-  if (!result.ok) throw new InputError(`${file}: no solution in step ${result.step}: ${result.why} at ${result.at}`);
-  return { json: { steps: result.steps }, text: result.steps.flatMap(({ step, nets }) => [`step ${step}`, ...voltLines(nets)]).join('\n') };
+  if (!result.ok)
+    throw new InputError(
+      `${file}: no solution in step ${result.step}: ${result.why} at ${result.at}`,
+    );
+  return {
+    json: { steps: result.steps },
+    text: result.steps.flatMap(({ step, nets }) => [`step ${step}`, ...voltLines(nets)]).join('\n'),
+  };
 }
 
 function voltLines(nets: Readonly<Record<string, number | null>>): string[] {
-  return Object.entries(nets).map(([net, volt]) => `${net.padEnd(16)} ${volt === null ? 'no level' : formatQuantity(volt, 'V')}`);
+  return Object.entries(nets).map(
+    ([net, volt]) => `${net.padEnd(16)} ${volt === null ? 'no level' : formatQuantity(volt, 'V')}`,
+  );
 }
 
 /** read BOARD KIND AT [TO] [--fault REF:mode]… */
 export function read(words: readonly string[]): Output {
   const args = readArguments(words, ['fault', 'setup']);
-  const [file, kind, at, to] = expectPositionals(args, 'read BOARD KIND AT [TO]', 3, 4) as [string, string, string, string?];
+  const [file, kind, at, to] = expectPositionals(args, 'read BOARD KIND AT [TO]', 3, 4) as [
+    string,
+    string,
+    string,
+    string?,
+  ];
   const index = loadBoard(file);
   const resolved = resolveMeasurement(index, args.text('setup') ?? '', kind, at, to ?? '');
   if (!resolved.ok) throw new InputError(`${resolved.what}; expected ${resolved.expected}`);
   const m = resolved.measurement;
-  const response = new BenchState(index, { setup: m.setup, faults: faultsOf(index, args.list('fault')), absent: [] }).respond(m);
-  if ('ok' in response) throw new InputError(`${file}: no solution: ${response.why} at ${response.at}`);
+  const response = new BenchState(index, {
+    setup: m.setup,
+    faults: faultsOf(index, args.list('fault')),
+    absent: [],
+  }).respond(m);
+  if ('ok' in response)
+    throw new InputError(`${file}: no solution: ${response.why} at ${response.at}`);
   const shown = readout(m.kind, response);
   const band =
     typeof shown.low === 'number'
@@ -103,9 +156,14 @@ function boardAndReadings(
   const args = readArguments(words, ['readings', ...more]);
   const [file] = expectPositionals(args, `${verb} BOARD --readings FILE`, 1, 1) as [string];
   const readingsFile = args.text('readings');
-  if (readingsFile === undefined && !(more.includes('context') && args.text('context'))) throw new UsageError('expected --readings FILE');
+  if (readingsFile === undefined && !(more.includes('context') && args.text('context')))
+    throw new UsageError('expected --readings FILE');
   const index = loadBoard(file);
-  return { index, readings: readingsFile === undefined ? [] : readingsOf(index, readingsFile), args };
+  return {
+    index,
+    readings: readingsFile === undefined ? [] : readingsOf(index, readingsFile),
+    args,
+  };
 }
 
 /** diagnose BOARD --readings FILE [--context FILE] */
@@ -114,15 +172,27 @@ export function diagnoseBoard(words: readonly string[]): Output {
   const context = contextOf(index, args.text('context'));
   const belief = diagnose(index, readings, RATES, context?.factor);
   const json = {
-    suspects: belief.suspects.map((suspect) => ({ faults: suspect.hypothesis.faults, probability: suspect.probability })),
+    suspects: belief.suspects.map((suspect) => ({
+      faults: suspect.hypothesis.faults,
+      probability: suspect.probability,
+    })),
     byPart: belief.byPart.map(({ ref, probability }) => ({ ref, probability })),
     healthy: belief.healthy,
     unmodelled: belief.unmodelled,
     ...(context ? { unit: context.unit, blocks: context.blocks } : {}),
   };
   const percent = (p: number): string => `${(100 * p).toFixed(1).padStart(5)} %`;
-  const lines = json.suspects.slice(0, 12).map((s) => `${percent(s.probability)}  ${s.faults.join(' + ')}`);
-  return { json, text: [...lines, `${percent(json.healthy)}  healthy`, `${percent(json.unmodelled)}  none of these`].join('\n') };
+  const lines = json.suspects
+    .slice(0, 12)
+    .map((s) => `${percent(s.probability)}  ${s.faults.join(' + ')}`);
+  return {
+    json,
+    text: [
+      ...lines,
+      `${percent(json.healthy)}  healthy`,
+      `${percent(json.unmodelled)}  none of these`,
+    ].join('\n'),
+  };
 }
 
 /** survey BOARD --readings FILE: every capacitor judged by its ESR; BOARD may be a parts list */
@@ -130,7 +200,8 @@ export function survey(words: readonly string[]): Output {
   const { index, readings } = boardAndReadings(words, 'survey');
   const capacitors = surveyCapacitors(index, readings, RATES);
   const lines = capacitors.map(
-    ({ ref, verdict, probabilityBad, because }) => `${ref.padEnd(6)} ${verdict.padEnd(12)} ${(100 * probabilityBad).toFixed(0).padStart(3)} %  ${because}`,
+    ({ ref, verdict, probabilityBad, because }) =>
+      `${ref.padEnd(6)} ${verdict.padEnd(12)} ${(100 * probabilityBad).toFixed(0).padStart(3)} %  ${because}`,
   );
   return { json: { capacitors }, text: lines.join('\n') };
 }
@@ -147,27 +218,71 @@ export function next(words: readonly string[]): Output {
     ?.split(',')
     .map((kind) => {
       const parsed = ReadingKind.safeParse(kind.trim());
-      if (!parsed.success) throw new InputError(`--allow: unknown kind "${kind}"; expected ${ReadingKind.options.join(', ')}`);
+      if (!parsed.success)
+        throw new InputError(
+          `--allow: unknown kind "${kind}"; expected ${ReadingKind.options.join(', ')}`,
+        );
       return parsed.data;
     });
   const top = Number(args.text('top') ?? 10);
-  if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
-  const plan = nextMeasurements(index, readings, RATES, { most: top, ...(allow ? { allow } : {}) }, contextOf(index, args.text('context'))?.factor);
+  if (!Number.isInteger(top) || top < 1)
+    throw new UsageError('--top: expected a whole number above zero');
+  const plan = nextMeasurements(
+    index,
+    readings,
+    RATES,
+    { most: top, ...(allow ? { allow } : {}) },
+    contextOf(index, args.text('context'))?.factor,
+  );
   const measurements = plan.measurements
     .slice(0, top)
-    .map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({ setup, kind, at, to, gainBits, minutes, reason }));
+    .map(({ setup, kind, at, to, gainBits, minutes, reason }) => ({
+      setup,
+      kind,
+      at,
+      to,
+      gainBits,
+      minutes,
+      reason,
+    }));
   const lines = measurements.map(
-    (m) => `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}  (${m.reason})`,
+    (m) =>
+      `${m.gainBits.toFixed(2)} bit  ${m.minutes.toFixed(1)} min  ${m.setup.padEnd(8)} ${m.kind.padEnd(10)} ${m.at} ${m.to || 'to ground'}  (${m.reason})`,
   );
-  const touches = plan.touches.map(({ touch, setup, kind, at, to, gainBits, minutes }) => ({ ...touch, minutes, then: { setup, kind, at, to }, gainBits }));
+  const touches = plan.touches.map(({ touch, setup, kind, at, to, gainBits, minutes }) => ({
+    ...touch,
+    minutes,
+    then: { setup, kind, at, to },
+    gainBits,
+  }));
   const touched = touches.map(
-    (t) => `${t.gainBits.toFixed(2)} bit  ${t.minutes.toFixed(1)} min  ${t.title}, then ${t.then.kind} ${t.then.at} ${t.then.to || 'to ground'}`,
+    (t) =>
+      `${t.gainBits.toFixed(2)} bit  ${t.minutes.toFixed(1)} min  ${t.title}, then ${t.then.kind} ${t.then.at} ${t.then.to || 'to ground'}`,
   );
-  const replace = plan.replace.map((r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`);
-  const work = plan.actions.filter(({ kind }) => kind !== 'measure').map((a) => `${a.title} (${a.reason})`);
+  const replace = plan.replace.map(
+    (r) => `replace ${r.ref}: ${(100 * r.probability).toFixed(1)} %`,
+  );
+  const work = plan.actions
+    .filter(({ kind }) => kind !== 'measure')
+    .map((a) => `${a.title} (${a.reason})`);
   return {
-    json: { state: plan.state, measurements, replace: plan.replace, actions: plan.actions, touches, exhausted: plan.exhausted, takes: plan.takes },
-    text: [plan.state, ...lines, ...touched, ...replace, ...work, ...plan.takes.map((words) => `it would take: ${words}`)].join('\n'),
+    json: {
+      state: plan.state,
+      measurements,
+      replace: plan.replace,
+      actions: plan.actions,
+      touches,
+      exhausted: plan.exhausted,
+      takes: plan.takes,
+    },
+    text: [
+      plan.state,
+      ...lines,
+      ...touched,
+      ...replace,
+      ...work,
+      ...plan.takes.map((words) => `it would take: ${words}`),
+    ].join('\n'),
   };
 }
 
@@ -176,13 +291,22 @@ export function symptoms(words: readonly string[]): Output {
   const args = readArguments(words, ['top']);
   const [file] = expectPositionals(args, 'symptoms BOARD', 1, 1) as [string];
   const index = loadBoard(file);
-  if ((index.board.observables ?? []).length === 0) throw new InputError(`${file}: the board names no observables; expected "observables" in Board JSON`);
+  if ((index.board.observables ?? []).length === 0)
+    throw new InputError(
+      `${file}: the board names no observables; expected "observables" in Board JSON`,
+    );
   const top = Number(args.text('top') ?? 8);
-  if (!Number.isInteger(top) || top < 1) throw new UsageError('--top: expected a whole number above zero');
-  const rows = symptomTable(index, RATES).map((row) => ({ ...row, suspects: row.suspects.slice(0, top) }));
+  if (!Number.isInteger(top) || top < 1)
+    throw new UsageError('--top: expected a whole number above zero');
+  const rows = symptomTable(index, RATES).map((row) => ({
+    ...row,
+    suspects: row.suspects.slice(0, top),
+  }));
   const lines = rows.flatMap(({ title, healthy, suspects }) => [
     `${title}: ${healthy === 'yes' ? 'not so' : 'so'}`,
-    ...suspects.map(({ ref, probability }) => `  ${(100 * probability).toFixed(1).padStart(5)} %  ${ref}`),
+    ...suspects.map(
+      ({ ref, probability }) => `  ${(100 * probability).toFixed(1).padStart(5)} %  ${ref}`,
+    ),
   ]);
   return { json: { symptoms: rows }, text: lines.join('\n') };
 }
@@ -192,14 +316,22 @@ export function convert(words: readonly string[]): Output {
   const args = readArguments(words, []);
   const [from, to] = expectPositionals(args, 'convert IN OUT', 2, 2) as [string, string];
   const target = formatOf(to);
-  if (!target) throw new InputError(`${to}: unknown kind of file; expected a name ending in .json, .cir, .ipc or .csv`);
+  if (!target)
+    throw new InputError(
+      `${to}: unknown kind of file; expected a name ending in .json, .cir, .ipc or .csv`,
+    );
   const result = readBoardFile(from, readText(from), LIBRARY);
   if (!result.ok) throw new InputError(issueLines(from, result.issues));
   for (const note of result.notes.slice(0, 20)) process.stderr.write(`${from}: note: ${note}\n`);
   try {
     writeFileSync(to, target.write(result.value, LIBRARY));
   } catch (error) {
-    throw new InputError(`${to}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`);
+    throw new InputError(
+      `${to}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`,
+    );
   }
-  return { json: { from, to, parts: result.value.parts.length }, text: `${to}: ${result.value.parts.length} parts` };
+  return {
+    json: { from, to, parts: result.value.parts.length },
+    text: `${to}: ${result.value.parts.length} parts`,
+  };
 }

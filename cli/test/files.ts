@@ -13,4 +13,5 @@ export function file(ending: string, text: string): string {
 }
 
 /** A circuit deck of these lines; returns its path. */
-export const deck = (...lines: string[]): string => file('cir', ['a board', ...lines, '.end', ''].join('\n'));
+export const deck = (...lines: string[]): string =>
+  file('cir', ['a board', ...lines, '.end', ''].join('\n'));

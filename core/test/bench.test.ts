@@ -18,13 +18,28 @@ import { judgeReplacement, orientation, parseOffered } from '../src/part';
 import { boardFile, measurement } from './boards';
 
 const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
-const line = (ref: string, action: LedgerLine['action'], note = ''): LedgerLine => ({ ref, action, value: 'as before', polarityChecked: true, note });
-const reading = (kind: string, at: string, value: Reading['value']): Reading => ({ measurement: measurement(index, kind, at), value });
+const line = (ref: string, action: LedgerLine['action'], note = ''): LedgerLine => ({
+  ref,
+  action,
+  value: 'as before',
+  polarityChecked: true,
+  note,
+});
+const reading = (kind: string, at: string, value: Reading['value']): Reading => ({
+  measurement: measurement(index, kind, at),
+  value,
+});
 const part = (ref: string) => index.partByKey.get(ref.toLowerCase())!;
 
 describe('the ledger', () => {
   it('adds up what came off and what went on, and names what is missing', () => {
-    const lines = [line('C1', 'removed'), line('C3', 'removed'), line('C1', 'fitted'), line('C7', 'removed'), line('C7', 'leftOut', 'ordered')];
+    const lines = [
+      line('C1', 'removed'),
+      line('C3', 'removed'),
+      line('C1', 'fitted'),
+      line('C7', 'removed'),
+      line('C7', 'leftOut', 'ordered'),
+    ];
     expect(
       reconcile(lines)
         .filter((s) => s.missing)
@@ -34,8 +49,12 @@ describe('the ledger', () => {
   });
   it('objects to what cannot be', () => {
     expect(ledgerObjection(index, [], line('C1', 'fitted'))).toContain('not been taken off');
-    expect(ledgerObjection(index, [line('C1', 'removed')], line('c1', 'removed'))).toContain('already off');
-    expect(ledgerObjection(index, [line('C1', 'removed')], line('C1', 'leftOut'))).toContain('say why');
+    expect(ledgerObjection(index, [line('C1', 'removed')], line('c1', 'removed'))).toContain(
+      'already off',
+    );
+    expect(ledgerObjection(index, [line('C1', 'removed')], line('C1', 'leftOut'))).toContain(
+      'say why',
+    );
     expect(ledgerObjection(index, [], line('C99', 'removed'))).toContain('no part C99');
     expect(ledgerObjection(index, [line('C1', 'removed')], line('C1', 'fitted'))).toBeUndefined();
   });
@@ -43,7 +62,8 @@ describe('the ledger', () => {
 
 describe('the fuse gate', () => {
   const predictor = new Predictor(index);
-  const gate = (ref: string, ...readings: Reading[]) => fuseGate(index, part(ref), readings, predictor);
+  const gate = (ref: string, ...readings: Reading[]) =>
+    fuseGate(index, part(ref), readings, predictor);
   it('knows the load side and stays shut until its ohms to ground are read', () => {
     expect(fuseLoadSide(index, part('F1'))).toBe('P9F');
     expect(gate('F1')).toMatchObject({ measure: { at: 'P9F', to: '' }, low: false });
@@ -63,8 +83,12 @@ describe('the fuse gate', () => {
     // Low, but nothing that blows a fuse of one ampere at nine volts.
     expect(gate('F1', reading('resistance', 'P9F', 300))).toBeUndefined();
     // The newest reading counts.
-    expect(gate('F1', reading('resistance', 'P9F', 1.2), reading('resistance', 'P9F', belongs))).toBeUndefined();
-    expect(gate('F1', reading('resistance', 'P9F', belongs), reading('resistance', 'P9F', 1.2))).toMatchObject({ low: true });
+    expect(
+      gate('F1', reading('resistance', 'P9F', 1.2), reading('resistance', 'P9F', belongs)),
+    ).toBeUndefined();
+    expect(
+      gate('F1', reading('resistance', 'P9F', belongs), reading('resistance', 'P9F', 1.2)),
+    ).toMatchObject({ low: true });
   });
 });
 
@@ -73,16 +97,32 @@ describe('the proof', () => {
   const symptom = [{ key: 's1', text: 'does not move' }];
   const before = [reading('voltage', 'VM', 0.01)];
   const steps = (after: readonly Reading[], passed?: boolean) =>
-    proofSteps(index, predictor, before, after, symptom, passed === undefined ? [] : [{ key: 's1', passed }]);
+    proofSteps(
+      index,
+      predictor,
+      before,
+      after,
+      symptom,
+      passed === undefined ? [] : [{ key: 's1', passed }],
+    );
 
   it('asks for ohms, volts without and with load, what was wrong, and the symptom', () => {
     expect(supplyRails(index)).toEqual(['P5', 'P9F', 'VM', 'VSENSE', 'VDRV']);
-    expect([...new Set(steps([]).map((s) => s.stage))]).toEqual(['shorts', 'unloaded', 'loaded', 'function']);
-    expect(steps([]).find((s) => s.type === 'measure' && s.stage === 'loaded' && s.before === 0.01)).toBeDefined();
+    expect([...new Set(steps([]).map((s) => s.stage))]).toEqual([
+      'shorts',
+      'unloaded',
+      'loaded',
+      'function',
+    ]);
+    expect(
+      steps([]).find((s) => s.type === 'measure' && s.stage === 'loaded' && s.before === 0.01),
+    ).toBeDefined();
     expect(powerAllowed(steps([]))).toBe(false);
   });
   it('is proven only when every step has passed', () => {
-    const good = steps([]).flatMap((s): Reading[] => (s.type === 'measure' ? [{ measurement: s.measurement, value: s.expected.value }] : []));
+    const good = steps([]).flatMap((s): Reading[] =>
+      s.type === 'measure' ? [{ measurement: s.measurement, value: s.expected.value }] : [],
+    );
     expect(isProven(steps(good))).toBe(false);
     expect(isProven(steps(good, true))).toBe(true);
     expect(isProven(steps(good, false))).toBe(false);
@@ -93,7 +133,8 @@ describe('the proof', () => {
   });
 });
 
-// Common practice, no published source: equal capacitance within 20 %, rated voltage equal or higher, never lower; the stripe of an aluminium capacitor marks minus.
+// Common practice, no published source: equal capacitance within 20 %, rated voltage equal or
+// higher, never lower; the stripe of an aluminium capacitor marks minus.
 describe('replacements', () => {
   const levels = (ref: string, text: string): string[] =>
     judgeReplacement(part(ref), parseOffered(text))
@@ -106,10 +147,13 @@ describe('replacements', () => {
     expect(levels('R13', '220R')).toEqual(['ok']);
     expect(levels('R13', '2k2')).toEqual(['stop']);
   });
-  it('says which way round', () => expect(orientation(part('C1'))).toBe('plus to VM, stripe (minus) to ground'));
+  it('says which way round', () =>
+    expect(orientation(part('C1'))).toBe('plus to VM, stripe (minus) to ground'));
 });
 
 it('bench time leaves out the breaks', () => {
   const minute = 60_000;
-  expect(benchMinutes([0, 5 * minute, 10 * minute, 200 * minute, 204 * minute])).toBe(2 + 10 + 2 + 4);
+  expect(benchMinutes([0, 5 * minute, 10 * minute, 200 * minute, 204 * minute])).toBe(
+    2 + 10 + 2 + 4,
+  );
 });

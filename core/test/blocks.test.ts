@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { believeBlocks, fatalFindings, nextTrials, UnitModel, unitModelIssues, type BlockEvidence } from '@hanzai/core/block';
+import {
+  believeBlocks,
+  fatalFindings,
+  nextTrials,
+  UnitModel,
+  unitModelIssues,
+  type BlockEvidence,
+} from '@hanzai/core/block';
 import { comparePeers, compareSister } from '@hanzai/core/diagnosis';
 import { ARCHETYPES } from '@hanzai/data';
 
@@ -10,10 +17,20 @@ const toy: UnitModel = UnitModel.parse({
   killChecks: [{ name: 'k', title: 'check c', block: 'c', minutes: 2, coverage: 0.6, finished: 'c', worthSaving: 'a and b' }],
   patterns: [],
 }); // prettier-ignore
-const trial = (exercised: string[], passed: number, failed: number): BlockEvidence => ({ type: 'trial', exercised, passed, failed });
+const trial = (exercised: string[], passed: number, failed: number): BlockEvidence => ({
+  type: 'trial',
+  exercised,
+  passed,
+  failed,
+});
 
-/** Brute force, written apart from the engine: every subset of at most two blocks, every combination of failure rates. */
-function enumerate(evidence: readonly Extract<BlockEvidence, { type: 'trial' }>[]): Record<string, number> {
+/**
+ * Brute force, written apart from the engine: every subset of at most two blocks, every combination
+ * of failure rates.
+ */
+function enumerate(
+  evidence: readonly Extract<BlockEvidence, { type: 'trial' }>[],
+): Record<string, number> {
   const rates: [number, number][] = [
     [0.99, 0.7],
     [0.5, 0.18],
@@ -45,32 +62,48 @@ describe('swap trials', () => {
     [[trial(['a', 'b'], 0, 2), trial(['b', 'c'], 3, 0)]],
     [[trial(['a', 'b', 'c'], 3, 1), trial(['c'], 4, 0), trial(['a'], 2, 1)]],
     [[trial(['a'], 0, 1), trial(['b'], 0, 1)]],
-  ] as [Extract<BlockEvidence, { type: 'trial' }>[]][])('agree with brute force, case %#', (evidence) => {
-    const belief = believeBlocks(toy, evidence);
-    const exact = enumerate(evidence);
-    for (const { block, probability } of belief.byBlock) expect(probability).toBeCloseTo(exact[block]!, 9);
-    expect(belief.healthy).toBeCloseTo(exact.none!, 9);
-  });
+  ] as [Extract<BlockEvidence, { type: 'trial' }>[]][])(
+    'agree with brute force, case %#',
+    (evidence) => {
+      const belief = believeBlocks(toy, evidence);
+      const exact = enumerate(evidence);
+      for (const { block, probability } of belief.byBlock)
+        expect(probability).toBeCloseTo(exact[block]!, 9);
+      expect(belief.healthy).toBeCloseTo(exact.none!, 9);
+    },
+  );
 
   it('a check clears a block only as far as it looks', () => {
     // Bayes' rule written out: a bad block passes what the check does not cover.
-    const share = (evidence: BlockEvidence[]): number => believeBlocks(toy, evidence).byBlock.find(({ block }) => block === 'c')!.probability;
+    const share = (evidence: BlockEvidence[]): number =>
+      believeBlocks(toy, evidence).byBlock.find(({ block }) => block === 'c')!.probability;
     const prior = share([]);
     const passing = (coverage: number): number => 1 - (coverage * 0.97 + (1 - coverage) * 0.03);
     for (const coverage of [0.3, 0.6, 0.9]) {
       const odds = (prior / (1 - prior)) * (passing(coverage) / 0.97);
-      expect(share([{ type: 'check', block: 'c', good: true, coverage }])).toBeCloseTo(odds / (1 + odds), 9);
+      expect(share([{ type: 'check', block: 'c', good: true, coverage }])).toBeCloseTo(
+        odds / (1 + odds),
+        9,
+      );
     }
     const laser = ARCHETYPES.find(({ name }) => name === 'optical-disc-reader')!;
-    const of = (evidence: BlockEvidence[]): number => believeBlocks(laser, evidence).byBlock.find(({ block }) => block === 'laser')!.probability;
+    const of = (evidence: BlockEvidence[]): number =>
+      believeBlocks(laser, evidence).byBlock.find(({ block }) => block === 'laser')!.probability;
     const [check] = laser.killChecks;
-    expect(of([{ type: 'check', block: 'laser', good: true, coverage: check!.coverage }]) / of([])).toBeGreaterThan(0.4);
+    expect(
+      of([{ type: 'check', block: 'laser', good: true, coverage: check!.coverage }]) / of([]),
+    ).toBeGreaterThan(0.4);
   });
 
   it('a kill check that failed is no reading that hardly fits; the job is to be decided', () => {
-    const evidence: BlockEvidence[] = [trial(['a', 'b', 'c'], 4, 0), { type: 'check', block: 'c', good: false, coverage: 0.6 }];
+    const evidence: BlockEvidence[] = [
+      trial(['a', 'b', 'c'], 4, 0),
+      { type: 'check', block: 'c', good: false, coverage: 0.6 },
+    ];
     expect(believeBlocks(toy, evidence).odd).not.toContain(1);
-    expect(fatalFindings(toy, [{ title: 'check c', good: false }])).toMatchObject([{ confirmed: false, check: { finished: 'c', worthSaving: 'a and b' } }]);
+    expect(fatalFindings(toy, [{ title: 'check c', good: false }])).toMatchObject([
+      { confirmed: false, check: { finished: 'c', worthSaving: 'a and b' } },
+    ]);
     expect(
       fatalFindings(toy, [
         { title: 'check c', good: false },
@@ -86,15 +119,26 @@ describe('swap trials', () => {
   });
 
   it('the order of the evidence does not matter', () => {
-    const evidence = [trial(['a', 'b'], 0, 2), trial(['c'], 1, 0), { type: 'stage', failedAt: 't' } as const];
-    expect(believeBlocks(toy, [...evidence].reverse()).byBlock).toEqual(believeBlocks(toy, evidence).byBlock);
+    const evidence = [
+      trial(['a', 'b'], 0, 2),
+      trial(['c'], 1, 0),
+      { type: 'stage', failedAt: 't' } as const,
+    ];
+    expect(believeBlocks(toy, [...evidence].reverse()).byBlock).toEqual(
+      believeBlocks(toy, evidence).byBlock,
+    );
   });
 
   it('says when trials contradict each other and when a fault comes and goes', () => {
     const contradiction = believeBlocks(toy, [trial(['a'], 0, 6), trial(['a', 'b', 'c'], 6, 0)]);
     expect(contradiction.consistency).toBeLessThan(0.1);
-    expect(believeBlocks(toy, [trial(['a'], 2, 3), trial(['a'], 2, 2), trial(['b', 'c'], 3, 0)]).odd.length).toBe(0);
-    expect(believeBlocks(toy, [trial(['a', 'b', 'c'], 0, 9), trial(['a', 'b', 'c'], 2, 0)]).odd).toEqual([1]);
+    expect(
+      believeBlocks(toy, [trial(['a'], 2, 3), trial(['a'], 2, 2), trial(['b', 'c'], 3, 0)]).odd
+        .length,
+    ).toBe(0);
+    expect(
+      believeBlocks(toy, [trial(['a', 'b', 'c'], 0, 9), trial(['a', 'b', 'c'], 2, 0)]).odd,
+    ).toEqual([1]);
     expect(believeBlocks(toy, [trial(['a'], 6, 5)]).intermittent).toBeGreaterThan(0.8);
   });
 
@@ -120,14 +164,21 @@ describe('what to try next', () => {
 });
 
 describe('archetypes', () => {
-  it.each(ARCHETYPES.map((model) => [model.name, model] as const))('%s names only what it has, and every pattern leads with its first suspects', (_, model) => {
-    expect(unitModelIssues(model)).toEqual([]);
-    for (const { name, suspects } of model.patterns) {
-      const before = believeBlocks(model, []).byBlock.find(({ block }) => block === suspects[0])!.probability;
-      const after = believeBlocks(model, [{ type: 'pattern', name }]).byBlock;
-      expect(after.find(({ block }) => block === suspects[0])!.probability).toBeGreaterThan(1.5 * before);
-    }
-  });
+  it.each(ARCHETYPES.map((model) => [model.name, model] as const))(
+    '%s names only what it has, and every pattern leads with its first suspects',
+    (_, model) => {
+      expect(unitModelIssues(model)).toEqual([]);
+      for (const { name, suspects } of model.patterns) {
+        const before = believeBlocks(model, []).byBlock.find(
+          ({ block }) => block === suspects[0],
+        )!.probability;
+        const after = believeBlocks(model, [{ type: 'pattern', name }]).byBlock;
+        expect(after.find(({ block }) => block === suspects[0])!.probability).toBeGreaterThan(
+          1.5 * before,
+        );
+      }
+    },
+  );
   it('are five', () => expect(ARCHETYPES.length).toBe(5));
 });
 
@@ -139,10 +190,20 @@ describe('like parts beside each other', () => {
     expect(c!.verdict).toBe('higher');
   });
   it('small 47 uF at 0.06, 0.06, 0.07 against 10 ohm likewise', () =>
-    expect(comparePeers([0.06, 0.06, 0.07, 10]).map(({ decisive }) => decisive)).toEqual([false, false, false, true]));
-  it('two that differ do not say which is bad', () => expect(comparePeers([0.05, 2]).some(({ decisive }) => decisive)).toBe(false));
+    expect(comparePeers([0.06, 0.06, 0.07, 10]).map(({ decisive }) => decisive)).toEqual([
+      false,
+      false,
+      false,
+      true,
+    ]));
+  it('two that differ do not say which is bad', () =>
+    expect(comparePeers([0.05, 2]).some(({ decisive }) => decisive)).toBe(false));
   it('brothers that scatter as parts do are left alone', () =>
-    expect(comparePeers([0.05, 0.07, 0.06, 0.09, 0.055]).every(({ verdict }) => verdict === 'like the others')).toBe(true));
+    expect(
+      comparePeers([0.05, 0.07, 0.06, 0.09, 0.055]).every(
+        ({ verdict }) => verdict === 'like the others',
+      ),
+    ).toBe(true));
   it('a sister board is a reference with its own spread', () => {
     expect(compareSister(3.3, [0.3]).decisive).toBe(true);
     expect(compareSister(0.4, [0.3, 0.35, 0.28]).verdict).toBe('like the others');

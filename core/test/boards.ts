@@ -42,7 +42,13 @@ export function volts(index: BoardIndex, ...faults: string[]): Record<string, nu
   return nets as Record<string, number | null>;
 }
 
-export function respond(index: BoardIndex, kind: string, at: string, to = '', ...faults: string[]): Response {
+export function respond(
+  index: BoardIndex,
+  kind: string,
+  at: string,
+  to = '',
+  ...faults: string[]
+): Response {
   const m = measurement(index, kind, at, to);
   const response = bench(index, m.setup, ...faults).respond(m);
   if ('ok' in response) throw new Error(response.why);

@@ -26,18 +26,32 @@ function measure(index: ReturnType<typeof board>, kind: string, at: string, to =
 }
 
 /** What a sound meter reads with this fault on the board. */
-function reading(index: ReturnType<typeof board>, kind: string, at: string, to: string, fault?: string): Reading {
+function reading(
+  index: ReturnType<typeof board>,
+  kind: string,
+  at: string,
+  to: string,
+  fault?: string,
+): Reading {
   const m = measure(index, kind, at, to);
   const parsed = fault === undefined ? undefined : parseFault(index, fault);
   if (parsed && !parsed.ok) throw new Error(parsed.what);
-  const response = new BenchState(index, { setup: m.setup, faults: parsed ? [{ fault: parsed.fault }] : [], absent: [] }).respond(m);
+  const response = new BenchState(index, {
+    setup: m.setup,
+    faults: parsed ? [{ fault: parsed.fault }] : [],
+    absent: [],
+  }).respond(m);
   if ('ok' in response) throw new Error(response.why);
-  return { measurement: m, value: Number.isFinite(response.value) ? Number(response.value.toPrecision(4)) : 'OL' };
+  return {
+    measurement: m,
+    value: Number.isFinite(response.value) ? Number(response.value.toPrecision(4)) : 'OL',
+  };
 }
 
 describe('what an ESR reading hides', () => {
   const survey = esrSurvey(board(CAPACITORS));
-  const of = (ref: string): number => survey.verdicts.find((verdict) => verdict.ref === ref)!.hiddenFactor;
+  const of = (ref: string): number =>
+    survey.verdicts.find((verdict) => verdict.ref === ref)!.hiddenFactor;
   it('a small capacitor beside a large good one cannot be judged, one behind a resistor can', () => {
     expect(of('C2')).toBe(Infinity);
     expect(of('C3')).toBeLessThan(4);
@@ -51,10 +65,14 @@ describe('what an ESR reading hides', () => {
 });
 
 describe('conclusive or not', () => {
-  // Field rule, common practice, no published source: a parallel path can only lower ohms; above nominal or open is conclusive, nominal or below is not.
+  // Field rule, common practice, no published source: a parallel path can only lower ohms; above
+  // nominal or open is conclusive, nominal or below is not.
   const index = board('V1 A 0 5\nR1 A B 10k\nR2 B 0 1k\nR3 B 0 47');
   it('a high reading across a resistor is conclusive', () => {
-    expect(judgeConclusive(index, reading(index, 'resistance', 'R1.1', 'R1.2', 'R1:drift-high'))?.conclusive).toBe(true);
+    expect(
+      judgeConclusive(index, reading(index, 'resistance', 'R1.1', 'R1.2', 'R1:drift-high'))
+        ?.conclusive,
+    ).toBe(true);
   });
   it('a nominal reading beside a low path is not, and the remedy is a lifted leg', () => {
     const conclusion = judgeConclusive(index, reading(index, 'resistance', 'R2.1', 'R2.2'))!;
@@ -62,13 +80,21 @@ describe('conclusive or not', () => {
     expect(conclusion.remedy?.title).toContain('R2');
   });
   it('OL is conclusive', () =>
-    expect(judgeConclusive(index, { measurement: measure(index, 'resistance', 'R1.1', 'R1.2'), value: 'OL' })?.conclusive).toBe(true));
-  it('says nothing of a reading that is not across one part', () => expect(judgeConclusive(index, reading(index, 'resistance', 'B', ''))).toBeUndefined());
+    expect(
+      judgeConclusive(index, {
+        measurement: measure(index, 'resistance', 'R1.1', 'R1.2'),
+        value: 'OL',
+      })?.conclusive,
+    ).toBe(true));
+  it('says nothing of a reading that is not across one part', () =>
+    expect(judgeConclusive(index, reading(index, 'resistance', 'B', ''))).toBeUndefined());
 });
 
 describe('credit for a cure', () => {
   it('three changes that nobody weighed have a third each', () =>
-    expect(shareCredit([{ ref: 'C1' }, { ref: 'C2' }, { ref: 'R1' }]).map(({ share }) => share)).toEqual([1 / 3, 1 / 3, 1 / 3]));
+    expect(
+      shareCredit([{ ref: 'C1' }, { ref: 'C2' }, { ref: 'R1' }]).map(({ share }) => share),
+    ).toEqual([1 / 3, 1 / 3, 1 / 3]));
   it('one change has all of it, and a suspect more than a bystander', () => {
     expect(shareCredit([{ ref: 'C1', believed: 0.4 }])).toEqual([{ ref: 'C1', share: 1 }]);
     const [suspect, bystander] = shareCredit([
@@ -84,7 +110,10 @@ describe('actions on one scale', () => {
   const index = board(CAPACITORS);
   const diagnoser = new Diagnoser(index, RATES);
   it('replacing leads where the suspect is certain, and comes with its reason', () => {
-    const readings = [reading(index, 'esr', 'C3.1', 'C3.2', 'C3:high-esr'), reading(index, 'resistance', 'C3.1', 'C3.2', 'C3:high-esr')];
+    const readings = [
+      reading(index, 'esr', 'C3.1', 'C3.2', 'C3:high-esr'),
+      reading(index, 'resistance', 'C3.1', 'C3.2', 'C3:high-esr'),
+    ];
     const { actions } = planNext(diagnoser, readings, diagnoser.believe(readings));
     expect(actions[0]).toMatchObject({ kind: 'replace', refs: ['C3'] });
     expect(actions[0]!.reason).toMatch(/cures with \d+ %/);
@@ -92,7 +121,8 @@ describe('actions on one scale', () => {
   it('a reading leads while the field is open, and every action has its expected minutes', () => {
     const { actions, measurements } = planNext(diagnoser, [], diagnoser.believe([]));
     expect(actions[0]!.kind).toBe('measure');
-    // Work does not lead before anything is known, however often its parts fail; behind the readings it stands by its minutes.
+    // Work does not lead before anything is known, however often its parts fail; behind the
+    // readings it stands by its minutes.
     const work = actions.filter(({ kind }) => kind !== 'measure');
     expect(work.length).toBeGreaterThan(2);
     expect(actions.slice(actions.length - work.length)).toEqual(work);
@@ -107,14 +137,20 @@ describe('symptoms', () => {
   it('point from what is seen to what is behind it', () => {
     const lamp = table.find(({ name }) => name === 'lamp-lit')!;
     expect(lamp.healthy).toBe('yes');
-    expect(lamp.suspects.slice(0, 4).map(({ ref }) => ref)).toEqual(expect.arrayContaining(['F1', 'R31', 'D6']));
-    for (const { suspects } of table) expect(suspects.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 1);
+    expect(lamp.suspects.slice(0, 4).map(({ ref }) => ref)).toEqual(
+      expect.arrayContaining(['F1', 'R31', 'D6']),
+    );
+    for (const { suspects } of table)
+      expect(suspects.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 1);
   });
   it('count as readings: a dark lamp clears what would have left it lit', () => {
     const diagnoser = new Diagnoser(index, RATES);
-    const lamp = candidateMeasurements(index, ['symptom']).find(({ observable }) => observable?.name === 'lamp-lit')!;
+    const lamp = candidateMeasurements(index, ['symptom']).find(
+      ({ observable }) => observable?.name === 'lamp-lit',
+    )!;
     const belief = diagnoser.believe([{ measurement: lamp, value: 'no' }]);
-    const share = (ref: string): number => belief.byPart.find((part) => part.ref === ref)!.probability;
+    const share = (ref: string): number =>
+      belief.byPart.find((part) => part.ref === ref)!.probability;
     expect(share('F1')).toBeGreaterThan(0.15);
     expect(share('C10')).toBeLessThan(share('F1') / 5);
   });
@@ -125,22 +161,34 @@ describe('how a reading may come out', () => {
     ['cr40Whole', [['voltage', 'VM', 0.01]]],
     ['pd3Rw', []],
     ['tl9', [['voltage', 'V9Z', 0.1]]],
-  ] as const)('%s: no two prospects look alike, and none of them promises nothing', (name, taken) => {
-    const index = indexBoard(demoBoard(name));
-    const readings = taken.map(([kind, at, value]): Reading => ({ measurement: measure(index, kind, at), value }));
-    const diagnoser = new Diagnoser(index, RATES);
-    const { measurements: proposals } = planNext(diagnoser, readings, diagnoser.believe(readings));
-    expect(proposals.length).toBeGreaterThan(2);
-    for (const { prospects } of proposals) {
-      const displays = prospects.map(({ display }) => display);
-      expect(new Set(displays).size).toBe(displays.length);
-      expect(prospects.reduce((sum, { probability }) => sum + probability, 0)).toBeLessThan(1 + 1e-9);
-      for (const { leading } of prospects) {
-        const shares = leading.map(({ probability }) => probability);
-        expect(shares).toEqual([...shares].sort((a, b) => b - a));
+  ] as const)(
+    '%s: no two prospects look alike, and none of them promises nothing',
+    (name, taken) => {
+      const index = indexBoard(demoBoard(name));
+      const readings = taken.map(([kind, at, value]): Reading => ({
+        measurement: measure(index, kind, at),
+        value,
+      }));
+      const diagnoser = new Diagnoser(index, RATES);
+      const { measurements: proposals } = planNext(
+        diagnoser,
+        readings,
+        diagnoser.believe(readings),
+      );
+      expect(proposals.length).toBeGreaterThan(2);
+      for (const { prospects } of proposals) {
+        const displays = prospects.map(({ display }) => display);
+        expect(new Set(displays).size).toBe(displays.length);
+        expect(prospects.reduce((sum, { probability }) => sum + probability, 0)).toBeLessThan(
+          1 + 1e-9,
+        );
+        for (const { leading } of prospects) {
+          const shares = leading.map(({ probability }) => probability);
+          expect(shares).toEqual([...shares].sort((a, b) => b - a));
+        }
       }
-    }
-  });
+    },
+  );
 });
 
 describe('with no evidence at all', () => {
@@ -150,12 +198,18 @@ describe('with no evidence at all', () => {
     const first = planNext(diagnoser, [], diagnoser.believe([]));
     expect(first.measurements[0]!.kind).toBe('symptom');
     const kinds = first.measurements.map(({ kind }) => kind);
-    expect(kinds.lastIndexOf('symptom')).toBeLessThan(kinds.findIndex((kind) => kind !== 'symptom'));
-    // Where it is not wanted it is not asked.
-    expect(planNext(diagnoser, [], diagnoser.believe([]), { allow: ['voltage', 'resistance'] }).measurements.some(({ kind }) => kind === 'symptom')).toBe(
-      false,
+    expect(kinds.lastIndexOf('symptom')).toBeLessThan(
+      kinds.findIndex((kind) => kind !== 'symptom'),
     );
+    // Where it is not wanted it is not asked.
+    expect(
+      planNext(diagnoser, [], diagnoser.believe([]), {
+        allow: ['voltage', 'resistance'],
+      }).measurements.some(({ kind }) => kind === 'symptom'),
+    ).toBe(false);
     const dead: Reading[] = [{ measurement: measure(index, 'voltage', 'VM'), value: 0.01 }];
-    expect(planNext(diagnoser, dead, diagnoser.believe(dead)).measurements[0]!.kind).not.toBe('symptom');
+    expect(planNext(diagnoser, dead, diagnoser.believe(dead)).measurements[0]!.kind).not.toBe(
+      'symptom',
+    );
   });
 });

@@ -35,7 +35,8 @@ import { board, measurement } from './boards';
 
 const NAMES = Object.keys(DEMO_BOARD_FILES) as (keyof typeof DEMO_BOARD_FILES)[];
 const yc2 = indexBoard(demoBoard('yc2Whole'));
-const partOf = (index: ReturnType<typeof indexBoard>, ref: string) => index.partByKey.get(ref.toLowerCase())!;
+const partOf = (index: ReturnType<typeof indexBoard>, ref: string) =>
+  index.partByKey.get(ref.toLowerCase())!;
 
 describe('rails', () => {
   // What the sheets say in words: the board's own supplies, each with what hangs on it.
@@ -63,45 +64,68 @@ describe('rails', () => {
       expect(shortsChecks(index).length, name).toBeGreaterThan(0);
     }
     const points = shortsChecks(yc2).map(({ at, to }) => `${at.net} ${to.net}`);
-    expect(points).toEqual(expect.arrayContaining(['LIVE NEUT', 'ACA 0', 'VRAW 0', 'P12 0', 'P5 0']));
+    expect(points).toEqual(
+      expect.arrayContaining(['LIVE NEUT', 'ACA 0', 'VRAW 0', 'P12 0', 'P5 0']),
+    );
   });
 });
 
 describe('the first power after a repair', () => {
   const predictor = new Predictor(yc2);
-  const good = shortsChecks(yc2).map((m): Reading => ({ measurement: m, value: predictor.healthy(m).value === Infinity ? 'OL' : predictor.healthy(m).value }));
+  const good = shortsChecks(yc2).map((m): Reading => ({
+    measurement: m,
+    value: predictor.healthy(m).value === Infinity ? 'OL' : predictor.healthy(m).value,
+  }));
   it('waits for every ohms check, the one that is missing named', () => {
     expect(firstPowerObjection(yc2, predictor, [], [])).toMatch(/read the ohms from LIVE to NEUT/);
     expect(firstPowerObjection(yc2, predictor, good, [])).toBeUndefined();
-    for (let i = 0; i < good.length; i += 1) expect(firstPowerObjection(yc2, predictor, good.toSpliced(i, 1), [])).toMatch(/before the first power/);
+    for (let i = 0; i < good.length; i += 1)
+      expect(firstPowerObjection(yc2, predictor, good.toSpliced(i, 1), [])).toMatch(
+        /before the first power/,
+      );
   });
   it('is refused where one of them is wrong', () => {
-    const bad = good.map((reading, i) => (i === good.length - 1 ? { ...reading, value: 0.8 } : reading));
-    expect(firstPowerObjection(yc2, predictor, bad, [])).toMatch(/does not read what the good board shows/);
+    const bad = good.map((reading, i) =>
+      i === good.length - 1 ? { ...reading, value: 0.8 } : reading,
+    );
+    expect(firstPowerObjection(yc2, predictor, bad, [])).toMatch(
+      /does not read what the good board shows/,
+    );
   });
   it('stays locked where no rail is known', () => {
     const index = board('R1 A B 1k\nR2 B C 1k');
-    expect(firstPowerObjection(index, new Predictor(index), [], [])).toMatch(/no rail of this board is known/);
+    expect(firstPowerObjection(index, new Predictor(index), [], [])).toMatch(
+      /no rail of this board is known/,
+    );
   });
 });
 
 describe('fuses of a mains unit', () => {
   const predictor = new Predictor(yc2);
-  const ohms = (at: string, to: string, value: Reading['value']): Reading => ({ measurement: measurement(yc2, 'resistance', at, to), value });
+  const ohms = (at: string, to: string, value: Reading['value']): Reading => ({
+    measurement: measurement(yc2, 'resistance', at, to),
+    value,
+  });
   it('the mains fuse is asked for across the primary, not to isolated ground', () => {
-    expect(fuseChecks(yc2, partOf(yc2, 'F1')).map(({ at, to }) => [at.net, to.net])).toEqual([['PRI', 'NEUT']]);
+    expect(fuseChecks(yc2, partOf(yc2, 'F1')).map(({ at, to }) => [at.net, to.net])).toEqual([
+      ['PRI', 'NEUT'],
+    ]);
     const gate = (...readings: Reading[]) => fuseGate(yc2, partOf(yc2, 'F1'), readings, predictor);
     expect(gate(ohms('PRI', '', 'OL'))).toMatchObject({ low: false });
     expect(gate(ohms('PRI', 'NEUT', 180))).toBeUndefined();
     expect(gate(ohms('NEUT', 'PRI', 180))).toBeUndefined();
-    expect(gate(ohms('PRI', 'NEUT', 4))).toMatchObject({ low: true, words: expect.stringContaining('why it blew') });
+    expect(gate(ohms('PRI', 'NEUT', 4))).toMatchObject({
+      low: true,
+      words: expect.stringContaining('why it blew'),
+    });
   });
   it('the secondary fuse is asked for behind its rectifier too, where an ohmmeter does not see through', () => {
     expect(fuseChecks(yc2, partOf(yc2, 'F2')).map(({ at, to }) => [at.net, to.net])).toEqual([
       ['ACA', '0'],
       ['VRAW', '0'],
     ]);
-    const gate = (vraw: number) => fuseGate(yc2, partOf(yc2, 'F2'), [ohms('ACA', '', 'OL'), ohms('VRAW', '', vraw)], predictor);
+    const gate = (vraw: number) =>
+      fuseGate(yc2, partOf(yc2, 'F2'), [ohms('ACA', '', 'OL'), ohms('VRAW', '', vraw)], predictor);
     const belongs = predictor.healthy(measurement(yc2, 'resistance', 'VRAW')).value;
     expect(gate(belongs)).toBeUndefined();
     expect(gate(1.5)).toMatchObject({ low: true });
@@ -123,13 +147,25 @@ describe('what is left on a capacitor', () => {
       'XF1 LIVE L2 FUSE\nXT9 A1 A2 S1 0 TRANSFORMER\nD1 L2 HV DX\nD2 NEUT HV DX\nD3 LOW L2 DX\nD4 LOW NEUT DX\nC1 HV LOW 100u\n*@ C1 kind=electrolytic volt=400\nQ1 P2 G LOW QN\nR1 G LOW 10k\nC9 P2 LOW 1n\nR7 S1 0 100\n.model DX D\n.model QN NPN\n*@ .hazard mains ref=F1 note=mains',
     );
     expect(isOnMains(switcher, partOf(switcher, 'C1'))).toBe(true);
-    expect(storedCharges(switcher).find(({ ref }) => ref === 'C1')).toMatchObject({ from: 'mains', volt: MAINS_PEAK_VOLT });
+    expect(storedCharges(switcher).find(({ ref }) => ref === 'C1')).toMatchObject({
+      from: 'mains',
+      volt: MAINS_PEAK_VOLT,
+    });
     expect(isOnMains(switcher, partOf(switcher, 'R7'))).toBe(false);
   });
   it('a large one for high volts is taken at its rating where its supply is not on the sheet', () => {
-    const part = (volts: number, value: string) => board(`V1 P5 0 5\nR2 P5 0 1k\nC1 HV 0 ${value}\n*@ C1 kind=electrolytic volt=${volts}\nR1 HV 0 220k`);
-    expect(storedCharges(part(400, '100u'))[0]).toMatchObject({ ref: 'C1', volt: 400, from: 'rating' });
-    expect(hazardsOf(undefined, part(400, '100u'), []).some(({ key }) => key === 'charge-C1')).toBe(true);
+    const part = (volts: number, value: string) =>
+      board(
+        `V1 P5 0 5\nR2 P5 0 1k\nC1 HV 0 ${value}\n*@ C1 kind=electrolytic volt=${volts}\nR1 HV 0 220k`,
+      );
+    expect(storedCharges(part(400, '100u'))[0]).toMatchObject({
+      ref: 'C1',
+      volt: 400,
+      from: 'rating',
+    });
+    expect(hazardsOf(undefined, part(400, '100u'), []).some(({ key }) => key === 'charge-C1')).toBe(
+      true,
+    );
     // What is small, or rated for what touches no one, is not.
     expect(storedCharges(part(100, '100n'))).toEqual([]);
     expect(storedCharges(part(25, '100u'))).toEqual([]);
@@ -144,19 +180,24 @@ describe('what is left on a capacitor', () => {
     expect(storedCharges(winding)[0]!.seconds).toBeUndefined();
   });
   it('adds up with what stands in parallel, and an old electrolytic may hold half as much again', () => {
-    // Closed form: two of 2200 uF with 10 k from 100 V to 60 V take 22.5 s; half as much again 33.7 s.
+    // Closed form: two of 2200 uF with 10 k from 100 V to 60 V take 22.5 s; half as much again 33.7
+    // s.
     const film = board('V1 A 0 100\nC1 A 0 2200u\nC2 A 0 2200u\nR1 A 0 10k');
     expect(storedCharges(film)[0]!.seconds).toBeCloseTo(4400e-6 * 1e4 * Math.log(100 / 60), 1);
-    const old = board('V1 A 0 100\nC1 A 0 2200u\n*@ C1 kind=electrolytic\nC2 A 0 2200u\n*@ C2 kind=electrolytic\nR1 A 0 10k');
+    const old = board(
+      'V1 A 0 100\nC1 A 0 2200u\n*@ C1 kind=electrolytic\nC2 A 0 2200u\n*@ C2 kind=electrolytic\nR1 A 0 10k',
+    );
     expect(storedCharges(old)[0]!.seconds).toBeCloseTo(1.5 * 4400e-6 * 1e4 * Math.log(100 / 60), 1);
     expect(storedCharges(old)[0]!.together).toEqual(['C2']);
   });
   it('promises nothing: the words name the bleeder and ask for a reading', () => {
-    const words = (index: typeof yc2): string => hazardsOf(undefined, index, []).find(({ key }) => key.startsWith('charge-'))!.words;
+    const words = (index: typeof yc2): string =>
+      hazardsOf(undefined, index, []).find(({ key }) => key.startsWith('charge-'))!.words;
     expect(words(yc2)).toMatch(/if its bleeder is whole; measure, and read again after a minute/);
     expect(words(board('V1 A 0 100\nC1 A 0 100u'))).toMatch(/may stay for days.*measure/);
     for (const name of NAMES)
-      for (const { words: said } of hazardsOf(undefined, indexBoard(demoBoard(name)), [])) expect(said).not.toMatch(/\bsafe\b|by itself$/);
+      for (const { words: said } of hazardsOf(undefined, indexBoard(demoBoard(name)), []))
+        expect(said).not.toMatch(/\bsafe\b|by itself$/);
   });
   it('no bleeder is proposed that cannot be held: the time is lengthened instead', () => {
     for (const volt of [20, 48, 90, 170, 325, 358, 420, 600])
@@ -164,11 +205,17 @@ describe('what is left on a capacitor', () => {
         for (const seconds of [0.01, 1, 10, 60]) {
           const found = bleeder(volt, farad, 12, seconds)!;
           expect(found.meanWatt).toBeLessThanOrEqual(found.ratedWatt * found.inSeries * 1.000001);
-          expect(found.peakWatt).toBeLessThanOrEqual(5 * found.ratedWatt * found.inSeries * 1.000001);
+          expect(found.peakWatt).toBeLessThanOrEqual(
+            5 * found.ratedWatt * found.inSeries * 1.000001,
+          );
           expect(found.ratedWatt).toBeLessThanOrEqual(25);
-          expect(volt / found.inSeries).toBeLessThanOrEqual(found.ratedWatt >= 10 ? 750 : found.ratedWatt >= 2 ? 500 : 350);
+          expect(volt / found.inSeries).toBeLessThanOrEqual(
+            found.ratedWatt >= 10 ? 750 : found.ratedWatt >= 2 ? 500 : 350,
+          );
           if (!found.lengthened) expect(found.seconds).toBeLessThanOrEqual(seconds * 1.000001);
-          expect(volt * Math.exp(-found.seconds / (found.ohm * found.inSeries * farad))).toBeCloseTo(12, 6);
+          expect(
+            volt * Math.exp(-found.seconds / (found.ohm * found.inSeries * farad)),
+          ).toBeCloseTo(12, 6);
         }
     // 358 V on a tenth of a second through one resistor would take kilowatts.
     expect(bleeder(358, 220e-6, 12, 0.05)).toMatchObject({ lengthened: true });
@@ -177,10 +224,15 @@ describe('what is left on a capacitor', () => {
 
 describe('what was seen', () => {
   it('locks hands in the case, and power too where it would burn or burst', () => {
-    const lockedFor = (what: FindingKind, gate: 'power' | 'open'): boolean => lockedBy(hazardsOf(undefined, undefined, [what]), [], gate).length > 0;
-    for (const what of FindingKind.options.filter((kind) => FINDING_RULES[kind].caution !== undefined)) {
+    const lockedFor = (what: FindingKind, gate: 'power' | 'open'): boolean =>
+      lockedBy(hazardsOf(undefined, undefined, [what]), [], gate).length > 0;
+    for (const what of FindingKind.options.filter(
+      (kind) => FINDING_RULES[kind].caution !== undefined,
+    )) {
       expect(lockedFor(what, 'open'), what).toBe(true);
-      expect(lockedFor(what, 'power'), what).toBe(what === 'cracked-line-filter' || what === 'bulged-capacitor');
+      expect(lockedFor(what, 'power'), what).toBe(
+        what === 'cracked-line-filter' || what === 'bulged-capacitor',
+      );
     }
   });
 });
@@ -191,8 +243,19 @@ describe('what is read before the ohms', () => {
     const predictor = new Predictor(cr40);
     const [rail] = supplyRails(cr40);
     const m = measurement(cr40, 'voltage', rail!);
-    const steps = proofSteps(cr40, predictor, [], [{ measurement: m, value: Number(predictor.healthy(m).value.toPrecision(4)) }], [], []);
-    const loaded = (of: typeof steps) => of.find((step) => step.stage === 'loaded' && step.type === 'measure' && step.measurement.at.net === rail)!;
+    const steps = proofSteps(
+      cr40,
+      predictor,
+      [],
+      [{ measurement: m, value: Number(predictor.healthy(m).value.toPrecision(4)) }],
+      [],
+      [],
+    );
+    const loaded = (of: typeof steps) =>
+      of.find(
+        (step) =>
+          step.stage === 'loaded' && step.type === 'measure' && step.measurement.at.net === rail,
+      )!;
     expect(powerAllowed(steps)).toBe(false);
     expect(loaded(steps).state).toBe('pass');
     expect(loaded(standing(steps, false)).state).toBe('open');
@@ -205,11 +268,21 @@ describe('what is read before the ohms', () => {
 
 describe('what may go on', () => {
   const cr40 = indexBoard(demoBoard('cr40Whole'));
-  const verdict = (index: typeof yc2, ref: string, text: string) => verdictOf(replacementRemarks(index, ref, text));
-  const line = (ref: string, value: string, note = '', polarityChecked = true): LedgerLine => ({ ref, action: 'fitted', value, polarityChecked, note });
-  const off = (ref: string): LedgerLine[] => [{ ref, action: 'removed', value: '', polarityChecked: false, note: '' }];
+  const verdict = (index: typeof yc2, ref: string, text: string) =>
+    verdictOf(replacementRemarks(index, ref, text));
+  const line = (ref: string, value: string, note = '', polarityChecked = true): LedgerLine => ({
+    ref,
+    action: 'fitted',
+    value,
+    polarityChecked,
+    note,
+  });
+  const off = (ref: string): LedgerLine[] => [
+    { ref, action: 'removed', value: '', polarityChecked: false, note: '' },
+  ];
 
-  // Source: IEC 60127-1 for what the letters mean; that current, speed, volts and breaking capacity are kept is common practice.
+  // Source: IEC 60127-1 for what the letters mean; that current, speed, volts and breaking capacity
+  // are kept is common practice.
   it.each([
     ['T315mA 250V', undefined],
     ['T315mAL 250V', undefined],
@@ -235,8 +308,12 @@ describe('what may go on', () => {
       expect(ledgerObjection(yc2, off('C1'), line('C1', text, 'it fits'))).toMatch(/IEC 60384-14/);
     expect(ledgerObjection(yc2, off('C1'), line('C1', '100n X2 275V'))).toBeUndefined();
     expect(ledgerObjection(yc2, off('C1'), line('C1', '100n X1 275V'))).toBeUndefined();
-    expect(ledgerObjection(yc2, off('C1'), line('C1', '100n X3 275V', 'all there was'))).toMatch(/does not stand in/);
-    expect(ledgerObjection(yc2, off('C1'), line('C1', '100n X2 100V', 'all there was'))).toMatch(/below/);
+    expect(ledgerObjection(yc2, off('C1'), line('C1', '100n X3 275V', 'all there was'))).toMatch(
+      /does not stand in/,
+    );
+    expect(ledgerObjection(yc2, off('C1'), line('C1', '100n X2 100V', 'all there was'))).toMatch(
+      /below/,
+    );
     // Whether it lies from line to line or to chassis the sheet does not say: not green.
     expect(verdict(yc2, 'C1', '100n X2 275V')).toBe('conditions');
     const y = board('V1 L 0 1\nC9 L PE 2.2n\n*@ C9 kind=ceramic volt=250 rating=Y2');
@@ -244,13 +321,20 @@ describe('what may go on', () => {
     expect(verdict(y, 'C9', '2n2 Y1 250V')).toBe('fits');
     expect(verdict(y, 'C9', '2n2 X1 250V')).toBe('no');
     expect(verdict(y, 'C9', '2n2 1kV ceramic')).toBe('no');
-    // More of it from line to chassis is more current through a hand: no reason overrules that. Less is only wrong.
-    expect(replacementObjection(y, 'C9', '10n Y2 250V', 'all there was')).toMatch(/touches the chassis/);
+    // More of it from line to chassis is more current through a hand: no reason overrules that.
+    // Less is only wrong.
+    expect(replacementObjection(y, 'C9', '10n Y2 250V', 'all there was')).toMatch(
+      /touches the chassis/,
+    );
     expect(replacementObjection(y, 'C9', '1n Y2 250V', 'all there was')).toBeUndefined();
     // Below what stands on it is another thing than below what came off.
     const held = board('V1 A 0 24\nC1 A 0 100u\n*@ C1 kind=electrolytic volt=50');
-    expect(replacementObjection(held, 'C1', '100u 16V electrolytic', 'all there was')).toMatch(/below the 24 V that stand on it/);
-    expect(replacementObjection(held, 'C1', '100u 35V electrolytic', 'all there was')).toBeUndefined();
+    expect(replacementObjection(held, 'C1', '100u 16V electrolytic', 'all there was')).toMatch(
+      /below the 24 V that stand on it/,
+    );
+    expect(
+      replacementObjection(held, 'C1', '100u 35V electrolytic', 'all there was'),
+    ).toBeUndefined();
   });
 
   it('what was not judged is never green', () => {
@@ -266,7 +350,9 @@ describe('what may go on', () => {
     ] as const)
       expect(verdict(cr40, ref, text), `${ref} ${text}`).toBe('conditions');
     expect(verdict(yc2, 'F1', 'T315mA 250V')).toBe('conditions');
-    const known = board('XF1 A B FUSE\n*@ F1 rating="T315mAL 250V"\nR1 B 0 10\n*@ R1 rating="2W fusible"');
+    const known = board(
+      'XF1 A B FUSE\n*@ F1 rating="T315mAL 250V"\nR1 B 0 10\n*@ R1 rating="2W fusible"',
+    );
     expect(verdict(known, 'F1', 'T315mAL 250V')).toBe('fits');
     expect(verdict(known, 'R1', '10R 2W fusible')).toBe('fits');
     expect(replacementObjection(known, 'R1', '10R 2W', 'what I had')).toMatch(/fusible/);
@@ -274,15 +360,28 @@ describe('what may go on', () => {
   });
 
   it('a polar part for a bipolar one, a lower voltage, a written ESR that is too high are stops that ask for a reason', () => {
-    const bipolar = cr40.board.parts.find((part) => part.kind === 'capacitor' && part.dielectric === 'bipolar')!;
+    const bipolar = cr40.board.parts.find(
+      (part) => part.kind === 'capacitor' && part.dielectric === 'bipolar',
+    )!;
     const value = bipolar.kind === 'capacitor' ? `${bipolar.capacitanceFarad * 1e6}u` : '';
-    for (const text of [`${value} 25V electrolytic`, `${value} 25V tantalum`, `${value} 25V ceramic`]) expect(verdict(cr40, bipolar.ref, text)).toBe('no');
+    for (const text of [
+      `${value} 25V electrolytic`,
+      `${value} 25V tantalum`,
+      `${value} 25V ceramic`,
+    ])
+      expect(verdict(cr40, bipolar.ref, text)).toBe('no');
     expect(verdict(cr40, bipolar.ref, `${value} 50V film`)).not.toBe('no');
     expect(verdict(cr40, 'C1', '470u 16V electrolytic 2R esr')).toBe('no');
     expect(verdict(cr40, 'C1', '470u 16V electrolytic 0.05R esr')).toBe('conditions');
     expect(verdict(cr40, 'C1', '470u 10V')).toBe('no');
     expect(ledgerObjection(cr40, off('C1'), line('C1', '470u 10V'))).toMatch(/say why in the note/);
-    expect(ledgerObjection(cr40, off('C1'), line('C1', '470u 10V', 'for a test only, on the bench supply at 5 V'))).toBeUndefined();
+    expect(
+      ledgerObjection(
+        cr40,
+        off('C1'),
+        line('C1', '470u 10V', 'for a test only, on the bench supply at 5 V'),
+      ),
+    ).toBeUndefined();
     // 9 V on a tantalum of 10 V.
     expect(verdict(cr40, 'C1', '470u 16V tantalum')).toBe('no');
   });
@@ -290,15 +389,33 @@ describe('what may go on', () => {
   it('the marking follows what goes on, not what came off', () => {
     const c1 = partOf(cr40, 'C1');
     expect(marking(c1)).toMatchObject({ sign: 'stripe-minus', at: 'ground' });
-    expect(marking(c1, parseOffered('470u 16V tantalum'))).toMatchObject({ sign: 'stripe-plus', at: 'VM', words: expect.stringContaining('PLUS') });
-    const film = cr40.board.parts.find((part) => part.kind === 'capacitor' && part.dielectric === 'ceramic')!;
+    expect(marking(c1, parseOffered('470u 16V tantalum'))).toMatchObject({
+      sign: 'stripe-plus',
+      at: 'VM',
+      words: expect.stringContaining('PLUS'),
+    });
+    const film = cr40.board.parts.find(
+      (part) => part.kind === 'capacitor' && part.dielectric === 'ceramic',
+    )!;
     expect(marking(film)).toBeUndefined();
-    expect(marking(film, parseOffered('1u 25V electrolytic'))).toMatchObject({ at: undefined, words: expect.stringContaining('read the volts') });
+    expect(marking(film, parseOffered('1u 25V electrolytic'))).toMatchObject({
+      at: undefined,
+      words: expect.stringContaining('read the volts'),
+    });
     for (const kind of ['chip', 'regulator', 'amplifier', 'opto', 'diode', 'transistor'] as const) {
-      const some = NAMES.flatMap((name) => indexBoard(demoBoard(name)).board.parts).find((part) => part.kind === kind);
-      if (some) expect([kind, isPolarised(some), marking(some)!.words.length > 10]).toEqual([kind, true, true]);
+      const some = NAMES.flatMap((name) => indexBoard(demoBoard(name)).board.parts).find(
+        (part) => part.kind === kind,
+      );
+      if (some)
+        expect([kind, isPolarised(some), marking(some)!.words.length > 10]).toEqual([
+          kind,
+          true,
+          true,
+        ]);
     }
-    expect(ledgerObjection(cr40, off('U5'), line('U5', '358', '', false))).toMatch(/which way round/);
+    expect(ledgerObjection(cr40, off('U5'), line('U5', '358', '', false))).toMatch(
+      /which way round/,
+    );
   });
 });
 
@@ -322,26 +439,41 @@ describe('cautions', () => {
     // Every word that is said stands there, however the table is set.
     const plain = doc.replace(/\s+/g, ' ');
     for (const text of said) expect(plain).toContain(text.replace(/\s+/g, ' '));
-    for (const kind of FindingKind.options) if (FINDING_RULES[kind].caution) expect(doc).toContain(`\`${kind}\``);
+    for (const kind of FindingKind.options)
+      if (FINDING_RULES[kind].caution) expect(doc).toContain(`\`${kind}\``);
   });
   it('none promises safety, none is long, and what defers to local codes says so', () => {
     expect(said.length).toBeGreaterThan(50);
     for (const text of said) {
       expect(text).not.toMatch(/\b(is|are|then) safe\b|cannot hurt|no danger|harmless/i);
       expect(text.length, text).toBeLessThan(260);
-      for (const sentence of text.split(/[.;:]/)) expect(sentence.trim().split(/\s+/).length, sentence).toBeLessThan(27);
+      for (const sentence of text.split(/[.;:]/))
+        expect(sentence.trim().split(/\s+/).length, sentence).toBeLessThan(27);
     }
     expect(DEFER).toMatch(/local codes.*qualified/);
-    for (const step of ['probe-powered', 'primary', 'first-power', 'before-ohms', 'in-the-case', 'bleeding', 'burn-in'] as const)
+    for (const step of [
+      'probe-powered',
+      'primary',
+      'first-power',
+      'before-ohms',
+      'in-the-case',
+      'bleeding',
+      'burn-in',
+    ] as const)
       expect(CAUTIONS[step].defer).toBe(true);
   });
   it('every kind of unit may have mains inside, and none relies on a lid switch', () => {
     for (const { name, hazards = [] } of ARCHETYPES) {
       expect([name, hazards.some(({ kind }) => kind === 'mains')]).toEqual([name, true]);
-      expect([name, hazards.some(({ kind, volt = 0 }) => kind === 'stored-charge' && volt >= 350)]).toEqual([name, true]);
+      expect([
+        name,
+        hazards.some(({ kind, volt = 0 }) => kind === 'stored-charge' && volt >= 350),
+      ]).toEqual([name, true]);
     }
     const laser = ARCHETYPES.find(({ name }) => name === 'optical-disc-reader')!;
-    expect(laser.hazards!.find(({ kind }) => kind === 'laser')!.note).toMatch(/treat it as on.*IEC 60825-1/);
+    expect(laser.hazards!.find(({ kind }) => kind === 'laser')!.note).toMatch(
+      /treat it as on.*IEC 60825-1/,
+    );
     expect(JSON.stringify(ARCHETYPES)).not.toMatch(/keeps the beam off/);
   });
   it('first aid with hands inside says power off, a motor is turned slowly', () => {

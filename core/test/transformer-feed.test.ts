@@ -3,8 +3,9 @@ import { indexBoard } from '../src/board';
 import { BenchState, resolveMeasurement } from '../src/instrument';
 import { bench, board, measurement } from './boards';
 
-// What every repairer knows: with the mains fuse blown there is no secondary. Common practice, no published source. Mains is alternating current, of which the circuit
-// knows nothing, so this is a rule beside it.
+// What every repairer knows: with the mains fuse blown there is no secondary. Common practice, no
+// published source. Mains is alternating current, of which the circuit knows nothing, so this is a
+// rule beside it.
 const LINES = `XJ1 LIVE L1 PIN
 XF1 L1 L2 FUSE
 XS1 L2 L3 SWITCH
@@ -28,24 +29,38 @@ function volts(...faults: string[]): number {
 }
 
 function without(absent: readonly string[], setup = 'on', of = index): number {
-  const response = new BenchState(of, { setup, faults: [], absent }).respond({ ...secondary, setup });
+  const response = new BenchState(of, { setup, faults: [], absent }).respond({
+    ...secondary,
+    setup,
+  });
   if ('ok' in response) throw new Error(response.why);
   return response.value;
 }
 
 describe('a transformer and its mains', () => {
-  it('gives its peak when all is well, by the divider of its own ohms', () => expect(volts()).toBeCloseTo((17 * 1000) / 1011, 1));
+  it('gives its peak when all is well, by the divider of its own ohms', () =>
+    expect(volts()).toBeCloseTo((17 * 1000) / 1011, 1));
 
-  it.each(['J1:open', 'F1:open', 'S1:open', 'R1:open', 'J2:open', 'L9:open', 'F1.1:dry', 'T1.1:dry', 'T1.2:dry', 'T1:primary-open'])(
-    'gives nothing with %s',
-    (fault) => expect(volts(fault)).toBeLessThan(0.05),
+  it.each([
+    'J1:open',
+    'F1:open',
+    'S1:open',
+    'R1:open',
+    'J2:open',
+    'L9:open',
+    'F1.1:dry',
+    'T1.1:dry',
+    'T1.2:dry',
+    'T1:primary-open',
+  ])('gives nothing with %s', (fault) => expect(volts(fault)).toBeLessThan(0.05));
+
+  it.each(['C1:open', 'C1:short', 'R2:drift-high', 'C1.1:dry', 'S1:stuck-closed', 'L1~N1:bridge'])(
+    'gives what it gave with %s',
+    (fault) => expect(volts(fault)).toBeGreaterThan(10),
   );
 
-  it.each(['C1:open', 'C1:short', 'R2:drift-high', 'C1.1:dry', 'S1:stuck-closed', 'L1~N1:bridge'])('gives what it gave with %s', (fault) =>
-    expect(volts(fault)).toBeGreaterThan(10),
-  );
-
-  // Two pins on either side of a cut in the track from the plug: with the plug and the fuse apart it opens the row, with both on one side it does not.
+  // Two pins on either side of a cut in the track from the plug: with the plug and the fuse apart
+  // it opens the row, with both on one side it does not.
   it.each([
     ['C1.1~F1.1:cut', { J1: 5, C1: 8, F1: 40, C2: 43 }, false],
     ['F1.1~C1.1:cut', { J1: 5, F1: 8, C1: 40, C2: 43 }, true],

@@ -16,8 +16,22 @@ export interface DemoCase {
   readonly board: keyof typeof DEMO_BOARD_FILES | null;
   /** Name of its unit model, and what else stands on the card. */
   readonly unitType: string;
-  readonly card?: Partial<Record<'waitsKind' | 'accessories' | 'stuckInside' | 'causeOfDeath' | 'earlierVisitors' | 'mediaNote' | 'batch', string>>;
-  /** [minutes ago, entry without id and time] in order. `proof` stands for the healthy readings that prove the repair. */
+  readonly card?: Partial<
+    Record<
+      | 'waitsKind'
+      | 'accessories'
+      | 'stuckInside'
+      | 'causeOfDeath'
+      | 'earlierVisitors'
+      | 'mediaNote'
+      | 'batch',
+      string
+    >
+  >;
+  /**
+   * [minutes ago, entry without id and time] in order. `proof` stands for the healthy readings that
+   * prove the repair.
+   */
   readonly journal: readonly (readonly [number, DemoEntry])[];
 }
 
@@ -25,9 +39,25 @@ export type DemoEntry =
   | { readonly kind: 'symptom'; readonly text: string }
   | { readonly kind: 'finding'; readonly text: string; readonly ref?: string }
   | { readonly kind: 'reading'; readonly typed: string }
-  | { readonly kind: 'condemn'; readonly ref: string; readonly probability: number; readonly reason: string }
-  | { readonly kind: 'removed'; readonly ref: string; readonly value: string; readonly note: string }
-  | { readonly kind: 'fitted'; readonly ref: string; readonly value: string; readonly polarityChecked: boolean; readonly note: string }
+  | {
+      readonly kind: 'condemn';
+      readonly ref: string;
+      readonly probability: number;
+      readonly reason: string;
+    }
+  | {
+      readonly kind: 'removed';
+      readonly ref: string;
+      readonly value: string;
+      readonly note: string;
+    }
+  | {
+      readonly kind: 'fitted';
+      readonly ref: string;
+      readonly value: string;
+      readonly polarityChecked: boolean;
+      readonly note: string;
+    }
   | { readonly kind: 'proof' }
   | { readonly kind: 'close'; readonly note: string }
   | {
@@ -40,13 +70,26 @@ export type DemoEntry =
     }
   | { readonly kind: 'code'; readonly code: string }
   | { readonly kind: 'pattern'; readonly name: string }
-  | { readonly kind: 'trial'; readonly title: string; readonly exercised: string[]; readonly passed: number; readonly failed: number; readonly note: string }
-  | { readonly kind: 'check'; readonly title: string; readonly block: string; readonly good: boolean }
+  | {
+      readonly kind: 'trial';
+      readonly title: string;
+      readonly exercised: string[];
+      readonly passed: number;
+      readonly failed: number;
+      readonly note: string;
+    }
+  | {
+      readonly kind: 'check';
+      readonly title: string;
+      readonly block: string;
+      readonly good: boolean;
+    }
   /** Every hazard of the case as it stands then. */
   | {
       readonly kind: 'acknowledge-all';
       readonly who: string;
-      /** Of those that only a look tells: the ones that this unit has. */ readonly has?: readonly string[];
+      /** Of those that only a look tells: the ones that this unit has. */
+      readonly has?: readonly string[];
     }
   | { readonly kind: 'residual'; readonly hazard: string; readonly volt: number }
   | { readonly kind: 'step'; readonly step: OpenUpStep }
@@ -60,7 +103,13 @@ export type DemoEntry =
       readonly certainty: number;
       readonly at?: { readonly xMm: number; readonly yMm: number };
     }
-  | { readonly kind: 'aid'; readonly name: string; readonly title: string; readonly block: string; readonly cures: number }
+  | {
+      readonly kind: 'aid';
+      readonly name: string;
+      readonly title: string;
+      readonly block: string;
+      readonly cures: number;
+    }
   /** A drawn picture of the demo, with notes at places 0 to 1 from left and top. */
   | {
       readonly kind: 'picture-file';
@@ -69,12 +118,20 @@ export type DemoEntry =
       readonly of: 'condition' | 'inside' | 'board';
       readonly pins: readonly (readonly [number, number, string])[];
     }
-  | { readonly kind: 'timer'; readonly what: 'soak' | 'bleach' | 'glue' | 'burn-in' | 'other'; readonly title: string; readonly hours: number }
+  | {
+      readonly kind: 'timer';
+      readonly what: 'soak' | 'bleach' | 'glue' | 'burn-in' | 'other';
+      readonly title: string;
+      readonly hours: number;
+    }
   /** Hours of daylight for the last timer. */
   | { readonly kind: 'daylight-of-last'; readonly hours: number }
   | { readonly kind: 'pause'; readonly where: string };
 
-/** Board sheets of the demo workshop: single sheets as decks with their outlines in mm, whole boards as Board JSON. */
+/**
+ * Board sheets of the demo workshop: single sheets as decks with their outlines in mm, whole boards
+ * as Board JSON.
+ */
 export const DEMO_BOARD_FILES = {
   cr40: { file: 'cr40-srv-supply.cir', width: 94, height: 66 },
   yc2: { file: 'yc2-drv-rail12.cir', width: 100, height: 36 },
@@ -88,9 +145,15 @@ export const DEMO_BOARD_FILES = {
 /** Reads a demo board. Throws where the shipped file is broken: that would be our own mistake. */
 export function demoBoard(name: keyof typeof DEMO_BOARD_FILES): Board {
   const found = DEMO_BOARD_FILES[name];
-  const result = readBoardFile(found.file, readFileSync(new URL(`./boards/${found.file}`, import.meta.url), 'utf8'), LIBRARY);
+  const result = readBoardFile(
+    found.file,
+    readFileSync(new URL(`./boards/${found.file}`, import.meta.url), 'utf8'),
+    LIBRARY,
+  );
   if (!result.ok) throw new Error(`${found.file}: ${JSON.stringify(result.issues)}`);
-  return 'width' in found ? { ...result.value, outlineMm: { width: found.width, height: found.height } } : result.value;
+  return 'width' in found
+    ? { ...result.value, outlineMm: { width: found.width, height: found.height } }
+    : result.value;
 }
 
 /** A drawn picture of the demo workshop, JPEG. */
@@ -100,7 +163,12 @@ export function demoPicture(file: string): Uint8Array {
 
 const DAY = 24 * 60;
 
-const step = (what: OpenUpStep['what'], of: string, name: string, more: Partial<OpenUpStep> = {}): DemoEntry => ({
+const step = (
+  what: OpenUpStep['what'],
+  of: string,
+  name: string,
+  more: Partial<OpenUpStep> = {},
+): DemoEntry => ({
   kind: 'step',
   step: { what, of, name, count: 1, way: '', frees: [], forTest: false, note: '', ...more },
 });

@@ -8,7 +8,10 @@ import { OTHERS } from './chips/others';
 import { REGISTERS } from './chips/registers';
 import { familyFor } from './families';
 
-/** Who says so, where a row does not: each pin-out was read a second time by package pin in scripts/reference-chips, but for those named in core/test/reference/chips.test.ts. */
+/**
+ * Who says so, where a row does not: each pin-out was read a second time by package pin in
+ * scripts/reference-chips, but for those named in core/test/reference/chips.test.ts.
+ */
 const SOURCE = 'pins: published data sheet, from memory; function: published function table';
 const sourced = <T extends ChipRow>(row: T): T & { readonly source: string } => ({
   ...row,
@@ -16,13 +19,18 @@ const sourced = <T extends ChipRow>(row: T): T & { readonly source: string } => 
 });
 
 /** Every chip of the 7400 series that the library knows, and those outside it. */
-export const SERIES_74 = [...GATES, ...REGISTERS, ...COUNTERS, ...COMBINATIONAL, ...BUS].map(sourced);
+export const SERIES_74 = [...GATES, ...REGISTERS, ...COUNTERS, ...COMBINATIONAL, ...BUS].map(
+  sourced,
+);
 export const OTHER_CHIPS = OTHERS.map(sourced);
 export { FAMILIES } from './families';
 
 const SERIES_NAME = /^(74|75|26)(LS|S|ALS|AS|F|L|H|HC|HCT)?(\d{2,3})([A-Z]{0,3})$/;
 
-/** Letters that makers put in front of a number of general kind: they do not change pins or function. Common practice, no published source. */
+/**
+ * Letters that makers put in front of a number of general kind: they do not change pins or
+ * function. Common practice, no published source.
+ */
 const PREFIX = /^(SN|DM|MC|MM|HD|CD|HEF|HCF|LM|LF|UA|NE|TL|KA|L|N|T)(?=\d)/;
 
 /** A name without the letters that only say who made it. */
@@ -30,15 +38,27 @@ function plainName(written: string): string {
   return written.toUpperCase().replace(PREFIX, '');
 }
 
-/** The row and family of a chip's name, with or without prefix and suffix letters: `74LS86`, `SN74LS86AN`, `7404N`, `4011B`. */
+/**
+ * The row and family of a chip's name, with or without prefix and suffix letters: `74LS86`,
+ * `SN74LS86AN`, `7404N`, `4011B`.
+ */
 function findRow(name: string): { row: ChipRow; family: string } | undefined {
-  const plain = OTHERS.find(({ number }) => name === number || new RegExp(`^${number}(B|UB|A|N|P)?[A-Z]?$`).test(name));
+  const plain = OTHERS.find(
+    ({ number }) => name === number || new RegExp(`^${number}(B|UB|A|N|P)?[A-Z]?$`).test(name),
+  );
   if (plain) return { row: plain, family: plain.family };
   const match = SERIES_NAME.exec(name);
   if (!match) return undefined;
-  const [, series, letters = '', digits] = match as unknown as [string, string, string | undefined, string];
+  const [, series, letters = '', digits] = match as unknown as [
+    string,
+    string,
+    string | undefined,
+    string,
+  ];
   const number = series === '74' ? digits : `${series}${letters}${digits}`;
-  const row = SERIES_74.find((candidate) => candidate.number === number && (candidate.families?.includes(letters) ?? true));
+  const row = SERIES_74.find(
+    (candidate) => candidate.number === number && (candidate.families?.includes(letters) ?? true),
+  );
   return row && { row, family: series === '74' ? letters : series === '26' ? 'LS' : '' };
 }
 
@@ -57,14 +77,20 @@ export function chipModel(written: string): ChipModel | undefined {
 }
 
 type Roles = RegulatorModel['roles'];
-/** Pins by package: flat with a tab, small round, and metal can (its case is pin 3). Published data sheets, from memory. */
+/**
+ * Pins by package: flat with a tab, small round, and metal can (its case is pin 3). Published data
+ * sheets, from memory.
+ */
 const TAB = {
   positive: ['in', 'ground', 'out'],
   negative: ['ground', 'in', 'out'],
   adjustable: ['ground', 'out', 'in'],
   adjustableNegative: ['ground', 'in', 'out'],
 } satisfies Record<string, Roles>;
-const SMALL = { positive: ['out', 'ground', 'in'], negative: ['ground', 'in', 'out'] } satisfies Record<string, Roles>;
+const SMALL = {
+  positive: ['out', 'ground', 'in'],
+  negative: ['ground', 'in', 'out'],
+} satisfies Record<string, Roles>;
 const CAN = {
   positive: ['in', 'out', 'ground'],
   negative: ['ground', 'out', 'in'],
@@ -77,13 +103,20 @@ const regulator = (name: string, roles: Roles, volt: number, polarity: Regulator
   { name, roles: [...roles], volt, polarity, dropoutVolt: limitAmpere < 0.5 ? 1.7 : 2, limitAmpere, quiescentAmpere: 5e-3 },
 ]; // prettier-ignore
 
-const adjustable = (name: string, roles: Roles, polarity: RegulatorModel['polarity']): [string, RegulatorModel] => [
+const adjustable = (
+  name: string,
+  roles: Roles,
+  polarity: RegulatorModel['polarity'],
+): [string, RegulatorModel] => [
   name,
   { ...regulator(name, roles, 1.25, polarity)[1], quiescentAmpere: 50e-6 },
 ];
 
-/** Series regulators by name; a K behind it is the metal can, which has its pins elsewhere. Drop-out and limits: published data sheets, from memory. The adjustable ones hold 1.25 V between
- *  output and adjust. */
+/**
+ * Series regulators by name; a K behind it is the metal can, which has its pins elsewhere. Drop-out
+ * and limits: published data sheets, from memory. The adjustable ones hold 1.25 V between output
+ * and adjust.
+ */
 const REGULATORS: ReadonlyMap<string, RegulatorModel> = new Map([
   ...[5, 6, 8, 9, 12, 15, 18, 24].flatMap((volt) => {
     const digits = String(volt).padStart(2, '0');
@@ -102,7 +135,10 @@ const REGULATORS: ReadonlyMap<string, RegulatorModel> = new Map([
   adjustable('337', TAB.adjustableNegative, 'negative'), adjustable('337K', CAN.adjustableNegative, 'negative'),
 ]); // prettier-ignore
 
-/** A regulator by its name: with suffix letters that say grade and package, of which only K moves the pins. */
+/**
+ * A regulator by its name: with suffix letters that say grade and package, of which only K moves
+ * the pins.
+ */
 function findRegulator(name: string): RegulatorModel | undefined {
   return (
     REGULATORS.get(name) ??
@@ -114,10 +150,22 @@ function findRegulator(name: string): RegulatorModel | undefined {
   );
 }
 
-const OPAMP = { gain: 1e5, headroomHighVolt: 1.5, headroomLowVolt: 1.5, limitAmpere: 0.02, supplyAmpere: 2e-3 };
+const OPAMP = {
+  gain: 1e5,
+  headroomHighVolt: 1.5,
+  headroomLowVolt: 1.5,
+  limitAmpere: 0.02,
+  supplyAmpere: 2e-3,
+};
 const SINGLE_SUPPLY = { ...OPAMP, headroomLowVolt: 0.02 };
 /** Operational amplifiers with field-effect inputs. */
-const FET = { gain: 1e5, headroomHighVolt: 1.5, headroomLowVolt: 1.5, limitAmpere: 0.03, supplyAmpere: 3e-3 };
+const FET = {
+  gain: 1e5,
+  headroomHighVolt: 1.5,
+  headroomLowVolt: 1.5,
+  limitAmpere: 0.03,
+  supplyAmpere: 3e-3,
+};
 const SINGLE = { units: [{ minus: 2, plus: 3, out: 6 }], negativeSupply: 4, positiveSupply: 7 };
 const QUAD = {
   positiveSupply: 4,
@@ -138,7 +186,10 @@ const DUAL = {
   positiveSupply: 8,
 };
 
-/** Operational amplifiers by name, with the pins of their package. Published data sheets, from memory. */
+/**
+ * Operational amplifiers by name, with the pins of their package. Published data sheets, from
+ * memory.
+ */
 const AMPLIFIERS: ReadonlyMap<string, { readonly pins: number; readonly model: AmplifierModel }> = new Map([
   ['741', { pins: 8, model: { name: '741', ...SINGLE, ...OPAMP } }],
   ...['071', '081'].map((name): [string, { pins: number; model: AmplifierModel }] => [name, { pins: 8, model: { name, ...SINGLE, ...FET } }]),
@@ -156,11 +207,19 @@ export const LIBRARY: DeviceLibrary = {
   find(written) {
     const name = plainName(written);
     const regulator = findRegulator(name);
-    if (regulator) return { pins: 3, make: (ref, pins) => ({ kind: 'regulator', ref, pins, model: regulator }) };
-    const amplifier = AMPLIFIERS.get(name) ?? AMPLIFIERS.get(name.replace(/^(0[78][124]|741|4558|358|324)(C|CN|CP|N|P|A|AC|ACN)$/, '$1'));
-    if (amplifier) return { pins: amplifier.pins, make: (ref, pins) => ({ kind: 'amplifier', ref, pins, model: amplifier.model }) };
+    if (regulator)
+      return { pins: 3, make: (ref, pins) => ({ kind: 'regulator', ref, pins, model: regulator }) };
+    const amplifier =
+      AMPLIFIERS.get(name) ??
+      AMPLIFIERS.get(name.replace(/^(0[78][124]|741|4558|358|324)(C|CN|CP|N|P|A|AC|ACN)$/, '$1'));
+    if (amplifier)
+      return {
+        pins: amplifier.pins,
+        make: (ref, pins) => ({ kind: 'amplifier', ref, pins, model: amplifier.model }),
+      };
     const model = chipModel(name);
-    if (model) return { pins: model.pins.length, make: (ref, pins) => ({ kind: 'chip', ref, pins, model }) };
+    if (model)
+      return { pins: model.pins.length, make: (ref, pins) => ({ kind: 'chip', ref, pins, model }) };
     return undefined;
   },
   examples: ['74LS86', '7805', '358'],

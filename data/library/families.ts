@@ -34,8 +34,12 @@ const mos = (name: string, supply: [least: number, most: number], ohm: [high: nu
   };
 }; // prettier-ignore
 
-/** How the logic families behave at their pins, by the letters in a part's name ('' is the standard family). Typical values at 5 V and room temperature,
- *  from memory of common data sheets; the guaranteed levels that they must lie within are checked in core/test/reference/logic-families.test.ts. */
+/**
+ * How the logic families behave at their pins, by the letters in a part's name ('' is the standard
+ * family). Typical values at 5 V and room temperature,
+ * from memory of common data sheets; the guaranteed levels that they must lie within are checked in
+ * core/test/reference/logic-families.test.ts.
+ */
 export const FAMILIES: Readonly<Record<string, FamilyModel>> = {
   '': bipolar('TTL', 4e3, [1.3, 130], [0.08, 8]),
   LS: bipolar('LS', 20e3, [1.3, 120], [0.13, 22], 1.1, [1.6, 0.8]),
@@ -48,8 +52,14 @@ export const FAMILIES: Readonly<Record<string, FamilyModel>> = {
   HC: mos('HC', [2, 6], [45, 40], { thresholdShare: 0.5 }),
   HCT: mos('HCT', [4, 5.5], [45, 40], { thresholdVolt: 1.4 }),
   '4000': { ...mos('4000', [3, 15], [500, 450], { thresholdShare: 0.5 }), ohmAtSupplyVolt: 5 },
-  /** The 4049 and 4050: a strong low for two TTL loads, and inputs that may stand above the supply. */
-  '4000 buffer': { ...mos('4000 buffer', [3, 15], [400, 70], { thresholdShare: 0.5 }), ohmAtSupplyVolt: 5, supplyClamp: false },
+  /**
+   * The 4049 and 4050: a strong low for two TTL loads, and inputs that may stand above the supply.
+   */
+  '4000 buffer': {
+    ...mos('4000 buffer', [3, 15], [400, 70], { thresholdShare: 0.5 }),
+    ohmAtSupplyVolt: 5,
+    supplyClamp: false,
+  },
   NMOS: {
     ...mos('NMOS', [4, 5.5], [400, 150], { thresholdVolt: 1.4 }),
     high: { dropVolt: 0.9, ohm: 400, oneWay: true },
@@ -80,8 +90,11 @@ export const FAMILIES: Readonly<Record<string, FamilyModel>> = {
   },
 };
 
-/** Output stages of bus and line buffers, by family: 0.5 V at 24 mA and 2 V across 100 ohms for the low-power ones. Typical values, from memory of common data sheets; the guaranteed levels
- *  that they must keep are checked in core/test/reference/logic-families.test.ts. */
+/**
+ * Output stages of bus and line buffers, by family: 0.5 V at 24 mA and 2 V across 100 ohms for the
+ * low-power ones. Typical values, from memory of common data sheets; the guaranteed levels that
+ * they must keep are checked in core/test/reference/logic-families.test.ts.
+ */
 const BUFFERS: Readonly<Record<string, Pick<FamilyModel, 'high' | 'low'>>> = {
   '': stage([1.3, 60], [0.08, 7]),
   LS: stage([1.2, 38], [0.13, 11]),
@@ -91,19 +104,36 @@ const BUFFERS: Readonly<Record<string, Pick<FamilyModel, 'high' | 'low'>>> = {
   F: stage([1.1, 22], [0.15, 5]),
   H: stage([1.3, 40], [0.1, 6]),
   L: stage([1.3, 300], [0.1, 30]),
-  HC: { high: { dropVolt: 0, ohm: 30, oneWay: false, limitAmpere: 0.08 }, low: { volt: 0, ohm: 28, limitAmpere: 0.08 } },
-  HCT: { high: { dropVolt: 0, ohm: 30, oneWay: false, limitAmpere: 0.08 }, low: { volt: 0, ohm: 28, limitAmpere: 0.08 } },
+  HC: {
+    high: { dropVolt: 0, ohm: 30, oneWay: false, limitAmpere: 0.08 },
+    low: { volt: 0, ohm: 28, limitAmpere: 0.08 },
+  },
+  HCT: {
+    high: { dropVolt: 0, ohm: 30, oneWay: false, limitAmpere: 0.08 },
+    low: { volt: 0, ohm: 28, limitAmpere: 0.08 },
+  },
 };
 
-function stage(high: [dropVolt: number, ohm: number], low: [volt: number, ohm: number]): Pick<FamilyModel, 'high' | 'low'> {
-  return { high: { dropVolt: high[0], ohm: high[1], oneWay: true }, low: { volt: low[0], ohm: low[1], limitAmpere: 0.15 } };
+function stage(
+  high: [dropVolt: number, ohm: number],
+  low: [volt: number, ohm: number],
+): Pick<FamilyModel, 'high' | 'low'> {
+  return {
+    high: { dropVolt: high[0], ohm: high[1], oneWay: true },
+    low: { volt: low[0], ohm: low[1], limitAmpere: 0.15 },
+  };
 }
 
 /** Peripheral drivers: 0.25 V at 100 mA, 0.5 V at 300 mA. Source: as above. */
 const PERIPHERAL: FamilyModel['low'] = { volt: 0.12, ohm: 1.25, limitAmpere: 0.6 };
 
-/** A family with the output stages that a row of the library asks for. letters: its key in FAMILIES. */
-export function familyFor(letters: string, drive: 'buffer' | 'peripheral' | undefined): FamilyModel {
+/**
+ * A family with the output stages that a row of the library asks for. letters: its key in FAMILIES.
+ */
+export function familyFor(
+  letters: string,
+  drive: 'buffer' | 'peripheral' | undefined,
+): FamilyModel {
   const family = FAMILIES[letters]!;
   if (drive === 'peripheral') return { ...family, low: PERIPHERAL };
   return drive === 'buffer' ? { ...family, ...BUFFERS[letters] } : family;

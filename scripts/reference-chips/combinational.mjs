@@ -6,7 +6,12 @@ const gates = (name, units, operator) =>
     name,
     units.flatMap((unit) => unit.slice(0, -1)),
     units.map((unit) => unit.at(-1)),
-    units.map((unit) => `assign p${unit.at(-1)} = ${operator(unit.slice(0, -1).map((pin) => `p${pin}`))};`).join('\n'),
+    units
+      .map(
+        (unit) =>
+          `assign p${unit.at(-1)} = ${operator(unit.slice(0, -1).map((pin) => `p${pin}`))};`,
+      )
+      .join('\n'),
   );
 const nand = (pins) => `~(${pins.join('&')})`;
 const nor = (pins) => `~(${pins.join('|')})`;
@@ -82,11 +87,31 @@ gates(
   ],
   nor,
 );
-chip('7425', [1, 2, 3, 4, 5, 9, 10, 11, 12, 13], [6, 8], 'assign p6 = ~(p3 & (p1|p2|p4|p5)); assign p8 = ~(p11 & (p9|p10|p12|p13));');
-chip('7451', [1, 2, 3, 4, 5, 9, 10, 13], [6, 8], 'assign p8 = ~((p1&p13)|(p9&p10)); assign p6 = ~((p2&p3)|(p4&p5));');
-chip('74LS51', [1, 2, 3, 4, 5, 9, 10, 11, 12, 13], [6, 8], 'assign p8 = ~((p1&p12&p13)|(p9&p10&p11)); assign p6 = ~((p2&p3)|(p4&p5));');
+chip(
+  '7425',
+  [1, 2, 3, 4, 5, 9, 10, 11, 12, 13],
+  [6, 8],
+  'assign p6 = ~(p3 & (p1|p2|p4|p5)); assign p8 = ~(p11 & (p9|p10|p12|p13));',
+);
+chip(
+  '7451',
+  [1, 2, 3, 4, 5, 9, 10, 13],
+  [6, 8],
+  'assign p8 = ~((p1&p13)|(p9&p10)); assign p6 = ~((p2&p3)|(p4&p5));',
+);
+chip(
+  '74LS51',
+  [1, 2, 3, 4, 5, 9, 10, 11, 12, 13],
+  [6, 8],
+  'assign p8 = ~((p1&p12&p13)|(p9&p10&p11)); assign p6 = ~((p2&p3)|(p4&p5));',
+);
 chip('7454', [1, 13, 2, 3, 4, 5, 9, 10], [8], 'assign p8 = ~((p1&p13)|(p2&p3)|(p4&p5)|(p9&p10));');
-chip('74LS55', [1, 2, 3, 4, 10, 11, 12, 13], [8], 'assign p8 = ~((&{p1,p2,p3,p4})|(&{p10,p11,p12,p13}));');
+chip(
+  '74LS55',
+  [1, 2, 3, 4, 10, 11, 12, 13],
+  [8],
+  'assign p8 = ~((&{p1,p2,p3,p4})|(&{p10,p11,p12,p13}));',
+);
 chip(
   '74LS125',
   [1, 2, 4, 5, 9, 10, 12, 13],
@@ -99,13 +124,38 @@ chip(
   [3, 6, 8, 11],
   "assign p3 = p1?p2:1'bz; assign p6 = p4?p5:1'bz; assign p8 = p10?p9:1'bz; assign p11 = p13?p12:1'bz;",
 );
-chip('74LS367', [1, 15, 2, 4, 6, 10, 12, 14], [3, 5, 7, 9, 11, 13], "assign {p3,p5,p7,p9} = p1?4'bz:{p2,p4,p6,p10}; assign {p11,p13} = p15?2'bz:{p12,p14};");
-chip('74LS368', [1, 15, 2, 4, 6, 10, 12, 14], [3, 5, 7, 9, 11, 13], "assign {p3,p5,p7,p9} = p1?4'bz:~{p2,p4,p6,p10}; assign {p11,p13} = p15?2'bz:~{p12,p14};");
-chip('74LS365', [1, 15, 2, 4, 6, 10, 12, 14], [3, 5, 7, 9, 11, 13], "assign {p3,p5,p7,p9,p11,p13} = (p1|p15)?6'bz:{p2,p4,p6,p10,p12,p14};");
+chip(
+  '74LS367',
+  [1, 15, 2, 4, 6, 10, 12, 14],
+  [3, 5, 7, 9, 11, 13],
+  "assign {p3,p5,p7,p9} = p1?4'bz:{p2,p4,p6,p10}; assign {p11,p13} = p15?2'bz:{p12,p14};",
+);
+chip(
+  '74LS368',
+  [1, 15, 2, 4, 6, 10, 12, 14],
+  [3, 5, 7, 9, 11, 13],
+  "assign {p3,p5,p7,p9} = p1?4'bz:~{p2,p4,p6,p10}; assign {p11,p13} = p15?2'bz:~{p12,p14};",
+);
+chip(
+  '74LS365',
+  [1, 15, 2, 4, 6, 10, 12, 14],
+  [3, 5, 7, 9, 11, 13],
+  "assign {p3,p5,p7,p9,p11,p13} = (p1|p15)?6'bz:{p2,p4,p6,p10,p12,p14};",
+);
 
 // Arithmetic and decoding.
-chip('7483', [10, 8, 3, 1, 11, 7, 4, 16, 13], [9, 6, 2, 15, 14], 'assign {p14,p15,p2,p6,p9} = {p1,p3,p8,p10} + {p16,p4,p7,p11} + p13;');
-chip('74LS283', [5, 3, 14, 12, 6, 2, 15, 11, 7], [4, 1, 13, 10, 9], 'assign {p9,p10,p13,p1,p4} = {p12,p14,p3,p5} + {p11,p15,p2,p6} + p7;');
+chip(
+  '7483',
+  [10, 8, 3, 1, 11, 7, 4, 16, 13],
+  [9, 6, 2, 15, 14],
+  'assign {p14,p15,p2,p6,p9} = {p1,p3,p8,p10} + {p16,p4,p7,p11} + p13;',
+);
+chip(
+  '74LS283',
+  [5, 3, 14, 12, 6, 2, 15, 11, 7],
+  [4, 1, 13, 10, 9],
+  'assign {p9,p10,p13,p1,p4} = {p12,p14,p3,p5} + {p11,p15,p2,p6} + p7;',
+);
 chip(
   '74LS85',
   [10, 12, 13, 15, 9, 11, 14, 1, 2, 3, 4],
@@ -116,7 +166,8 @@ chip(
     else if (p3) {g,e,l} = 3'b010; else case ({p4,p2}) 2'b10: {g,e,l} = 3'b100; 2'b01: {g,e,l} = 3'b001; 2'b11: {g,e,l} = 3'b000; default: {g,e,l} = 3'b101; endcase
   assign p5 = g; assign p6 = e; assign p7 = l;`,
 );
-// Published function table of the arithmetic unit for active-high data, M = 0 by arithmetic and M = 1 by function; carry in and out act low.
+// Published function table of the arithmetic unit for active-high data, M = 0 by arithmetic and M =
+// 1 by function; carry in and out act low.
 chip(
   '74S181',
   [2, 23, 21, 19, 1, 22, 20, 18, 6, 5, 4, 3, 8, 7],
@@ -218,10 +269,30 @@ for (const [name, expression] of [
   ['74LS257', "p15?4'bz:m"],
   ['74LS258', "p15?4'bz:~m"],
 ])
-  chip(name, select, [4, 7, 9, 12], `wire [3:0] m = p1?{p3,p6,p10,p13}:{p2,p5,p11,p14}; assign {p4,p7,p9,p12} = ${expression};`);
-chip('74180', [1, 2, 3, 4, 8, 9, 10, 11, 12, 13], [5, 6], 'wire o = ^{p1,p2,p8,p9,p10,p11,p12,p13}; assign p5 = ~(o?p3:p4); assign p6 = ~(o?p4:p3);');
-chip('74LS280', [1, 2, 4, 8, 9, 10, 11, 12, 13], [5, 6], 'wire o = ^{p1,p2,p4,p8,p9,p10,p11,p12,p13}; assign p6 = o; assign p5 = ~o;');
-chip('74LS688', [1, ...n(2, 9), ...n(11, 18)], [19], 'assign p19 = p1 | ({p2,p4,p6,p8,p11,p13,p15,p17} != {p3,p5,p7,p9,p12,p14,p16,p18});');
+  chip(
+    name,
+    select,
+    [4, 7, 9, 12],
+    `wire [3:0] m = p1?{p3,p6,p10,p13}:{p2,p5,p11,p14}; assign {p4,p7,p9,p12} = ${expression};`,
+  );
+chip(
+  '74180',
+  [1, 2, 3, 4, 8, 9, 10, 11, 12, 13],
+  [5, 6],
+  'wire o = ^{p1,p2,p8,p9,p10,p11,p12,p13}; assign p5 = ~(o?p3:p4); assign p6 = ~(o?p4:p3);',
+);
+chip(
+  '74LS280',
+  [1, 2, 4, 8, 9, 10, 11, 12, 13],
+  [5, 6],
+  'wire o = ^{p1,p2,p4,p8,p9,p10,p11,p12,p13}; assign p6 = o; assign p5 = ~o;',
+);
+chip(
+  '74LS688',
+  [1, ...n(2, 9), ...n(11, 18)],
+  [19],
+  'assign p19 = p1 | ({p2,p4,p6,p8,p11,p13,p15,p17} != {p3,p5,p7,p9,p12,p14,p16,p18});',
+);
 chip(
   '7447',
   [7, 1, 2, 6, 3, 4, 5],
@@ -250,6 +321,11 @@ chip(
   [18, 16, 14, 12, 9, 7, 5, 3],
   "assign {p18,p16,p14,p12} = p1?4'bz:{p2,p4,p6,p8}; assign {p9,p7,p5,p3} = p19?4'bz:{p11,p13,p15,p17};",
 );
-chip('74LS541', [1, 19, ...n(2, 9)], n(18, 11), `assign ${bus(n(18, 11))} = (p1|p19)?8'bz:${bus(n(2, 9))};`);
+chip(
+  '74LS541',
+  [1, 19, ...n(2, 9)],
+  n(18, 11),
+  `assign ${bus(n(18, 11))} = (p1|p19)?8'bz:${bus(n(2, 9))};`,
+);
 chip('75451', [1, 2, 6, 7], [3, 5], 'assign p3 = p1&p2; assign p5 = p6&p7;');
 chip('75452', [1, 2, 6, 7], [3, 5], 'assign p3 = ~(p1&p2); assign p5 = ~(p6&p7);');

@@ -1,23 +1,40 @@
 // Flip-flops, counters, registers: one input at a time is moved, from a cleared state.
 import { binary, bus, chips, decade, flop, n } from './describe.mjs';
 
-// Preset and clear act by level, so that releasing one of them while the other still stands is right.
+// Preset and clear act by level, so that releasing one of them while the other still stands is
+// right.
 const ends = (q, clr, pre) =>
   `always @(${[clr, pre]
     .filter(Boolean)
     .map((pin) => `p${pin}`)
-    .join(' or ')}) ${clr ? `if (!p${clr}) r${q} = 0; else ` : ''}${pre ? `if (!p${pre}) r${q} = 1;` : ';'}`;
+    .join(
+      ' or ',
+    )}) ${clr ? `if (!p${clr}) r${q} = 0; else ` : ''}${pre ? `if (!p${pre}) r${q} = 1;` : ';'}`;
 const quiet = (clr, pre) =>
   [clr, pre]
     .filter(Boolean)
     .map((pin) => `p${pin}`)
     .join(' & ') || '1';
-const dType = (ck, clr, pre, d, q, qn) => `reg r${q}; ${ends(q, clr, pre)} always @(posedge p${ck}) if (${quiet(clr, pre)}) r${q} = p${d};
+const dType = (
+  ck,
+  clr,
+  pre,
+  d,
+  q,
+  qn,
+) => `reg r${q}; ${ends(q, clr, pre)} always @(posedge p${ck}) if (${quiet(clr, pre)}) r${q} = p${d};
   assign p${q} = r${q} | ~p${pre}; assign p${qn} = ~r${q} | ~p${clr};`;
 const jk = (edge, ck, clr, pre, j, k, q, qn) => `reg r${q}; ${ends(q, clr, pre)}
   always @(${edge} p${ck}) if (${quiet(clr, pre)}) case ({${j},${k}}) 2'b10: r${q} = 1; 2'b01: r${q} = 0; 2'b11: r${q} = ~r${q}; endcase
   assign p${q} = r${q}${pre ? ` | ~p${pre}` : ''}; assign p${qn} = ~r${q}${clr ? ` | ~p${clr}` : ''};`;
-flop('74LS74', [1, 2, 3, 4, 10, 11, 12, 13], [5, 6, 9, 8], dType(3, 1, 4, 2, 5, 6) + dType(11, 13, 10, 12, 9, 8), { 1: 0, 4: 1, 13: 0, 10: 1 }, [3, 11]);
+flop(
+  '74LS74',
+  [1, 2, 3, 4, 10, 11, 12, 13],
+  [5, 6, 9, 8],
+  dType(3, 1, 4, 2, 5, 6) + dType(11, 13, 10, 12, 9, 8),
+  { 1: 0, 4: 1, 13: 0, 10: 1 },
+  [3, 11],
+);
 flop(
   '7473',
   [1, 2, 3, 14, 5, 6, 7, 10],
@@ -110,7 +127,14 @@ flop(
   { 6: 1, 7: 1 },
   [14, 1],
 );
-flop('74LS93', [14, 1, 2, 3], [12, 9, 8, 11], binary({ a: 14, b: 1, zero: [2, 3], out: [12, 9, 8, 11] }), { 2: 1, 3: 1 }, [14, 1]);
+flop(
+  '74LS93',
+  [14, 1, 2, 3],
+  [12, 9, 8, 11],
+  binary({ a: 14, b: 1, zero: [2, 3], out: [12, 9, 8, 11] }),
+  { 2: 1, 3: 1 },
+  [14, 1],
+);
 flop(
   '74LS393',
   [1, 2, 12, 13],
@@ -242,10 +266,38 @@ flop(
   { 1: 0 },
   [11],
 );
-flop('74LS373', [1, 11, ...d8], q8, `reg [7:0] q; always @* if (p11) q = ${bus(d8)}; assign ${bus(q8)} = p1?8'bz:q;`, { 11: 1 }, [11]);
-flop('74LS374', [1, 11, ...d8], q8, `reg [7:0] q; always @(posedge p11) q <= ${bus(d8)}; assign ${bus(q8)} = p1?8'bz:q;`, {}, [11]);
-flop('74LS377', [1, 11, ...d8], q8, `reg [7:0] q; always @(posedge p11) if (!p1) q <= ${bus(d8)}; assign ${bus(q8)} = q;`, { 1: 0 }, [11]);
-flop('74LS574', [1, 11, ...n(2, 9)], n(19, 12), `reg [7:0] q; always @(posedge p11) q <= ${bus(n(2, 9))}; assign ${bus(n(19, 12))} = p1?8'bz:q;`, {}, [11]);
+flop(
+  '74LS373',
+  [1, 11, ...d8],
+  q8,
+  `reg [7:0] q; always @* if (p11) q = ${bus(d8)}; assign ${bus(q8)} = p1?8'bz:q;`,
+  { 11: 1 },
+  [11],
+);
+flop(
+  '74LS374',
+  [1, 11, ...d8],
+  q8,
+  `reg [7:0] q; always @(posedge p11) q <= ${bus(d8)}; assign ${bus(q8)} = p1?8'bz:q;`,
+  {},
+  [11],
+);
+flop(
+  '74LS377',
+  [1, 11, ...d8],
+  q8,
+  `reg [7:0] q; always @(posedge p11) if (!p1) q <= ${bus(d8)}; assign ${bus(q8)} = q;`,
+  { 1: 0 },
+  [11],
+);
+flop(
+  '74LS574',
+  [1, 11, ...n(2, 9)],
+  n(19, 12),
+  `reg [7:0] q; always @(posedge p11) q <= ${bus(n(2, 9))}; assign ${bus(n(19, 12))} = p1?8'bz:q;`,
+  {},
+  [11],
+);
 flop(
   '74LS259',
   [1, 2, 3, 13, 14, 15],

@@ -1,4 +1,5 @@
-// What a bench is like: specimens within tolerance, faults of any severity, sheets that are wrong somewhere, meters that are a little off. Figures are from memory of bench practice.
+// What a bench is like: specimens within tolerance, faults of any severity, sheets that are wrong
+// somewhere, meters that are a little off. Figures are from memory of bench practice.
 
 /** Park & Miller, CACM 31, 1988: the same cases at every run. */
 export function generator(seed) {
@@ -9,12 +10,18 @@ export function generator(seed) {
   const decades = (low, high) => low * (high / low) ** random();
   const some = (list, count) => {
     const rest = [...list];
-    return Array.from({ length: Math.min(count, rest.length) }, () => rest.splice(Math.floor(random() * rest.length), 1)[0]);
+    return Array.from(
+      { length: Math.min(count, rest.length) },
+      () => rest.splice(Math.floor(random() * rest.length), 1)[0],
+    );
   };
   return { random, normal, pick, decades, some };
 }
 
-/** Faults of a kind of part with the range of their severity (ohm, or a factor) and how often they happen beside the others. */
+/**
+ * Faults of a kind of part with the range of their severity (ohm, or a factor) and how often they
+ * happen beside the others.
+ */
 const MODES = {
   R: { open: [1e8, 1e8, 3], 'drift-high': [1.5, 10, 2], 'drift-low': [0.1, 0.65, 1] },
   F: { open: [1e8, 1e8, 6] },
@@ -36,7 +43,14 @@ export function faultsOf(board) {
   return board.parts.flatMap((part) =>
     Object.entries(MODES[part.kind])
       .filter(([mode]) => !(mode === 'high-esr' && part.note.kind !== 'electrolytic'))
-      .map(([mode, [low, high, weight]]) => ({ ref: part.ref, part, mode, low, high, weight: weight * (part.kind === 'R' ? 0.5 : 1) })),
+      .map(([mode, [low, high, weight]]) => ({
+        ref: part.ref,
+        part,
+        mode,
+        low,
+        high,
+        weight: weight * (part.kind === 'R' ? 0.5 : 1),
+      })),
   );
 }
 
@@ -49,14 +63,23 @@ export function drawFault({ random, decades }, faults) {
 /** Pairs of an effect and its cause: what opens and a short on a net that its current comes to. */
 export function causalPairs(board, faults, number) {
   const victims = faults.filter(
-    ({ mode, part }) => mode === 'open' && ('FL'.includes(part.kind) || (part.kind === 'R' && number(part.value) <= MOST_BURNING_OHM)),
+    ({ mode, part }) =>
+      mode === 'open' &&
+      ('FL'.includes(part.kind) || (part.kind === 'R' && number(part.value) <= MOST_BURNING_OHM)),
   );
   const shorts = faults.filter(({ mode, part }) => mode.startsWith('short') && part.kind !== 'SO');
-  const supplied = new Set(board.parts.filter(({ kind }) => kind === 'V').map(({ nets }) => nets[0]));
+  const supplied = new Set(
+    board.parts.filter(({ kind }) => kind === 'V').map(({ nets }) => nets[0]),
+  );
   return victims.flatMap((victim) => {
     const behind = victim.part.nets.filter((net) => net !== '0' && !supplied.has(net));
     return shorts
-      .filter(({ part }) => part !== victim.part && part.nets.includes('0') && part.nets.some((net) => behind.includes(net)))
+      .filter(
+        ({ part }) =>
+          part !== victim.part &&
+          part.nets.includes('0') &&
+          part.nets.some((net) => behind.includes(net)),
+      )
       .map((culprit) => [victim, culprit]);
   });
 }
@@ -67,25 +90,50 @@ export function specimenOf({ normal }, nominal, board, scaledModel) {
     board.parts.map((part) => {
       const own = nominal.get(part.ref);
       const limit = { R: 0.05, C: 0.2, L: 0.05, W: 0.05 }[part.kind] ?? 0;
-      const model = own.model && scaledModel(own.model, { IS: Math.exp(0.2 * normal()), BF: Math.exp(0.25 * normal()), BV: 1 + 0.025 * normal() });
-      return [part.ref, { ...own, model, factor: 1 + Math.max(-limit, Math.min(limit, (limit / 2) * normal())), esrFactor: Math.exp(0.25 * normal()) }];
+      const model =
+        own.model &&
+        scaledModel(own.model, {
+          IS: Math.exp(0.2 * normal()),
+          BF: Math.exp(0.25 * normal()),
+          BV: 1 + 0.025 * normal(),
+        });
+      return [
+        part.ref,
+        {
+          ...own,
+          model,
+          factor: 1 + Math.max(-limit, Math.min(limit, (limit / 2) * normal())),
+          esrFactor: Math.exp(0.25 * normal()),
+        },
+      ];
     }),
   );
 }
 
-/** What is wrong with the sheet of a case: ESR not stated, parts that are not drawn, one value typed wrongly. */
+/**
+ * What is wrong with the sheet of a case: ESR not stated, parts that are not drawn, one value typed
+ * wrongly.
+ */
 export function drawSheet({ random, pick, some }, board, guilty, number) {
-  const others = board.parts.filter(({ ref, kind }) => !guilty.includes(ref) && 'RCD'.includes(kind));
+  const others = board.parts.filter(
+    ({ ref, kind }) => !guilty.includes(ref) && 'RCD'.includes(kind),
+  );
   const place = random();
-  const missing = place < 0.25 ? some(others, 1 + Math.floor(2 * random())).map(({ ref }) => ref) : [];
+  const missing =
+    place < 0.25 ? some(others, 1 + Math.floor(2 * random())).map(({ ref }) => ref) : [];
   const resistors = others.filter(({ kind }) => kind === 'R');
   const typed = place >= 0.25 && place < 0.42 ? pick(resistors) : undefined;
-  const wrong = typed ? { [typed.ref]: Number((number(typed.value) * pick([10, 0.1, 100 / 47, 4.7])).toPrecision(3)) } : {};
+  const wrong = typed
+    ? { [typed.ref]: Number((number(typed.value) * pick([10, 0.1, 100 / 47, 4.7])).toPrecision(3)) }
+    : {};
   return { esrStated: random() < 0.55, missing, wrong };
 }
 
 export function drawMeter({ random, normal }) {
-  return { leadOhm: random() < 0.4 ? 0.1 + 0.4 * random() : 0, offsetVolt: random() < 0.4 ? 0.004 * normal() : 0 };
+  return {
+    leadOhm: random() < 0.4 ? 0.1 + 0.4 * random() : 0,
+    offsetVolt: random() < 0.4 ? 0.004 * normal() : 0,
+  };
 }
 
 const VOLT_RANGES = [0.4, 4, 40, 400];
@@ -95,8 +143,10 @@ const COUNTS = 4000;
 export function display({ random }, meter, kind, value) {
   const error = 2 * random() - 1;
   if (value === 'OL') return 'OL';
-  if (kind === 'esr') return Math.max(0, Math.round((value * (1 + 0.05 * error) + 0.2 * meter.leadOhm) * 100) / 100);
-  const [seen, share] = kind === 'resistance' ? [value + meter.leadOhm, 0.008] : [value + meter.offsetVolt, 0.005];
+  if (kind === 'esr')
+    return Math.max(0, Math.round((value * (1 + 0.05 * error) + 0.2 * meter.leadOhm) * 100) / 100);
+  const [seen, share] =
+    kind === 'resistance' ? [value + meter.leadOhm, 0.008] : [value + meter.offsetVolt, 0.005];
   const ranges = kind === 'resistance' ? [400, 4e3, 40e3, 400e3, 4e6, 40e6] : VOLT_RANGES;
   const range = ranges.find((one) => Math.abs(seen) <= one) ?? ranges.at(-1);
   const count = range / COUNTS;

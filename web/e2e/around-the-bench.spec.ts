@@ -6,21 +6,29 @@ const server = new Server();
 test.beforeAll(() => server.start());
 test.afterAll(() => server.stop());
 
-test('a part is found by a few letters and put into the reading line; the keys are shown by ?', async ({ page }) => {
+test('a part is found by a few letters and put into the reading line; the keys are shown by ?', async ({
+  page,
+}) => {
   await openCase(page, /loses steps/, 'trace');
   await expect(page.getByRole('heading', { name: 'Line-up' })).toBeVisible();
   await page.keyboard.press('?');
-  await expect(page.getByRole('dialog', { name: 'Keys of this screen' })).toContainText('bench mode');
+  await expect(page.getByRole('dialog', { name: 'Keys of this screen' })).toContainText(
+    'bench mode',
+  );
   await page.keyboard.press('Escape');
   await page.keyboard.press('/');
   await page.keyboard.type('reservoir');
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('Reading', { exact: true })).toHaveValue('c1 ');
   await page.getByRole('button', { name: 'Whole sheet' }).click();
-  await expect(page.getByRole('region', { name: 'Map of the circuit' }).locator('svg')).toContainText('PHA');
+  await expect(
+    page.getByRole('region', { name: 'Map of the circuit' }).locator('svg'),
+  ).toContainText('PHA');
 });
 
-test('a reading is taken back from the list, and a wrong line stays for mending', async ({ page }) => {
+test('a reading is taken back from the list, and a wrong line stays for mending', async ({
+  page,
+}) => {
   await openCase(page, /loses steps/, 'trace');
   await expect(page.getByRole('heading', { name: 'Line-up' })).toBeVisible();
   const strip = page.getByLabel('Reading', { exact: true });
@@ -39,7 +47,9 @@ test('a reading is taken back from the list, and a wrong line stays for mending'
   await expect(page.getByRole('region', { name: 'Readings' })).not.toContainText('LAMP to ground');
 });
 
-test('two tabs correct one card: the second is told, and keeps what it typed', async ({ browser }) => {
+test('two tabs correct one card: the second is told, and keeps what it typed', async ({
+  browser,
+}) => {
   const context = await browser.newContext({ baseURL: process.env.E2E_ADDRESS! });
   const [one, two] = [await context.newPage(), await context.newPage()];
   await visit(one, '/');
@@ -55,7 +65,8 @@ test('two tabs correct one card: the second is told, and keeps what it typed', a
   await one.getByLabel('Waits for').fill('static RAM, ordered');
   await one.getByRole('button', { name: 'Store the card' }).click();
   await expect(one.getByText('Stored.')).toBeVisible();
-  // Coming back to the tab brings the newer card in; what is typed here must not silently win over it.
+  // Coming back to the tab brings the newer card in; what is typed here must not silently win over
+  // it.
   await two.evaluate(() => window.dispatchEvent(new Event('focus')));
   await two.waitForTimeout(500);
   await two.getByRole('button', { name: 'Store the card' }).click();
@@ -75,7 +86,9 @@ test('an empty search and a page that is not there say so', async ({ page }) => 
   await expect(page.getByRole('heading', { name: 'Not here' })).toBeVisible();
 });
 
-test('the service answers wrong doors and other sites as it answers wrong input', async ({ request }) => {
+test('the service answers wrong doors and other sites as it answers wrong input', async ({
+  request,
+}) => {
   const [nothing, elsewhere, wrong] = [
     await request.get('/api/nothing'),
     await request.post('/api/cases', { headers: { origin: 'http://elsewhere.example' }, data: {} }),
@@ -88,6 +101,10 @@ test('the service answers wrong doors and other sites as it answers wrong input'
   ] as const) {
     // prettier-ignore
     expect([answer.status(), answer.headers()['content-type']]).toEqual([status, 'application/problem+json']);
-    expect(await answer.json()).toMatchObject({ status, title: expect.any(String), detail: expect.any(String) });
+    expect(await answer.json()).toMatchObject({
+      status,
+      title: expect.any(String),
+      detail: expect.any(String),
+    });
   }
 });

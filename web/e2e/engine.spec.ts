@@ -14,7 +14,10 @@ async function sharedWorkers(browser: Browser): Promise<string[]> {
   return targetInfos.filter(({ type }) => type === 'shared_worker').map(({ targetId }) => targetId);
 }
 
-test('the engine outlives the page: the stages of a case share it, and it works ahead', async ({ page, browser }) => {
+test('the engine outlives the page: the stages of a case share it, and it works ahead', async ({
+  page,
+  browser,
+}) => {
   const next = page.getByRole('region', { name: 'What to do next' });
   const number = await openCase(page, /loses steps/, 'look');
   // Nothing on this page needs the engine: it starts by itself.
@@ -34,19 +37,29 @@ test('two tabs on one case each get their answers', async ({ page, context }) =>
   const number = await openCase(page, /loses steps/, 'trace');
   const other = await context.newPage();
   await visit(other, `/case/${number}/trace`);
-  for (const tab of [page, other]) await expect(tab.getByRole('region', { name: 'What to do next' })).toContainText('Enough measured: replace C6');
+  for (const tab of [page, other])
+    await expect(tab.getByRole('region', { name: 'What to do next' })).toContainText(
+      'Enough measured: replace C6',
+    );
   // What one files shows in its own line-up; the other goes on with what it had.
   await page.getByLabel('Reading', { exact: true }).fill('c4 0.9 esr');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('row', { name: /across C4/ })).toHaveCount(2);
-  await expect(page.getByRole('region', { name: 'What to do next' })).toContainText('Enough measured: replace C6');
+  await expect(page.getByRole('region', { name: 'What to do next' })).toContainText(
+    'Enough measured: replace C6',
+  );
   await expect(page.getByRole('region', { name: 'Line-up of suspects' })).toContainText('C4');
   await other.close();
 });
 
-test('a browser without shared workers traces with a worker of the page', async ({ page, browser }) => {
+test('a browser without shared workers traces with a worker of the page', async ({
+  page,
+  browser,
+}) => {
   await page.addInitScript(() => Reflect.deleteProperty(globalThis, 'SharedWorker'));
   await openCase(page, /loses steps/, 'trace');
-  await expect(page.getByRole('region', { name: 'What to do next' })).toContainText('Enough measured: replace C6');
+  await expect(page.getByRole('region', { name: 'What to do next' })).toContainText(
+    'Enough measured: replace C6',
+  );
   expect(await sharedWorkers(browser)).toEqual([]);
 });

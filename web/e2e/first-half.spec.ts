@@ -9,19 +9,29 @@ test.afterAll(() => server.stop());
 
 /** Nothing on this screen that keeps somebody out. */
 async function reachable(page: Page): Promise<void> {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(' ')).join(', ')}`)).toEqual([]);
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      ({ id, nodes }) => `${id}: ${nodes.map(({ target }) => target.join(' ')).join(', ')}`,
+    ),
+  ).toEqual([]);
 }
 
 const panel = (page: Page, name: string | RegExp) => page.getByRole('region', { name });
 
-test('a unit is taken in, halved, made safe, opened, looked at and given first aid', async ({ page }) => {
+test('a unit is taken in, halved, made safe, opened, looked at and given first aid', async ({
+  page,
+}) => {
   await visit(page, '/case/new');
   await page.getByLabel('Title').fill('TL-9, hums and stands');
   await page.getByLabel('Unit', { exact: true }).fill('Brackwater TL-9 tape-loop programmer');
   await page.getByLabel('Complaint').fill('it hums and stands still');
   await expect(page.getByLabel('Kind of unit')).toHaveValue('tape-transport');
-  await page.getByLabel('Board sheet').selectOption({ label: await page.locator('#board option', { hasText: 'TL9-CAP' }).innerText() });
+  await page.getByLabel('Board sheet').selectOption({
+    label: await page.locator('#board option', { hasText: 'TL9-CAP' }).innerText(),
+  });
   await follow(page, page.getByRole('button', { name: 'Open the case' }));
 
   // The words of the complaint become something to observe; a start says how far it gets.
@@ -74,9 +84,15 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await expect(page.getByText('say first who acknowledges it')).toBeVisible();
   await page.getByLabel('Acknowledged by').fill('T. Quill');
   // Each by itself; what only a look tells was looked for and is not here, but for the line filter.
-  for (let left = await hazards.getByRole('button', { name: /^Acknowledge:/ }).count(); left > 0; left -= 1) {
+  for (
+    let left = await hazards.getByRole('button', { name: /^Acknowledge:/ }).count();
+    left > 0;
+    left -= 1
+  ) {
     const away = hazards.getByRole('button', { name: /^Not here:(?!.*line filter)/ });
-    await ((await away.count()) > 0 ? away : hazards.getByRole('button', { name: /^Acknowledge:/ })).first().click();
+    await ((await away.count()) > 0 ? away : hazards.getByRole('button', { name: /^Acknowledge:/ }))
+      .first()
+      .click();
     await expect(hazards.getByRole('button', { name: /^Acknowledge:/ })).toHaveCount(left - 1);
   }
   // The one that is here has to be read below 60 V before hands go in.
@@ -112,7 +128,8 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await toStage(page, 'Look');
   const board = page.getByRole('application', { name: /Board outline/ });
   await board.focus();
-  for (const key of ['Shift+ArrowLeft', 'Shift+ArrowLeft', 'Shift+ArrowUp', 'ArrowUp']) await board.press(key);
+  for (const key of ['Shift+ArrowLeft', 'Shift+ArrowLeft', 'Shift+ArrowUp', 'ArrowUp'])
+    await board.press(key);
   await page.getByRole('radio', { name: 'leaked electrolyte' }).check();
   await page.getByLabel('Across, mm').fill('-3');
   await page.getByRole('button', { name: 'Add the finding' }).click();
@@ -155,18 +172,26 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
 
   // What the eye found is in the line-up, and leaving off is on the docket.
   await toStage(page, 'Trace');
-  await expect(panel(page, 'Line-up of suspects')).toContainText('from leaked electrolyte', { timeout: 30_000 });
+  await expect(panel(page, 'Line-up of suspects')).toContainText('from leaked electrolyte', {
+    timeout: 30_000,
+  });
   await page.getByRole('button', { name: 'Leave off' }).click();
   await page.getByLabel('Where were you?').fill('ESR next');
   await page.getByRole('dialog').getByRole('button', { name: 'Leave off' }).click();
   await expect(page.getByText('You left off here:')).toBeVisible();
   await expect(page.getByText('all stored')).toBeVisible();
   await visit(page, '/');
-  await expect(page.getByRole('row', { name: /TL-9, hums and stands/ })).toContainText('left off: Trace: ESR next');
-  await expect(page.getByRole('list', { name: 'Running by itself' })).toContainText('cover in the sun');
+  await expect(page.getByRole('row', { name: /TL-9, hums and stands/ })).toContainText(
+    'left off: Trace: ESR next',
+  );
+  await expect(page.getByRole('list', { name: 'Running by itself' })).toContainText(
+    'cover in the sun',
+  );
 });
 
-test('a picture is kept with a note on it; what is no picture is refused and said so', async ({ page }) => {
+test('a picture is kept with a note on it; what is no picture is refused and said so', async ({
+  page,
+}) => {
   await visit(page, '/');
   const href = await page
     .getByRole('row', { name: /dead after a jolt|lamps steady/ })
@@ -175,10 +200,16 @@ test('a picture is kept with a note on it; what is no picture is refused and sai
     .getAttribute('href');
   await visit(page, href!.replace(/[^/]+$/, 'take-in'));
   await expect(page.getByText('all stored')).toBeVisible();
-  await page.getByLabel('Add pictures').setInputFiles({ name: 'invoice.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('not a picture at all') });
+  await page.getByLabel('Add pictures').setInputFiles({
+    name: 'invoice.jpg',
+    mimeType: 'image/jpeg',
+    buffer: Buffer.from('not a picture at all'),
+  });
   await expect(page.getByText(/invoice\.jpg: .*not a picture that can be read/)).toBeVisible();
   await page.getByRole('button', { name: 'Leave it out' }).click();
-  await page.getByLabel('Add pictures').setInputFiles(new URL('../../data/demo/pictures/cr40-board.jpg', import.meta.url).pathname);
+  await page
+    .getByLabel('Add pictures')
+    .setInputFiles(new URL('../../data/demo/pictures/cr40-board.jpg', import.meta.url).pathname);
   await page.getByRole('button', { name: /cr40-board/ }).click();
   const picture = page.getByRole('application', { name: /tap a place/ });
   await picture.click({ position: { x: 60, y: 60 } });

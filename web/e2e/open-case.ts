@@ -3,7 +3,11 @@ import { expect, type Locator, type Page } from '@playwright/test';
 /** Opens a stage of the first case whose row has this title; returns the case's number. */
 export async function openCase(page: Page, title: RegExp, stage: string): Promise<string> {
   await visit(page, '/');
-  const href = await page.getByRole('row', { name: title }).first().getByRole('link').getAttribute('href');
+  const href = await page
+    .getByRole('row', { name: title })
+    .first()
+    .getByRole('link')
+    .getAttribute('href');
   const number = /\/case\/(\d+)/.exec(href!)![1]!;
   await visit(page, `/case/${number}/${stage}`);
   return number;
@@ -30,5 +34,8 @@ export async function follow(page: Page, way: Locator): Promise<void> {
 
 /** Goes to another stage of the case. */
 export function toStage(page: Page, name: string): Promise<void> {
-  return follow(page, page.getByRole('navigation', { name: 'Stages of the case' }).getByRole('link', { name }));
+  return follow(
+    page,
+    page.getByRole('navigation', { name: 'Stages of the case' }).getByRole('link', { name }),
+  );
 }

@@ -2,7 +2,10 @@ import { spawn, type ChildProcess } from 'node:child_process';
 
 const address = process.env.E2E_ADDRESS!;
 
-/** The application under test, started and stopped as a person would: it is the server that goes down, not a mock. */
+/**
+ * The application under test, started and stopped as a person would: it is the server that goes
+ * down, not a mock.
+ */
 export class Server {
   private child: ChildProcess | undefined;
 

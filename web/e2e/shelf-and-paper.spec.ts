@@ -6,7 +6,9 @@ const server = new Server();
 test.beforeAll(() => server.start());
 test.afterAll(() => server.stop());
 
-test('several units alike become a batch by the keyboard alone, and the docket shows it by itself', async ({ page }) => {
+test('several units alike become a batch by the keyboard alone, and the docket shows it by itself', async ({
+  page,
+}) => {
   await visit(page, '/case/new');
   await expect(page.getByLabel('Title')).toBeFocused();
   await page.keyboard.type('Shuttle lamp, dark');
@@ -31,7 +33,9 @@ test('several units alike become a batch by the keyboard alone, and the docket s
   await expect(page.getByRole('row')).not.toHaveCount(4);
 });
 
-test('a fault that comes with the warmth is told from one that does not, and says how many clean starts prove a cure', async ({ page }) => {
+test('a fault that comes with the warmth is told from one that does not, and says how many clean starts prove a cure', async ({
+  page,
+}) => {
   await visit(page, '/case/new');
   await page.getByLabel('Title').fill('YC-2, stops when warm');
   await page.getByLabel('Unit', { exact: true }).fill('Brackwater YC-2 carriage');
@@ -50,7 +54,8 @@ test('a fault that comes with the warmth is told from one that does not, and say
   await toStage(page, 'Swaps');
   const starts = page.getByRole('region', { name: 'Starts' });
   await expect(starts).toContainText('8 in the log, 4 failed');
-  // Four of four against none of four: two of the seventy ways to deal four failures out over eight starts, 2.9 %.
+  // Four of four against none of four: two of the seventy ways to deal four failures out over eight
+  // starts, 2.9 %.
   const row = starts.getByRole('row', { name: /sun on the case/ });
   await expect(row).toContainText('4 of 4 / 0 of 4');
   await expect(row).toContainText('3 %');

@@ -17,14 +17,18 @@ async function read(page: Page, line: string): Promise<void> {
   await expect(page.locator('#strip-says')).toContainText('Filed:');
 }
 
-const suspects = (page: Page) => page.getByRole('region', { name: 'Line-up of suspects' }).locator('ol > li');
+const suspects = (page: Page) =>
+  page.getByRole('region', { name: 'Line-up of suspects' }).locator('ol > li');
 const leader = (page: Page) => suspects(page).first();
-const percentOf = async (row: Locator): Promise<number> => Number(/(\d+) %/.exec((await row.textContent()) ?? '')?.[1]);
+const percentOf = async (row: Locator): Promise<number> =>
+  Number(/(\d+) %/.exec((await row.textContent()) ?? '')?.[1]);
 
 test('a dead reader is traced, repaired, proven and handed back', async ({ page }) => {
   const number = await openCase(page, DEAD_READER, 'trace');
   await expect(leader(page)).toContainText('F1');
-  await expect(page.getByRole('region', { name: 'Map of the circuit' }).locator('svg')).toContainText('VM');
+  await expect(
+    page.getByRole('region', { name: 'Map of the circuit' }).locator('svg'),
+  ).toContainText('VM');
 
   // What was understood is shown before Enter, with the band.
   const strip = page.getByLabel('Reading', { exact: true });
@@ -51,14 +55,18 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await expect(page.getByText('read the ohms from P9F to ground')).toBeVisible();
   // What is too low keeps it out and says why the last one blew.
   await read(page, 'p9f gnd 1.2 ohm');
-  await expect(page.getByText(/would drive .* through it.*This is why it blew/).first()).toBeVisible();
+  await expect(
+    page.getByText(/would drive .* through it.*This is why it blew/).first(),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: 'F1 went on' })).toBeDisabled();
   await page.getByLabel('Reading', { exact: true }).press('Control+z');
   await read(page, 'p9f gnd 4.7k ohm');
   await expect(page.getByText('Still missing:')).toBeVisible();
   await page.getByLabel('What goes on').fill('F10A');
   await page.getByRole('button', { name: 'F1 went on' }).click();
-  await expect(page.getByText(/F1 may not go on like this: 10 A is more than the 1 A/)).toBeVisible();
+  await expect(
+    page.getByText(/F1 may not go on like this: 10 A is more than the 1 A/),
+  ).toBeVisible();
   await page.getByLabel('What goes on').fill('T1A');
   await page.getByRole('button', { name: 'F1 went on' }).click();
   await follow(page, page.getByRole('link', { name: 'On to Prove' }));
@@ -71,9 +79,13 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
     const current = page.locator('tr[aria-current="step"]');
     if ((await current.count()) === 0) break;
     const words = (await current.locator('th').innerText()).trim();
-    const must = /^(beep|[\d.]+ [kMm]?(?=[ΩV]))/.exec((await current.locator('td').first().innerText()).trim())![0];
+    const must = /^(beep|[\d.]+ [kMm]?(?=[ΩV]))/.exec(
+      (await current.locator('td').first().innerText()).trim(),
+    )![0];
     await read(page, must);
-    await expect(page.locator('tr', { hasText: words }).filter({ hasText: 'pass' }).first()).toBeVisible();
+    await expect(
+      page.locator('tr', { hasText: words }).filter({ hasText: 'pass' }).first(),
+    ).toBeVisible();
   }
   await expect(gone.first()).toBeEnabled();
   for (let left = await gone.count(); left > 0; left -= 1) {
@@ -85,7 +97,9 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   for (let i = 1; i <= 5; i += 1) {
     await expect(page.getByText('Proven.')).toHaveCount(0);
     await clean.click();
-    await expect(page.getByRole('row', { name: /clean starts in a row/ })).toContainText(`${i} of 5`);
+    await expect(page.getByRole('row', { name: /clean starts in a row/ })).toContainText(
+      `${i} of 5`,
+    );
   }
   await expect(page.getByText('Proven.')).toBeVisible();
   await follow(page, page.getByRole('link', { name: 'On to Hand back' }));
@@ -96,7 +110,11 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await expect(page.getByRole('article')).toContainText('F1 condemned');
   await expect(page.getByRole('article')).toContainText('across F1');
   await expect(page.getByText('all stored')).toBeVisible();
-  const csv = await (await page.request.get((await page.getByRole('link', { name: 'Readings as CSV' }).getAttribute('href'))!)).text();
+  const csv = await (
+    await page.request.get(
+      (await page.getByRole('link', { name: 'Readings as CSV' }).getAttribute('href'))!,
+    )
+  ).text();
   expect(csv).toContain('off,continuity,F1.1,F1.2,open');
   await visit(page, '/');
   await expect(page.getByRole('row', { name: DEAD_READER })).toContainText('handed back');
@@ -138,7 +156,9 @@ test('an own deck is imported with the keyboard and traced in bench mode', async
   await expect(page.getByRole('dialog', { name: 'Bench mode' })).toBeHidden();
 });
 
-test('a board file that cannot be read says line and remedy, and nothing is lost', async ({ page }) => {
+test('a board file that cannot be read says line and remedy, and nothing is lost', async ({
+  page,
+}) => {
   await visit(page, '/boards');
   const text = page.getByLabel('Or as text');
   await text.fill('bad board\nR1 A B 1k\nXU7 A B NOSUCH\n.end');
@@ -147,7 +167,9 @@ test('a board file that cannot be read says line and remedy, and nothing is lost
   await expect(text).toHaveValue(/NOSUCH/);
 });
 
-test('what is typed while the server is down is kept in the browser and sent when it is back', async ({ page }) => {
+test('what is typed while the server is down is kept in the browser and sent when it is back', async ({
+  page,
+}) => {
   const number = await openCase(page, /loses steps/, 'trace');
   await expect(page.getByText('all stored')).toBeVisible();
   await expect(leader(page)).toBeVisible();
@@ -175,9 +197,18 @@ test('the screens pass the accessibility rules in both themes', async ({ page })
   const number = await openCase(page, /dead after a jolt/, 'trace');
   for (const theme of ['light', 'dark'] as const) {
     await page.emulateMedia({ colorScheme: theme });
-    for (const path of ['/', '/boards', '/case/new', ...['take-in', 'trace', 'repair', 'prove', 'hand-back'].map((stage) => `/case/${number}/${stage}`)]) {
+    for (const path of [
+      '/',
+      '/boards',
+      '/case/new',
+      ...['take-in', 'trace', 'repair', 'prove', 'hand-back'].map(
+        (stage) => `/case/${number}/${stage}`,
+      ),
+    ]) {
       await visit(page, path);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
       expect(violations.map((v) => `${theme} ${path}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([]);
     }
   }

@@ -2,14 +2,24 @@ import { defineMiddleware } from 'astro:middleware';
 import { pagePolicy } from './server/page-policy';
 import { problem } from './server/problem';
 
-/** What the service is asked for and does not have is answered in the form of every other wrong request. A page of another site may not write here:
- *  its requests carry its own origin. */
+/**
+ * What the service is asked for and does not have is answered in the form of every other wrong
+ * request. A page of another site may not write here: its requests carry its own origin.
+ */
 export const onRequest = defineMiddleware(async ({ request, url }, next) => {
   if (!url.pathname.startsWith('/api/')) return withPolicy(await next());
   const origin = request.headers.get('origin');
   const reads = request.method === 'GET' || request.method === 'HEAD';
-  if (!reads && origin !== null && origin.replace(/^https?:\/\//, '') !== request.headers.get('host')) {
-    return problem(403, 'From elsewhere', `a page of ${origin} may not write here; expected a request of this application's own pages`);
+  if (
+    !reads &&
+    origin !== null &&
+    origin.replace(/^https?:\/\//, '') !== request.headers.get('host')
+  ) {
+    return problem(
+      403,
+      'From elsewhere',
+      `a page of ${origin} may not write here; expected a request of this application's own pages`,
+    );
   }
   const response = await next();
   const answered = (response.headers.get('content-type') ?? '').includes('json') || response.ok;

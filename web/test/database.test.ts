@@ -7,11 +7,15 @@ import { afterAll, describe, expect, it } from 'vitest';
 
 const root = mkdtempSync(join(tmpdir(), 'hanzai-database-'));
 const isRoot = process.getuid?.() === 0;
-const base = isRoot ? join('/var/lib', `hanzai-${createHash('sha256').update(root).digest('hex').slice(0, 10)}`) : join(root, '.pg');
+const base = isRoot
+  ? join('/var/lib', `hanzai-${createHash('sha256').update(root).digest('hex').slice(0, 10)}`)
+  : join(root, '.pg');
 const data = join(base, 'try', 'data');
 type Started = { url: (database: string) => string; stop: () => Promise<void> };
 /** The start scripts are plain JavaScript, so that they run before anything is installed. */
-const { startDatabase } = (await import(new URL('../../scripts/database.mjs', import.meta.url).href)) as {
+const { startDatabase } = (await import(
+  new URL('../../scripts/database.mjs', import.meta.url).href
+)) as {
   startDatabase: (root: string, name: string) => Promise<Started>;
 };
 const start = (): Promise<Started> => startDatabase(root, 'try');
@@ -26,7 +30,8 @@ async function query(url: string, text: string): Promise<unknown[]> {
   }
 }
 
-const postmaster = (): number => Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[0]);
+const postmaster = (): number =>
+  Number(readFileSync(join(data, 'postmaster.pid'), 'utf8').split('\n')[0]);
 const gone = async (pid: number): Promise<void> => {
   while (existsSync(`/proc/${pid}`)) await new Promise((resolve) => setTimeout(resolve, 50));
 };
@@ -43,11 +48,15 @@ describe('the database of a checkout', () => {
     await query(url, 'create table kept (line text)');
     await query(url, "insert into kept values ('before the stop')");
     expect(await query(url, 'show listen_addresses')).toEqual([{ listen_addresses: '127.0.0.1' }]);
-    await expect(query(url.replace(/app:[^@]+@/, 'app:wrong@'), 'select 1')).rejects.toThrow(/password/);
+    await expect(query(url.replace(/app:[^@]+@/, 'app:wrong@'), 'select 1')).rejects.toThrow(
+      /password/,
+    );
     await first.stop();
     expect(existsSync(join(data, 'postmaster.pid'))).toBe(false);
     const second = await start();
-    expect(await query(second.url('postgres'), 'select line from kept')).toEqual([{ line: 'before the stop' }]);
+    expect(await query(second.url('postgres'), 'select line from kept')).toEqual([
+      { line: 'before the stop' },
+    ]);
     await second.stop();
   });
 
@@ -58,7 +67,9 @@ describe('the database of a checkout', () => {
     process.kill(pid, 'SIGKILL');
     await gone(pid);
     const again = await start();
-    expect(await query(again.url('postgres'), 'select count(*)::int as n from kept')).toEqual([{ n: 2 }]);
+    expect(await query(again.url('postgres'), 'select count(*)::int as n from kept')).toEqual([
+      { n: 2 },
+    ]);
     await again.stop();
   });
 
@@ -67,16 +78,23 @@ describe('the database of a checkout', () => {
     const pid = postmaster();
     const taken = await start();
     expect(postmaster()).toBe(pid);
-    expect(await query(taken.url('postgres'), 'select count(*)::int as n from kept')).toEqual([{ n: 2 }]);
+    expect(await query(taken.url('postgres'), 'select count(*)::int as n from kept')).toEqual([
+      { n: 2 },
+    ]);
     await taken.stop();
     await left.stop();
     expect(existsSync(`/proc/${pid}`)).toBe(false);
   });
 
   it('starts over a lock file that a power cut left with the number of another program', async () => {
-    writeFileSync(join(data, 'postmaster.pid'), `${process.pid}\n${data}\n0\n1\n\n127.0.0.1\n\nready   \n`);
+    writeFileSync(
+      join(data, 'postmaster.pid'),
+      `${process.pid}\n${data}\n0\n1\n\n127.0.0.1\n\nready   \n`,
+    );
     const running = await start();
-    expect(await query(running.url('postgres'), 'select count(*)::int as n from kept')).toEqual([{ n: 2 }]);
+    expect(await query(running.url('postgres'), 'select count(*)::int as n from kept')).toEqual([
+      { n: 2 },
+    ]);
     await running.stop();
   });
 });

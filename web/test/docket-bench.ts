@@ -1,4 +1,5 @@
-// npm run bench:docket: a docket of 10,000 cases with their entries on the test database: how long it takes to put together, what it weighs, how long a search takes.
+// npm run bench:docket: a docket of 10,000 cases with their entries on the test database: how long
+// it takes to put together, what it weighs, how long a search takes.
 import { fileURLToPath } from 'node:url';
 import { v7 } from 'uuid';
 import { caseEntry, repairCase } from '../src/server/db/schema/case';
@@ -42,10 +43,14 @@ async function timed<T>(work: () => Promise<T> | T): Promise<[T, number]> {
 const [lines, first] = await timed(() => docket(db));
 const [, again] = await timed(() => docket(db));
 const [texts, prepared] = await timed(() => lines.map(searchText));
-const [found, searched] = await timed(() => texts.filter((text) => ['warm', '811', 'belt'].every((word) => text.includes(word))).length);
+const [found, searched] = await timed(
+  () => texts.filter((text) => ['warm', '811', 'belt'].every((word) => text.includes(word))).length,
+);
 process.stdout.write(
   `${lines.length} cases, ${ENTRIES} entries each: docket ${first.toFixed(0)} ms, again ${again.toFixed(0)} ms, ${(JSON.stringify(lines).length / 1e6).toFixed(1)} MB; `,
 );
-process.stdout.write(`search texts ${prepared.toFixed(0)} ms, one search ${searched.toFixed(1)} ms (${found} found)\n`);
+process.stdout.write(
+  `search texts ${prepared.toFixed(0)} ms, one search ${searched.toFixed(1)} ms (${found} found)\n`,
+);
 await pool.end();
 await database.stop();

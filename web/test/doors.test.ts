@@ -16,7 +16,9 @@ interface Doors {
   nameOf: (header: string | undefined) => string | null;
   allowedHosts: (env: Record<string, string>) => Set<string>;
 }
-const { guard, nameOf, allowedHosts } = (await import(new URL('../doors.mjs', import.meta.url).href)) as Doors;
+const { guard, nameOf, allowedHosts } = (await import(
+  new URL('../doors.mjs', import.meta.url).href
+)) as Doors;
 
 describe('the door', () => {
   const inside: string[] = [];
@@ -31,35 +33,62 @@ describe('the door', () => {
   afterAll(() => new Promise((resolve) => server.close(resolve)));
   const call = (host: string): Promise<{ status: number; headers: Record<string, unknown> }> =>
     new Promise((resolve, reject) => {
-      const asked = request({ port: (server.address() as AddressInfo).port, host: '127.0.0.1', headers: { host }, setHost: false }, (response) => {
-        response.resume();
-        response.on('end', () => resolve({ status: response.statusCode!, headers: response.headers }));
-      });
+      const asked = request(
+        {
+          port: (server.address() as AddressInfo).port,
+          host: '127.0.0.1',
+          headers: { host },
+          setHost: false,
+        },
+        (response) => {
+          response.resume();
+          response.on('end', () =>
+            resolve({ status: response.statusCode!, headers: response.headers }),
+          );
+        },
+      );
       asked.on('error', reject);
       asked.end();
     });
 
-  it.each(['127.0.0.1:4711', 'localhost', 'LOCALHOST:80', '[::1]:4711'])('lets %s in', async (host) => {
-    expect((await call(host)).status).toBe(200);
-  });
-  it.each(['evil.example', '127.0.0.1.evil.example:4711', 'localhost.evil.example', '127.0.0.1@evil.example', '192.168.0.9:4711', 'localhost:4711:4711'])(
-    'turns %s away before anything runs',
+  it.each(['127.0.0.1:4711', 'localhost', 'LOCALHOST:80', '[::1]:4711'])(
+    'lets %s in',
     async (host) => {
-      const before = inside.length;
-      const { status, headers } = await call(host);
-      expect(status === 421 || status === 400).toBe(true);
-      expect(inside.length).toBe(before);
-      if (status === 421) expect(headers['content-type']).toBe('application/problem+json');
+      expect((await call(host)).status).toBe(200);
     },
   );
+  it.each([
+    'evil.example',
+    '127.0.0.1.evil.example:4711',
+    'localhost.evil.example',
+    '127.0.0.1@evil.example',
+    '192.168.0.9:4711',
+    'localhost:4711:4711',
+  ])('turns %s away before anything runs', async (host) => {
+    const before = inside.length;
+    const { status, headers } = await call(host);
+    expect(status === 421 || status === 400).toBe(true);
+    expect(inside.length).toBe(before);
+    if (status === 421) expect(headers['content-type']).toBe('application/problem+json');
+  });
   it('puts its headers on every answer', async () => {
     for (const host of ['localhost', 'evil.example'])
-      expect((await call(host)).headers).toMatchObject({ 'x-content-type-options': 'nosniff', 'x-frame-options': 'DENY', 'referrer-policy': 'same-origin' });
+      expect((await call(host)).headers).toMatchObject({
+        'x-content-type-options': 'nosniff',
+        'x-frame-options': 'DENY',
+        'referrer-policy': 'same-origin',
+      });
   });
   it('knows further names only where the network was let in on purpose', () => {
     expect(allowedHosts({ HANZAI_HOSTS: 'bench.lan' }).has('bench.lan')).toBe(false);
-    expect(allowedHosts({ HANZAI_ALLOW_NETWORK: '1', HANZAI_HOSTS: 'bench.lan, Other.LAN' })).toEqual(expect.objectContaining({ size: expect.any(Number) }));
-    expect(allowedHosts({ HANZAI_ALLOW_NETWORK: '1', HANZAI_HOSTS: 'bench.lan, Other.LAN' }).has('other.lan')).toBe(true);
+    expect(
+      allowedHosts({ HANZAI_ALLOW_NETWORK: '1', HANZAI_HOSTS: 'bench.lan, Other.LAN' }),
+    ).toEqual(expect.objectContaining({ size: expect.any(Number) }));
+    expect(
+      allowedHosts({ HANZAI_ALLOW_NETWORK: '1', HANZAI_HOSTS: 'bench.lan, Other.LAN' }).has(
+        'other.lan',
+      ),
+    ).toBe(true);
     expect(nameOf(undefined)).toBeNull();
     expect(nameOf('')).toBeNull();
   });
@@ -67,7 +96,9 @@ describe('the door', () => {
 
 describe('what a page may run', () => {
   it('is its own files and the very scripts that it came with', () => {
-    const policy = pagePolicy('<script>a()</script><script type="module" src="/x.js"></script><script>a()</script><SCRIPT>no</SCRIPT>');
+    const policy = pagePolicy(
+      '<script>a()</script><script type="module" src="/x.js"></script><script>a()</script><SCRIPT>no</SCRIPT>',
+    );
     expect(policy.match(/'sha256-/g)).toHaveLength(1);
     expect(policy).toContain("frame-ancestors 'none'");
     expect(policy).not.toMatch(/script-src[^;]*unsafe/);
@@ -85,7 +116,11 @@ describe('a body', () => {
         left -= 1000;
       },
     });
-    return new Request('http://localhost/', { method: 'POST', duplex: 'half', body } as RequestInit);
+    return new Request('http://localhost/', {
+      method: 'POST',
+      duplex: 'half',
+      body,
+    } as RequestInit);
   };
   it('is no larger than allowed, whatever its headers say', async () => {
     expect(await readLimited(chunked(5000), 4999)).toBeUndefined();
@@ -130,48 +165,103 @@ describe('failures are told apart', () => {
     expect(((await response.json()) as { number: string }).number).toMatch(/^[0-9a-f]{8}$/);
   });
   it('a lost connection is the database, not a mistake', async () => {
-    expect((await failure({ name: 'Error', message: 'Connection terminated unexpectedly' })).status).toBe(503);
+    expect(
+      (await failure({ name: 'Error', message: 'Connection terminated unexpectedly' })).status,
+    ).toBe(503);
   });
 });
 
 describe('data that cannot be stored', () => {
   beforeAll(() => prepareDatabase(process.env.DATABASE_URL!, false));
-  const call = async (route: unknown, body: unknown, params: Record<string, string> = {}): Promise<{ status: number; detail: string; id: string }> => {
-    const asked = new Request('http://localhost/', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-    const response = await (route as (context: unknown) => Promise<Response>)({ request: asked, params });
+  const call = async (
+    route: unknown,
+    body: unknown,
+    params: Record<string, string> = {},
+  ): Promise<{ status: number; detail: string; id: string }> => {
+    const asked = new Request('http://localhost/', {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    const response = await (route as (context: unknown) => Promise<Response>)({
+      request: asked,
+      params,
+    });
     const { detail = '', id = '' } = (await response.json()) as { detail?: string; id?: string };
     return { status: response.status, detail, id };
   };
   it('is refused for good, with its place', async () => {
     const { id } = await call(openCase, { title: 'doors', unitModel: 'lamp' });
-    const entry = (text: string, madeAt = new Date().toISOString()) => ({ id: v7(), madeAt, body: { kind: 'symptom', text } });
-    expect(await call(addEntry, entry('half 😀'.slice(0, -1)), { id })).toMatchObject({ status: 422, detail: expect.stringContaining('body.text') });
+    const entry = (text: string, madeAt = new Date().toISOString()) => ({
+      id: v7(),
+      madeAt,
+      body: { kind: 'symptom', text },
+    });
+    expect(await call(addEntry, entry('half 😀'.slice(0, -1)), { id })).toMatchObject({
+      status: 422,
+      detail: expect.stringContaining('body.text'),
+    });
     for (const madeAt of ['0000-01-01T00:00:00Z', '1899-12-31T23:59:59Z', '9999-12-31T23:59:59Z'])
-      expect(await call(addEntry, entry('x', madeAt), { id })).toMatchObject({ status: 422, detail: expect.stringContaining('madeAt') });
-    expect(await call(correctCase, { version: 3_000_000_000, waitsFor: 'x' }, { id })).toMatchObject({
+      expect(await call(addEntry, entry('x', madeAt), { id })).toMatchObject({
+        status: 422,
+        detail: expect.stringContaining('madeAt'),
+      });
+    expect(
+      await call(correctCase, { version: 3_000_000_000, waitsFor: 'x' }, { id }),
+    ).toMatchObject({
       status: 422,
       detail: expect.stringContaining('version'),
     });
   });
   it('the same entry again is the same; another under its id is a clash, in this case or another', async () => {
-    const [{ id }, other] = [await call(openCase, { title: 'one', unitModel: 'lamp' }), await call(openCase, { title: 'two', unitModel: 'lamp' })];
-    const entry = { id: v7(), madeAt: '2026-11-27T12:00:00.000Z', body: { kind: 'symptom', text: 'dead' } };
+    const [{ id }, other] = [
+      await call(openCase, { title: 'one', unitModel: 'lamp' }),
+      await call(openCase, { title: 'two', unitModel: 'lamp' }),
+    ];
+    const entry = {
+      id: v7(),
+      madeAt: '2026-11-27T12:00:00.000Z',
+      body: { kind: 'symptom', text: 'dead' },
+    };
     expect((await call(addEntry, entry, { id })).status).toBe(201);
-    expect((await call(addEntry, { ...entry, madeAt: '2026-11-27T13:00:00.000+01:00' }, { id })).status).toBe(200);
-    expect((await call(addEntry, { ...entry, body: { kind: 'symptom', text: 'alive' } }, { id })).status).toBe(409);
+    expect(
+      (await call(addEntry, { ...entry, madeAt: '2026-11-27T13:00:00.000+01:00' }, { id })).status,
+    ).toBe(200);
+    expect(
+      (await call(addEntry, { ...entry, body: { kind: 'symptom', text: 'alive' } }, { id })).status,
+    ).toBe(409);
     expect((await call(addEntry, entry, { id: other.id })).status).toBe(409);
   });
   it('the journal takes nothing back, whoever asks; one entry that cannot be read takes nothing else down', async () => {
     const { id } = await call(openCase, { title: 'kept', unitModel: 'lamp' });
-    await call(addEntry, { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'dead' } }, { id });
+    await call(
+      addEntry,
+      { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'dead' } },
+      { id },
+    );
     const { db, pool } = openDatabase(process.env.DATABASE_URL!);
-    for (const text of ["update case_entry set kind = 'x'", 'delete from case_entry', 'truncate case_entry'])
+    for (const text of [
+      "update case_entry set kind = 'x'",
+      'delete from case_entry',
+      'truncate case_entry',
+    ])
       await expect(pool.query(text)).rejects.toThrow(/append-only/);
-    await pool.query('insert into case_entry (id, case_id, kind, body, made_at) values ($1, $2, \'hologram\', \'{"kind":"hologram"}\', now())', [v7(), id]);
+    await pool.query(
+      'insert into case_entry (id, case_id, kind, body, made_at) values ($1, $2, \'hologram\', \'{"kind":"hologram"}\', now())',
+      [v7(), id],
+    );
     const view = (await caseView(db, id))!;
     expect([view.entries.length, view.unreadable]).toEqual([1, 1]);
     expect((await docket(db)).some(({ title }) => title === 'kept')).toBe(true);
-    expect((await call(addEntry, { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'still' } }, { id })).status).toBe(201);
+    expect(
+      (
+        await call(
+          addEntry,
+          { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'still' } },
+          { id },
+        )
+      ).status,
+    ).toBe(201);
     await pool.end();
   });
 });

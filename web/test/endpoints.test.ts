@@ -25,7 +25,11 @@ async function call(
     body: typeof body === 'string' ? body : JSON.stringify(body),
   });
   const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
-  return { status: response.status, type: response.headers.get('content-type') ?? '', json: (await response.json()) as Record<string, unknown> };
+  return {
+    status: response.status,
+    type: response.headers.get('content-type') ?? '',
+    json: (await response.json()) as Record<string, unknown>,
+  };
 }
 
 async function openOne(): Promise<string> {
@@ -40,8 +44,20 @@ describe('bad input is answered with what was expected', () => {
     ['a board that is not here', openCase, { title: 'x', unitModel: 'y', boardId: v7() }, {}, 422],
     ['an empty file', importBoard, { fileName: 'x.cir', text: '' }, {}, 422],
     ['an unknown kind of file', importBoard, { fileName: 'x.pdf', text: 'x' }, {}, 422],
-    ['an entry of no kind', addEntry, { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'opinion' } }, { id: v7() }, 422],
-    ['an entry for no case', addEntry, { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'x' } }, { id: v7() }, 404],
+    [
+      'an entry of no kind',
+      addEntry,
+      { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'opinion' } },
+      { id: v7() },
+      422,
+    ],
+    [
+      'an entry for no case',
+      addEntry,
+      { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'x' } },
+      { id: v7() },
+      404,
+    ],
     ['an id that is none', readCase, {}, { id: 'x' }, 404],
     ['a case that is not here', readCase, {}, { id: v7() }, 404],
     ['a board in no format', exportBoard, {}, { id: v7(), ending: 'cir' }, 404],
@@ -49,28 +65,51 @@ describe('bad input is answered with what was expected', () => {
     const answer = await call(route as APIRoute, body, { ...params });
     expect(answer.status).toBe(status);
     expect(answer.type).toBe('application/problem+json');
-    expect(answer.json).toMatchObject({ type: 'about:blank', status, title: expect.any(String), detail: expect.any(String) });
+    expect(answer.json).toMatchObject({
+      type: 'about:blank',
+      status,
+      title: expect.any(String),
+      detail: expect.any(String),
+    });
   });
 
   it('a form instead of JSON, or a text with U+0000 in it', async () => {
-    expect(await call(openCase, 'title=x', {}, 'application/x-www-form-urlencoded')).toMatchObject({ status: 415, type: 'application/problem+json' });
-    expect(await call(openCase, '{"title":"a\\u0000b","unitModel":"x"}')).toMatchObject({ status: 422, type: 'application/problem+json' });
+    expect(await call(openCase, 'title=x', {}, 'application/x-www-form-urlencoded')).toMatchObject({
+      status: 415,
+      type: 'application/problem+json',
+    });
+    expect(await call(openCase, '{"title":"a\\u0000b","unitModel":"x"}')).toMatchObject({
+      status: 422,
+      type: 'application/problem+json',
+    });
   });
 
   it('a deck that a reader lets through but the schema does not, and every list of boards still works', async () => {
-    const answer = await call(importBoard, { fileName: 'x.cir', text: 't\nD1 A 0 DM 1e-320\n.model DM D(IS=1e-14)\n.end' });
+    const answer = await call(importBoard, {
+      fileName: 'x.cir',
+      text: 't\nD1 A 0 DM 1e-320\n.model DM D(IS=1e-14)\n.end',
+    });
     expect(answer).toMatchObject({ status: 422, type: 'application/problem+json' });
-    expect((await boardChoices(openDatabase(process.env.DATABASE_URL!).db)).length).toBeGreaterThan(1);
+    expect((await boardChoices(openDatabase(process.env.DATABASE_URL!).db)).length).toBeGreaterThan(
+      1,
+    );
   });
 
   it('a deck with mistakes comes back with their lines', async () => {
-    const answer = await call(importBoard, { fileName: 'x.cir', text: 't\nR1 A\nXU1 A B WHAT\n.end' });
+    const answer = await call(importBoard, {
+      fileName: 'x.cir',
+      text: 't\nR1 A\nXU1 A B WHAT\n.end',
+    });
     expect(answer.json.issues).toMatchObject([{ line: 2 }, { line: 3 }]);
   });
 
   it('an entry is created once and then answered as known', async () => {
     const id = await openOne();
-    const entry = { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'dark' } };
+    const entry = {
+      id: v7(),
+      madeAt: new Date().toISOString(),
+      body: { kind: 'symptom', text: 'dark' },
+    };
     expect((await call(addEntry, entry, { id })).status).toBe(201);
     expect((await call(addEntry, entry, { id })).status).toBe(200);
   });

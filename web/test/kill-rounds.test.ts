@@ -8,20 +8,27 @@ import { addEntry, caseView, NewCaseRequest, openCase } from '../src/server/case
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 
-// The plug is pulled under three who write: nothing that was confirmed is lost, nothing stands twice, and the database gets up by itself.
+// The plug is pulled under three who write: nothing that was confirmed is lost, nothing stands
+// twice, and the database gets up by itself.
 
 const root = mkdtempSync(join(tmpdir(), 'hanzai-kill-'));
 const isRoot = process.getuid?.() === 0;
-const base = isRoot ? join('/var/lib', `hanzai-${createHash('sha256').update(root).digest('hex').slice(0, 10)}`) : join(root, '.pg');
+const base = isRoot
+  ? join('/var/lib', `hanzai-${createHash('sha256').update(root).digest('hex').slice(0, 10)}`)
+  : join(root, '.pg');
 interface Kept {
   url: (database: string) => string;
   stop: () => Promise<void>;
 }
-const { keepDatabase } = (await import(new URL('../../scripts/database.mjs', import.meta.url).href)) as {
+const { keepDatabase } = (await import(
+  new URL('../../scripts/database.mjs', import.meta.url).href
+)) as {
   keepDatabase: (root: string, name: string, say: (line: string) => void) => Promise<Kept>;
 };
-const postmaster = (): number => Number(readFileSync(join(base, 'try', 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
-const pause = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const postmaster = (): number =>
+  Number(readFileSync(join(base, 'try', 'data', 'postmaster.pid'), 'utf8').split('\n')[0]);
+const pause = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 afterAll(() => {
   rmSync(base, { recursive: true, force: true });
@@ -41,7 +48,10 @@ describe('a database that is killed under writers', () => {
     const url = kept.url('hanzai');
     await prepareDatabase(url, false);
     const { db, pool } = openDatabase(url);
-    const opened = await openCase(db, NewCaseRequest.parse({ title: 'killed', unitModel: 'loom lamp' }));
+    const opened = await openCase(
+      db,
+      NewCaseRequest.parse({ title: 'killed', unitModel: 'loom lamp' }),
+    );
     if (!opened.ok) throw new Error(opened.detail);
     const caseId = opened.value.id;
     const confirmed = new Set<string>();
@@ -50,7 +60,11 @@ describe('a database that is killed under writers', () => {
     const writer = async (who: number): Promise<number> => {
       let count = 0;
       while (writing) {
-        const entry = { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom' as const, text: `writer ${who}, line ${count}` } };
+        const entry = {
+          id: v7(),
+          madeAt: new Date().toISOString(),
+          body: { kind: 'symptom' as const, text: `writer ${who}, line ${count}` },
+        };
         for (;;) {
           const answer = await addEntry(db, caseId, entry).catch(() => undefined);
           if (answer?.ok) break;
@@ -79,7 +93,9 @@ describe('a database that is killed under writers', () => {
     // Each writer's lines in the order in which it wrote them.
     for (let who = 0; who < WRITERS; who += 1) {
       const own = entries.flatMap(({ body }) =>
-        body.kind === 'symptom' && body.text.startsWith(`writer ${who},`) ? [Number(body.text.split(' ').at(-1))] : [],
+        body.kind === 'symptom' && body.text.startsWith(`writer ${who},`)
+          ? [Number(body.text.split(' ').at(-1))]
+          : [],
       );
       expect(own).toEqual(Array.from({ length: counts[who]! }, (_, i) => i));
     }

@@ -6,27 +6,53 @@ import type { EntryBody } from '../src/case/entry';
 import { playJournal } from '../src/case/journal';
 import { exportBoard, importBoard } from '../src/server/board/service';
 import { reportFigures } from '../src/server/case/report';
-import { addEntry, caseView, caseViewByNumber, correctCase, docket, NewCaseRequest, openCase } from '../src/server/case/service';
+import {
+  addEntry,
+  caseView,
+  caseViewByNumber,
+  correctCase,
+  docket,
+  NewCaseRequest,
+  openCase,
+} from '../src/server/case/service';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 
 const url = process.env.DATABASE_URL!;
 const { db, pool } = openDatabase(url);
-const DECK = 'own board\nV1 VIN 0 9\nXF1 VIN VM FUSE\nC1 VM 0 47u\n*@ C1 kind=electrolytic volt=16 esr=0.3\nR1 VM 0 1k\n.end';
+const DECK =
+  'own board\nV1 VIN 0 9\nXF1 VIN VM FUSE\nC1 VM 0 47u\n*@ C1 kind=electrolytic volt=16 esr=0.3\nR1 VM 0 1k\n.end';
 
 beforeAll(() => prepareDatabase(url, true));
 afterAll(() => pool.end());
 
-async function newCase(deck = DECK): Promise<{ id: string; file: (body: EntryBody, id?: string) => ReturnType<typeof addEntry> }> {
+async function newCase(
+  deck = DECK,
+): Promise<{ id: string; file: (body: EntryBody, id?: string) => ReturnType<typeof addEntry> }> {
   const board = await importBoard(db, 'own.cir', deck);
   if (!board.ok) throw new Error('deck');
-  const opened = await openCase(db, NewCaseRequest.parse({ title: 'own case', unitModel: 'loom lamp', boardId: board.id }));
+  const opened = await openCase(
+    db,
+    NewCaseRequest.parse({ title: 'own case', unitModel: 'loom lamp', boardId: board.id }),
+  );
   if (!opened.ok) throw new Error(opened.detail);
   const id = opened.value.id;
-  return { id, file: (body, entryId = v7()) => addEntry(db, id, { id: entryId, madeAt: new Date().toISOString(), body }) };
+  return {
+    id,
+    file: (body, entryId = v7()) =>
+      addEntry(db, id, { id: entryId, madeAt: new Date().toISOString(), body }),
+  };
 }
 
-const reading = (value: number, at = 'VM'): EntryBody => ({ kind: 'reading', setup: 'on', quantity: 'voltage', at, to: '', value, typed: `${at} ${value}` });
+const reading = (value: number, at = 'VM'): EntryBody => ({
+  kind: 'reading',
+  setup: 'on',
+  quantity: 'voltage',
+  at,
+  to: '',
+  value,
+  typed: `${at} ${value}`,
+});
 const ohms = (value: number, at = 'VM'): EntryBody => ({
   kind: 'reading',
   setup: 'off',
@@ -40,9 +66,19 @@ const ohms = (value: number, at = 'VM'): EntryBody => ({
 describe('the demo workshop', () => {
   it('is seeded once, and every case has a state and a next action', async () => {
     await prepareDatabase(url, true);
-    const lines = (await docket(db)).filter(({ title }) => DEMO_CASES.some((demo) => demo.title === title));
+    const lines = (await docket(db)).filter(({ title }) =>
+      DEMO_CASES.some((demo) => demo.title === title),
+    );
     expect(lines).toHaveLength(DEMO_CASES.length);
-    expect(lines.map(({ state }) => state).sort()).toEqual(['closed', 'open', 'open', 'open', 'open', 'waiting', 'waiting']);
+    expect(lines.map(({ state }) => state).sort()).toEqual([
+      'closed',
+      'open',
+      'open',
+      'open',
+      'open',
+      'waiting',
+      'waiting',
+    ]);
     expect(lines.every(({ progress }) => progress.nextAction !== '')).toBe(true);
   });
 });
@@ -51,7 +87,11 @@ describe('the journal', () => {
   it('stores an entry once however often it is sent', async () => {
     const { id, file } = await newCase();
     const entryId = v7();
-    const answers = await Promise.all([file(reading(8.9), entryId), file(reading(8.9), entryId), file(reading(8.9), entryId)]);
+    const answers = await Promise.all([
+      file(reading(8.9), entryId),
+      file(reading(8.9), entryId),
+      file(reading(8.9), entryId),
+    ]);
     expect(answers.map((a) => a.ok)).toEqual([true, true, true]);
     expect(answers.filter((a) => a.ok && a.value.created)).toHaveLength(1);
     expect((await caseView(db, id))!.entries).toHaveLength(1);
@@ -70,14 +110,23 @@ describe('the journal', () => {
   it('of many who take the same part off at once lets one, and keeps every line of the others in one order', async () => {
     const { id, file } = await newCase();
     const off: EntryBody = { kind: 'removed', ref: 'C1', value: '', note: '' };
-    const answers = await Promise.all(Array.from({ length: 24 }, (_, i) => file(i % 3 === 0 ? off : { kind: 'symptom', text: `hand ${i}` })));
+    const answers = await Promise.all(
+      Array.from({ length: 24 }, (_, i) =>
+        file(i % 3 === 0 ? off : { kind: 'symptom', text: `hand ${i}` }),
+      ),
+    );
     const taken = answers.map((answer) => answer.ok);
     expect(taken.filter((_, i) => i % 3 === 0).filter(Boolean)).toHaveLength(1);
     expect(taken.filter((_, i) => i % 3 !== 0)).toEqual(Array<boolean>(16).fill(true));
-    expect(answers.find((answer) => !answer.ok)).toMatchObject({ why: 'refused', detail: 'C1 is already off the board' });
+    expect(answers.find((answer) => !answer.ok)).toMatchObject({
+      why: 'refused',
+      detail: 'C1 is already off the board',
+    });
     const { entries } = (await caseView(db, id))!;
     expect(entries).toHaveLength(17);
-    expect(new Set(entries.flatMap(({ body }) => (body.kind === 'symptom' ? [body.text] : []))).size).toBe(16);
+    expect(
+      new Set(entries.flatMap(({ body }) => (body.kind === 'symptom' ? [body.text] : []))).size,
+    ).toBe(16);
     expect((await caseView(db, id))!.entries).toEqual(entries);
     const journal = playJournal(entries, indexBoard((await caseView(db, id))!.board!.content));
     expect([journal.absent, journal.symptoms.length]).toEqual([['C1'], 16]);
@@ -85,8 +134,15 @@ describe('the journal', () => {
 
   it('refuses what the board does not have, with what was expected, and stores nothing', async () => {
     const { id, file } = await newCase();
-    expect(await file(reading(5, 'NOPE'))).toMatchObject({ ok: false, why: 'refused', detail: expect.stringContaining('no net or pin "NOPE"') });
-    expect(await file({ kind: 'condemn', ref: 'U9', probability: 1, reason: '' })).toMatchObject({ ok: false, detail: 'the board has no part U9' });
+    expect(await file(reading(5, 'NOPE'))).toMatchObject({
+      ok: false,
+      why: 'refused',
+      detail: expect.stringContaining('no net or pin "NOPE"'),
+    });
+    expect(await file({ kind: 'condemn', ref: 'U9', probability: 1, reason: '' })).toMatchObject({
+      ok: false,
+      detail: 'the board has no part U9',
+    });
     expect(await file({ kind: 'retract', entry: v7() })).toMatchObject({ ok: false });
     expect((await caseView(db, id))!.entries).toHaveLength(0);
   });
@@ -97,25 +153,53 @@ describe('the journal', () => {
     await file(reading(0));
     await file({ kind: 'condemn', ref: 'F1', probability: 0.9, reason: 'open' });
     await file({ kind: 'removed', ref: 'F1', value: 'T1A', note: '' });
-    const fitted: EntryBody = { kind: 'fitted', ref: 'F1', value: 'T1A', polarityChecked: false, note: '' };
-    expect(await file(fitted)).toMatchObject({ ok: false, detail: expect.stringContaining('read the ohms from VM to ground') });
-    expect(await file({ kind: 'close', note: '' })).toMatchObject({ ok: false, detail: expect.stringContaining('F1 came off and nothing went on') });
+    const fitted: EntryBody = {
+      kind: 'fitted',
+      ref: 'F1',
+      value: 'T1A',
+      polarityChecked: false,
+      note: '',
+    };
+    expect(await file(fitted)).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('read the ohms from VM to ground'),
+    });
+    expect(await file({ kind: 'close', note: '' })).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('F1 came off and nothing went on'),
+    });
     await file(ohms(1000));
     expect(await file(fitted)).toMatchObject({ ok: true });
-    expect(await file({ kind: 'close', note: '' })).toMatchObject({ ok: false, detail: expect.stringContaining('not passed') });
+    expect(await file({ kind: 'close', note: '' })).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('not passed'),
+    });
     const view = (await caseView(db, (await newestOwn()).id))!;
     await file(ohms(1000));
     await file(reading(8.99));
-    await file({ kind: 'answer', step: view.entries.find(({ body }) => body.kind === 'symptom')!.id, passed: true });
-    const closings = await Promise.all([file({ kind: 'close', note: 'done' }), file({ kind: 'close', note: 'done' }), file({ kind: 'close', note: 'done' })]);
+    await file({
+      kind: 'answer',
+      step: view.entries.find(({ body }) => body.kind === 'symptom')!.id,
+      passed: true,
+    });
+    const closings = await Promise.all([
+      file({ kind: 'close', note: 'done' }),
+      file({ kind: 'close', note: 'done' }),
+      file({ kind: 'close', note: 'done' }),
+    ]);
     expect(closings.filter((answer) => answer.ok)).toHaveLength(1);
-    expect(await file(reading(1))).toMatchObject({ ok: false, detail: expect.stringContaining('closed') });
+    expect(await file(reading(1))).toMatchObject({
+      ok: false,
+      detail: expect.stringContaining('closed'),
+    });
     expect(await file({ kind: 'reopen' })).toMatchObject({ ok: true });
   });
 });
 
 async function newestOwn(): Promise<{ id: string }> {
-  const { rows } = await pool.query<{ id: string }>('select id from repair_case order by number desc limit 1');
+  const { rows } = await pool.query<{ id: string }>(
+    'select id from repair_case order by number desc limit 1',
+  );
   return rows[0]!;
 }
 
@@ -132,8 +216,14 @@ describe('boards and cards', () => {
 
   it('does not overwrite a change that somebody else made meanwhile', async () => {
     const { id } = await newCase();
-    expect(await correctCase(db, id, { version: 1, waitsFor: 'fuse' })).toMatchObject({ ok: true, value: { version: 2, waitsFor: 'fuse' } });
-    expect(await correctCase(db, id, { version: 1, waitsFor: 'belt' })).toMatchObject({ ok: false, why: 'clash' });
+    expect(await correctCase(db, id, { version: 1, waitsFor: 'fuse' })).toMatchObject({
+      ok: true,
+      value: { version: 2, waitsFor: 'fuse' },
+    });
+    expect(await correctCase(db, id, { version: 1, waitsFor: 'belt' })).toMatchObject({
+      ok: false,
+      why: 'clash',
+    });
   });
 });
 
@@ -141,11 +231,21 @@ describe('the report on a case', () => {
   it('gives every reading what a sound board shows and its weight for the condemned part, anew after each entry', async () => {
     const { id, file } = await newCase();
     await file(reading(0.004));
-    await file({ kind: 'reading', setup: 'off', quantity: 'continuity', at: 'F1.1', to: 'F1.2', value: 'open', typed: 'f1 open' });
+    await file({
+      kind: 'reading',
+      setup: 'off',
+      quantity: 'continuity',
+      at: 'F1.1',
+      to: 'F1.2',
+      value: 'open',
+      typed: 'f1 open',
+    });
     await file({ kind: 'condemn', ref: 'F1', probability: 0.99, reason: 'open' });
     const view = (await caseView(db, id))!;
     const figures = await reportFigures(view);
-    const [volts, fuse] = playJournal(view.entries, indexBoard(view.board!.content)).readings.map(({ entry }) => figures.readings[entry.id]!);
+    const [volts, fuse] = playJournal(view.entries, indexBoard(view.board!.content)).readings.map(
+      ({ entry }) => figures.readings[entry.id]!,
+    );
     expect(figures.weightFor).toBe('F1');
     expect(volts).toMatchObject({ expected: '9.00 V', within: false });
     expect(fuse).toMatchObject({ within: false });

@@ -1,4 +1,7 @@
-/** Steps at which a caution stands. Hazards of the unit itself, first aid and findings by eye bring their own. */
+/**
+ * Steps at which a caution stands. Hazards of the unit itself, first aid and findings by eye bring
+ * their own.
+ */
 export type CautionedStep =
   | 'probe-powered'
   | 'primary'
@@ -18,7 +21,10 @@ export type CautionedStep =
   | 'burn-in'
   | 'motor';
 
-/** What to mind at a step: short sentences, one action each. defer: whether local codes and qualification belong to it. */
+/**
+ * What to mind at a step: short sentences, one action each. defer: whether local codes and
+ * qualification belong to it.
+ */
 export interface Caution {
   readonly words: string;
   readonly source: string;
@@ -27,7 +33,10 @@ export interface Caution {
 
 const PRACTICE = 'common practice, no published source';
 
-/** Read aloud before they were written down. None of them says that something is safe. docs/safety.md lists where each stands; core/test/safety.test.ts holds the two together. */
+/**
+ * Read aloud before they were written down. None of them says that something is safe.
+ * docs/safety.md lists where each stands; core/test/safety.test.ts holds the two together.
+ */
 export const CAUTIONS: Readonly<Record<CautionedStep, Caution>> = {
   'probe-powered': { words: 'Powered: one hand. Insulated tips, leads rated for the place (on the mains CAT II 300 V or better). No rings, no watch strap.', source: 'IEC 61010-031, lead categories, from memory; the rest common practice', defer: true },
   primary: { words: 'Primary side: the unit on an isolating transformer. No earthed clip of an instrument on it. No wrist strap while it is live. Never alone in the room.', source: PRACTICE, defer: true },

@@ -1,9 +1,18 @@
 import type { BoardIndex } from '../board';
 import type { HazardKind, UnitModel } from '../block';
-import { ENERGY_LIMIT_JOULE, METER_LIMIT_VOLT, storedCharges, TOUCH_LIMIT_VOLT, type StoredCharge } from './discharge';
+import {
+  ENERGY_LIMIT_JOULE,
+  METER_LIMIT_VOLT,
+  storedCharges,
+  TOUCH_LIMIT_VOLT,
+  type StoredCharge,
+} from './discharge';
 import { FINDING_RULES, type FindingKind } from './look';
 
-/** The steps that a hazard locks: probes on a board with power, hands in the open case, and a meter that drives a current of its own (ohms, continuity, diode test, ESR). */
+/**
+ * The steps that a hazard locks: probes on a board with power, hands in the open case, and a meter
+ * that drives a current of its own (ohms, continuity, diode test, ESR).
+ */
 export type Gate = 'power' | 'open' | 'meter';
 
 /** Something that can hurt. */
@@ -16,11 +25,24 @@ export interface Hazard {
   readonly gates: readonly Gate[];
   /** True where only somebody who looks can say whether this unit has it. */
   readonly ifFitted: boolean;
-  /** What keeps the charge, where one does. seconds: until it is below the touch limit by resistors that stay there; undefined where none are known. */
-  readonly charge: { readonly title: string; readonly volt: number; readonly farad: number; readonly seconds: number | undefined } | undefined;
+  /**
+   * What keeps the charge, where one does. seconds: until it is below the touch limit by resistors
+   * that stay there; undefined where none are known.
+   */
+  readonly charge:
+    | {
+        readonly title: string;
+        readonly volt: number;
+        readonly farad: number;
+        readonly seconds: number | undefined;
+      }
+    | undefined;
 }
 
-/** Which steps wait for which kind: what bites when the case is open, and what bites when power is on. */
+/**
+ * Which steps wait for which kind: what bites when the case is open, and what bites when power is
+ * on.
+ */
 const GATES: Readonly<Record<HazardKind, readonly Gate[]>> = {
   mains: ['power', 'open'], 'stored-charge': ['open', 'power'], laser: ['power'], hot: ['power'], spring: ['open'], chemical: ['open'], static: ['open'],
 }; // prettier-ignore
@@ -28,8 +50,15 @@ const GATES: Readonly<Record<HazardKind, readonly Gate[]>> = {
 /** What every line about danger ends with. */
 export const DEFER = 'Follow local codes; mains and laser work only if you are qualified.';
 
-/** Every hazard of a case: from the model of the unit, from the parts of its board, from what was seen on it. */
-export function hazardsOf(model: UnitModel | undefined, index: BoardIndex | undefined, seen: readonly FindingKind[]): readonly Hazard[] {
+/**
+ * Every hazard of a case: from the model of the unit, from the parts of its board, from what was
+ * seen on it.
+ */
+export function hazardsOf(
+  model: UnitModel | undefined,
+  index: BoardIndex | undefined,
+  seen: readonly FindingKind[],
+): readonly Hazard[] {
   return [...(model ? ofModel(model) : []), ...(index ? ofBoard(index) : []), ...ofSight(seen)];
 }
 
@@ -41,7 +70,10 @@ function ofModel(model: UnitModel): readonly Hazard[] {
     from: model.title,
     gates: GATES[kind],
     ifFitted: ifFitted === true,
-    charge: volt !== undefined && farad !== undefined ? { title: note, volt, farad, seconds: undefined } : undefined,
+    charge:
+      volt !== undefined && farad !== undefined
+        ? { title: note, volt, farad, seconds: undefined }
+        : undefined,
   }));
 }
 
@@ -65,7 +97,12 @@ function ofBoard(index: BoardIndex): readonly Hazard[] {
       from: 'worked out of the board',
       gates: GATES['stored-charge'],
       ifFitted: false,
-      charge: { title: charge.ref, volt: charge.volt, farad: charge.farad, seconds: charge.seconds },
+      charge: {
+        title: charge.ref,
+        volt: charge.volt,
+        farad: charge.farad,
+        seconds: charge.seconds,
+      },
     })),
   ];
 }
@@ -76,7 +113,15 @@ function ofSight(seen: readonly FindingKind[]): readonly Hazard[] {
     if (!caution) return [];
     const gates: readonly Gate[] = withPower ? ['open', 'power'] : GATES.chemical;
     return [
-      { key: `seen-${what}`, kind: 'chemical', words: `${title} was seen: ${caution}`, from: 'what was seen', gates, ifFitted: false, charge: undefined },
+      {
+        key: `seen-${what}`,
+        kind: 'chemical',
+        words: `${title} was seen: ${caution}`,
+        from: 'what was seen',
+        gates,
+        ifFitted: false,
+        charge: undefined,
+      },
     ];
   });
 }
@@ -87,11 +132,18 @@ function bites({ volt, joule }: StoredCharge): boolean {
 
 function chargeWords({ ref, volt, joule, seconds, pathOhm, together, from }: StoredCharge): string {
   const who = together.length > 0 ? `${ref} with ${together.join(', ')}` : ref;
-  const most = { circuit: 'holds', mains: 'lies on the mains: holds up to its peak,', rating: 'may hold' }[from];
+  const most = {
+    circuit: 'holds',
+    mains: 'lies on the mains: holds up to its peak,',
+    rating: 'may hold',
+  }[from];
   return `${who} ${most} ${Math.round(volt)} V and ${joule.toPrecision(2)} J: ${leftWords(seconds, pathOhm !== undefined)}`;
 }
 
-/** What becomes of a charge by itself. It never promises: the resistor that leads it away may be the part that failed. */
+/**
+ * What becomes of a charge by itself. It never promises: the resistor that leads it away may be the
+ * part that failed.
+ */
 export function leftWords(seconds: number | undefined, hasPath = seconds !== undefined): string {
   if (!hasPath || seconds === undefined)
     return 'nothing on the sheet is sure to lead it away, it may stay for days; discharge, measure, and read again after a minute';
@@ -114,7 +166,10 @@ export interface Residual {
   readonly current: boolean;
 }
 
-/** Why a step is still locked: a hazard that nobody has acknowledged, or a charge that was not measured low enough since the power was last on. */
+/**
+ * Why a step is still locked: a hazard that nobody has acknowledged, or a charge that was not
+ * measured low enough since the power was last on.
+ */
 export interface Lock {
   readonly hazard: Hazard;
   readonly need: 'acknowledge' | 'measure';
@@ -123,10 +178,19 @@ export interface Lock {
 }
 
 /** Volts to which a charge must be down before a step. Only what can bite is asked for. */
-const BELOW: Readonly<Record<Gate, number | undefined>> = { power: undefined, open: TOUCH_LIMIT_VOLT, meter: METER_LIMIT_VOLT };
+const BELOW: Readonly<Record<Gate, number | undefined>> = {
+  power: undefined,
+  open: TOUCH_LIMIT_VOLT,
+  meter: METER_LIMIT_VOLT,
+};
 
 /** What still locks a kind of step. */
-export function lockedBy(hazards: readonly Hazard[], acknowledged: readonly Acknowledged[], gate: Gate, residuals: readonly Residual[] = []): readonly Lock[] {
+export function lockedBy(
+  hazards: readonly Hazard[],
+  acknowledged: readonly Acknowledged[],
+  gate: Gate,
+  residuals: readonly Residual[] = [],
+): readonly Lock[] {
   const done = new Map(acknowledged.map((one) => [one.hazard, one]));
   const below = BELOW[gate];
   return hazards.flatMap((hazard): Lock[] => {

@@ -1,5 +1,12 @@
 export { CAUTIONS, type Caution, type CautionedStep } from './cautions';
-export { absentParts, ledgerObjection, missingParts, reconcile, type LedgerLine, type LedgerState } from './ledger';
+export {
+  absentParts,
+  ledgerObjection,
+  missingParts,
+  reconcile,
+  type LedgerLine,
+  type LedgerState,
+} from './ledger';
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
 export { replacementObjection, replacementRemarks } from './replacement';
@@ -18,8 +25,27 @@ export {
 } from './proving';
 export { benchMinutes, LONGEST_GAP_MINUTES } from './time';
 export { bleeder, type Bleeder } from './bleeder';
-export { ENERGY_LIMIT_JOULE, METER_LIMIT_VOLT, secondsTo, storedCharges, storedJoule, TOUCH_LIMIT_VOLT, voltAfter, type StoredCharge } from './discharge';
-export { DEFER, hazardsOf, leftWords, lockedBy, type Acknowledged, type Gate, type Hazard, type Lock, type Residual } from './hazards';
+export {
+  ENERGY_LIMIT_JOULE,
+  METER_LIMIT_VOLT,
+  secondsTo,
+  storedCharges,
+  storedJoule,
+  TOUCH_LIMIT_VOLT,
+  voltAfter,
+  type StoredCharge,
+} from './discharge';
+export {
+  DEFER,
+  hazardsOf,
+  leftWords,
+  lockedBy,
+  type Acknowledged,
+  type Gate,
+  type Hazard,
+  type Lock,
+  type Residual,
+} from './hazards';
 export {
   calledChecks,
   DownEdge,

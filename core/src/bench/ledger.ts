@@ -6,7 +6,10 @@ import { replacementObjection } from './replacement';
 /** One line of the ledger of what came off a board and what went on. Lines are only ever added. */
 export interface LedgerLine {
   readonly ref: string;
-  /** removed: off the board. fitted: on the board; of a bridge or a cut: mended. leftOut: stays off on purpose, with the reason in `note`. */
+  /**
+   * removed: off the board. fitted: on the board; of a bridge or a cut: mended. leftOut: stays off
+   * on purpose, with the reason in `note`.
+   */
   readonly action: 'removed' | 'fitted' | 'leftOut';
   /** What went on (or came off), as written: `470u 35V`. */
   readonly value: string;
@@ -25,9 +28,18 @@ export interface LedgerState {
 
 /** The ledger added up: designators in the order they first appear. */
 export function reconcile(lines: readonly LedgerLine[]): readonly LedgerState[] {
-  const states = new Map<string, { ref: string; removed: number; fitted: number; leftOut: boolean; missing: boolean }>();
+  const states = new Map<
+    string,
+    { ref: string; removed: number; fitted: number; leftOut: boolean; missing: boolean }
+  >();
   for (const line of lines) {
-    const state = states.get(nameKey(line.ref)) ?? { ref: line.ref, removed: 0, fitted: 0, leftOut: false, missing: false };
+    const state = states.get(nameKey(line.ref)) ?? {
+      ref: line.ref,
+      removed: 0,
+      fitted: 0,
+      leftOut: false,
+      missing: false,
+    };
     states.set(nameKey(line.ref), state);
     if (line.action === 'removed') state.removed += 1;
     if (line.action === 'fitted') state.fitted += 1;
@@ -52,19 +64,27 @@ export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
 }
 
 /** Why a line may not be written, or undefined where it may. */
-export function ledgerObjection(index: BoardIndex, lines: readonly LedgerLine[], next: LedgerLine): string | undefined {
+export function ledgerObjection(
+  index: BoardIndex,
+  lines: readonly LedgerLine[],
+  next: LedgerLine,
+): string | undefined {
   const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(next.ref));
   if (known === undefined) return siteObjection(index, next);
   const state = reconcile(lines).find((entry) => nameKey(entry.ref) === nameKey(next.ref));
   const off = state !== undefined && state.removed > state.fitted;
   if (next.action === 'removed' && off) return `${known} is already off the board`;
-  if (next.action === 'fitted' && !off) return `${known} has not been taken off: enter what came off first`;
+  if (next.action === 'fitted' && !off)
+    return `${known} has not been taken off: enter what came off first`;
   if (next.action === 'leftOut' && !off) return `${known} is on the board: take it off first`;
   if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
   if (next.action !== 'fitted') return undefined;
   if (next.value.trim() === '') return `say what went on for ${known}`;
   const offered = parseOffered(next.value);
-  if (index.replaceable.get(known)!.some((part) => isPolarised(part, offered)) && !next.polarityChecked)
+  if (
+    index.replaceable.get(known)!.some((part) => isPolarised(part, offered)) &&
+    !next.polarityChecked
+  )
     return `check which way round ${known} sits, and say so`;
   return replacementObjection(index, known, next.value, next.note);
 }

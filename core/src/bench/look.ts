@@ -1,5 +1,13 @@
 import { z } from 'zod';
-import { GROUND, nameKey, pinName, replaceableRef, type BoardIndex, type Part, type PinPlace } from '../board';
+import {
+  GROUND,
+  nameKey,
+  pinName,
+  replaceableRef,
+  type BoardIndex,
+  type Part,
+  type PinPlace,
+} from '../board';
 
 /** What the eye finds on a board. */
 export const FindingKind = z.enum([
@@ -20,10 +28,19 @@ export const FindingKind = z.enum([
 ]);
 export type FindingKind = z.infer<typeof FindingKind>;
 
-/** The edge of a board that was down in the unit: what runs, runs there. `flat`: it lay, and nothing ran. */
+/**
+ * The edge of a board that was down in the unit: what runs, runs there. `flat`: it lay, and nothing
+ * ran.
+ */
 export const DownEdge = z.enum(['bottom', 'top', 'left', 'right', 'flat']);
 export type DownEdge = z.infer<typeof DownEdge>;
-const DOWN: Readonly<Record<DownEdge, readonly [number, number]>> = { bottom: [0, 1], top: [0, -1], left: [-1, 0], right: [1, 0], flat: [0, 0] };
+const DOWN: Readonly<Record<DownEdge, readonly [number, number]>> = {
+  bottom: [0, 1],
+  top: [0, -1],
+  left: [-1, 0],
+  right: [1, 0],
+  flat: [0, 0],
+};
 
 /** What a kind of finding does to what lies near it. */
 export interface FindingRule {
@@ -86,9 +103,15 @@ export interface Touched {
 
 /** How much further down than sideways what runs down reaches. From memory of bench practice. */
 const DOWN_STRETCH = 2;
-/** Ground is wide copper and rarely eaten through: its checks count for less. From memory of bench practice. */
+/**
+ * Ground is wide copper and rarely eaten through: its checks count for less. From memory of bench
+ * practice.
+ */
 const GROUND_SHARE = 0.5;
-/** Share of the effect that parts on a net keep that passes through the finding but which lie beyond its reach. */
+/**
+ * Share of the effect that parts on a net keep that passes through the finding but which lie beyond
+ * its reach.
+ */
 const NET_SHARE = 0.15;
 /** No look makes a part more than so many times as likely. */
 const MOST_FACTOR = 40;
@@ -106,12 +129,24 @@ function placedThings(index: BoardIndex): Placed[] {
   return index.board.parts.flatMap((part): Placed[] =>
     part.pins.flatMap((name, i): Placed[] => {
       const at = part.pinPositionsMm?.[i] ?? part.positionMm;
-      return at ? [{ part, pin: { part, index: i, net: index.netByKey.get(nameKey(name))! }, x: at[0], y: at[1] }] : [];
+      return at
+        ? [
+            {
+              part,
+              pin: { part, index: i, net: index.netByKey.get(nameKey(name))! },
+              x: at[0],
+              y: at[1],
+            },
+          ]
+        : [];
     }),
   );
 }
 
-/** How strongly a finding works at a place: 1 within it, falling off over its reach, stretched towards the edge that was down for what runs. */
+/**
+ * How strongly a finding works at a place: 1 within it, falling off over its reach, stretched
+ * towards the edge that was down for what runs.
+ */
 function strength(finding: PlacedFinding, rule: FindingRule, x: number, y: number): number {
   const [dx, dy] = [x - finding.xMm, y - finding.yMm];
   const [ux, uy] = DOWN[finding.down ?? 'bottom'];
@@ -132,11 +167,22 @@ export function reachShape({ what, xMm, yMm, sizeMm, down = 'bottom' }: PlacedFi
   const r = sizeMm / 2 + rule.reachMm;
   const [ux, uy] = rule.runsDown ? DOWN[down] : DOWN.flat;
   const more = (r * (DOWN_STRETCH - 1)) / 2;
-  return { cx: xMm + ux * more, cy: yMm + uy * more, rx: r + Math.abs(ux) * more, ry: r + Math.abs(uy) * more };
+  return {
+    cx: xMm + ux * more,
+    cy: yMm + uy * more,
+    rx: r + Math.abs(ux) * more,
+    ry: r + Math.abs(uy) * more,
+  };
 }
 
-/** Parts within reach of the findings, strongest first. A part that several findings touch is listed for each. y counts from the top edge. */
-export function touchedParts(index: BoardIndex, findings: readonly PlacedFinding[]): readonly Touched[] {
+/**
+ * Parts within reach of the findings, strongest first. A part that several findings touch is listed
+ * for each. y counts from the top edge.
+ */
+export function touchedParts(
+  index: BoardIndex,
+  findings: readonly PlacedFinding[],
+): readonly Touched[] {
   const things = placedThings(index);
   return findings
     .flatMap((finding): Touched[] => {
@@ -149,14 +195,23 @@ export function touchedParts(index: BoardIndex, findings: readonly PlacedFinding
         if (s > 0.5 && pin.net !== GROUND) nets.add(pin.net);
         if (s > 0.05 && s > (best.get(ref)?.strength ?? 0)) {
           const distance = Math.hypot(x - finding.xMm, y - finding.yMm);
-          best.set(ref, { strength: s, distance, words: `${distance.toFixed(0)} mm from ${rule.title}` });
+          best.set(ref, {
+            strength: s,
+            distance,
+            words: `${distance.toFixed(0)} mm from ${rule.title}`,
+          });
         }
       }
       if (rule.followsNet) {
         for (const net of nets) {
           for (const { part } of index.pinsOfNet.get(net) ?? []) {
             const ref = replaceableRef(part.ref);
-            if (!best.has(ref)) best.set(ref, { strength: NET_SHARE, distance: Infinity, words: `on ${net}, which passes ${rule.title}` });
+            if (!best.has(ref))
+              best.set(ref, {
+                strength: NET_SHARE,
+                distance: Infinity,
+                words: `on ${net}, which passes ${rule.title}`,
+              });
           }
         }
       }
@@ -171,14 +226,21 @@ export function touchedParts(index: BoardIndex, findings: readonly PlacedFinding
     .sort((a, b) => b.factor - a.factor);
 }
 
-/** What the eye makes of each part: the product of what the findings do to it, held within reason. Parts that nothing touches are left out. */
+/**
+ * What the eye makes of each part: the product of what the findings do to it, held within reason.
+ * Parts that nothing touches are left out.
+ */
 export function lookFactors(touched: readonly Touched[]): ReadonlyMap<string, number> {
   const found = new Map<string, number>();
-  for (const { ref, factor } of touched) found.set(ref, Math.min(MOST_FACTOR, (found.get(ref) ?? 1) * factor));
+  for (const { ref, factor } of touched)
+    found.set(ref, Math.min(MOST_FACTOR, (found.get(ref) ?? 1) * factor));
   return found;
 }
 
-/** A continuity check that a finding calls for: two pins of one net with the damage between or under them. */
+/**
+ * A continuity check that a finding calls for: two pins of one net with the damage between or under
+ * them.
+ */
 export interface CalledCheck {
   readonly at: string;
   readonly to: string;
@@ -191,16 +253,26 @@ export interface CalledCheck {
 const MOST_CHECKS = 12;
 const LEAST_VALUE = 0.15;
 
-/** Continuity checks for the tracks within reach: for each net the neighbouring pins whose straight way passes a finding, by how near it passes. Tracks are taken as straight:
- *  the board file does not hold their course. */
-export function calledChecks(index: BoardIndex, findings: readonly PlacedFinding[]): readonly CalledCheck[] {
+/**
+ * Continuity checks for the tracks within reach: for each net the neighbouring pins whose straight
+ * way passes a finding, by how near it passes. Tracks are taken as straight: the board file does
+ * not hold their course.
+ */
+export function calledChecks(
+  index: BoardIndex,
+  findings: readonly PlacedFinding[],
+): readonly CalledCheck[] {
   const byNet = new Map<string, Placed[]>();
-  for (const thing of placedThings(index)) byNet.set(thing.pin.net, [...(byNet.get(thing.pin.net) ?? []), thing]);
+  for (const thing of placedThings(index))
+    byNet.set(thing.pin.net, [...(byNet.get(thing.pin.net) ?? []), thing]);
   const found: CalledCheck[] = [];
   for (const [net, pins] of byNet) {
     for (const [a, b] of nearestLinks(pins)) {
       if (a.part === b.part) continue;
-      const near = findings.reduce((most, finding) => Math.max(most, finding.certainty * strongestBetween(finding, a, b)), 0);
+      const near = findings.reduce(
+        (most, finding) => Math.max(most, finding.certainty * strongestBetween(finding, a, b)),
+        0,
+      );
       const value = net === GROUND ? GROUND_SHARE * near : near;
       if (value >= LEAST_VALUE) found.push({ at: pinText(a), to: pinText(b), net, value });
     }
@@ -236,6 +308,14 @@ function strongestBetween(finding: PlacedFinding, a: Placed, b: Placed): number 
   const steps = Math.max(2, Math.ceil(Math.hypot(a.x - b.x, a.y - b.y)));
   let most = 0;
   for (let i = 0; i <= steps; i += 1)
-    most = Math.max(most, strength(finding, FINDING_RULES[finding.what], a.x + ((b.x - a.x) * i) / steps, a.y + ((b.y - a.y) * i) / steps));
+    most = Math.max(
+      most,
+      strength(
+        finding,
+        FINDING_RULES[finding.what],
+        a.x + ((b.x - a.x) * i) / steps,
+        a.y + ((b.y - a.y) * i) / steps,
+      ),
+    );
   return most;
 }

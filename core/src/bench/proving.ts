@@ -1,6 +1,14 @@
 import { GROUND, type BoardIndex } from '../board';
 import type { Predictor } from '../diagnosis';
-import { measurementKey, readout, withinBand, type Measurement, type Reading, type Readout, type ReadingValue } from '../instrument';
+import {
+  measurementKey,
+  readout,
+  withinBand,
+  type Measurement,
+  type Reading,
+  type Readout,
+  type ReadingValue,
+} from '../instrument';
 import { isPlugged } from '../fault';
 import { cleanRun, cleanStartsNeeded, type Start } from '../block';
 import { plugEnds } from './mains';
@@ -30,7 +38,13 @@ export type ProofStep =
       readonly clean: number;
       readonly state: 'open' | 'pass' | 'fail';
     }
-  | { readonly type: 'ask'; readonly key: string; readonly stage: 'function'; readonly question: string; readonly state: 'open' | 'pass' | 'fail' };
+  | {
+      readonly type: 'ask';
+      readonly key: string;
+      readonly stage: 'function';
+      readonly question: string;
+      readonly state: 'open' | 'pass' | 'fail';
+    };
 
 export interface ProofAnswer {
   readonly key: string;
@@ -45,9 +59,14 @@ export interface ProofStarts {
 
 const NO_STARTS: ProofStarts = { before: [], since: [] };
 
-/** The list that proves a repair: ohms of the primary and of every rail to ground, rails without load, rails with load, what read wrong before, the symptoms themselves, and as many clean
- *  starts as the failed ones before ask for. before: readings up to the repair. after: readings since. symptoms: as taken in, each with its key. leftOut: parts that stay off the board on
- *  purpose; the board is then proven as it is, and only readings taken with just these parts off count. */
+/**
+ * The list that proves a repair: ohms of the primary and of every rail to ground, rails without
+ * load, rails with load, what read wrong before, the symptoms themselves, and as many clean starts
+ * as the failed ones before ask for. before: readings up to the repair. after: readings since.
+ * symptoms: as taken in, each with its key. leftOut: parts that stay off the board on
+ * purpose; the board is then proven as it is, and only readings taken with just these parts off
+ * count.
+ */
 export function proofSteps(
   index: BoardIndex,
   predictor: Predictor,
@@ -68,7 +87,8 @@ export function proofSteps(
     const expected = readout(measurement.kind, predictor.healthy(measurement, leftOut));
     const now = latest(asItIs, key);
     const was = latest(before, key);
-    const state = now === undefined ? 'open' : passes(measurement.kind, now, expected) ? 'pass' : 'fail';
+    const state =
+      now === undefined ? 'open' : passes(measurement.kind, now, expected) ? 'pass' : 'fail';
     steps.set(key, {
       type: 'measure',
       key,
@@ -84,31 +104,66 @@ export function proofSteps(
   const ground = { net: GROUND };
   for (const m of shortsChecks(index)) add('shorts', m);
   if (index.board.parts.some((part) => !isPlugged(index.board, part, 'unloaded'))) {
-    for (const net of rails) add('unloaded', { setup: 'unloaded', kind: 'voltage', at: { net }, to: ground });
+    for (const net of rails)
+      add('unloaded', { setup: 'unloaded', kind: 'voltage', at: { net }, to: ground });
   }
   for (const net of rails) add('loaded', { setup: 'on', kind: 'voltage', at: { net }, to: ground });
   for (const reading of before) {
-    const expected = readout(reading.measurement.kind, predictor.healthy(reading.measurement, reading.absent));
-    if (!withinBand(reading.value, expected) && (reading.absent ?? []).length === 0) add('before', reading.measurement);
+    const expected = readout(
+      reading.measurement.kind,
+      predictor.healthy(reading.measurement, reading.absent),
+    );
+    if (!withinBand(reading.value, expected) && (reading.absent ?? []).length === 0)
+      add('before', reading.measurement);
   }
   const questions = symptoms.map(({ key, text }): ProofStep => {
     const answer = answers.findLast((entry) => entry.key === key);
-    return { type: 'ask', key, stage: 'function', question: text, state: answer === undefined ? 'open' : answer.passed ? 'pass' : 'fail' };
+    return {
+      type: 'ask',
+      key,
+      stage: 'function',
+      question: text,
+      state: answer === undefined ? 'open' : answer.passed ? 'pass' : 'fail',
+    };
   });
   return [...steps.values(), ...questions, ...startsStep(starts)];
 }
 
-/** The ohms that must be good before any power: across each transformer's primary at the plug, ahead of rectifiers, and every rail to ground. */
+/**
+ * The ohms that must be good before any power: across each transformer's primary at the plug, ahead
+ * of rectifiers, and every rail to ground.
+ */
 export function shortsChecks(index: BoardIndex): readonly Measurement[] {
-  const ohms = (at: string, to: string): Measurement => ({ setup: 'off', kind: 'resistance', at: { net: at }, to: { net: to } });
-  const primaries = index.board.parts.filter(({ kind }) => kind === 'transformer').map((part) => ohms(...plugEnds(index, part)));
-  return [...primaries, ...[...rectifierInputs(index), ...supplyRails(index)].map((net) => ohms(net, GROUND))];
+  const ohms = (at: string, to: string): Measurement => ({
+    setup: 'off',
+    kind: 'resistance',
+    at: { net: at },
+    to: { net: to },
+  });
+  const primaries = index.board.parts
+    .filter(({ kind }) => kind === 'transformer')
+    .map((part) => ohms(...plugEnds(index, part)));
+  return [
+    ...primaries,
+    ...[...rectifierInputs(index), ...supplyRails(index)].map((net) => ohms(net, GROUND)),
+  ];
 }
 
-/** What must be read before power comes on for the first time after a repair; undefined where everything was read and is good. after: readings since the repair. */
-export function firstPowerObjection(index: BoardIndex, predictor: Predictor, after: readonly Reading[], leftOut: readonly string[]): string | undefined {
-  const steps = proofSteps(index, predictor, [], after, [], [], leftOut).filter((step) => step.type === 'measure' && step.stage === 'shorts');
-  if (steps.length === 0) return 'no rail of this board is known, so no ohms check says that it may have power';
+/**
+ * What must be read before power comes on for the first time after a repair; undefined where
+ * everything was read and is good. after: readings since the repair.
+ */
+export function firstPowerObjection(
+  index: BoardIndex,
+  predictor: Predictor,
+  after: readonly Reading[],
+  leftOut: readonly string[],
+): string | undefined {
+  const steps = proofSteps(index, predictor, [], after, [], [], leftOut).filter(
+    (step) => step.type === 'measure' && step.stage === 'shorts',
+  );
+  if (steps.length === 0)
+    return 'no rail of this board is known, so no ohms check says that it may have power';
   for (const step of steps) {
     if (step.type !== 'measure' || step.state === 'pass') continue;
     const { at, to } = step.measurement;
@@ -123,7 +178,12 @@ export function firstPowerObjection(index: BoardIndex, predictor: Predictor, aft
 /** A part better than expected passes; only worse fails. */
 function passes(kind: Measurement['kind'], value: ReadingValue, expected: Readout): boolean {
   if (withinBand(value, expected)) return true;
-  return kind === 'esr' && typeof value === 'number' && typeof expected.low === 'number' && value < expected.low;
+  return (
+    kind === 'esr' &&
+    typeof value === 'number' &&
+    typeof expected.low === 'number' &&
+    value < expected.low
+  );
 }
 
 function startsStep({ before, since }: ProofStarts): readonly ProofStep[] {
@@ -135,16 +195,24 @@ function startsStep({ before, since }: ProofStarts): readonly ProofStep[] {
   return [{ type: 'starts', key: 'starts', stage: 'function', needed, clean, state }];
 }
 
-/** Power must stay off until every ohms check has passed. Where none is known, nothing says that it is safe, and it stays off too. */
+/**
+ * Power must stay off until every ohms check has passed. Where none is known, nothing says that it
+ * is safe, and it stays off too.
+ */
 export function powerAllowed(steps: readonly ProofStep[]): boolean {
   const shorts = steps.filter(({ stage }) => stage === 'shorts');
   return shorts.length > 0 && shorts.every(({ state }) => state === 'pass');
 }
 
-/** The steps as they stand: while power is locked no powered one has passed, whatever was read before the ohms. power: whether it may be on. */
+/**
+ * The steps as they stand: while power is locked no powered one has passed, whatever was read
+ * before the ohms. power: whether it may be on.
+ */
 export function standing(steps: readonly ProofStep[], power: boolean): readonly ProofStep[] {
   if (power) return steps;
-  return steps.map((step) => (step.stage === 'shorts' || step.state !== 'pass' ? step : { ...step, state: 'open' }));
+  return steps.map((step) =>
+    step.stage === 'shorts' || step.state !== 'pass' ? step : { ...step, state: 'open' },
+  );
 }
 
 export function isProven(steps: readonly ProofStep[]): boolean {

@@ -3,7 +3,10 @@ import { BenchState } from '../instrument';
 
 const VOLTS = new WeakMap<BoardIndex, Readonly<Record<string, number | null>>>();
 
-/** Volts of every net of the good board with the power on, by the net's own name; null where nothing holds it, none at all where the board has no solution. Solved once a board. */
+/**
+ * Volts of every net of the good board with the power on, by the net's own name; null where nothing
+ * holds it, none at all where the board has no solution. Solved once a board.
+ */
 export function soundVolts(index: BoardIndex): Readonly<Record<string, number | null>> {
   let known = VOLTS.get(index);
   if (!known) {
@@ -15,7 +18,9 @@ export function soundVolts(index: BoardIndex): Readonly<Record<string, number | 
 
 /** Volts of one net as a part's pin writes it; null where they are not known. */
 export function soundVolt(index: BoardIndex, written: string): number | null {
-  return nameKey(written) === GROUND ? 0 : (soundVolts(index)[index.netByKey.get(nameKey(written))!] ?? null);
+  return nameKey(written) === GROUND
+    ? 0
+    : (soundVolts(index)[index.netByKey.get(nameKey(written))!] ?? null);
 }
 
 /** Volts across the first two pins of a part; undefined where they are not known. */

@@ -1,10 +1,15 @@
-/** A pause longer than this between two entries is not bench time, minutes. From memory of shop practice. */
+/**
+ * A pause longer than this between two entries is not bench time, minutes. From memory of shop
+ * practice.
+ */
 export const LONGEST_GAP_MINUTES = 20;
 /** What the first entry of a stretch of work stands for, minutes. */
 const FIRST_ENTRY_MINUTES = 2;
 
-/** Bench time from the moments at which something was entered: gaps up to LONGEST_GAP_MINUTES count, longer ones start a new stretch.
- *  moments: milliseconds, any order. Returns minutes. */
+/**
+ * Bench time from the moments at which something was entered: gaps up to LONGEST_GAP_MINUTES count,
+ * longer ones start a new stretch. moments: milliseconds, any order. Returns minutes.
+ */
 export function benchMinutes(moments: readonly number[]): number {
   const sorted = [...moments].sort((a, b) => a - b);
   let minutes = 0;

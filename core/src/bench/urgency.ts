@@ -22,8 +22,18 @@ export interface Urgency {
 /** Bench minutes in a working day. From memory of shop practice. */
 const DAY_MINUTES = 360;
 
-/** How urgent a case is, with the reason in words. Slack counts: days left less days of work still in it. Source of the rule: least slack first, common practice in job shops. */
-export function urgencyOf({ state, promisedInDays, ageDays, timerDue, paused, minutesToGo }: CaseState): Urgency {
+/**
+ * How urgent a case is, with the reason in words. Slack counts: days left less days of work still
+ * in it. Source of the rule: least slack first, common practice in job shops.
+ */
+export function urgencyOf({
+  state,
+  promisedInDays,
+  ageDays,
+  timerDue,
+  paused,
+  minutesToGo,
+}: CaseState): Urgency {
   if (state === 'closed') return { score: -1000 - ageDays / 1000, reason: 'closed' };
   const waiting = state === 'waiting' && !timerDue;
   const base = waiting ? -100 : 0;
@@ -31,14 +41,25 @@ export function urgencyOf({ state, promisedInDays, ageDays, timerDue, paused, mi
   if (promisedInDays !== undefined) {
     const slack = promisedInDays - minutesToGo / DAY_MINUTES;
     const words =
-      promisedInDays < 0 ? `${plural(-promisedInDays, 'day')} late` : promisedInDays === 0 ? 'due today' : `due in ${plural(promisedInDays, 'day')}`;
-    return { score: base + 100 - Math.max(-60, Math.min(90, 3 * slack)), reason: waiting ? `${words}, but waiting` : words };
+      promisedInDays < 0
+        ? `${plural(-promisedInDays, 'day')} late`
+        : promisedInDays === 0
+          ? 'due today'
+          : `due in ${plural(promisedInDays, 'day')}`;
+    return {
+      score: base + 100 - Math.max(-60, Math.min(90, 3 * slack)),
+      reason: waiting ? `${words}, but waiting` : words,
+    };
   }
   const old = Math.min(40, ageDays);
   if (paused) return { score: base + 50 + old / 10, reason: 'left in the middle of work' };
   return {
     score: base + old,
-    reason: waiting ? 'waiting' : ageDays >= 1 ? `no date promised, here for ${plural(Math.floor(ageDays), 'day')}` : 'new, no date promised',
+    reason: waiting
+      ? 'waiting'
+      : ageDays >= 1
+        ? `no date promised, here for ${plural(Math.floor(ageDays), 'day')}`
+        : 'new, no date promised',
   };
 }
 

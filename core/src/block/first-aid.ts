@@ -10,8 +10,15 @@ export interface RankedAid extends FirstAid {
   readonly done: boolean;
 }
 
-/** The first aid of a unit by chance of cure over minutes, what was done last. Source of the order: Kadane & Simon, Ann. Statist. 5, 1977. done: names. */
-export function rankAids(model: UnitModel, belief: BlockBelief, done: ReadonlySet<string>): readonly RankedAid[] {
+/**
+ * The first aid of a unit by chance of cure over minutes, what was done last. Source of the order:
+ * Kadane & Simon, Ann. Statist. 5, 1977. done: names.
+ */
+export function rankAids(
+  model: UnitModel,
+  belief: BlockBelief,
+  done: ReadonlySet<string>,
+): readonly RankedAid[] {
   const share = new Map(belief.byBlock.map(({ block, probability }) => [block, probability]));
   return (model.firstAid ?? [])
     .map((aid): RankedAid => {

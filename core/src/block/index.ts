@@ -1,12 +1,37 @@
-export { COMMON_COVERAGE, FirstAid, HazardKind, KillCheck, UnitModel, unitModelIssues, type BlockEvidence } from './unit-model';
+export {
+  COMMON_COVERAGE,
+  FirstAid,
+  HazardKind,
+  KillCheck,
+  UnitModel,
+  unitModelIssues,
+  type BlockEvidence,
+} from './unit-model';
 export { fatalFindings, type FatalFinding } from './fatal';
 export { believeBlocks, type BlockBelief } from './belief';
 export { nextTrials, possibleTrials, type ProposedTrial, type Trial } from './next-trial';
 export { rankAids, type RankedAid } from './first-aid';
 export { expectedAnomalies, explainedBy, type Masked } from './anomalies';
 export { decodeTaps, type Rhythm } from './lamp-rhythm';
-export { bitsPerTurn, capacityBytes, DiskGeometry, forecast, type MediumForecast, type Mismatch } from './medium';
-export { cleanRun, cleanStartsAtRate, cleanStartsNeeded, exactTest, failureRate, rateLeftOpen, testConditions, type ConditionTest, type Start } from './starts';
+export {
+  bitsPerTurn,
+  capacityBytes,
+  DiskGeometry,
+  forecast,
+  type MediumForecast,
+  type Mismatch,
+} from './medium';
+export {
+  cleanRun,
+  cleanStartsAtRate,
+  cleanStartsNeeded,
+  exactTest,
+  failureRate,
+  rateLeftOpen,
+  testConditions,
+  type ConditionTest,
+  type Start,
+} from './starts';
 export { recognise, type Recognised } from './recognise';
 export { blocksAfterReadings, blocksOfParts, partFactors } from './joined';
 export {

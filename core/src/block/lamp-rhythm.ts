@@ -1,4 +1,7 @@
-/** A pause longer than this many times the usual gap between two blinks ends a group; longer than so many group pauses ends the code. From memory of bench practice. */
+/**
+ * A pause longer than this many times the usual gap between two blinks ends a group; longer than so
+ * many group pauses ends the code. From memory of bench practice.
+ */
 const GROUP_PAUSE = 1.8;
 const CODE_PAUSE = 1.7;
 
@@ -12,7 +15,10 @@ export interface Rhythm {
   readonly agreement: number;
 }
 
-/** Turns taps into a blink code. moments: of each tap, milliseconds, ascending. Undefined below two taps. */
+/**
+ * Turns taps into a blink code. moments: of each tap, milliseconds, ascending. Undefined below two
+ * taps.
+ */
 export function decodeTaps(moments: readonly number[]): Rhythm | undefined {
   if (moments.length < 2) return undefined;
   const gaps = moments.slice(1).map((moment, i) => moment - moments[i]!);
@@ -20,7 +26,8 @@ export function decodeTaps(moments: readonly number[]): Rhythm | undefined {
   const groupPauses = gaps.filter((gap) => gap > GROUP_PAUSE * blink);
   const [shortest, longest] = [Math.min(...groupPauses), Math.max(...groupPauses)];
   // Two kinds of pause tell groups from repeats; one kind alone ends the code each time.
-  const ends = longest > CODE_PAUSE * shortest ? Math.sqrt(longest * shortest) : GROUP_PAUSE * blink;
+  const ends =
+    longest > CODE_PAUSE * shortest ? Math.sqrt(longest * shortest) : GROUP_PAUSE * blink;
   const repeats: number[][] = [[1]];
   for (const gap of gaps) {
     const current = repeats.at(-1)!;

@@ -13,13 +13,21 @@ export const DiskGeometry = z.object({
   tracksPerInch: z.number().min(10).max(1000),
   /** Field that turns the coating, oersted: what a drive writes with and the medium asks for. */
   coerciveOersted: z.number().min(100).max(3000).optional(),
-  /** Where the directory of the usual format lies, as a share of the way from the outermost track (0) to the innermost (1); undefined where formats differ. */
+  /**
+   * Where the directory of the usual format lies, as a share of the way from the outermost track
+   * (0) to the innermost (1); undefined where formats differ.
+   */
   directoryAt: z.number().min(0).max(1).optional(),
 }); // prettier-ignore
 export type DiskGeometry = z.infer<typeof DiskGeometry>;
 
 /** Formatted capacity, bytes. */
-export function capacityBytes({ tracksPerSide, sides, sectorsPerTrack, bytesPerSector }: DiskGeometry): number {
+export function capacityBytes({
+  tracksPerSide,
+  sides,
+  sectorsPerTrack,
+  bytesPerSector,
+}: DiskGeometry): number {
   return tracksPerSide * sides * sectorsPerTrack * bytesPerSector;
 }
 
@@ -30,7 +38,8 @@ export function bitsPerTurn({ bitsPerSecond, revPerMinute }: DiskGeometry): numb
 
 /** One way in which drive or host and medium do not go together. */
 export interface Mismatch {
-  readonly quantity: 'coating' | 'sectors' | 'tracks' | 'sides' | 'rate' | 'speed' | 'track width' | 'sector size';
+  readonly quantity:
+    'coating' | 'sectors' | 'tracks' | 'sides' | 'rate' | 'speed' | 'track width' | 'sector size';
   /** Share of the medium that cannot be reached, 0 to 1. */
   readonly outOfReach: number;
   readonly words: string;
@@ -39,39 +48,74 @@ export interface Mismatch {
 export interface MediumForecast {
   readonly mismatches: readonly Mismatch[];
   /** Operations in the order of their demands: which work and which fail. */
-  readonly operations: readonly { readonly name: string; readonly works: 'yes' | 'no' | 'in part'; readonly because: string }[];
+  readonly operations: readonly {
+    readonly name: string;
+    readonly works: 'yes' | 'no' | 'in part';
+    readonly because: string;
+  }[];
   /** Share of the medium out of reach altogether. */
   readonly outOfReach: number;
 }
 
-/** A data rate or speed that differs by more than this share is not followed. Common practice, no published source: separators pull in some 5 to 10 %. */
+/**
+ * A data rate or speed that differs by more than this share is not followed. Common practice, no
+ * published source: separators pull in some 5 to 10 %.
+ */
 const PULL_IN = 0.08;
 const SPEED_SLACK = 0.03;
 
-/** Predicts which operations fail when a drive or host set one way meets a medium laid out another way. */
+/**
+ * Predicts which operations fail when a drive or host set one way meets a medium laid out another
+ * way.
+ */
 export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecast {
-  const mismatches = [...unreadable(set, medium), ...outOfReach(set, medium), ...coating(set, medium)];
+  const mismatches = [
+    ...unreadable(set, medium),
+    ...outOfReach(set, medium),
+    ...coating(set, medium),
+  ];
   const blocked = mismatches.filter((m) => m.outOfReach >= 1);
   const coatings = mismatches.filter(({ quantity }) => quantity === 'coating');
   const partial = mismatches.filter((m) => m.outOfReach > 0 && m.outOfReach < 1);
-  const reach = blocked.length > 0 ? 0 : partial.reduce((product, m) => product * (1 - m.outOfReach), 1);
+  const reach =
+    blocked.length > 0 ? 0 : partial.reduce((product, m) => product * (1 - m.outOfReach), 1);
   const why = (list: readonly Mismatch[]): string => list.map(({ words }) => words).join('; ');
-  const state = (affected: readonly Mismatch[]): 'yes' | 'no' | 'in part' => (blocked.length > 0 ? 'no' : affected.length > 0 ? 'in part' : 'yes');
+  const state = (affected: readonly Mismatch[]): 'yes' | 'no' | 'in part' =>
+    blocked.length > 0 ? 'no' : affected.length > 0 ? 'in part' : 'yes';
   const fine = 'nothing stands against it';
   const operations: MediumForecast['operations'] = [
     { name: 'find track 0', works: 'yes', because: 'needs no data from the medium' },
-    { name: 'read any sector', works: blocked.length > 0 ? 'no' : 'yes', because: why(blocked) || fine },
+    {
+      name: 'read any sector',
+      works: blocked.length > 0 ? 'no' : 'yes',
+      because: why(blocked) || fine,
+    },
     directory(set, medium, blocked, why),
     {
       name: 'read a short file',
       works: blocked.length > 0 ? 'no' : 'yes',
-      because: why(blocked) || (partial.length > 0 ? 'it passes while it stays on sectors within reach' : fine),
+      because:
+        why(blocked) ||
+        (partial.length > 0 ? 'it passes while it stays on sectors within reach' : fine),
     },
-    { name: 'read a long file', works: state(partial), because: why([...blocked, ...partial]) || fine },
-    { name: 'read the whole medium', works: blocked.length > 0 || partial.length > 0 ? 'no' : 'yes', because: why([...blocked, ...partial]) || fine },
+    {
+      name: 'read a long file',
+      works: state(partial),
+      because: why([...blocked, ...partial]) || fine,
+    },
+    {
+      name: 'read the whole medium',
+      works: blocked.length > 0 || partial.length > 0 ? 'no' : 'yes',
+      because: why([...blocked, ...partial]) || fine,
+    },
     {
       name: 'format',
-      works: coatings.length > 0 || blocked.some(({ quantity }) => quantity === 'track width') ? 'no' : mismatches.length > 0 ? 'in part' : 'yes',
+      works:
+        coatings.length > 0 || blocked.some(({ quantity }) => quantity === 'track width')
+          ? 'no'
+          : mismatches.length > 0
+            ? 'in part'
+            : 'yes',
       because:
         why(coatings) ||
         (mismatches.length > 0
@@ -82,7 +126,10 @@ export function forecast(set: DiskGeometry, medium: DiskGeometry): MediumForecas
   return { mismatches, operations, outOfReach: 1 - reach };
 }
 
-/** Whether the directory is reached depends on where the format puts it: on the outer tracks, or in the middle. */
+/**
+ * Whether the directory is reached depends on where the format puts it: on the outer tracks, or in
+ * the middle.
+ */
 function directory(
   set: DiskGeometry,
   medium: DiskGeometry,
@@ -92,14 +139,29 @@ function directory(
   const name = 'list the directory';
   if (blocked.length > 0) return { name, works: 'no', because: why(blocked) };
   if (medium.directoryAt === undefined)
-    return { name, works: set.sectorsPerTrack < medium.sectorsPerTrack ? 'in part' : 'yes', because: 'where it lies differs between formats' };
+    return {
+      name,
+      works: set.sectorsPerTrack < medium.sectorsPerTrack ? 'in part' : 'yes',
+      because: 'where it lies differs between formats',
+    };
   const stepped = medium.directoryAt * medium.tracksPerSide < set.tracksPerSide;
   const place =
-    medium.directoryAt < 0.1 ? 'it lies on the outermost track' : medium.directoryAt < 0.6 ? 'it lies on the middle tracks' : 'it lies on the inner tracks';
-  return { name, works: stepped ? 'yes' : 'no', because: stepped ? place : `${place}, which are never stepped to` };
+    medium.directoryAt < 0.1
+      ? 'it lies on the outermost track'
+      : medium.directoryAt < 0.6
+        ? 'it lies on the middle tracks'
+        : 'it lies on the inner tracks';
+  return {
+    name,
+    works: stepped ? 'yes' : 'no',
+    because: stepped ? place : `${place}, which are never stepped to`,
+  };
 }
 
-/** A coating that asks for another field than the drive writes with: from this ratio on, what is written does not last or does not take. Common practice, no published source. */
+/**
+ * A coating that asks for another field than the drive writes with: from this ratio on, what is
+ * written does not last or does not take. Common practice, no published source.
+ */
 const COATING_RATIO = 1.5;
 
 /** Read it can be; writing on it fails or fades. */
@@ -111,7 +173,13 @@ function coating(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
     ratio > 1
       ? 'the drive writes too weakly for this coating: formats badly, reads back today and not tomorrow'
       : 'the drive writes too strongly for this coating: neighbours blur, and the old drive no longer erases it';
-  return [{ quantity: 'coating', outOfReach: 0, words: `${medium.coerciveOersted} Oe against ${set.coerciveOersted} Oe: ${words}` }];
+  return [
+    {
+      quantity: 'coating',
+      outOfReach: 0,
+      words: `${medium.coerciveOersted} Oe against ${set.coerciveOersted} Oe: ${words}`,
+    },
+  ];
 }
 
 /** Differences that keep every sector from being read. */
@@ -132,7 +200,11 @@ function unreadable(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
       words: `${set.revPerMinute} rev/min against ${medium.revPerMinute}: it reads, but what is written has another length`,
     });
   if (set.bytesPerSector !== medium.bytesPerSector)
-    found.push({ quantity: 'sector size', outOfReach: 1, words: `sectors of ${medium.bytesPerSector} bytes where ${set.bytesPerSector} are expected` });
+    found.push({
+      quantity: 'sector size',
+      outOfReach: 1,
+      words: `sectors of ${medium.bytesPerSector} bytes where ${set.bytesPerSector} are expected`,
+    });
   return found;
 }
 
@@ -150,16 +222,24 @@ function outOfReach(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
           ? `set for ${set.sectorsPerTrack} of ${medium.sectorsPerTrack} sectors: ${fraction(sectors)} of each track is out of reach`
           : `asks for ${set.sectorsPerTrack} sectors where ${medium.sectorsPerTrack} are: the last ones are never found`,
     });
-  if (set.tracksPerSide < medium.tracksPerSide && Math.abs(set.tracksPerInch / medium.tracksPerInch - 1) < 0.05)
+  if (
+    set.tracksPerSide < medium.tracksPerSide &&
+    Math.abs(set.tracksPerInch / medium.tracksPerInch - 1) < 0.05
+  )
     found.push({
       quantity: 'tracks',
       outOfReach: less(set.tracksPerSide, medium.tracksPerSide),
       words: `${medium.tracksPerSide - set.tracksPerSide} inner tracks are never stepped to`,
     });
-  if (set.sides < medium.sides) found.push({ quantity: 'sides', outOfReach: 0.5, words: 'the second side is never read' });
+  if (set.sides < medium.sides)
+    found.push({ quantity: 'sides', outOfReach: 0.5, words: 'the second side is never read' });
   const ratio = set.tracksPerInch / medium.tracksPerInch;
   if (ratio < 0.95)
-    found.push({ quantity: 'track width', outOfReach: 1, words: `the head is ${(1 / ratio).toFixed(1)} times as wide as a track: it reads two at once` });
+    found.push({
+      quantity: 'track width',
+      outOfReach: 1,
+      words: `the head is ${(1 / ratio).toFixed(1)} times as wide as a track: it reads two at once`,
+    });
   if (ratio > 1.05)
     found.push({
       quantity: 'track width',
@@ -171,6 +251,7 @@ function outOfReach(set: DiskGeometry, medium: DiskGeometry): Mismatch[] {
 
 /** A share as a fraction where it is a plain one: `1/6`. */
 function fraction(share: number): string {
-  for (let d = 2; d <= 12; d += 1) if (Math.abs(share * d - Math.round(share * d)) < 1e-9) return `${Math.round(share * d)}/${d}`;
+  for (let d = 2; d <= 12; d += 1)
+    if (Math.abs(share * d - Math.round(share * d)) < 1e-9) return `${Math.round(share * d)}/${d}`;
   return `${Math.round(100 * share)} %`;
 }

@@ -21,7 +21,10 @@ export interface Recognised {
   readonly share: number;
 }
 
-/** The patterns of a unit that a complaint may speak of, the closest first: by the words that both have. It proposes; a person says whether it is so. */
+/**
+ * The patterns of a unit that a complaint may speak of, the closest first: by the words that both
+ * have. It proposes; a person says whether it is so.
+ */
 export function recognise(model: UnitModel, complaint: string): readonly Recognised[] {
   const said = stems(complaint);
   return model.patterns

@@ -1,4 +1,16 @@
-export { AmplifierModel, Board, Dielectric, DiodeModel, Edge, NamedSetup, Observable, Part, RegulatorModel, TransistorModel, type PartKind } from './schema';
+export {
+  AmplifierModel,
+  Board,
+  Dielectric,
+  DiodeModel,
+  Edge,
+  NamedSetup,
+  Observable,
+  Part,
+  RegulatorModel,
+  TransistorModel,
+  type PartKind,
+} from './schema';
 export { ChipModel, ChipPin, compileChip, FamilyModel } from './chip-model';
 export { NO_LIBRARY, type DeviceLibrary } from './library';
 export {
@@ -26,6 +38,14 @@ export { writeDeck } from './formats/deck-writer';
 export { partValue, readPartsList, writePartsList } from './formats/parts-list';
 export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';
 export { parseDeckNumber, printDeckNumber } from './formats/deck-number';
-export { comparePinOuts, ConnectorPin, PinOut, PinUse, type PinClash, type PinOutComparison, type WireAdvice } from './pin-out';
+export {
+  comparePinOuts,
+  ConnectorPin,
+  PinOut,
+  PinUse,
+  type PinClash,
+  type PinOutComparison,
+  type WireAdvice,
+} from './pin-out';
 export { COMMON_SETUPS, namedSetup, powerOf, Setup, setupNames, type PowerState } from './setup';
 export { parseFuse, slowness, type FuseRating, type FuseSpeed } from './fuse-rating';

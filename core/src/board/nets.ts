@@ -9,19 +9,29 @@ export function nameKey(text: string): string {
   return key === 'gnd' ? GROUND : key;
 }
 
-/** The part that is replaced: the designator up to its first dot (`RN2` for `RN2.3`, `U3` for `U3.R1`). */
+/**
+ * The part that is replaced: the designator up to its first dot (`RN2` for `RN2.3`, `U3` for
+ * `U3.R1`).
+ */
 export function replaceableRef(ref: string): string {
   const dot = ref.indexOf('.');
   return dot < 0 ? ref : ref.slice(0, dot);
 }
 
-/** How many parts a board has as people count them: what is replaced on its own, supplies left out. */
+/**
+ * How many parts a board has as people count them: what is replaced on its own, supplies left out.
+ */
 export function countParts(board: Board): number {
-  const refs = board.parts.filter(({ kind }) => kind !== 'voltageSource' && kind !== 'currentSource').map(({ ref }) => replaceableRef(ref));
+  const refs = board.parts
+    .filter(({ kind }) => kind !== 'voltageSource' && kind !== 'currentSource')
+    .map(({ ref }) => replaceableRef(ref));
   return new Set(refs).size;
 }
 
-/** True for an element inside a package (`U3.R1`, from a flattened subcircuit): no probe reaches its own ends. Array elements (`RN2.3`) have pins of their own. */
+/**
+ * True for an element inside a package (`U3.R1`, from a flattened subcircuit): no probe reaches its
+ * own ends. Array elements (`RN2.3`) have pins of their own.
+ */
 export function isInsidePackage(ref: string): boolean {
   return /\.[^\d]/.test(ref);
 }
@@ -76,7 +86,9 @@ export function pinsOn(index: BoardIndex, net: string): readonly PinPlace[] {
   return index.pinsOfNet.get(index.netByKey.get(nameKey(net)) ?? '') ?? [];
 }
 
-/** A net with more pins than this carries a supply: over it everything is a neighbour of everything. */
+/**
+ * A net with more pins than this carries a supply: over it everything is a neighbour of everything.
+ */
 const BUSY_NET_PINS = 12;
 
 /** Whether so much hangs on a net that lying on it says nothing of what is near. */
@@ -89,14 +101,20 @@ const PIN_LETTERS: Partial<Record<Part['kind'], Readonly<Record<string, number>>
   transistor: { c: 0, b: 1, e: 2 },
 };
 
-/** The name of a pin as printed beside its part: C, B, E of a transistor, A, K of a diode, else its number. */
+/**
+ * The name of a pin as printed beside its part: C, B, E of a transistor, A, K of a diode, else its
+ * number.
+ */
 export function pinName(part: Part, index: number): string {
   if (part.kind === 'transistor') return 'CBE'[index]!;
   if (part.kind === 'diode') return 'AK'[index]!;
   return String(index + 1);
 }
 
-/** Finds the pin written as `C3.1`, `RN2.3.1` or `Q3.b`. Returns undefined when there is no such pin. */
+/**
+ * Finds the pin written as `C3.1`, `RN2.3.1` or `Q3.b`. Returns undefined when there is no such
+ * pin.
+ */
 export function findPin(index: BoardIndex, text: string): PinPlace | undefined {
   const dot = text.lastIndexOf('.');
   if (dot <= 0) return undefined;
@@ -115,7 +133,10 @@ export function pinPoint(index: BoardIndex, part: Part, pin: number): Point {
   return { net, pin: { part, index: pin, net } };
 }
 
-/** Finds a probe point: a net by name, else a pin; the empty text is ground. Returns undefined when the board has neither. */
+/**
+ * Finds a probe point: a net by name, else a pin; the empty text is ground. Returns undefined when
+ * the board has neither.
+ */
 export function findPoint(index: BoardIndex, text: string): Point | undefined {
   const trimmed = text.trim();
   if (trimmed === '' || nameKey(trimmed) === GROUND) return { net: GROUND };

@@ -13,7 +13,13 @@ const base = {
   pins: z.array(name).min(1).describe('net of each pin, in pin order; net 0 is ground'),
   positionMm: positionMm.optional().describe('centre of the part on the board outline, mm'),
   pinPositionsMm: z.array(positionMm.nullable()).optional(),
-  role: z.string().max(120).optional().describe('what the part does here; a role that starts with "load" is unplugged in the setup "unloaded"'),
+  role: z
+    .string()
+    .max(120)
+    .optional()
+    .describe(
+      'what the part does here; a role that starts with "load" is unplugged in the setup "unloaded"',
+    ),
   fitYear: z.number().int().min(1900).max(2200).optional(),
   tolerance: positive.max(2).optional().describe('limit as a fraction of the value: 0.05 for 5 %'),
   rating: z.string().max(80).optional(),
@@ -23,10 +29,18 @@ const base = {
 
 const twoPins = { ...base, pins: z.array(name).length(2) };
 
-/** In files a value that is not known is written `?`; inside, a stand-in takes its place and the part says so. */
+/**
+ * In files a value that is not known is written `?`; inside, a stand-in takes its place and the
+ * part says so.
+ */
 const valued = {
   ...twoPins,
-  unknown: z.literal(true).optional().describe('the value is not known: what stands there is a stand-in; in a file write "?" for the value instead'),
+  unknown: z
+    .literal(true)
+    .optional()
+    .describe(
+      'the value is not known: what stands there is a stand-in; in a file write "?" for the value instead',
+    ),
 };
 
 /** Shockley diode model. Defaults follow docs/formats/board.md: IS 1e-14 A, N 1, RS 0, IBV 1 mA. */
@@ -52,10 +66,20 @@ export const TransistorModel = z.object({
 });
 export type TransistorModel = z.infer<typeof TransistorModel>;
 
-export const Dielectric = z.enum(['electrolytic', 'polymer', 'tantalum', 'ceramic', 'film', 'bipolar']);
+export const Dielectric = z.enum([
+  'electrolytic',
+  'polymer',
+  'tantalum',
+  'ceramic',
+  'film',
+  'bipolar',
+]);
 export type Dielectric = z.infer<typeof Dielectric>;
 
-/** A fixed or adjustable series regulator. roles: what each pin is; volt: out against ground (adjustable: out against adjust, 1.25). */
+/**
+ * A fixed or adjustable series regulator. roles: what each pin is; volt: out against ground
+ * (adjustable: out against adjust, 1.25).
+ */
 export const RegulatorModel = z.object({
   name,
   roles: z.array(z.enum(['in', 'out', 'ground'])).length(3),
@@ -71,7 +95,13 @@ export type RegulatorModel = z.infer<typeof RegulatorModel>;
 export const AmplifierModel = z.object({
   name,
   units: z
-    .array(z.object({ plus: z.number().int().positive(), minus: z.number().int().positive(), out: z.number().int().positive() }))
+    .array(
+      z.object({
+        plus: z.number().int().positive(),
+        minus: z.number().int().positive(),
+        out: z.number().int().positive(),
+      }),
+    )
     .min(1)
     .max(4),
   positiveSupply: z.number().int().positive(),
@@ -82,7 +112,10 @@ export const AmplifierModel = z.object({
   headroomLowVolt: notNegative,
   limitAmpere: positive,
   supplyAmpere: positive,
-  /** Ohms of its output stage without feedback; those of a small operational amplifier where not given. */
+  /**
+   * Ohms of its output stage without feedback; those of a small operational amplifier where not
+   * given.
+   */
   outputOhm: positive.optional(),
 });
 export type AmplifierModel = z.infer<typeof AmplifierModel>;
@@ -95,26 +128,75 @@ export const Part = z.discriminatedUnion('kind', [
     capacitanceFarad: positive,
     dielectric: Dielectric.optional(),
     ratedVolt: positive.optional(),
-    esrOhm: notNegative.optional().describe('healthy ohms at 100 kHz; 0: an ideal capacitor; left out: not known'),
+    esrOhm: notNegative
+      .optional()
+      .describe('healthy ohms at 100 kHz; 0: an ideal capacitor; left out: not known'),
   }),
-  z.object({ kind: z.literal('inductor'), ...valued, inductanceHenry: notNegative, dcResistanceOhm: notNegative.optional() }),
-  z.object({ kind: z.literal('winding'), ...twoPins, inductanceHenry: notNegative, dcResistanceOhm: positive }),
+  z.object({
+    kind: z.literal('inductor'),
+    ...valued,
+    inductanceHenry: notNegative,
+    dcResistanceOhm: notNegative.optional(),
+  }),
+  z.object({
+    kind: z.literal('winding'),
+    ...twoPins,
+    inductanceHenry: notNegative,
+    dcResistanceOhm: positive,
+  }),
   z.object({ kind: z.literal('voltageSource'), ...twoPins, volt: finite }),
   z.object({ kind: z.literal('currentSource'), ...twoPins, ampere: finite }),
   z.object({ kind: z.literal('diode'), ...twoPins, model: DiodeModel }),
-  z.object({ kind: z.literal('transistor'), ...base, pins: z.array(name).length(3), model: TransistorModel }),
+  z.object({
+    kind: z.literal('transistor'),
+    ...base,
+    pins: z.array(name).length(3),
+    model: TransistorModel,
+  }),
   z.object({ kind: z.literal('fuse'), ...twoPins }),
   z.object({ kind: z.literal('switch'), ...twoPins, rest: z.enum(['closed', 'open']) }),
   z.object({ kind: z.literal('connectorPin'), ...twoPins }),
   z.object({ kind: z.literal('link'), ...twoPins }),
-  z.object({ kind: z.literal('chip'), ...base, pins: z.array(name).min(2).max(64), model: ChipModel }),
-  z.object({ kind: z.literal('regulator'), ...base, pins: z.array(name).length(3), model: RegulatorModel }),
-  z.object({ kind: z.literal('amplifier'), ...base, pins: z.array(name).min(5).max(16), model: AmplifierModel }),
-  /** Light source and detector across a gap or a closed path. Pins: 1 anode, 2 cathode, 3 collector, 4 emitter. */
-  z.object({ kind: z.literal('opto'), ...base, pins: z.array(name).length(4), transferRatio: positive.max(20) }),
+  z.object({
+    kind: z.literal('chip'),
+    ...base,
+    pins: z.array(name).min(2).max(64),
+    model: ChipModel,
+  }),
+  z.object({
+    kind: z.literal('regulator'),
+    ...base,
+    pins: z.array(name).length(3),
+    model: RegulatorModel,
+  }),
+  z.object({
+    kind: z.literal('amplifier'),
+    ...base,
+    pins: z.array(name).min(5).max(16),
+    model: AmplifierModel,
+  }),
+  /**
+   * Light source and detector across a gap or a closed path. Pins: 1 anode, 2 cathode, 3 collector,
+   * 4 emitter.
+   */
+  z.object({
+    kind: z.literal('opto'),
+    ...base,
+    pins: z.array(name).length(4),
+    transferRatio: positive.max(20),
+  }),
   /** Pins: 1 and 2 coil, 3 common, 4 rest contact, 5 work contact. */
-  z.object({ kind: z.literal('relay'), ...base, pins: z.array(name).length(5), coilOhm: positive, pullInVolt: positive }),
-  /** Pins: 1 and 2 primary, 3 and 4 secondary. peakVolt: what the secondary gives at its peak without load, taken as direct voltage. */
+  z.object({
+    kind: z.literal('relay'),
+    ...base,
+    pins: z.array(name).length(5),
+    coilOhm: positive,
+    pullInVolt: positive,
+  }),
+  /**
+   * Pins: 1 and 2 primary, 3 and 4 secondary. peakVolt: what the secondary gives at its peak
+   * without load, taken as direct voltage.
+   */
   z.object({
     kind: z.literal('transformer'), ...base, pins: z.array(name).length(4),
     primaryOhm: positive, secondaryOhm: positive, peakVolt: positive,
@@ -127,7 +209,10 @@ export type PartKind = Part['kind'];
 /** A state of the board beside on, off and unloaded, always powered: what is different then. */
 export const NamedSetup = z.object({
   name: z.string().regex(/^[a-z][a-z0-9-]{0,39}$/, 'a name of small letters, digits and hyphens'),
-  /** Opto parts whose light is blocked, switches that are thrown out of their rest position, parts that are unplugged. */
+  /**
+   * Opto parts whose light is blocked, switches that are thrown out of their rest position, parts
+   * that are unplugged.
+   */
   blocked: z.array(name).max(100).optional(),
   thrown: z.array(name).max(100).optional(),
   unplugged: z.array(name).max(100).optional(),
@@ -138,12 +223,18 @@ export type NamedSetup = z.infer<typeof NamedSetup>;
 
 const limits = { least: finite.optional(), most: finite.optional() };
 
-/** What a person sees or hears of a unit, as a statement on the solved circuit: true while the quantity lies within its limits. */
+/**
+ * What a person sees or hears of a unit, as a statement on the solved circuit: true while the
+ * quantity lies within its limits.
+ */
 export const Observable = z.object({
   name: z.string().regex(/^[a-z][a-z0-9-]{0,59}$/, 'a name of small letters, digits and hyphens'),
   title: z.string().min(1).max(120),
   setup: z.string().max(40).optional(),
-  /** All of them must hold. volts: between two nets; ampere: through a two-pin part; level: of a net as a TTL probe reads it. */
+  /**
+   * All of them must hold. volts: between two nets; ampere: through a two-pin part; level: of a net
+   * as a TTL probe reads it.
+   */
   when: z.array(z.discriminatedUnion('type', [
     z.object({ type: z.literal('volts'), at: name, to: name.optional(), magnitude: z.boolean().optional(), ...limits }),
     z.object({ type: z.literal('ampere'), ref: name, ...limits }),
@@ -167,7 +258,9 @@ export const Board = z.object({
   observables: z.array(Observable).max(200).optional(),
   edges: z.array(Edge).max(200).optional(),
   testPoints: z
-    .array(z.object({ net: name, label: z.string().min(1).max(40), positionMm: positionMm.optional() }))
+    .array(
+      z.object({ net: name, label: z.string().min(1).max(40), positionMm: positionMm.optional() }),
+    )
     .max(500)
     .optional(),
   hazards: z

@@ -2,10 +2,16 @@ import { z } from 'zod';
 import { nameKey } from './nets';
 import type { Board, NamedSetup } from './schema';
 
-/** The states that every board has: `unloaded` is `on` with every part unplugged whose role starts with "load". */
+/**
+ * The states that every board has: `unloaded` is `on` with every part unplugged whose role starts
+ * with "load".
+ */
 export const COMMON_SETUPS = ['on', 'off', 'unloaded'] as const;
 
-/** The state a board is put in before measuring: one of the common ones, or one that the board names itself. */
+/**
+ * The state a board is put in before measuring: one of the common ones, or one that the board names
+ * itself.
+ */
 export const Setup = z.string().regex(/^[a-z][a-z0-9-]{0,39}$/);
 export type Setup = z.infer<typeof Setup>;
 export type PowerState = 'on' | 'off';

@@ -1,4 +1,13 @@
-import { copyMemory, emptyMemory, HIGH, PULSE, runProgram, UNKNOWN, type Level, type Memory } from '../logic';
+import {
+  copyMemory,
+  emptyMemory,
+  HIGH,
+  PULSE,
+  runProgram,
+  UNKNOWN,
+  type Level,
+  type Memory,
+} from '../logic';
 import { isPulledUp } from './forecast';
 import { drivenLevel, driversByNode, OFF, readersByNode, type Driven } from './levels';
 import type { LogicStamp, Network } from './network';
@@ -19,7 +28,10 @@ export interface ChipsStart {
   readonly keepMemory?: boolean | undefined;
 }
 
-/** What the chips of a board see, remember and drive while circuit and logic are brought together. Lives as long as one search. */
+/**
+ * What the chips of a board see, remember and drive while circuit and logic are brought together.
+ * Lives as long as one search.
+ */
 export class ChipLevels {
   /** Level of each driver, in network order. */
   readonly driven: Uint8Array;
@@ -45,7 +57,9 @@ export class ChipLevels {
     const known = from && from.driven.length === drivers.length ? from : undefined;
     this.driven = known ? known.driven.slice() : new Uint8Array(drivers.length).fill(OFF);
     this.ownSeen = chips.map(() => !known);
-    this.seen = known ? [...known.seen] : chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
+    this.seen = known
+      ? [...known.seen]
+      : chips.map(({ inputs }) => new Uint8Array(inputs.length).fill(UNKNOWN));
     // A chip that is not as it was there comes on by itself.
     this.ownMemory = chips.map((chip, i) => !fresh || chip !== others?.[i]);
     this.memories = chips.map(({ logic }, i) => {
@@ -56,7 +70,10 @@ export class ChipLevels {
     this.driversOf = driversByNode(network);
     this.readersOf = readersByNode(network);
     chips.forEach((chip, c) => {
-      if (chip !== others?.[c] || !known) chip.logic.inputs.forEach(({ stuck }, input) => stuck !== undefined && this.see(c, input, stuck));
+      if (chip !== others?.[c] || !known)
+        chip.logic.inputs.forEach(
+          ({ stuck }, input) => stuck !== undefined && this.see(c, input, stuck),
+        );
     });
   }
 
@@ -84,7 +101,10 @@ export class ChipLevels {
     return row;
   }
 
-  /** Runs changes through these chips and on, one delay at a time, until nothing moves; what moves for too long pulses. phases: the circuit's points now. */
+  /**
+   * Runs changes through these chips and on, one delay at a time, until nothing moves; what moves
+   * for too long pulses. phases: the circuit's points now.
+   */
   propagate(start: ReadonlySet<number>, phases: readonly Float64Array[]): void {
     let dirty = start;
     for (let delay = 0; delay < MOST_DELAYS && dirty.size > 0; delay += 1) {
@@ -96,8 +116,11 @@ export class ChipLevels {
     }
   }
 
-  /** Switches the chips that have registers on at the levels that the board has come to: a board is powered with its fault, so none may hold what an input's way there from
-   *  the known board (or from the dark) clocked in. Returns whether anything is different then. */
+  /**
+   * Switches the chips that have registers on at the levels that the board has come to: a board is
+   * powered with its fault, so none may hold what an input's way there from the known board (or
+   * from the dark) clocked in. Returns whether anything is different then.
+   */
   comeOn(phases: readonly Float64Array[]): boolean {
     const moved = new Set<number>();
     this.network.chips.forEach(({ logic: { program } }, c) => {
@@ -109,9 +132,14 @@ export class ChipLevels {
     return moved.size > 0;
   }
 
-  /** Outputs that keep changing pulse: those of these chips that are not as before, or all of theirs where that is none. The other gates of a package have no part in it. */
+  /**
+   * Outputs that keep changing pulse: those of these chips that are not as before, or all of theirs
+   * where that is none. The other gates of a package have no part in it.
+   */
   lockThose(chips: Iterable<number>, before: Uint8Array): void {
-    const outputs = [...chips].flatMap((chip) => this.network.chips[chip]!.outputs.map(({ driver }) => driver));
+    const outputs = [...chips].flatMap((chip) =>
+      this.network.chips[chip]!.outputs.map(({ driver }) => driver),
+    );
     const changing = outputs.filter((driver) => this.driven[driver] !== before[driver]);
     for (const driver of changing.length > 0 ? changing : outputs) {
       if (this.driven[driver] === OFF) continue;
@@ -136,7 +164,10 @@ export class ChipLevels {
     });
   }
 
-  /** Tells the readers of nodes their new levels where the drivers alone decide them; elsewhere the circuit will. Returns the chips that see something new. */
+  /**
+   * Tells the readers of nodes their new levels where the drivers alone decide them; elsewhere the
+   * circuit will. Returns the chips that see something new.
+   */
   private readersTold(nodes: Iterable<number>, phases: readonly Float64Array[]): Set<number> {
     const told = new Set<number>();
     for (const node of nodes) {
@@ -146,12 +177,14 @@ export class ChipLevels {
         .map((driver) => this.driven[driver] as Driven)
         .filter((level) => level !== OFF);
       if (active.length > 1) continue;
-      // What nothing drives any more goes high where a resistor pulls it to a supply that is there: a forecast, which the circuit then confirms or corrects.
+      // What nothing drives any more goes high where a resistor pulls it to a supply that is there:
+      // a forecast, which the circuit then confirms or corrects.
       const level = active[0] ?? (isPulledUp(this.network, node, phases) ? HIGH : undefined);
       if (level === undefined) continue;
       for (const [chip, input] of this.readersOf.get(node) ?? []) {
         const { stuck } = this.network.chips[chip]!.logic.inputs[input]!;
-        if (stuck !== undefined || this.network.chips[chip]!.inputs[input]!.against !== undefined) continue;
+        if (stuck !== undefined || this.network.chips[chip]!.inputs[input]!.against !== undefined)
+          continue;
         if (this.seen[chip]![input] === level) continue;
         this.see(chip, input, level);
         told.add(chip);

@@ -1,8 +1,16 @@
 import { nodesOf, type Element, type NodeName } from '../device';
 
-/** Numbers the components that DC paths join. Returns one number a node: 0 with ground, 1 … for floating ones.
- *  number: node of a name, -1 for ground. A junction counts as a path whichever way it points; a capacitor and a current source do not. */
-export function dcComponents(elements: readonly Element[], nodeCount: number, number: (name: NodeName) => number): Int32Array {
+/**
+ * Numbers the components that DC paths join. Returns one number a node: 0 with ground, 1 … for
+ * floating ones.
+ * number: node of a name, -1 for ground. A junction counts as a path whichever way it points; a
+ * capacitor and a current source do not.
+ */
+export function dcComponents(
+  elements: readonly Element[],
+  nodeCount: number,
+  number: (name: NodeName) => number,
+): Int32Array {
   const parent = Int32Array.from({ length: nodeCount + 1 }, (_, i) => i);
   const root = (i: number): number => {
     let r = i;
@@ -11,7 +19,8 @@ export function dcComponents(elements: readonly Element[], nodeCount: number, nu
     return r;
   };
   for (const element of elements) {
-    if (element.type === 'capacitance' || element.type === 'current' || element.type === 'logic') continue;
+    if (element.type === 'capacitance' || element.type === 'current' || element.type === 'logic')
+      continue;
     const [first, ...others] = nodesOf(element).map(number);
     for (const other of others) parent[root(other! + 1)] = root(first! + 1);
   }

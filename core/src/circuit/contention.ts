@@ -8,7 +8,10 @@ export interface Contention {
   readonly high: readonly string[];
 }
 
-/** Every net on which outputs are against each other in the same phase. Open outputs that merely pull low are not against a pull-up. */
+/**
+ * Every net on which outputs are against each other in the same phase. Open outputs that merely
+ * pull low are not against a pull-up.
+ */
 export function contentions(network: Network, { drives }: Settled): readonly Contention[] {
   const found = new Map<number, Contention>();
   for (const states of drives) {
@@ -18,11 +21,14 @@ export function contentions(network: Network, { drives }: Settled): readonly Con
         if (states[driver] === DRIVE.off) return;
         const entry = pulls.get(node) ?? { low: [], high: [] };
         pulls.set(node, entry);
-        entry[states[driver] === DRIVE.low ? 'low' : 'high'].push(`${logic.ref}.${logic.outputs[i]!.pin + 1}`);
+        entry[states[driver] === DRIVE.low ? 'low' : 'high'].push(
+          `${logic.ref}.${logic.outputs[i]!.pin + 1}`,
+        );
       });
     }
     for (const [node, { low, high }] of pulls) {
-      if (low.length > 0 && high.length > 0) found.set(node, { net: node < 0 ? '0' : network.nodeNames[node]!, low, high });
+      if (low.length > 0 && high.length > 0)
+        found.set(node, { net: node < 0 ? '0' : network.nodeNames[node]!, low, high });
     }
   }
   return [...found.values()];

@@ -1,9 +1,12 @@
-/** Solves A x = b for a small dense matrix by Gaussian elimination with partial pivoting. a: row by row, n by n, overwritten; b: length n, becomes x.
- *  Returns false where A is singular. */
+/**
+ * Solves A x = b for a small dense matrix by Gaussian elimination with partial pivoting. a: row by
+ * row, n by n, overwritten; b: length n, becomes x. Returns false where A is singular.
+ */
 export function solveDense(a: Float64Array, b: Float64Array, n: number): boolean {
   for (let k = 0; k < n; k += 1) {
     let pivot = k;
-    for (let r = k + 1; r < n; r += 1) if (Math.abs(a[r * n + k]!) > Math.abs(a[pivot * n + k]!)) pivot = r;
+    for (let r = k + 1; r < n; r += 1)
+      if (Math.abs(a[r * n + k]!) > Math.abs(a[pivot * n + k]!)) pivot = r;
     const top = a[pivot * n + k]!;
     if (!(Math.abs(top) > 1e-300)) return false;
     if (pivot !== k) {

@@ -4,18 +4,32 @@ import { conductingLaws } from './law-table';
 import type { JunctionStamp, LawStamp, Network, TransistorStamp } from './network';
 import { across } from './operating-point';
 
-/** What lies below this conductance does not give a net its level, siemens: a lifted leg, a dirty open switch. */
+/**
+ * What lies below this conductance does not give a net its level, siemens: a lifted leg, a dirty
+ * open switch.
+ */
 export const HOLDING_SIEMENS = 2e-8;
 
-/** What a junction or a law has to conduct at a given point to hold a node against a voltmeter of 10 MΩ, siemens. */
+/**
+ * What a junction or a law has to conduct at a given point to hold a node against a voltmeter of 10
+ * MΩ, siemens.
+ */
 export const FEEDING_SIEMENS = 5e-6;
 
 const out = new Float64Array(2);
 
 /** Whether a transistor's base current holds its base: the least that it does when it conducts. */
-export function transistorHolds({ nodes: [c, b, e], element: { model } }: TransistorStamp, x: Float64Array): boolean {
+export function transistorHolds(
+  { nodes: [c, b, e], element: { model } }: TransistorStamp,
+  x: Float64Array,
+): boolean {
   const sign = model.polarity === 'npn' ? 1 : -1;
-  junctionCurrent(Math.max(sign * across(x, b, e), sign * across(x, b, c)), model.saturationCurrentAmpere, 1, out);
+  junctionCurrent(
+    Math.max(sign * across(x, b, e), sign * across(x, b, c)),
+    model.saturationCurrentAmpere,
+    1,
+    out,
+  );
   return out[1]! / model.forwardGain >= FEEDING_SIEMENS;
 }
 
@@ -24,13 +38,17 @@ export function junctionHolds({ a, b, element }: JunctionStamp, x: Float64Array)
   return out[1]! >= FEEDING_SIEMENS;
 }
 
-/** A TTL input that nothing drives and an output that nothing loads rest at the very corner of their laws: within this of it they are still held, volt. */
+/**
+ * A TTL input that nothing drives and an output that nothing loads rest at the very corner of their
+ * laws: within this of it they are still held, volt.
+ */
 const CORNER_VOLT = 1e-3;
 
 /** Whether a law conducts enough at x to hold its nodes. */
 export function lawHolds(law: LawStamp, x: Float64Array): boolean {
   const answer = lawAt(law, x, law.element.law.kind === 'free' ? 0 : CORNER_VOLT);
-  for (let i = 0; i < law.controls.length; i += 1) if (Math.abs(answer[2 + i]!) >= FEEDING_SIEMENS) return true;
+  for (let i = 0; i < law.controls.length; i += 1)
+    if (Math.abs(answer[2 + i]!) >= FEEDING_SIEMENS) return true;
   return false;
 }
 
@@ -63,7 +81,8 @@ export class Joints {
   grounded(): Uint8Array {
     const found = new Uint8Array(this.size);
     const ground = this.root(0);
-    for (let node = 0; node < this.size; node += 1) if (this.root(node + 1) === ground) found[node] = 1;
+    for (let node = 0; node < this.size; node += 1)
+      if (this.root(node + 1) === ground) found[node] = 1;
     return found;
   }
 
@@ -74,16 +93,27 @@ export class Joints {
   }
 }
 
-/** Which nodes something gives a level to, in these driver states: 1 a node that conducts to ground through parts, inputs or active outputs; 0 a floating one.
- *  x: volts at which a junction has to conduct to hold anything; without them every junction does. Length nodeCount at least. */
+/**
+ * Which nodes something gives a level to, in these driver states: 1 a node that conducts to ground
+ * through parts, inputs or active outputs; 0 a floating one.
+ * x: volts at which a junction has to conduct to hold anything; without them every junction does.
+ * Length nodeCount at least.
+ */
 export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array): Uint8Array {
   const joints = new Joints(network.size + network.extra);
   const least = x ? FEEDING_SIEMENS : HOLDING_SIEMENS;
   for (const { a, b, siemens } of network.conductances) if (siemens >= least) joints.join(a, b);
-  for (const { a, b, element } of network.branches) if (!('ohm' in element) || element.ohm * least <= 1) joints.join(a, b);
-  for (const junction of network.junctions) if (!x || junctionHolds(junction, x)) joints.join(junction.a, junction.b);
-  for (const transistor of network.transistors) if (!x || transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
-  if (x) for (const law of conductingLaws(network, drives, x)) if (law.element.holds && lawHolds(law, x)) joints.join(law.a, law.b);
-  if (!x) for (const law of network.laws) if (law.element.holds && isOpen(law, drives)) joints.join(law.a, law.b);
+  for (const { a, b, element } of network.branches)
+    if (!('ohm' in element) || element.ohm * least <= 1) joints.join(a, b);
+  for (const junction of network.junctions)
+    if (!x || junctionHolds(junction, x)) joints.join(junction.a, junction.b);
+  for (const transistor of network.transistors)
+    if (!x || transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
+  if (x)
+    for (const law of conductingLaws(network, drives, x))
+      if (law.element.holds && lawHolds(law, x)) joints.join(law.a, law.b);
+  if (!x)
+    for (const law of network.laws)
+      if (law.element.holds && isOpen(law, drives)) joints.join(law.a, law.b);
   return joints.grounded();
 }

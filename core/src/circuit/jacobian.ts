@@ -5,15 +5,25 @@ import { across } from './operating-point';
 import type { Singular } from './sparse';
 import { transistorAt } from './transistor';
 
-/** Factors the network's Jacobian at x, so that `network.lu` answers for small changes about that point.
- *  x: node volts and branch amperes; all zero for a board that is off. drives: states of the chips' drivers, default all off.
- *  Returns undefined, or where it is singular. */
-export function factorJacobian(network: Network, x: Float64Array, drives?: Uint8Array): Singular | undefined {
+/**
+ * Factors the network's Jacobian at x, so that `network.lu` answers for small changes about that
+ * point. x: node volts and branch amperes; all zero for a board that is off. drives: states of the
+ * chips' drivers, default all off. Returns undefined, or where it is singular.
+ */
+export function factorJacobian(
+  network: Network,
+  x: Float64Array,
+  drives?: Uint8Array,
+): Singular | undefined {
   return network.lu.factor(jacobianValues(network, x, drives));
 }
 
 /** The Jacobian's values at x, in pattern order. drives: as in factorJacobian. */
-export function jacobianValues(network: Network, x: Float64Array, drives: Uint8Array = new Uint8Array(network.drivers.length)): Float64Array {
+export function jacobianValues(
+  network: Network,
+  x: Float64Array,
+  drives: Uint8Array = new Uint8Array(network.drivers.length),
+): Float64Array {
   const values = Float64Array.from(network.constant);
   const out = new Float64Array(2);
   const slope = new Float64Array(9);

@@ -1,8 +1,22 @@
 import { describe, expect, it } from 'vitest';
 import type { DiodeModel } from '../board';
-import { criticalVolt, diodeCurrent, junctionCurrent, JUNCTION_SIEMENS, limitDiode, limitJunction, THERMAL_VOLT } from './junction';
+import {
+  criticalVolt,
+  diodeCurrent,
+  junctionCurrent,
+  JUNCTION_SIEMENS,
+  limitDiode,
+  limitJunction,
+  THERMAL_VOLT,
+} from './junction';
 
-const plain: DiodeModel = { name: 'D', saturationCurrentAmpere: 1e-14, emissionCoefficient: 1, seriesResistanceOhm: 0, breakdownCurrentAmpere: 1e-3 };
+const plain: DiodeModel = {
+  name: 'D',
+  saturationCurrentAmpere: 1e-14,
+  emissionCoefficient: 1,
+  seriesResistanceOhm: 0,
+  breakdownCurrentAmpere: 1e-3,
+};
 const zener: DiodeModel = { ...plain, breakdownVolt: 5.1, breakdownCurrentAmpere: 5e-3 };
 const out = new Float64Array(2);
 const current = (volt: number, model = plain): number => {
@@ -17,7 +31,10 @@ const slope = (volt: number, model = plain): number => {
 // Source of the law: docs/formats/board.md, "Models".
 describe('the junction law', () => {
   it('is Shockley forward, with the conductance beside it', () => {
-    for (const volt of [0.1, 0.4, 0.65]) expect(current(volt) / (1e-14 * Math.expm1(volt / THERMAL_VOLT) + JUNCTION_SIEMENS * volt)).toBeCloseTo(1, 12);
+    for (const volt of [0.1, 0.4, 0.65])
+      expect(
+        current(volt) / (1e-14 * Math.expm1(volt / THERMAL_VOLT) + JUNCTION_SIEMENS * volt),
+      ).toBeCloseTo(1, 12);
   });
   it('goes over into the cubic reverse law where both meet, without a visible step', () => {
     const edge = -3 * THERMAL_VOLT;
@@ -31,7 +48,9 @@ describe('the junction law', () => {
     for (const volt of [-6, -5.15, -5, -1, -0.05, 0, 0.3, 0.6]) {
       const step = 1e-7;
       const difference = (current(volt + step, zener) - current(volt - step, zener)) / (2 * step);
-      expect(Math.abs(slope(volt, zener) - difference)).toBeLessThan(1e-5 * Math.abs(difference) + 1e-12);
+      expect(Math.abs(slope(volt, zener) - difference)).toBeLessThan(
+        1e-5 * Math.abs(difference) + 1e-12,
+      );
     }
   });
   it('never falls with the voltage, from deep breakdown to far forward', () => {
@@ -55,28 +74,42 @@ describe('limiting', () => {
     expect(limitJunction(0.7, 0.69, 1, critical)).toBe(0.7);
   });
   it('takes a junction that conducts to the current that the step foresees, up and down', () => {
-    expect(limitJunction(5, 0.7, 1, critical)).toBeCloseTo(0.7 + THERMAL_VOLT * Math.log(1 + 4.3 / THERMAL_VOLT), 6);
-    expect(limitJunction(0.8 - 0.9 * THERMAL_VOLT, 0.8, 1, critical)).toBeCloseTo(0.8 + THERMAL_VOLT * Math.log(0.1), 6);
+    expect(limitJunction(5, 0.7, 1, critical)).toBeCloseTo(
+      0.7 + THERMAL_VOLT * Math.log(1 + 4.3 / THERMAL_VOLT),
+      6,
+    );
+    expect(limitJunction(0.8 - 0.9 * THERMAL_VOLT, 0.8, 1, critical)).toBeCloseTo(
+      0.8 + THERMAL_VOLT * Math.log(0.1),
+      6,
+    );
   });
   it('begins a junction that does not conduct at its critical voltage', () => {
     expect(limitJunction(5, -2, 1, critical)).toBe(critical);
   });
-  // Closed form with Lambert's W: Corless et al., On the Lambert W function, Adv. Comput. Math. 5, 1996.
-  it.each([1, 100, 1e4, 1e6])('finds the voltage of a diode behind %d ohms within a dozen steps, wherever it begins', (ohm) => {
-    const scale = THERMAL_VOLT;
-    const saturation = 1e-14;
-    const feed = 5;
-    const exact = feed + saturation * ohm - scale * lambertW(((saturation * ohm) / scale) * Math.exp((feed + saturation * ohm) / scale));
-    for (const start of [-5, 0, 0.4, 0.6, 0.75, 0.95, 1.1]) {
-      let volt = start;
-      for (let step = 0; step < 12; step += 1) {
-        junctionCurrent(volt, saturation, 1, out);
-        const proposed = (feed / ohm - out[0]! + out[1]! * volt) / (1 / ohm + out[1]!);
-        volt = limitJunction(proposed, volt, 1, critical);
+  // Closed form with Lambert's W: Corless et al., On the Lambert W function, Adv. Comput. Math. 5,
+  // 1996.
+  it.each([1, 100, 1e4, 1e6])(
+    'finds the voltage of a diode behind %d ohms within a dozen steps, wherever it begins',
+    (ohm) => {
+      const scale = THERMAL_VOLT;
+      const saturation = 1e-14;
+      const feed = 5;
+      const exact =
+        feed +
+        saturation * ohm -
+        scale *
+          lambertW(((saturation * ohm) / scale) * Math.exp((feed + saturation * ohm) / scale));
+      for (const start of [-5, 0, 0.4, 0.6, 0.75, 0.95, 1.1]) {
+        let volt = start;
+        for (let step = 0; step < 12; step += 1) {
+          junctionCurrent(volt, saturation, 1, out);
+          const proposed = (feed / ohm - out[0]! + out[1]! * volt) / (1 / ohm + out[1]!);
+          volt = limitJunction(proposed, volt, 1, critical);
+        }
+        expect(volt).toBeCloseTo(exact, 6);
       }
-      expect(volt).toBeCloseTo(exact, 6);
-    }
-  });
+    },
+  );
   it('does the same in breakdown', () => {
     const limited = limitDiode(-30, -5, zener, critical);
     expect(limited).toBeLessThan(-5);

@@ -11,7 +11,10 @@ export function isOpen(law: LawStamp, drives: Uint8Array): boolean {
   return law.driver === ALWAYS || (law.driver >= 0 && drives[law.driver] === law.when);
 }
 
-/** Works out a law at x, its second control taken lower by so many volts. Returns [ampere, spread, slopes …], valid until the next call. */
+/**
+ * Works out a law at x, its second control taken lower by so many volts. Returns [ampere, spread,
+ * slopes …], valid until the next call.
+ */
 export function lawAt({ controls, element }: LawStamp, x: Float64Array, lower = 0): Float64Array {
   for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
   volts[1] = volts[1]! - lower;
@@ -19,7 +22,10 @@ export function lawAt({ controls, element }: LawStamp, x: Float64Array, lower = 
   return answer;
 }
 
-/** Holds a step of an amplifier's input difference back where it would jump over the linear region, in which feedback decides. Returns the difference to use. */
+/**
+ * Holds a step of an amplifier's input difference back where it would jump over the linear region,
+ * in which feedback decides. Returns the difference to use.
+ */
 function limitDifference(proposed: number, previous: number, width: number): number {
   const crossed = proposed > 0 !== previous > 0;
   const within = Math.abs(previous) <= width;
@@ -31,21 +37,42 @@ function limitDifference(proposed: number, previous: number, width: number): num
 /** Most of the width of the steep part of a TTL input's law below its float voltage, volt. */
 const STEEP_VOLT = 0.06;
 
-/** Holds a step of a TTL input's voltage that would jump over the steep part of its law, to and fro without end, on that part. The steep part lies below the float
- *  voltage, down to where the base resistor can no longer feed it; with a supply too low for that there is none. fedVolt: up to where the supply can feed the pin.
- *  Returns the voltage to use. */
-export function limitFloat(proposed: number, previous: number, floatVolt: number, fedVolt: number, baseOhm: number): number {
+/**
+ * Holds a step of a TTL input's voltage that would jump over the steep part of its law, to and fro
+ * without end, on that part. The steep part lies below the float voltage, down to where the base
+ * resistor can no longer feed it; with a supply too low for that there is none. fedVolt: up to
+ * where the supply can feed the pin. Returns the voltage to use.
+ */
+export function limitFloat(
+  proposed: number,
+  previous: number,
+  floatVolt: number,
+  fedVolt: number,
+  baseOhm: number,
+): number {
   if (fedVolt <= floatVolt) return proposed;
-  const low = Math.max(floatVolt - STEEP_VOLT, (floatVolt * baseOhm - fedVolt * FLOAT_OHM) / (baseOhm - FLOAT_OHM));
-  const jumps = (previous <= low && proposed >= floatVolt) || (previous >= floatVolt && proposed <= low);
+  const low = Math.max(
+    floatVolt - STEEP_VOLT,
+    (floatVolt * baseOhm - fedVolt * FLOAT_OHM) / (baseOhm - FLOAT_OHM),
+  );
+  const jumps =
+    (previous <= low && proposed >= floatVolt) || (previous >= floatVolt && proposed <= low);
   return jumps ? (low + floatVolt) / 2 : proposed;
 }
 
 /** How far inside the corner of a limit a step is held, as a share of the corner. */
 const CORNER_SHARE = 1e-3;
 
-/** Holds back a step of what a law looks at, in place. volts: of its controls; last[l]: what the step before looked at, changed. Returns whether it was held back. */
-function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Float64Array, last: Float64Array, l: number): boolean {
+/**
+ * Holds back a step of what a law looks at, in place. volts: of its controls; last[l]: what the
+ * step before looked at, changed. Returns whether it was held back.
+ */
+function holdLawBack(
+  { law, linearVolt }: LawStamp['element'],
+  volts: Float64Array,
+  last: Float64Array,
+  l: number,
+): boolean {
   if (linearVolt !== undefined) {
     const proposed = volts[0]! - volts[1]!;
     last[l] = limitDifference(proposed, last[l]!, linearVolt);
@@ -54,25 +81,45 @@ function holdLawBack({ law, linearVolt }: LawStamp['element'], volts: Float64Arr
   }
   if (law.kind === 'ttl') {
     const proposed = volts[1]! - volts[2]!;
-    last[l] = limitFloat(proposed, last[l]!, law.floatVolt, volts[0]! - law.dropVolt - volts[2]!, law.baseOhm);
+    last[l] = limitFloat(
+      proposed,
+      last[l]!,
+      law.floatVolt,
+      volts[0]! - law.dropVolt - volts[2]!,
+      law.baseOhm,
+    );
     volts[1] = volts[2]! + last[l]!;
     return Math.abs(proposed - last[l]!) > 1e-9;
   }
   return false;
 }
 
-/** Works out a law one step further in a search: a step that would jump too far is held back, volts (of its controls) and last[l] are changed. answer: as of
- *  `evaluateLaw`. Returns whether it was held back. */
-export function evaluateStep(element: LawStamp['element'], volts: Float64Array, answer: Float64Array, last: Float64Array, l: number): boolean {
+/**
+ * Works out a law one step further in a search: a step that would jump too far is held back, volts
+ * (of its controls) and last[l] are changed. answer: as of `evaluateLaw`. Returns whether it was
+ * held back.
+ */
+export function evaluateStep(
+  element: LawStamp['element'],
+  volts: Float64Array,
+  answer: Float64Array,
+  last: Float64Array,
+  l: number,
+): boolean {
   const { law } = element;
-  if (law.kind === 'free' && law.limit) return evaluateLimited(law, law.limit, volts, answer, last, l);
+  if (law.kind === 'free' && law.limit)
+    return evaluateLimited(law, law.limit, volts, answer, last, l);
   const held = holdLawBack(element, volts, last, l);
   evaluateLaw(law, volts, answer);
   return held;
 }
 
-/** A law with a current limit. Beyond it the law is all but flat: a step into the limit goes by the chord to zero current, a step within it by the flat slope, and
- *  a step out of it or over the whole steep part, which says little, leads onto the steep part first. */
+/**
+ * A law with a current limit. Beyond it the law is all but flat: a step into the limit goes by the
+ * chord to zero current, a step within it by the flat slope, and
+ * a step out of it or over the whole steep part, which says little, leads onto the steep part
+ * first.
+ */
 function evaluateLimited(
   law: FreeLaw,
   { cornerVolt, driven, driveLess }: LimitCorner,
@@ -94,7 +141,10 @@ function evaluateLimited(
   return held;
 }
 
-/** What a law looks at that a search has to remember from step to step, volt. volts: of its controls. */
+/**
+ * What a law looks at that a search has to remember from step to step, volt. volts: of its
+ * controls.
+ */
 export function lawMemory({ law, linearVolt }: LawStamp['element'], volts: Float64Array): number {
   if (linearVolt !== undefined) return volts[0]! - volts[1]!;
   if (law.kind === 'ttl') return volts[1]! - volts[2]!;

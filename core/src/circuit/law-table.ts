@@ -10,16 +10,24 @@ const answer = new Float64Array(MOST_CONTROLS + 2);
 /** Which kind of rows a law has in a table. */
 const KIND = { drop: 0, ttl: 1, other: 2 } as const;
 
-/** The common laws of a network in columns, because there are thousands and every step of every search asks them all: drops (clamp diodes, output stages) and TTL
- *  inputs. Row i is the law at place i of `laws`; whatever is neither is left out. */
+/**
+ * The common laws of a network in columns, because there are thousands and every step of every
+ * search asks them all: drops (clamp diodes, output stages) and TTL inputs. Row i is the law at
+ * place i of `laws`; whatever is neither is left out.
+ */
 interface LawTable {
   readonly laws: readonly LawStamp[];
   readonly kind: Uint8Array;
   readonly driver: Int32Array;
   readonly when: Uint8Array;
-  /** Nodes: of a drop the two it lies between; of a TTL input supply, pin and ground. Four a row. */
+  /**
+   * Nodes: of a drop the two it lies between; of a TTL input supply, pin and ground. Four a row.
+   */
   readonly nodes: Int32Array;
-  /** Places in the matrix. Of a drop aa, ab, ba, bb; of a TTL input supply-supply, supply-pin, supply-ground, pin-supply, pin-pin, pin-ground. Six a row. */
+  /**
+   * Places in the matrix. Of a drop aa, ab, ba, bb; of a TTL input supply-supply, supply-pin,
+   * supply-ground, pin-supply, pin-pin, pin-ground. Six a row.
+   */
   readonly slots: Int32Array;
   /** Volts at which a drop conducts, or between supply and base of a TTL input. */
   readonly dropVolt: Float64Array;
@@ -34,7 +42,10 @@ interface LawTable {
 
 const TABLES = new WeakMap<Network['nodeIndex'], LawTable>();
 
-/** The table of a network, which the networks share that come from it by exchange: there a law that is not the same at its place is asked by itself. */
+/**
+ * The table of a network, which the networks share that come from it by exchange: there a law that
+ * is not the same at its place is asked by itself.
+ */
 function tableOf({ nodeIndex, laws }: Network): LawTable {
   let table = TABLES.get(nodeIndex);
   if (!table) TABLES.set(nodeIndex, (table = makeTable(laws)));
@@ -54,7 +65,9 @@ function makeTable(laws: readonly LawStamp[]): LawTable {
     siemens: new Float64Array(count),
     bound: new Float64Array(count),
     twoWay: new Uint8Array(count),
-    switched: Int32Array.from([...laws.keys()].filter((l) => laws[l]!.driver >= 0 && laws[l]!.element.law.kind === 'drop')),
+    switched: Int32Array.from(
+      [...laws.keys()].filter((l) => laws[l]!.driver >= 0 && laws[l]!.element.law.kind === 'drop'),
+    ),
   };
   laws.forEach(({ a, b, controls, slots, element: { law } }, i) => {
     table.kind[i] = law.kind === 'free' ? KIND.other : KIND[law.kind];
@@ -99,12 +112,29 @@ export function openLaws(network: Network, drives: Uint8Array): OpenLaws {
       else ttls[ttlCount++] = l;
     }
   }
-  return { table, drops, dropCount, ttls, ttlCount, others, last: new Float64Array(ttlCount + others.length) };
+  return {
+    table,
+    drops,
+    dropCount,
+    ttls,
+    ttlCount,
+    others,
+    last: new Float64Array(ttlCount + others.length),
+  };
 }
 
-/** A drop that a driver switches: between which nodes, at how many volts it begins to conduct, which driver has to be in which state for that, and whether it then conducts
- *  both ways (0 or 1). */
-export type SwitchedDrop = (a: number, b: number, dropVolt: number, driver: number, when: number, twoWay: number) => void;
+/**
+ * A drop that a driver switches: between which nodes, at how many volts it begins to conduct, which
+ * driver has to be in which state for that, and whether it then conducts both ways (0 or 1).
+ */
+export type SwitchedDrop = (
+  a: number,
+  b: number,
+  dropVolt: number,
+  driver: number,
+  when: number,
+  twoWay: number,
+) => void;
 
 /** Tells of the drops that conduct while drivers are in these states and would not in others. */
 export function switchedDrops(network: Network, drives: Uint8Array, tell: SwitchedDrop): void {
@@ -112,22 +142,38 @@ export function switchedDrops(network: Network, drives: Uint8Array, tell: Switch
   const { laws: known, switched, driver, when, nodes, dropVolt, twoWay } = tableOf(network);
   const tellOf = (stamp: LawStamp): void => {
     const { law } = stamp.element;
-    if (stamp.driver >= 0 && law.kind === 'drop' && isOpen(stamp, drives)) tell(stamp.a, stamp.b, law.dropVolt, stamp.driver, stamp.when, law.twoWay ? 1 : 0);
+    if (stamp.driver >= 0 && law.kind === 'drop' && isOpen(stamp, drives))
+      tell(stamp.a, stamp.b, law.dropVolt, stamp.driver, stamp.when, law.twoWay ? 1 : 0);
   };
   for (const l of switched) {
     if (laws[l] !== known[l]) tellOf(laws[l]!);
-    else if (drives[driver[l]!] === when[l]) tell(nodes[4 * l]!, nodes[4 * l + 1]!, dropVolt[l]!, driver[l]!, when[l]!, twoWay[l]!);
+    else if (drives[driver[l]!] === when[l])
+      tell(nodes[4 * l]!, nodes[4 * l + 1]!, dropVolt[l]!, driver[l]!, when[l]!, twoWay[l]!);
   }
   for (let l = known.length; l < laws.length; l += 1) tellOf(laws[l]!);
 }
 
-const CONDUCTING = new WeakMap<Float64Array, { readonly laws: Network['laws']; readonly drives: Uint8Array; readonly found: readonly LawStamp[] }>();
+const CONDUCTING = new WeakMap<
+  Float64Array,
+  {
+    readonly laws: Network['laws'];
+    readonly drives: Uint8Array;
+    readonly found: readonly LawStamp[];
+  }
+>();
 
 /** A law this close to conducting counts among those that do, volt. */
 const ALMOST_VOLT = 2e-3;
 
-/** The laws of a network that may carry current at x or next to it; x is not to change any more. Those of the last network asked about at this x are kept. */
-export function conductingLaws(network: Network, drives: Uint8Array, x: Float64Array): readonly LawStamp[] {
+/**
+ * The laws of a network that may carry current at x or next to it; x is not to change any more.
+ * Those of the last network asked about at this x are kept.
+ */
+export function conductingLaws(
+  network: Network,
+  drives: Uint8Array,
+  x: Float64Array,
+): readonly LawStamp[] {
   const { laws } = network;
   const known = CONDUCTING.get(x);
   if (known?.laws === laws && known.drives === drives) return known.found;
@@ -137,7 +183,8 @@ export function conductingLaws(network: Network, drives: Uint8Array, x: Float64A
   for (let l = 0; l < laws.length; l += 1) {
     const stamp = laws[l]!;
     if (stamp === table.laws[l] && kind[l] !== KIND.other && twoWay[l] === 0) {
-      // A drop that is not reached, or a TTL input that a supply above its pin neither feeds nor the pin's own volts make leak.
+      // A drop that is not reached, or a TTL input that a supply above its pin neither feeds nor
+      // the pin's own volts make leak.
       const a = nodes[4 * l]!;
       const b = nodes[4 * l + 1]!;
       const volt = b < 0 ? 0 : x[b]!;
@@ -152,7 +199,10 @@ export function conductingLaws(network: Network, drives: Uint8Array, x: Float64A
 }
 
 /** Sets what the laws look at to where a search begins. */
-export function rememberLaws({ table: { nodes }, ttls, ttlCount, others, last }: OpenLaws, x: Float64Array): void {
+export function rememberLaws(
+  { table: { nodes }, ttls, ttlCount, others, last }: OpenLaws,
+  x: Float64Array,
+): void {
   for (let k = 0; k < ttlCount; k += 1) {
     const at = 4 * ttls[k]!;
     const pin = nodes[at + 1]!;
@@ -165,18 +215,32 @@ export function rememberLaws({ table: { nodes }, ttls, ttlCount, others, last }:
   });
 }
 
-/** Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their currents to the right-hand side. With rhs a step that would jump
- *  too far is held back. Returns whether one was. */
-export function stampLaws(open: OpenLaws, x: Float64Array, values: Float64Array, rhs?: Float64Array): boolean {
+/**
+ * Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their
+ * currents to the right-hand side. With rhs a step that would jump too far is held back. Returns
+ * whether one was.
+ */
+export function stampLaws(
+  open: OpenLaws,
+  x: Float64Array,
+  values: Float64Array,
+  rhs?: Float64Array,
+): boolean {
   stampDrops(open, x, values, rhs);
   let limited = stampTtls(open, x, values, rhs);
   const { others, ttlCount, last } = open;
-  for (let l = 0; l < others.length; l += 1) if (stampOther(others[l]!, ttlCount + l, x, values, rhs, last)) limited = true;
+  for (let l = 0; l < others.length; l += 1)
+    if (stampOther(others[l]!, ttlCount + l, x, values, rhs, last)) limited = true;
   return limited;
 }
 
 /** The drops: most of them are clamps that do not conduct. */
-function stampDrops({ table, drops, dropCount }: OpenLaws, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined): void {
+function stampDrops(
+  { table, drops, dropCount }: OpenLaws,
+  x: Float64Array,
+  values: Float64Array,
+  rhs: Float64Array | undefined,
+): void {
   const { nodes, slots, dropVolt, siemens, bound, twoWay } = table;
   for (let k = 0; k < dropCount; k += 1) {
     const i = drops[k]!;
@@ -204,7 +268,12 @@ function stampDrops({ table, drops, dropCount }: OpenLaws, x: Float64Array, valu
 }
 
 /** The TTL inputs. */
-function stampTtls({ table, ttls, ttlCount, last }: OpenLaws, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined): boolean {
+function stampTtls(
+  { table, ttls, ttlCount, last }: OpenLaws,
+  x: Float64Array,
+  values: Float64Array,
+  rhs: Float64Array | undefined,
+): boolean {
   const { nodes, slots, dropVolt, siemens: base, bound } = table;
   let limited = false;
   for (let k = 0; k < ttlCount; k += 1) {
@@ -224,7 +293,8 @@ function stampTtls({ table, ttls, ttlCount, last }: OpenLaws, x: Float64Array, v
     const fed = (most - over) * base[i]!;
     const left = (floatVolt - over) / FLOAT_OHM;
     if (fed <= 0 && (left >= 0 || most <= floatVolt)) continue;
-    // Either the base resistor feeds the pin from the supply, or what is left to the float voltage does, to the ground.
+    // Either the base resistor feeds the pin from the supply, or what is left to the float voltage
+    // does, to the ground.
     const byBase = fed < left;
     const siemens = byBase ? base[i]! : left >= 0 ? 1 / FLOAT_OHM : HIGH_SIEMENS;
     const rest = siemens * (byBase ? -dropVolt[i]! : floatVolt);
@@ -245,7 +315,14 @@ function add(values: Float64Array, slot: number, siemens: number): void {
   if (slot >= 0) values[slot] = values[slot]! + siemens;
 }
 
-function stampOther(stamp: LawStamp, l: number, x: Float64Array, values: Float64Array, rhs: Float64Array | undefined, last: Float64Array): boolean {
+function stampOther(
+  stamp: LawStamp,
+  l: number,
+  x: Float64Array,
+  values: Float64Array,
+  rhs: Float64Array | undefined,
+  last: Float64Array,
+): boolean {
   const { a, b, controls, slots, element } = stamp;
   const count = controls.length;
   let limited = false;

@@ -8,33 +8,46 @@ import { across } from './operating-point';
 export const OFF = 4;
 export type Driven = Level | typeof OFF;
 
-const DRIVERS_BY_NODE = new WeakMap<readonly LogicStamp[], ReadonlyMap<number, readonly number[]>>();
+const DRIVERS_BY_NODE = new WeakMap<
+  readonly LogicStamp[],
+  ReadonlyMap<number, readonly number[]>
+>();
 
 /** The drivers that hang on each node, kept with the chips they come from. */
 export function driversByNode({ chips }: Network): ReadonlyMap<number, readonly number[]> {
   let known = DRIVERS_BY_NODE.get(chips);
   if (!known) {
     const map = new Map<number, number[]>();
-    for (const { outputs } of chips) for (const { node, driver } of outputs) push(map, node, driver);
+    for (const { outputs } of chips)
+      for (const { node, driver } of outputs) push(map, node, driver);
     DRIVERS_BY_NODE.set(chips, (known = map));
   }
   return known;
 }
 
-const READERS_BY_NODE = new WeakMap<readonly LogicStamp[], ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]>>();
+const READERS_BY_NODE = new WeakMap<
+  readonly LogicStamp[],
+  ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]>
+>();
 
 /** The chip inputs that look at each node, kept with the chips. */
-export function readersByNode({ chips }: Network): ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]> {
+export function readersByNode({
+  chips,
+}: Network): ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]> {
   let known = READERS_BY_NODE.get(chips);
   if (!known) {
     const map = new Map<number, (readonly [number, number])[]>();
-    chips.forEach(({ inputs }, chip) => inputs.forEach(({ node }, input) => push(map, node, [chip, input] as const)));
+    chips.forEach(({ inputs }, chip) =>
+      inputs.forEach(({ node }, input) => push(map, node, [chip, input] as const)),
+    );
     READERS_BY_NODE.set(chips, (known = map));
   }
   return known;
 }
 
-/** What each driver's stage can do, by the driver's number: pull both ways, low only or high only. */
+/**
+ * What each driver's stage can do, by the driver's number: pull both ways, low only or high only.
+ */
 const PULLS = { none: 0, both: 1, low: 2, high: 3 } as const;
 const PULLS_BY_DRIVER = new WeakMap<readonly LogicStamp[], Uint8Array>();
 
@@ -42,7 +55,9 @@ function pullsByDriver({ chips, drivers }: Network): Uint8Array {
   let known = PULLS_BY_DRIVER.get(chips);
   if (!known) {
     known = new Uint8Array(drivers.length);
-    for (const { logic, outputs } of chips) for (let i = 0; i < outputs.length; i += 1) known[outputs[i]!.driver] = PULLS[logic.outputs[i]!.pulls];
+    for (const { logic, outputs } of chips)
+      for (let i = 0; i < outputs.length; i += 1)
+        known[outputs[i]!.driver] = PULLS[logic.outputs[i]!.pulls];
     PULLS_BY_DRIVER.set(chips, known);
   }
   return known;
@@ -54,8 +69,15 @@ export function holdTest(network: Network, drives: Uint8Array): (node: number) =
   return (node) => node < 0 || (held ??= heldNodes(network, drives))[node] === 1;
 }
 
-export function isPowered({ logic, supply, ground }: LogicStamp, phases: readonly Float64Array[]): boolean {
-  return !logic.dead && (!logic.needsSupply || phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt));
+export function isPowered(
+  { logic, supply, ground }: LogicStamp,
+  phases: readonly Float64Array[],
+): boolean {
+  return (
+    !logic.dead &&
+    (!logic.needsSupply ||
+      phases.every((x) => across(x, supply, ground) >= logic.family.supplyLeastVolt))
+  );
 }
 
 /** What a chip sees at its i-th input. was: what it saw before, which a Schmitt input may keep. */
@@ -71,11 +93,18 @@ export function levelAt(
   const input = chip.logic.inputs[i]!;
   if (input.stuck !== undefined) return input.stuck;
   const { node, against } = chip.inputs[i]!;
-  if (against === undefined && chip.logic.family.input.type === 'mos' && !isHeld(node)) return UNKNOWN;
+  if (against === undefined && chip.logic.family.input.type === 'mos' && !isHeld(node))
+    return UNKNOWN;
   const level = (phase: number): Level => {
     const x = phases[phase]!;
     if (against !== undefined) return across(x, node, against) > 0 ? HIGH : LOW;
-    return levelOf(chip.logic, input.schmitt, across(x, node, chip.ground), across(x, chip.supply, chip.ground), phases.length > 1 ? (phase as Level) : was);
+    return levelOf(
+      chip.logic,
+      input.schmitt,
+      across(x, node, chip.ground),
+      across(x, chip.supply, chip.ground),
+      phases.length > 1 ? (phase as Level) : was,
+    );
   };
   const low = level(0);
   if (phases.length === 1 || level(1) === low) return low;
@@ -95,13 +124,20 @@ export function push<T>(map: Map<number, T[]>, key: number, value: T): void {
 }
 
 /** What an output stage makes of a level and its enable. */
-export function drivenLevel({ pulls, stuck }: { pulls: 'both' | 'low' | 'high'; stuck?: Level | undefined }, level: Level, enable: Level): Driven {
+export function drivenLevel(
+  { pulls, stuck }: { pulls: 'both' | 'low' | 'high'; stuck?: Level | undefined },
+  level: Level,
+  enable: Level,
+): Driven {
   const wanted: Driven = stuck ?? (enable === LOW ? OFF : enable === HIGH ? level : enable);
   if ((pulls === 'low' && wanted === HIGH) || (pulls === 'high' && wanted === LOW)) return OFF;
   return wanted;
 }
 
-/** States of all drivers in a phase: what pulses or is not known is low in the first and high in the second. */
+/**
+ * States of all drivers in a phase: what pulses or is not known is low in the first and high in the
+ * second.
+ */
 export function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1): Uint8Array {
   const pulls = pullsByDriver(network);
   const drives = new Uint8Array(pulls.length);
@@ -110,7 +146,13 @@ export function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1):
     const stage = pulls[driver]!;
     if (level === OFF || stage === PULLS.none) continue;
     const high = level === HIGH || (level !== LOW && phase === HIGH);
-    drives[driver] = high ? (stage === PULLS.low ? DRIVE.off : DRIVE.high) : stage === PULLS.high ? DRIVE.off : DRIVE.low;
+    drives[driver] = high
+      ? stage === PULLS.low
+        ? DRIVE.off
+        : DRIVE.high
+      : stage === PULLS.high
+        ? DRIVE.off
+        : DRIVE.low;
   }
   return drives;
 }
@@ -118,7 +160,8 @@ export function driveStates(network: Network, driven: Uint8Array, phase: 0 | 1):
 /** In how many places two rows of states, equally long, are not the same; counted up to `most`. */
 export function differing(one: Uint8Array, other: Uint8Array, most = Infinity): number {
   let count = 0;
-  for (let i = 0; one !== other && i < one.length && count < most; i += 1) if (one[i] !== other[i]) count += 1;
+  for (let i = 0; one !== other && i < one.length && count < most; i += 1)
+    if (one[i] !== other[i]) count += 1;
   return count;
 }
 
@@ -127,30 +170,60 @@ export function sameStates(one: Uint8Array, other: Uint8Array): boolean {
   return differing(one, other, 1) === 0;
 }
 
-/** Where an input of this family turns, volt: a plain one at its threshold, a Schmitt input at one of two. */
-function thresholds({ family }: ChipLogic, supply: number): { readonly plain: number; readonly rise: number; readonly fall: number } {
+/**
+ * Where an input of this family turns, volt: a plain one at its threshold, a Schmitt input at one
+ * of two.
+ */
+function thresholds(
+  { family }: ChipLogic,
+  supply: number,
+): { readonly plain: number; readonly rise: number; readonly fall: number } {
   const scale = family.thresholdVolt === undefined ? supply : 1;
   const plain = family.thresholdVolt ?? (family.thresholdShare ?? 0.5) * supply;
   return { plain, rise: family.schmittRise * scale, fall: family.schmittFall * scale };
 }
 
-/** Volts from where an input stands to where it would see another level; none where it hangs on what it saw before. */
-export function wayToThreshold(logic: ChipLogic, schmitt: boolean, volt: number, supply: number): number {
+/**
+ * Volts from where an input stands to where it would see another level; none where it hangs on what
+ * it saw before.
+ */
+export function wayToThreshold(
+  logic: ChipLogic,
+  schmitt: boolean,
+  volt: number,
+  supply: number,
+): number {
   const { plain, rise, fall } = thresholds(logic, supply);
   if (!schmitt) return Math.abs(volt - plain);
   return volt > rise ? volt - rise : volt < fall ? fall - volt : 0;
 }
 
-/** How near a bipolar input comes to the level it floats at when nothing else is on its net, volt. */
+/**
+ * How near a bipolar input comes to the level it floats at when nothing else is on its net, volt.
+ */
 const FLOATS_WITHIN_VOLT = 0.06;
 
-/** Whether a bipolar input is left to itself: it then counts as 1, with hysteresis too, whatever it saw before. */
+/**
+ * Whether a bipolar input is left to itself: it then counts as 1, with hysteresis too, whatever it
+ * saw before.
+ */
 function floats({ family }: ChipLogic, volt: number): boolean {
-  return family.input.type === 'ttl' && Math.abs(volt - family.input.floatVolt) < FLOATS_WITHIN_VOLT;
+  return (
+    family.input.type === 'ttl' && Math.abs(volt - family.input.floatVolt) < FLOATS_WITHIN_VOLT
+  );
 }
 
-/** The level an input of this family sees. was: what it saw before, which a Schmitt input keeps between its thresholds. */
-function levelOf(logic: ChipLogic, schmitt: boolean, volt: number, supply: number, was: Level): Level {
+/**
+ * The level an input of this family sees. was: what it saw before, which a Schmitt input keeps
+ * between its thresholds.
+ */
+function levelOf(
+  logic: ChipLogic,
+  schmitt: boolean,
+  volt: number,
+  supply: number,
+  was: Level,
+): Level {
   const { plain, rise, fall } = thresholds(logic, supply);
   if (!schmitt) return volt > plain ? HIGH : LOW;
   if (volt > rise) return HIGH;

@@ -7,7 +7,10 @@ export interface InTangent {
   readonly slope: Float64Array;
 }
 
-/** known: what of the piece the tangent has. present: whether the circuit has it; else it only has to be taken out of the tangent. */
+/**
+ * known: what of the piece the tangent has. present: whether the circuit has it; else it only has
+ * to be taken out of the tangent.
+ */
 interface Part {
   readonly piece: Piece;
   readonly known: InTangent | undefined;
@@ -16,7 +19,10 @@ interface Part {
   readonly memory: Float64Array;
 }
 
-/** A circuit that is linear but for what hangs on it: the values of its unknowns without that, and how all unknowns respond to one ampere out of each. */
+/**
+ * A circuit that is linear but for what hangs on it: the values of its unknowns without that, and
+ * how all unknowns respond to one ampere out of each.
+ */
 export interface Tangent {
   /** Length size. */
   readonly values: Float64Array;
@@ -30,8 +36,12 @@ const answer = new PieceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 const matrix = new Float64Array(MOST_OWN * MOST_OWN);
 
-/** Pieces that are not in a circuit's matrix and are solved beside it: the few unknowns on which they hang by themselves, the rest from how it responds to them.
- *  Unknowns from `size` on are nodes that only the pieces have. Source: Woodbury's identity (Hager, SIAM Review 31(2), 1989). */
+/**
+ * Pieces that are not in a circuit's matrix and are solved beside it: the few unknowns on which
+ * they hang by themselves, the rest from how it responds to them.
+ * Unknowns from `size` on are nodes that only the pieces have. Source: Woodbury's identity (Hager,
+ * SIAM Review 31(2), 1989).
+ */
 export class Loose {
   private readonly parts: Part[] = [];
   readonly unknowns: number[] = [];
@@ -71,8 +81,12 @@ export class Loose {
     return place < 0 ? this.unknowns.push(unknown) - 1 : place;
   }
 
-  /** One step of Newton: tangents of the pieces at x (length size and more), solved beside the circuit. origin: the point of the tangent, for pieces that are in it
-   *  already. Then `valueOf` gives the unknowns and `spread` all others. Returns whether a piece was held back; undefined where there is no solution. */
+  /**
+   * One step of Newton: tangents of the pieces at x (length size and more), solved beside the
+   * circuit. origin: the point of the tangent, for pieces that are in it
+   * already. Then `valueOf` gives the unknowns and `spread` all others. Returns whether a piece was
+   * held back; undefined where there is no solution.
+   */
   step(x: Float64Array, tangent: Tangent, origin: Float64Array): boolean | undefined {
     this.prepare(tangent);
     const heldBack = this.tangents(x, origin);
@@ -89,7 +103,9 @@ export class Loose {
       for (let k = 0; k < n; k += 1) next[k] = next[k]! - response[k * n + r]! * rest;
       for (let c = 0; c < n; c += 1) {
         const slope = slopes[r * n + c]!;
-        if (slope !== 0) for (let k = 0; k < n; k += 1) matrix[k * n + c] = matrix[k * n + c]! + response[k * n + r]! * slope;
+        if (slope !== 0)
+          for (let k = 0; k < n; k += 1)
+            matrix[k * n + c] = matrix[k * n + c]! + response[k * n + r]! * slope;
       }
     }
     if (!solveDense(matrix, next, n)) return undefined;
@@ -110,29 +126,44 @@ export class Loose {
     return this.flow[k]!;
   }
 
-  /** Takes out of the tangent's values what the pieces draw after a step. x: those values, length size and more; changed. */
+  /**
+   * Takes out of the tangent's values what the pieces draw after a step. x: those values, length
+   * size and more; changed.
+   */
   spread(x: Float64Array): void {
     const { unknowns, flow, columns, size, next } = this;
     for (let r = 0; r < unknowns.length; r += 1) {
       const [current, column] = [flow[r]!, columns[r]];
-      if (column && current !== 0) for (let i = 0; i < size; i += 1) x[i] = x[i]! - current * column[i]!;
+      if (column && current !== 0)
+        for (let i = 0; i < size; i += 1) x[i] = x[i]! - current * column[i]!;
     }
-    for (let k = 0; k < unknowns.length; k += 1) if (unknowns[k]! < x.length) x[unknowns[k]!] = next[k]!;
+    for (let k = 0; k < unknowns.length; k += 1)
+      if (unknowns[k]! < x.length) x[unknowns[k]!] = next[k]!;
   }
 
-  /** Takes a response of the tangent (or of its adjoint, `transposed`) to that of the circuit with the pieces, linear about the last step. vector: length size or
-   *  more, changed: what lies beyond `size` are nodes that only the pieces have.
-   *  column: the tangent's response (or its adjoint's) to an unknown. */
-  correct(vector: Float64Array, transposed: boolean, column: (unknown: number) => Float64Array): void {
+  /**
+   * Takes a response of the tangent (or of its adjoint, `transposed`) to that of the circuit with
+   * the pieces, linear about the last step. vector: length size or more, changed: what lies beyond
+   * `size` are nodes that only the pieces have. column: the tangent's response (or its adjoint's)
+   * to an unknown.
+   */
+  correct(
+    vector: Float64Array,
+    transposed: boolean,
+    column: (unknown: number) => Float64Array,
+  ): void {
     const { response, slopes, unknowns, size } = this;
     const n = unknowns.length;
     const own = Float64Array.from(unknowns, (unknown) => vector[unknown] ?? 0);
     // (1 + R S) y = v, then the pieces draw S y; for the adjoint both matrices are transposed.
-    const at = (matrix: Float64Array, r: number, c: number): number => (transposed ? matrix[c * n + r]! : matrix[r * n + c]!);
+    const at = (matrix: Float64Array, r: number, c: number): number =>
+      transposed ? matrix[c * n + r]! : matrix[r * n + c]!;
     matrix.fill(0, 0, n * n);
     for (let k = 0; k < n; k += 1) {
       matrix[k * n + k] = 1;
-      for (let r = 0; r < n; r += 1) for (let c = 0; c < n; c += 1) matrix[k * n + c] = matrix[k * n + c]! + at(response, k, r) * at(slopes, r, c);
+      for (let r = 0; r < n; r += 1)
+        for (let c = 0; c < n; c += 1)
+          matrix[k * n + c] = matrix[k * n + c]! + at(response, k, r) * at(slopes, r, c);
     }
     if (!solveDense(matrix, own, n)) return;
     for (let r = 0; r < n; r += 1) {
@@ -142,10 +173,14 @@ export class Loose {
       const back = column(unknowns[r]!);
       for (let i = 0; i < size; i += 1) vector[i] = vector[i]! - drawn * back[i]!;
     }
-    for (let k = 0; k < n; k += 1) if (unknowns[k]! >= size && unknowns[k]! < vector.length) vector[unknowns[k]!] = own[k]!;
+    for (let k = 0; k < n; k += 1)
+      if (unknowns[k]! >= size && unknowns[k]! < vector.length) vector[unknowns[k]!] = own[k]!;
   }
 
-  /** Gathers how the unknowns respond to one another, anew where the tangent or the unknowns have changed. A node that only the pieces have responds to itself alone. */
+  /**
+   * Gathers how the unknowns respond to one another, anew where the tangent or the unknowns have
+   * changed. A node that only the pieces have responds to itself alone.
+   */
   private prepare(tangent: Tangent): void {
     const { unknowns, size } = this;
     const n = unknowns.length;
@@ -157,11 +192,15 @@ export class Loose {
     }
     const { response } = this;
     response.fill(0);
-    this.columns = unknowns.map((unknown) => (unknown < size ? tangent.column(unknown) : undefined));
+    this.columns = unknowns.map((unknown) =>
+      unknown < size ? tangent.column(unknown) : undefined,
+    );
     for (let r = 0; r < n; r += 1) {
       const column = this.columns[r];
       if (!column) response[r * n + r] = 1;
-      else for (let k = 0; k < n; k += 1) if (unknowns[k]! < size) response[k * n + r] = column[unknowns[k]!]!;
+      else
+        for (let k = 0; k < n; k += 1)
+          if (unknowns[k]! < size) response[k * n + r] = column[unknowns[k]!]!;
     }
   }
 

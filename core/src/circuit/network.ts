@@ -1,16 +1,34 @@
 import { GROUND, nameKey } from '../board';
-import { everyNode, LEAK_SIEMENS, nodesOf, type ChipLogic, type Element, type NodeName } from '../device';
+import {
+  everyNode,
+  LEAK_SIEMENS,
+  nodesOf,
+  type ChipLogic,
+  type Element,
+  type NodeName,
+} from '../device';
 import { dcComponents } from './components';
 import { PatternBuilder, SparseLu, samePattern, type Pattern } from './sparse';
 
-/** Coils below this resistance become a branch with a current of its own, so that a zero-ohm coil needs no infinite conductance. */
+/**
+ * Coils below this resistance become a branch with a current of its own, so that a zero-ohm coil
+ * needs no infinite conductance.
+ */
 const BRANCH_BELOW_OHM = 1e-6;
-/** Resistance of such a branch: keeps two zero-ohm coils in parallel solvable. Effect on any reading: nanovolts. */
+/**
+ * Resistance of such a branch: keeps two zero-ohm coils in parallel solvable. Effect on any
+ * reading: nanovolts.
+ */
 const BRANCH_LEAST_OHM = 1e-9;
-/** Holds one node of every floating component, siemens. No current flows in it: it only fixes the level of what has none. */
+/**
+ * Holds one node of every floating component, siemens. No current flows in it: it only fixes the
+ * level of what has none.
+ */
 const TIE_SIEMENS = 1;
 
-/** Matrix slots of a two-terminal conductance between nodes a and b; -1 where a terminal is ground. */
+/**
+ * Matrix slots of a two-terminal conductance between nodes a and b; -1 where a terminal is ground.
+ */
 export interface PairStamp {
   readonly a: number;
   readonly b: number;
@@ -31,7 +49,10 @@ export interface TransistorStamp {
   readonly slots: Int32Array;
 }
 
-/** A law between nodes a and b. `controls` are the nodes it looks at (-1 ground); slots run row a then row b, a column a control. */
+/**
+ * A law between nodes a and b. `controls` are the nodes it looks at (-1 ground); slots run row a
+ * then row b, a column a control.
+ */
 export interface LawStamp {
   readonly element: Extract<Element, { type: 'law' }>;
   readonly a: number;
@@ -43,7 +64,10 @@ export interface LawStamp {
   readonly when: DriveState;
 }
 
-/** In place of a driver: a law that always conducts, and one that was taken out of a network and only leaks. */
+/**
+ * In place of a driver: a law that always conducts, and one that was taken out of a network and
+ * only leaks.
+ */
 export const ALWAYS = -1;
 export const NEVER = -2;
 
@@ -77,8 +101,11 @@ export interface ConductanceStamp {
   readonly spread: number;
 }
 
-/** A circuit ready to be solved: unknowns numbered, matrix analysed, everything that is constant already stamped.
- *  Unknowns 0 … nodeCount-1 are node voltages, the rest branch currents. Ground is node -1. */
+/**
+ * A circuit ready to be solved: unknowns numbered, matrix analysed, everything that is constant
+ * already stamped. Unknowns 0 … nodeCount-1 are node voltages, the rest branch currents. Ground is
+ * node -1.
+ */
 export interface Network {
   readonly elements: readonly Element[];
   readonly nodeIndex: ReadonlyMap<string, number>;
@@ -112,10 +139,17 @@ export function nodeOf(network: Network, net: NodeName): number | undefined {
   return key === GROUND ? -1 : network.nodeIndex.get(key);
 }
 
-/** Builds the network of a list of elements. extraNets: nets to number even where nothing conducts to them.
- *  like: an earlier network; where the matrix pattern is the same its analysis is shared (and its factor is then overwritten by this one's).
- *  Cost: linear in the elements, plus the ordering where the pattern is new. */
-export function buildNetwork(elements: readonly Element[], extraNets: readonly NodeName[] = [], like?: Network): Network {
+/**
+ * Builds the network of a list of elements. extraNets: nets to number even where nothing conducts
+ * to them. like: an earlier network; where the matrix pattern is the same its analysis is shared
+ * (and its factor is then overwritten by this one's). Cost: linear in the elements, plus the
+ * ordering where the pattern is new.
+ */
+export function buildNetwork(
+  elements: readonly Element[],
+  extraNets: readonly NodeName[] = [],
+  like?: Network,
+): Network {
   const nodeIndex = new Map<string, number>();
   const nodeNames: NodeName[] = [];
   const number = (name: NodeName): number => {
@@ -129,7 +163,9 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
   };
   extraNets.forEach(number);
   for (const element of elements) for (const node of everyNode(element)) number(node);
-  const drivers = elements.flatMap((element) => (element.type === 'logic' ? element.logic.outputs.map(({ driver }) => driver) : []));
+  const drivers = elements.flatMap((element) =>
+    element.type === 'logic' ? element.logic.outputs.map(({ driver }) => driver) : [],
+  );
   const driverNumber = new Map(drivers.map((driver, i) => [driver, i]));
   const nodeCount = nodeNames.length;
   const branchElements = elements.filter(isBranch);
@@ -142,7 +178,14 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     if (slot >= 0) constants.push([slot, value]);
   };
   for (let i = 0; i < size; i += 1) builder.add(i, i);
-  const pair = (a: number, b: number): PairStamp => ({ a, b, aa: builder.add(a, a), bb: builder.add(b, b), ab: builder.add(a, b), ba: builder.add(b, a) });
+  const pair = (a: number, b: number): PairStamp => ({
+    a,
+    b,
+    aa: builder.add(a, a),
+    bb: builder.add(b, b),
+    ab: builder.add(a, b),
+    ba: builder.add(b, a),
+  });
 
   const drive = new Float64Array(size);
   const branches: BranchStamp[] = [];
@@ -159,7 +202,9 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
     if (element.type === 'law') {
       const [a, b] = [number(element.a), number(element.b)];
       const controls = Int32Array.from(element.controls, number);
-      const slots = Int32Array.from([a, b].flatMap((row) => [...controls].map((column) => builder.add(row, column))));
+      const slots = Int32Array.from(
+        [a, b].flatMap((row) => [...controls].map((column) => builder.add(row, column))),
+      );
       const { gate } = element;
       for (const [row, column, sign] of [
         [a, a, 1],
@@ -180,8 +225,14 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
       continue;
     }
     if (element.type === 'transistor') {
-      const nodes = [number(element.collector), number(element.base), number(element.emitter)] as const;
-      const slots = Int32Array.from(nodes.flatMap((row) => nodes.map((column) => builder.add(row, column))));
+      const nodes = [
+        number(element.collector),
+        number(element.base),
+        number(element.emitter),
+      ] as const;
+      const slots = Int32Array.from(
+        nodes.flatMap((row) => nodes.map((column) => builder.add(row, column))),
+      );
       transistors.push({ element, nodes, slots });
       continue;
     }
@@ -226,7 +277,13 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
   const { pattern, place } = builder.finish();
   const constant = new Float64Array(pattern.row.length);
   for (const [slot, value] of constants) constant[place[slot]!]! += value;
-  const placed = <T extends PairStamp>(p: T): T => ({ ...p, aa: at(place, p.aa), bb: at(place, p.bb), ab: at(place, p.ab), ba: at(place, p.ba) });
+  const placed = <T extends PairStamp>(p: T): T => ({
+    ...p,
+    aa: at(place, p.aa),
+    bb: at(place, p.bb),
+    ab: at(place, p.ab),
+    ba: at(place, p.ba),
+  });
   const shared = like && samePattern(like.pattern, pattern) ? like : undefined;
   return {
     elements,
@@ -251,13 +308,23 @@ export function buildNetwork(elements: readonly Element[], extraNets: readonly N
 }
 
 /** Numbers the nodes of a chip's function. */
-export function logicStamp(logic: ChipLogic, number: (name: NodeName) => number, driverNumber: ReadonlyMap<string, number>): LogicStamp {
+export function logicStamp(
+  logic: ChipLogic,
+  number: (name: NodeName) => number,
+  driverNumber: ReadonlyMap<string, number>,
+): LogicStamp {
   return {
     logic,
     supply: number(logic.supply),
     ground: number(logic.ground),
-    inputs: logic.inputs.map(({ node, against }) => ({ node: number(node), against: against === undefined ? undefined : number(against) })),
-    outputs: logic.outputs.map(({ node, driver }) => ({ node: number(node), driver: driverNumber.get(driver)! })),
+    inputs: logic.inputs.map(({ node, against }) => ({
+      node: number(node),
+      against: against === undefined ? undefined : number(against),
+    })),
+    outputs: logic.outputs.map(({ node, driver }) => ({
+      node: number(node),
+      driver: driverNumber.get(driver)!,
+    })),
   };
 }
 

@@ -6,23 +6,37 @@ import { looseNodeStart, loosePieces } from './loose-pieces';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
 import { transistorAt } from './transistor';
 
-/** Where the Newton iteration may stop: change of every unknown below absolute + relative * size. */
+/**
+ * Where the Newton iteration may stop: change of every unknown below absolute + relative * size.
+ */
 const TOLERANCE = { volt: 1e-9, ampere: 1e-10, relative: 1e-7 } as const;
-/** The same beside a known board. Newton's error is about the square of its last step over twice the thermal voltage: a microvolt. */
+/**
+ * The same beside a known board. Newton's error is about the square of its last step over twice the
+ * thermal voltage: a microvolt.
+ */
 const NEAR_TOLERANCE = { volt: 2e-4, ampere: 1e-4, relative: 2e-5 } as const;
 type Tolerance = Readonly<Record<'volt' | 'ampere' | 'relative', number>>;
 const MAX_ITERATIONS = 120;
-/** After this many iterations a thousand times the tolerance will do: a node held by picosiemens alone jitters with the rounding of its neighbours. */
+/**
+ * After this many iterations a thousand times the tolerance will do: a node held by picosiemens
+ * alone jitters with the rounding of its neighbours.
+ */
 const PATIENCE = 60;
 const SLACK = 1e3;
-/** After this many a node may jitter by this much, volt: one that only picosiemens hold beside a fuse of twenty siemens cannot be known better in double precision. */
+/**
+ * After this many a node may jitter by this much, volt: one that only picosiemens hold beside a
+ * fuse of twenty siemens cannot be known better in double precision.
+ */
 const LAST_PATIENCE = 90;
 const JITTER_VOLT = 2e-4;
 /** Iterations after which steps are damped. */
 const UNDAMPED = 14;
 const SHUNT_START_SIEMENS = 1e-2;
 
-/** A solved circuit. `x`: node volts then branch amperes; the network's LU holds the Jacobian at this point. */
+/**
+ * A solved circuit. `x`: node volts then branch amperes; the network's LU holds the Jacobian at
+ * this point.
+ */
 export interface OperatingPoint {
   readonly ok: true;
   readonly x: Float64Array;
@@ -31,7 +45,11 @@ export interface OperatingPoint {
 
 /** Why a circuit has no solution to show, named by the node or branch where it went wrong. */
 export type NoOperatingPoint =
-  | { readonly ok: false; readonly why: 'loop of ideal sources or an unconnected circuit'; readonly at: string }
+  | {
+      readonly ok: false;
+      readonly why: 'loop of ideal sources or an unconnected circuit';
+      readonly at: string;
+    }
   | { readonly ok: false; readonly why: 'not converged'; readonly at: string };
 
 export interface SolveOptions {
@@ -41,18 +59,30 @@ export interface SolveOptions {
   readonly injection?: Float64Array;
   /** States of the chips' drivers, length network.drivers. Default: all off. */
   readonly drives?: Uint8Array;
-  /** Whether this is a search beside a known board: the answer need only be known to some microvolts, and where it is not found directly it is not searched for
-   *  patiently. Default false. */
+  /**
+   * Whether this is a search beside a known board: the answer need only be known to some
+   * microvolts, and where it is not found directly it is not searched for patiently. Default false.
+   */
   readonly near?: boolean;
-  /** What hangs on the circuit without a place in its matrix, with its drivers in the same states. Then unknowns beyond the circuit's follow in start and answer. */
+  /**
+   * What hangs on the circuit without a place in its matrix, with its drivers in the same states.
+   * Then unknowns beyond the circuit's follow in start and answer.
+   */
   readonly loose?: LooseDifference | undefined;
   /** Factor on all sources, 0 to 1. Default 1. */
   readonly sourceScale?: number;
 }
 
-/** Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then source stepping.
- *  A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel, SPICE2, 1975. */
-export function operatingPoint(network: Network, options: SolveOptions = {}): OperatingPoint | NoOperatingPoint {
+/**
+ * Finds the DC operating point: Newton with junction limiting, then shunt (gmin) stepping, then
+ * source stepping.
+ * A linear network takes one solve. Source: Ho, Ruehli & Brennan, IEEE Trans. CAS 22, 1975; Nagel,
+ * SPICE2, 1975.
+ */
+export function operatingPoint(
+  network: Network,
+  options: SolveOptions = {},
+): OperatingPoint | NoOperatingPoint {
   const solver = new Newton(
     network,
     options.drives ?? new Uint8Array(network.drivers.length),
@@ -64,22 +94,31 @@ export function operatingPoint(network: Network, options: SolveOptions = {}): Op
   const start = options.start ?? new Float64Array(network.size);
   const direct = solver.run(start, scale, 0);
   if (direct.ok || options.near || direct.why !== 'not converged') return direct;
-  const shunted = solver.step(start, (share) => [scale, SHUNT_START_SIEMENS * (share === 1 ? 0 : 1e-12 ** share)]);
+  const shunted = solver.step(start, (share) => [
+    scale,
+    SHUNT_START_SIEMENS * (share === 1 ? 0 : 1e-12 ** share),
+  ]);
   if (shunted.ok) return shunted;
   return solver.step(new Float64Array(network.size), (share) => [scale * share, 0]);
 }
 
 const CRITICAL = new WeakMap<readonly object[], Float64Array>();
 
-/** The critical voltage of every junction, or of the two of every transistor, kept with the list. */
+/**
+ * The critical voltage of every junction, or of the two of every transistor, kept with the list.
+ */
 function criticalOf(stamps: readonly (JunctionStamp | TransistorStamp)[]): Float64Array {
   let known = CRITICAL.get(stamps);
   if (known) return known;
   known = Float64Array.from(
     stamps.flatMap(({ element }) => {
       const { saturationCurrentAmpere: saturation } = element.model;
-      if (element.type === 'junction') return [criticalVolt(saturation, element.model.emissionCoefficient)];
-      return [criticalVolt(saturation, element.model.forwardEmission), criticalVolt(saturation, element.model.reverseEmission)];
+      if (element.type === 'junction')
+        return [criticalVolt(saturation, element.model.emissionCoefficient)];
+      return [
+        criticalVolt(saturation, element.model.forwardEmission),
+        criticalVolt(saturation, element.model.reverseEmission),
+      ];
     }),
   );
   CRITICAL.set(stamps, known);
@@ -112,7 +151,12 @@ class Newton {
     private readonly difference?: LooseDifference,
     private readonly tolerance: Tolerance = TOLERANCE,
   ) {
-    ({ constant: this.constant, drive: this.drive, junctions: this.junctions, transistors: this.transistors } = network);
+    ({
+      constant: this.constant,
+      drive: this.drive,
+      junctions: this.junctions,
+      transistors: this.transistors,
+    } = network);
     this.values = new Float64Array(this.constant.length);
     this.rhs = new Float64Array(network.size);
     this.next = new Float64Array(network.size + (difference?.extra ?? 0));
@@ -123,26 +167,43 @@ class Newton {
     this.laws = openLaws(network, drives);
   }
 
-  /** One Newton search from `start` with the sources scaled and `shunt` siemens added across every junction. */
+  /**
+   * One Newton search from `start` with the sources scaled and `shunt` siemens added across every
+   * junction.
+   */
   run(start: Float64Array, scale: number, shunt: number): OperatingPoint | NoOperatingPoint {
     const { network, next } = this;
     const loose = this.hangOn(start);
     let x = new Float64Array(next.length);
     x.set(start);
-    for (const unknown of loose?.unknowns ?? []) if (unknown >= start.length) x[unknown] = loose!.startOf(unknown);
+    for (const unknown of loose?.unknowns ?? [])
+      if (unknown >= start.length) x[unknown] = loose!.startOf(unknown);
     const first = Float64Array.from(x);
-    const linear = this.junctions.length === 0 && this.transistors.length === 0 && network.laws.length === 0;
+    const linear =
+      this.junctions.length === 0 && this.transistors.length === 0 && network.laws.length === 0;
     this.rememberVolts(x);
     rememberLaws(this.laws, x);
     let worst = 0;
     for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration += 1) {
       this.assemble(x, scale, shunt);
       const singular = network.lu.factor(this.values);
-      if (singular) return { ok: false, why: 'loop of ideal sources or an unconnected circuit', at: unknownName(network, singular.column) };
+      if (singular)
+        return {
+          ok: false,
+          why: 'loop of ideal sources or an unconnected circuit',
+          at: unknownName(network, singular.column),
+        };
       network.lu.solve(this.rhs, next);
-      if (loose && !this.solveLoose(loose, x)) return { ok: false, why: 'not converged', at: network.nodeNames[0] ?? '' };
-      worst = this.worstChange(x, next, iteration > PATIENCE && this.tolerance === TOLERANCE ? SLACK : 1, iteration > LAST_PATIENCE ? JITTER_VOLT : 0);
-      // Laws with corners can send the search to and fro between two of them: from here on every other step is only half taken.
+      if (loose && !this.solveLoose(loose, x))
+        return { ok: false, why: 'not converged', at: network.nodeNames[0] ?? '' };
+      worst = this.worstChange(
+        x,
+        next,
+        iteration > PATIENCE && this.tolerance === TOLERANCE ? SLACK : 1,
+        iteration > LAST_PATIENCE ? JITTER_VOLT : 0,
+      );
+      // Laws with corners can send the search to and fro between two of them: from here on every
+      // other step is only half taken.
       if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
         for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;
       else x.set(next);
@@ -152,8 +213,14 @@ class Newton {
     return { ok: false, why: 'not converged', at: unknownName(network, Math.max(0, worst)) };
   }
 
-  /** Walks from an easy circuit to the real one; `at(share)` gives source scale and shunt for share 0 to 1. Halves the step where a search fails. */
-  step(start: Float64Array, at: (share: number) => readonly [number, number]): OperatingPoint | NoOperatingPoint {
+  /**
+   * Walks from an easy circuit to the real one; `at(share)` gives source scale and shunt for share
+   * 0 to 1. Halves the step where a search fails.
+   */
+  step(
+    start: Float64Array,
+    at: (share: number) => readonly [number, number],
+  ): OperatingPoint | NoOperatingPoint {
     let x = start;
     let share = 0;
     let step = 0.1;
@@ -175,12 +242,18 @@ class Newton {
   /** What has no place in the matrix, ready to be solved beside it. */
   private hangOn(start: Float64Array): Loose | undefined {
     if (!this.difference) return undefined;
-    const loose = new Loose(this.network.size, looseNodeStart(start, this.network.size, this.difference));
+    const loose = new Loose(
+      this.network.size,
+      looseNodeStart(start, this.network.size, this.difference),
+    );
     for (const piece of loosePieces(this.difference, this.drives)) loose.add(piece);
     return loose.isEmpty ? undefined : loose;
   }
 
-  /** Corrects `next`, the step of the circuit in the matrix, by what hangs on it. False where that leads nowhere. */
+  /**
+   * Corrects `next`, the step of the circuit in the matrix, by what hangs on it. False where that
+   * leads nowhere.
+   */
   private solveLoose(loose: Loose, x: Float64Array): boolean {
     const { network, next } = this;
     const column = (unknown: number): Float64Array => network.lu.column(unknown);
@@ -193,11 +266,19 @@ class Newton {
   }
 
   private rememberVolts(x: Float64Array): void {
-    this.junctions.forEach((j, i) => (this.junctionVolt[i] = startOfJunction(across(x, j.a, j.b), this.critical[i]!)));
+    this.junctions.forEach(
+      (j, i) => (this.junctionVolt[i] = startOfJunction(across(x, j.a, j.b), this.critical[i]!)),
+    );
     this.transistors.forEach(({ nodes: [c, b, e], element: { model } }, i) => {
       const sign = model.polarity === 'npn' ? 1 : -1;
-      this.transistorVolt[2 * i] = startOfJunction(sign * across(x, b, e), this.transistorCritical[2 * i]!);
-      this.transistorVolt[2 * i + 1] = startOfJunction(sign * across(x, b, c), this.transistorCritical[2 * i + 1]!);
+      this.transistorVolt[2 * i] = startOfJunction(
+        sign * across(x, b, e),
+        this.transistorCritical[2 * i]!,
+      );
+      this.transistorVolt[2 * i + 1] = startOfJunction(
+        sign * across(x, b, c),
+        this.transistorCritical[2 * i + 1]!,
+      );
     });
   }
 
@@ -208,14 +289,20 @@ class Newton {
     if (injection) for (let i = 0; i < rhs.length; i += 1) rhs[i] = rhs[i]! + injection[i]!;
     this.limited = false;
     for (let i = 0; i < junctions.length; i += 1) this.stampJunction(junctions[i]!, i, x, shunt);
-    for (let i = 0; i < transistors.length; i += 1) this.stampTransistor(transistors[i]!, i, x, shunt);
+    for (let i = 0; i < transistors.length; i += 1)
+      this.stampTransistor(transistors[i]!, i, x, shunt);
     if (stampLaws(this.laws, x, values, rhs)) this.limited = true;
   }
 
   private stampJunction(junction: JunctionStamp, i: number, x: Float64Array, shunt: number): void {
     const { values, rhs, out } = this;
     const proposed = across(x, junction.a, junction.b);
-    const volt = limitDiode(proposed, this.junctionVolt[i]!, junction.element.model, this.critical[i]!);
+    const volt = limitDiode(
+      proposed,
+      this.junctionVolt[i]!,
+      junction.element.model,
+      this.critical[i]!,
+    );
     this.noteLimit(proposed, volt);
     this.junctionVolt[i] = volt;
     diodeCurrent(volt, junction.element.model, out);
@@ -244,7 +331,8 @@ class Newton {
       const place = stamp.slots[slot]!;
       if (place >= 0) values[place] = values[place]! + jacobian[slot]!;
     }
-    // Linear part at the (limited) point: with vC = 0 as reference, vB = reverse, vE = reverse - forward.
+    // Linear part at the (limited) point: with vC = 0 as reference, vB = reverse, vE = reverse -
+    // forward.
     const vB = sign * reverse;
     const vE = sign * (reverse - forward);
     const restC = sign * collector - (jacobian[1]! * vB + jacobian[2]! * vE);
@@ -255,14 +343,20 @@ class Newton {
   }
 
   private limitedVolt(slot: number, proposed: number, emission: number): number {
-    const volt = limitJunction(proposed, this.transistorVolt[slot]!, emission, this.transistorCritical[slot]!);
+    const volt = limitJunction(
+      proposed,
+      this.transistorVolt[slot]!,
+      emission,
+      this.transistorCritical[slot]!,
+    );
     this.noteLimit(proposed, volt);
     this.transistorVolt[slot] = volt;
     return volt;
   }
 
   private noteLimit(proposed: number, used: number): void {
-    if (Math.abs(proposed - used) > TOLERANCE.volt + TOLERANCE.relative * Math.abs(proposed)) this.limited = true;
+    if (Math.abs(proposed - used) > TOLERANCE.volt + TOLERANCE.relative * Math.abs(proposed))
+      this.limited = true;
   }
 
   /** Index of the unknown that still moves too much, or -1 when all have settled. */
@@ -293,5 +387,7 @@ function unknownName(network: Network, unknown: number): string {
   if (unknown >= network.size) return 'a pin';
   if (unknown < network.nodeCount) return network.nodeNames[unknown]!;
   const element = network.branches[unknown - network.nodeCount]!.element;
-  return element.type === 'branch' || element.type === 'coil' ? `${element.a} to ${element.b}` : 'a branch';
+  return element.type === 'branch' || element.type === 'coil'
+    ? `${element.a} to ${element.b}`
+    : 'a branch';
 }

@@ -9,32 +9,54 @@ export const MOST_PORTS = 8;
 /** A step held back by less than this does not count, volt. */
 const HELD_BACK_VOLT = 1e-9;
 
-/** What a piece answers, overwritten by the next: the current out of each of its ports, the slopes row by row, and whether a step was held back. */
+/**
+ * What a piece answers, overwritten by the next: the current out of each of its ports, the slopes
+ * row by row, and whether a step was held back.
+ */
 export class PieceAnswer {
   readonly ampere = new Float64Array(MOST_PORTS);
   readonly slope = new Float64Array(MOST_PORTS * MOST_PORTS);
   heldBack = false;
 }
 
-/** A piece of the circuit as its neighbours see it: currents out of a few unknowns that depend on those alone. */
+/**
+ * A piece of the circuit as its neighbours see it: currents out of a few unknowns that depend on
+ * those alone.
+ */
 export interface Piece {
   /** The unknowns; -1 is ground. Rows and columns of its slopes and its volts follow this order. */
   readonly ports: Int32Array;
   /** Of its ports the first so many carry current. */
   readonly feeds: number;
-  /** Whether it may regulate a node by feedback, which makes the node look stiff only as long as it does. */
+  /**
+   * Whether it may regulate a node by feedback, which makes the node look stiff only as long as it
+   * does.
+   */
   readonly regulates: boolean;
-  /** Works out currents and slopes at these port volts. memory (length 2): where the last step of a search stood; with it a step that would be thrown too far is
-   *  held back, and the answer is the tangent there, taken on to `volts`. Without it the answer is exact. */
+  /**
+   * Works out currents and slopes at these port volts. memory (length 2): where the last step of a
+   * search stood; with it a step that would be thrown too far is
+   * held back, and the answer is the tangent there, taken on to `volts`. Without it the answer is
+   * exact.
+   */
   at(volts: Float64Array, answer: PieceAnswer, memory?: Float64Array): void;
   /** Sets `memory` to where a search begins. */
   remember(volts: Float64Array, memory: Float64Array): void;
-  /** How far every port may move from these volts with the piece surely on its tangent; 0 where that cannot be told. Unit: volt. */
+  /**
+   * How far every port may move from these volts with the piece surely on its tangent; 0 where that
+   * cannot be told. Unit: volt.
+   */
   slack(volts: Float64Array): number;
-  /** Ranges of the differences of two ports with which the piece stays on its tangent at these volts while all of them are kept; none where that cannot be told. */
+  /**
+   * Ranges of the differences of two ports with which the piece stays on its tangent at these volts
+   * while all of them are kept; none where that cannot be told.
+   */
   straight(volts: Float64Array): readonly Straight[];
-  /** The differences of two ports (plus, minus) that act each by itself, and the more the further they go, on what the piece is off its tangent by: how far they may go
-   *  can be found out by trying. None where nothing of the kind is known. */
+  /**
+   * The differences of two ports (plus, minus) that act each by itself, and the more the further
+   * they go, on what the piece is off its tangent by: how far they may go can be found out by
+   * trying. None where nothing of the kind is known.
+   */
   readonly steady: readonly (readonly [plus: number, minus: number])[];
 }
 
@@ -175,7 +197,10 @@ export class TransistorPiece implements Piece {
     const { model } = stamp.element;
     this.ports = Int32Array.from(stamp.nodes);
     this.sign = model.polarity === 'npn' ? 1 : -1;
-    this.critical = [criticalVolt(model.saturationCurrentAmpere, model.forwardEmission), criticalVolt(model.saturationCurrentAmpere, model.reverseEmission)];
+    this.critical = [
+      criticalVolt(model.saturationCurrentAmpere, model.forwardEmission),
+      criticalVolt(model.saturationCurrentAmpere, model.reverseEmission),
+    ];
   }
 
   at(volts: Float64Array, answer: PieceAnswer, memory?: Float64Array): void {
@@ -190,8 +215,11 @@ export class TransistorPiece implements Piece {
     }
     const { ampere, slope } = answer;
     transistorAt(model, forward, reverse, 0, ampere, slope);
-    answer.heldBack = Math.abs(proposed[0] - forward) > HELD_BACK_VOLT || Math.abs(proposed[1] - reverse) > HELD_BACK_VOLT;
-    // The tangent: by how much each junction's own volts fall short of what was asked, with the base as reference.
+    answer.heldBack =
+      Math.abs(proposed[0] - forward) > HELD_BACK_VOLT ||
+      Math.abs(proposed[1] - reverse) > HELD_BACK_VOLT;
+    // The tangent: by how much each junction's own volts fall short of what was asked, with the
+    // base as reference.
     const shortC = -sign * (proposed[1] - reverse);
     const shortE = -sign * (proposed[0] - forward);
     const collector = sign * ampere[0]! + slope[0]! * shortC + slope[2]! * shortE;
@@ -218,7 +246,10 @@ export class TransistorPiece implements Piece {
 const lawAnswer = new Float64Array(MOST_PORTS + 2);
 const controls = new Float64Array(MOST_PORTS);
 
-/** The common law by itself, because there are many: clamp diodes and output stages. Ports: the two nodes it lies between. */
+/**
+ * The common law by itself, because there are many: clamp diodes and output stages. Ports: the two
+ * nodes it lies between.
+ */
 class DropPiece implements Piece {
   readonly ports: Int32Array;
   readonly feeds = 2;
@@ -314,7 +345,12 @@ class LawPiece implements Piece {
   straight(volts: Float64Array): readonly Straight[] {
     const { place } = this;
     const ranges = lawStraight(this.stamp.element.law, this.controlsAt(volts));
-    return ranges.map(({ plus, minus, low, high }) => ({ plus: place[plus]!, minus: place[minus]!, low, high }));
+    return ranges.map(({ plus, minus, low, high }) => ({
+      plus: place[plus]!,
+      minus: place[minus]!,
+      low,
+      high,
+    }));
   }
 
   /** Volts of its controls, valid until the next call. */

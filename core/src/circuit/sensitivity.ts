@@ -5,10 +5,16 @@ import { conductingLaws } from './law-table';
 import type { Network } from './network';
 import { across } from './operating-point';
 
-/** Tolerances of model values where nothing is annotated. Source: the core's outside interface, "Conventions". */
+/**
+ * Tolerances of model values where nothing is annotated. Source: the core's outside interface,
+ * "Conventions".
+ */
 export const MODEL_SPREAD = { lnSaturation: 0.2, lnGain: 0.25, breakdown: 0.025 } as const;
 
-/** Elements between two nodes that a network has and the circuit at this point has not, and those that it has in their place. */
+/**
+ * Elements between two nodes that a network has and the circuit at this point has not, and those
+ * that it has in their place.
+ */
 export interface Exchanged {
   readonly p: number;
   readonly q: number;
@@ -17,9 +23,14 @@ export interface Exchanged {
 }
 
 /** Standard deviation of one linear output that part tolerances cause, all parts independent.
- *  x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c for the output c·x.
- *  drives: states of the chips' drivers, where laws are to count. zeroBias: x is a response to a unit current with the junctions held at zero bias, where each is a plain conductance.
- *  exchanged: what is not there any more and must not be counted at the new point, where its volts are not what they were. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit Theory 16(3), 1969 (adjoint network). */
+ * x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c
+ * for the output c·x. drives: states of the chips' drivers, where laws are to count. zeroBias: x is
+ * a response to a unit current with the junctions held at zero bias, where each is a plain
+ * conductance.
+ * exchanged: what is not there any more and must not be counted at the new point, where its volts
+ * are not what they were. Returns the output's unit. Source: Director & Rohrer, IEEE Trans. Circuit
+ * Theory 16(3), 1969 (adjoint network).
+ */
 export function toleranceSpread(
   network: Network,
   x: Float64Array,
@@ -53,20 +64,35 @@ export function toleranceSpread(
     // prettier-ignore
     const { model } = element;
     const sign = model.polarity === 'npn' ? 1 : -1;
-    junctionCurrent(sign * across(x, b, e), model.saturationCurrentAmpere, model.forwardEmission, out);
+    junctionCurrent(
+      sign * across(x, b, e),
+      model.saturationCurrentAmpere,
+      model.forwardEmission,
+      out,
+    );
     const forward = out[0]!;
-    junctionCurrent(sign * across(x, b, c), model.saturationCurrentAmpere, model.reverseEmission, out);
+    junctionCurrent(
+      sign * across(x, b, c),
+      model.saturationCurrentAmpere,
+      model.reverseEmission,
+      out,
+    );
     const reverse = out[0]!;
     const collectorToEmitter = across(adjoint, c, e);
     const collectorCurrent =
-      (forward - reverse) * collectorToEmitter + (forward / model.forwardGain) * across(adjoint, b, e) + (reverse / model.reverseGain) * across(adjoint, b, c);
+      (forward - reverse) * collectorToEmitter +
+      (forward / model.forwardGain) * across(adjoint, b, e) +
+      (reverse / model.reverseGain) * across(adjoint, b, c);
     variance += (collectorCurrent * MODEL_SPREAD.lnSaturation) ** 2;
     variance += ((forward / model.forwardGain) * across(adjoint, b, e) * MODEL_SPREAD.lnGain) ** 2;
   }
   return Math.sqrt(variance);
 }
 
-/** The conductances that have a tolerance, in columns: asked for thousands of readings. weight: what one spread moves them by, siemens. */
+/**
+ * The conductances that have a tolerance, in columns: asked for thousands of readings. weight: what
+ * one spread moves them by, siemens.
+ */
 interface TolerantConductances {
   readonly a: Int32Array;
   readonly b: Int32Array;
@@ -76,7 +102,9 @@ interface TolerantConductances {
 /** By list; 'asked once' where it is not known yet whether the columns are worth making. */
 const TOLERANT = new WeakMap<Network['conductances'], TolerantConductances | 'asked once'>();
 
-/** The columns of a list, undefined when it is asked for the first time: many lists never are again. */
+/**
+ * The columns of a list, undefined when it is asked for the first time: many lists never are again.
+ */
 function tolerantOf(conductances: Network['conductances']): TolerantConductances | undefined {
   let known = TOLERANT.get(conductances);
   if (!known) {
@@ -101,7 +129,12 @@ function weightOf(element: Element): number {
 }
 
 /** The part of the variance that the tolerances of resistances cause. */
-function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint: Float64Array, exchanged?: Exchanged): number {
+function conductanceVariance(
+  { conductances }: Network,
+  x: Float64Array,
+  adjoint: Float64Array,
+  exchanged?: Exchanged,
+): number {
   const { p: first = -2, q: second = -2, before = [], after = [] } = exchanged ?? {};
   const gone = before.map(weightOf).filter((weight) => weight !== 0);
   /** Whether this conductance is one of those that are gone; each is found once. */
@@ -111,7 +144,9 @@ function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint
     return at >= 0 && gone.splice(at, 1).length > 0;
   };
   let variance = 0;
-  for (const element of after) variance += (across(adjoint, first, second) * across(x, first, second) * weightOf(element)) ** 2;
+  for (const element of after)
+    variance +=
+      (across(adjoint, first, second) * across(x, first, second) * weightOf(element)) ** 2;
   const columns = tolerantOf(conductances);
   if (!columns) {
     for (const { a, b, siemens, spread } of conductances) {
@@ -125,14 +160,22 @@ function conductanceVariance({ conductances }: Network, x: Float64Array, adjoint
     const p = a[i]!;
     const q = b[i]!;
     if (exchanged && isGone(p, q, weight[i]!)) continue;
-    const slope = ((p < 0 ? 0 : adjoint[p]!) - (q < 0 ? 0 : adjoint[q]!)) * ((p < 0 ? 0 : x[p]!) - (q < 0 ? 0 : x[q]!)) * weight[i]!;
+    const slope =
+      ((p < 0 ? 0 : adjoint[p]!) - (q < 0 ? 0 : adjoint[q]!)) *
+      ((p < 0 ? 0 : x[p]!) - (q < 0 ? 0 : x[q]!)) *
+      weight[i]!;
     variance += slope * slope;
   }
   return variance;
 }
 
 /** The part of the variance that the spread of chips' stages, regulators and amplifiers causes. */
-function lawVariance(network: Network, x: Float64Array, adjoint: Float64Array, drives: Uint8Array): number {
+function lawVariance(
+  network: Network,
+  x: Float64Array,
+  adjoint: Float64Array,
+  drives: Uint8Array,
+): number {
   let variance = 0;
   for (const law of conductingLaws(network, drives, x)) {
     const weight = across(adjoint, law.a, law.b);
@@ -141,11 +184,15 @@ function lawVariance(network: Network, x: Float64Array, adjoint: Float64Array, d
   return variance;
 }
 
-/** The part of the variance that junctions at zero bias cause through the spread of their saturation current. */
+/**
+ * The part of the variance that junctions at zero bias cause through the spread of their saturation
+ * current.
+ */
 function zeroBiasVariance(network: Network, x: Float64Array, adjoint: Float64Array): number {
   let variance = 0;
   const add = (siemens: number, a: number, b: number): void => {
-    variance += (across(adjoint, a, b) * across(x, a, b) * siemens * MODEL_SPREAD.lnSaturation) ** 2;
+    variance +=
+      (across(adjoint, a, b) * across(x, a, b) * siemens * MODEL_SPREAD.lnSaturation) ** 2;
   };
   for (const {
     a,
@@ -159,7 +206,11 @@ function zeroBiasVariance(network: Network, x: Float64Array, adjoint: Float64Arr
   } of network.transistors) {
     // prettier-ignore
     add(model.saturationCurrentAmpere / (model.forwardGain * model.forwardEmission * THERMAL_VOLT), b, e);
-    add(model.saturationCurrentAmpere / (model.reverseGain * model.reverseEmission * THERMAL_VOLT), b, c);
+    add(
+      model.saturationCurrentAmpere / (model.reverseGain * model.reverseEmission * THERMAL_VOLT),
+      b,
+      c,
+    );
   }
   return variance;
 }

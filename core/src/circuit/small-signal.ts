@@ -12,11 +12,16 @@ interface Admittance {
   /** Siemens, real and imaginary part. */
   readonly re: number;
   readonly im: number;
-  /** Standard deviations of what moves it: d(ln value) times its slope, each [re, im] in siemens. */
+  /**
+   * Standard deviations of what moves it: d(ln value) times its slope, each [re, im] in siemens.
+   */
   readonly slopes: readonly (readonly [number, number])[];
 }
 
-/** A network of admittances at one frequency with the junctions at zero bias: what an ESR meter sees of a board that is off. */
+/**
+ * A network of admittances at one frequency with the junctions at zero bias: what an ESR meter sees
+ * of a board that is off.
+ */
 export interface SmallSignalNetwork {
   readonly nodeIndex: ReadonlyMap<string, number>;
   readonly component: Int32Array;
@@ -35,8 +40,10 @@ export interface Impedance {
   readonly reSpread: number;
 }
 
-/** Builds and factors the complex system as a real one of twice the size, unknowns [re, im] side by side.
- *  frequency: hertz. */
+/**
+ * Builds and factors the complex system as a real one of twice the size, unknowns [re, im] side by
+ * side. frequency: hertz.
+ */
 export function smallSignal(elements: readonly Element[], frequency: number): SmallSignalNetwork {
   const nodeIndex = new Map<string, number>();
   const number = (name: NodeName): number => {
@@ -54,8 +61,14 @@ export function smallSignal(elements: readonly Element[], frequency: number): Sm
   const stamps: [number, number][] = [];
   const put = (row: number, column: number, re: number, im: number): void => {
     if (row < 0 || column < 0) return;
-    stamps.push([builder.add(2 * row, 2 * column), re], [builder.add(2 * row + 1, 2 * column + 1), re]);
-    stamps.push([builder.add(2 * row, 2 * column + 1), -im], [builder.add(2 * row + 1, 2 * column), im]);
+    stamps.push(
+      [builder.add(2 * row, 2 * column), re],
+      [builder.add(2 * row + 1, 2 * column + 1), re],
+    );
+    stamps.push(
+      [builder.add(2 * row, 2 * column + 1), -im],
+      [builder.add(2 * row + 1, 2 * column), im],
+    );
   };
   for (const { a, b, re, im } of admittances) {
     put(a, a, re, im);
@@ -74,26 +87,58 @@ export function smallSignal(elements: readonly Element[], frequency: number): Sm
   const lu = new SparseLu(pattern);
   const singular = lu.factor(values);
   if (singular) throw new RangeError(`smallSignal: singular at unknown ${singular.column}`);
-  return { nodeIndex, component, admittances, lu, size: 2 * count, responses: new Map(), impedances: new Map() };
+  return {
+    nodeIndex,
+    component,
+    admittances,
+    lu,
+    size: 2 * count,
+    responses: new Map(),
+    impedances: new Map(),
+  };
 }
 
-function admittancesOf(element: Element, number: (name: NodeName) => number, omega: number): Admittance[] {
+function admittancesOf(
+  element: Element,
+  number: (name: NodeName) => number,
+  omega: number,
+): Admittance[] {
   const [a, b, c] = nodesOf(element).map(number) as [number, number, number];
   switch (element.type) {
     case 'conductance':
-      return [{ a, b, re: element.siemens, im: 0, slopes: element.spread ? [[element.siemens * element.spread, 0]] : [] }];
+      return [
+        {
+          a,
+          b,
+          re: element.siemens,
+          im: 0,
+          slopes: element.spread ? [[element.siemens * element.spread, 0]] : [],
+        },
+      ];
     case 'branch':
       return [series(a, b, Math.max(element.ohm, LEAST_OHM), 0, 0, 0)];
     case 'coil':
-      return [series(a, b, Math.max(element.ohm, LEAST_OHM), omega * element.henry, element.spread, 0.05)];
+      return [
+        series(a, b, Math.max(element.ohm, LEAST_OHM), omega * element.henry, element.spread, 0.05),
+      ];
     case 'capacitance':
-      return [series(a, b, element.ohm, -1 / (omega * element.farad), element.ohmSpread, element.spread)];
+      return [
+        series(a, b, element.ohm, -1 / (omega * element.farad), element.ohmSpread, element.spread),
+      ];
     case 'junction': {
-      const siemens = element.model.saturationCurrentAmpere / (element.model.emissionCoefficient * THERMAL_VOLT) + JUNCTION_SIEMENS;
+      const siemens =
+        element.model.saturationCurrentAmpere / (element.model.emissionCoefficient * THERMAL_VOLT) +
+        JUNCTION_SIEMENS;
       return [{ a, b, re: siemens, im: 0, slopes: [] }];
     }
     case 'transistor': {
-      const { saturationCurrentAmpere: is, forwardGain, reverseGain, forwardEmission, reverseEmission } = element.model;
+      const {
+        saturationCurrentAmpere: is,
+        forwardGain,
+        reverseGain,
+        forwardEmission,
+        reverseEmission,
+      } = element.model;
       const forward = is / (forwardGain * forwardEmission * THERMAL_VOLT) + JUNCTION_SIEMENS;
       const reverse = is / (reverseGain * reverseEmission * THERMAL_VOLT) + JUNCTION_SIEMENS;
       return [
@@ -110,7 +155,14 @@ function admittancesOf(element: Element, number: (name: NodeName) => number, ome
 }
 
 /** Admittance of r + jx with the slopes for ln r and ln x. */
-function series(a: number, b: number, r: number, x: number, rSpread: number, xSpread: number): Admittance {
+function series(
+  a: number,
+  b: number,
+  r: number,
+  x: number,
+  rSpread: number,
+  xSpread: number,
+): Admittance {
   const square = r * r + x * x;
   const [re, im] = [r / square, -x / square];
   // dY = -Y² dZ
@@ -137,13 +189,22 @@ function joinedBy(admittances: readonly Admittance[], count: number): Int32Array
 }
 
 /** Nodes of the two nets, or undefined where nothing joins them even at this frequency. */
-function terminals(network: SmallSignalNetwork, at: NodeName, to: NodeName): readonly [number, number] | undefined {
-  const [a, b] = [at, to].map((net) => (nameKey(net) === GROUND ? -1 : network.nodeIndex.get(nameKey(net)))) as [number?, number?];
+function terminals(
+  network: SmallSignalNetwork,
+  at: NodeName,
+  to: NodeName,
+): readonly [number, number] | undefined {
+  const [a, b] = [at, to].map((net) =>
+    nameKey(net) === GROUND ? -1 : network.nodeIndex.get(nameKey(net)),
+  ) as [number?, number?];
   if (a === undefined || b === undefined) return undefined;
-  return (a < 0 ? 0 : network.component[a]) === (b < 0 ? 0 : network.component[b]) ? [a, b] : undefined;
+  return (a < 0 ? 0 : network.component[a]) === (b < 0 ? 0 : network.component[b])
+    ? [a, b]
+    : undefined;
 }
 
-const pairKey = ({ size }: SmallSignalNetwork, a: number, b: number): number => (a + 1) * (size + 1) + b + 1;
+const pairKey = ({ size }: SmallSignalNetwork, a: number, b: number): number =>
+  (a + 1) * (size + 1) + b + 1;
 
 /** Volts of every node, [re, im] side by side, for one ampere into a and out of b. */
 function drive(network: SmallSignalNetwork, a: number, b: number): Float64Array {
@@ -159,7 +220,10 @@ function drive(network: SmallSignalNetwork, a: number, b: number): Float64Array 
 }
 
 function volt(x: Float64Array, p: number, q: number): readonly [number, number] {
-  return [(p < 0 ? 0 : x[2 * p]!) - (q < 0 ? 0 : x[2 * q]!), (p < 0 ? 0 : x[2 * p + 1]!) - (q < 0 ? 0 : x[2 * q + 1]!)];
+  return [
+    (p < 0 ? 0 : x[2 * p]!) - (q < 0 ? 0 : x[2 * q]!),
+    (p < 0 ? 0 : x[2 * p + 1]!) - (q < 0 ? 0 : x[2 * q + 1]!),
+  ];
 }
 
 /** Elements between two nodes as they were and as they are now. */
@@ -169,18 +233,32 @@ interface ExchangedElements {
   readonly after: readonly Admittance[];
 }
 
-/** What tolerance does to the real part. The network is reciprocal, so a response is its own adjoint: dZ = -v² dY. exchanged: what is not there any more counts for nothing at a point where
- *  its volts are not what they were. */
-function realSpread(network: SmallSignalNetwork, x: Float64Array, exchanged?: ExchangedElements): number {
+/**
+ * What tolerance does to the real part. The network is reciprocal, so a response is its own
+ * adjoint: dZ = -v² dY. exchanged: what is not there any more counts for nothing at a point where
+ * its volts are not what they were.
+ */
+function realSpread(
+  network: SmallSignalNetwork,
+  x: Float64Array,
+  exchanged?: ExchangedElements,
+): number {
   let variance = 0;
   const gone = [...(exchanged?.before ?? [])];
   const isGone = ({ a, b, re, im }: Admittance): boolean => {
     const [p, q] = exchanged!.place;
     if (!((a === p && b === q) || (a === q && b === p))) return false;
-    const at = gone.findIndex((one) => Math.abs(one.re - re) + Math.abs(one.im - im) <= 1e-9 * (Math.abs(re) + Math.abs(im)));
+    const at = gone.findIndex(
+      (one) =>
+        Math.abs(one.re - re) + Math.abs(one.im - im) <= 1e-9 * (Math.abs(re) + Math.abs(im)),
+    );
     return at >= 0 && gone.splice(at, 1).length > 0;
   };
-  const placed = (exchanged?.after ?? []).map((admittance) => ({ ...admittance, a: exchanged!.place[0], b: exchanged!.place[1] }));
+  const placed = (exchanged?.after ?? []).map((admittance) => ({
+    ...admittance,
+    a: exchanged!.place[0],
+    b: exchanged!.place[1],
+  }));
   for (const admittance of [...network.admittances, ...placed]) {
     if (admittance.slopes.length === 0) continue;
     if (exchanged && gone.length > 0 && isGone(admittance)) continue;
@@ -192,7 +270,11 @@ function realSpread(network: SmallSignalNetwork, x: Float64Array, exchanged?: Ex
 }
 
 /** The impedance between two nets, or undefined where nothing joins them. */
-export function impedance(network: SmallSignalNetwork, at: NodeName, to: NodeName): Impedance | undefined {
+export function impedance(
+  network: SmallSignalNetwork,
+  at: NodeName,
+  to: NodeName,
+): Impedance | undefined {
   const ends = terminals(network, at, to);
   return ends && between(network, ...ends);
 }
@@ -207,14 +289,22 @@ function between(network: SmallSignalNetwork, a: number, b: number): Impedance {
   return known;
 }
 
-/** The impedance after the elements between p and q have changed from `before` to `after`: exact, without a new factorisation.
- *  Returns undefined where the nets are not joined. frequency: as the network was built. unseenShare: where the real part moves by less than this share of itself the unchanged impedance is
- *  returned. */
+/**
+ * The impedance after the elements between p and q have changed from `before` to `after`: exact,
+ * without a new factorisation. Returns undefined where the nets are not joined. frequency: as the
+ * network was built. unseenShare: where the real part moves by less than this share of itself the
+ * unchanged impedance is returned.
+ */
 export function impedanceAfter(
   network: SmallSignalNetwork,
   at: NodeName,
   to: NodeName,
-  change: { readonly a: NodeName; readonly b: NodeName; readonly before: readonly Element[]; readonly after: readonly Element[] },
+  change: {
+    readonly a: NodeName;
+    readonly b: NodeName;
+    readonly before: readonly Element[];
+    readonly after: readonly Element[];
+  },
   frequency: number,
   unseenShare = 0,
 ): Impedance | undefined {
@@ -227,7 +317,8 @@ export function impedanceAfter(
   const coupling = volt(x, ...place);
   const admittances = (elements: readonly Element[]): readonly Admittance[] =>
     elements.flatMap((element) => admittancesOf(element, () => 0, 2 * Math.PI * frequency));
-  const total = (list: readonly Admittance[]): readonly [number, number] => list.reduce<[number, number]>((sum, y) => [sum[0] + y.re, sum[1] + y.im], [0, 0]);
+  const total = (list: readonly Admittance[]): readonly [number, number] =>
+    list.reduce<[number, number]>((sum, y) => [sum[0] + y.re, sum[1] + y.im], [0, 0]);
   const [before, after] = [admittances(change.before), admittances(change.after)];
   const [afterRe, afterIm] = total(after);
   const [beforeRe, beforeIm] = total(before);
@@ -239,7 +330,8 @@ export function impedanceAfter(
   const [dr, di] = [1 + yr * zr - yi * zi, yr * zi + yi * zr];
   const size = dr * dr + di * di;
   const [fr, fi] = [(nr * dr + ni * di) / size, (ni * dr - nr * di) / size];
-  if (Math.hypot(fr, fi) * Math.hypot(...coupling) <= unseenShare * Math.abs(unchanged.re)) return unchanged;
+  if (Math.hypot(fr, fi) * Math.hypot(...coupling) <= unseenShare * Math.abs(unchanged.re))
+    return unchanged;
   const updated = new Float64Array(network.size);
   for (let i = 0; i < updated.length; i += 2) {
     updated[i] = x[i]! - (fr * own[i]! - fi * own[i + 1]!);

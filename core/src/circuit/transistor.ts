@@ -3,10 +3,22 @@ import { JUNCTION_SIEMENS, junctionCurrent } from './junction';
 
 const out = new Float64Array(2);
 
-/** Ebers-Moll in transport form: Ic = If - Ir - Ir/BR, Ib = If/BF + Ir/BR, with the junction conductance (and `shunt` siemens more) across both junctions.
- *  forward, reverse: volts base to emitter and base to collector, turned for pnp; the currents are turned likewise. Writes [collector, base] amperes into
- *  `ampere`, and into `slope` the derivatives of the currents into C, B, E by the volts of C, B, E, row by row (the same for both polarities). */
-export function transistorAt(model: TransistorModel, forward: number, reverse: number, shunt: number, ampere: Float64Array, slope: Float64Array): void {
+/**
+ * Ebers-Moll in transport form: Ic = If - Ir - Ir/BR, Ib = If/BF + Ir/BR, with the junction
+ * conductance (and `shunt` siemens more) across both junctions. forward, reverse: volts base to
+ * emitter and base to collector, turned for pnp; the currents are turned likewise. Writes
+ * [collector, base] amperes into
+ * `ampere`, and into `slope` the derivatives of the currents into C, B, E by the volts of C, B, E,
+ * row by row (the same for both polarities).
+ */
+export function transistorAt(
+  model: TransistorModel,
+  forward: number,
+  reverse: number,
+  shunt: number,
+  ampere: Float64Array,
+  slope: Float64Array,
+): void {
   const { saturationCurrentAmpere: saturation, forwardGain, reverseGain } = model;
   junctionCurrent(forward, saturation, model.forwardEmission, out);
   const [iF, gF] = [out[0]!, out[1]!];

@@ -2,7 +2,10 @@ import { across } from './operating-point';
 import { push, wayToThreshold } from './levels';
 import type { LogicStamp, Network } from './network';
 
-/** The chips that look at each node, as an input or for their supply, by node; and those whose inputs look for a level on a node that nothing may hold. */
+/**
+ * The chips that look at each node, as an input or for their supply, by node; and those whose
+ * inputs look for a level on a node that nothing may hold.
+ */
 export interface Watchers {
   readonly at: readonly (readonly number[] | undefined)[];
   readonly openInputs: ReadonlyMap<number, readonly number[]>;
@@ -18,17 +21,25 @@ export function watchers({ chips }: Network): Watchers {
   const openInputs = new Map<number, number[]>();
   chips.forEach((chip, c) => {
     for (const node of new Set(watchedBy(chip))) if (node >= 0) (at[node] ??= []).push(c);
-    if (chip.logic.family.input.type === 'mos') for (const node of new Set(chip.inputs.map((input) => input.node))) push(openInputs, node, c);
+    if (chip.logic.family.input.type === 'mos')
+      for (const node of new Set(chip.inputs.map((input) => input.node))) push(openInputs, node, c);
   });
   WATCHERS.set(chips, (known = { at, openInputs }));
   return known;
 }
 
 function watchedBy({ supply, ground, inputs }: LogicStamp): readonly number[] {
-  return [supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against]))];
+  return [
+    supply,
+    ground,
+    ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against])),
+  ];
 }
 
-/** How far each node may move from this point, all at once, with no chip that looks at it seeing anything else. Unit: volt; infinite where none looks. */
+/**
+ * How far each node may move from this point, all at once, with no chip that looks at it seeing
+ * anything else. Unit: volt; infinite where none looks.
+ */
 export function levelSlacks(network: Network, x: Float64Array): Float64Array {
   const slacks = new Float64Array(network.size).fill(Infinity);
   const allow = (node: number, volt: number): void => {
@@ -41,7 +52,10 @@ export function levelSlacks(network: Network, x: Float64Array): Float64Array {
     inputs.forEach(({ node, against }, i) => {
       const { stuck, schmitt } = logic.inputs[i]!;
       if (stuck !== undefined) return;
-      const way = against === undefined ? wayToThreshold(logic, schmitt, across(x, node, ground), fed) : Math.abs(across(x, node, against));
+      const way =
+        against === undefined
+          ? wayToThreshold(logic, schmitt, across(x, node, ground), fed)
+          : Math.abs(across(x, node, against));
       // The node, the ground twice over and the supply have a part in it.
       allow(node, way / 4);
       if (against === undefined) least = Math.min(least, way / 4);

@@ -5,22 +5,40 @@ import { supplyLaw, type FreeLaw, type Straight } from './law';
 
 type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 
-/** Ohms of a small operational amplifier's output stage, and the spread of its offset referred to the input, volt. From memory of common data sheets. */
+/**
+ * Ohms of a small operational amplifier's output stage, and the spread of its offset referred to
+ * the input, volt. From memory of common data sheets.
+ */
 const OUTPUT_OHM = 50;
 const OFFSET_SPREAD_VOLT = 2e-3;
-/** Below this supply an amplifier does nothing; it comes to life over so much more. From memory of common data sheets. */
+/**
+ * Below this supply an amplifier does nothing; it comes to life over so much more. From memory of
+ * common data sheets.
+ */
 const LEAST_SUPPLY_VOLT = 2;
 const WAKING_VOLT = 1;
-/** Output swing over which an amplifier is taken as linear in the search for an operating point, volt. */
+/**
+ * Output swing over which an amplifier is taken as linear in the search for an operating point,
+ * volt.
+ */
 const LINEAR_SWING_VOLT = 0.5;
 /** Least half of the swing between the rails, volt. */
 const LEAST_HALF_VOLT = 1e-3;
 /** Share of the gain that is left at the rails. */
 const RAIL_SLOPE = 1e-6;
 
-/** Current from the output stage into the output node. The stage aims at gain times the input difference about mid-supply, within its rails.
- *  Controls: plus, minus, out, positive supply, negative supply. */
-function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, limit: number, outputOhm: number): FreeLaw {
+/**
+ * Current from the output stage into the output node. The stage aims at gain times the input
+ * difference about mid-supply, within its rails. Controls: plus, minus, out, positive supply,
+ * negative supply.
+ */
+function amplifierLaw(
+  gain: number,
+  headroomHigh: number,
+  headroomLow: number,
+  limit: number,
+  outputOhm: number,
+): FreeLaw {
   const at: FreeLaw['at'] = (v, out) => {
     const high = v[3]! - headroomHigh;
     // With too little supply for both headrooms the rails fall together, at the upper one.
@@ -40,7 +58,8 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     let ampere = (aim - v[2]!) / outputOhm;
     let siemens = 1 / outputOhm;
     if (Math.abs(ampere) > limit) {
-      // The slope of the chord to zero current: the true one is flat, and a step along it would throw an unloaded output far beyond its supplies.
+      // The slope of the chord to zero current: the true one is flat, and a step along it would
+      // throw an unloaded output far beyond its supplies.
       ampere = Math.sign(ampere) * limit;
       siemens = limit / Math.abs(aim - v[2]!);
     }
@@ -65,11 +84,20 @@ function amplifierLaw(gain: number, headroomHigh: number, headroomLow: number, l
     const wanted = gain * (v[0]! - v[1]!);
     const within = Math.max(-half, Math.min(half, wanted));
     const aim = v[4]! + headroomLow + half + within + RAIL_SLOPE * (wanted - within);
-    const supplyRoom = Math.min(supply - LEAST_SUPPLY_VOLT - WAKING_VOLT, 2 * (half - LEAST_HALF_VOLT));
-    // How far what the stage aims at is from its corners: the input counts with its gain, the supply at most in full, the output in full.
-    const room = Math.min(Math.abs(half - Math.abs(wanted)), limit * outputOhm - Math.abs(aim - v[2]!)) / 3;
+    const supplyRoom = Math.min(
+      supply - LEAST_SUPPLY_VOLT - WAKING_VOLT,
+      2 * (half - LEAST_HALF_VOLT),
+    );
+    // How far what the stage aims at is from its corners: the input counts with its gain, the
+    // supply at most in full, the output in full.
+    const room =
+      Math.min(Math.abs(half - Math.abs(wanted)), limit * outputOhm - Math.abs(aim - v[2]!)) / 3;
     if (supplyRoom <= 0 || room <= 0) return [];
-    return [around(v, 0, 1, room / gain), around(v, 2, 4, room), around(v, 3, 4, Math.min(room, supplyRoom))];
+    return [
+      around(v, 0, 1, room / gain),
+      around(v, 2, 4, room),
+      around(v, 3, 4, Math.min(room, supplyRoom)),
+    ];
   };
   return { kind: 'free', at, straight };
 }
@@ -86,12 +114,22 @@ export const amplifier: DeviceKind<'amplifier'> = {
     const { model } = part;
     const at = (pin: number): string => part.pins[pin - 1]!;
     const [positive, negative] = [at(model.positiveSupply), at(model.negativeSupply)];
-    const load: Element = { type: 'law', a: positive, b: negative, controls: [positive, negative], law: supplyLaw(model.supplyAmpere, 12), holds: false };
+    const load: Element = {
+      type: 'law',
+      a: positive,
+      b: negative,
+      controls: [positive, negative],
+      law: supplyLaw(model.supplyAmpere, 12),
+      holds: false,
+    };
     return [load, ...model.units.map((_, unit) => unitElement(part, unit))];
   },
   modes: (part) =>
     part.model.units.flatMap((unit, i): FaultMode[] =>
-      [rail(part, i, 'stuck-1'), rail(part, i, 'stuck-0'), deadUnit(part, i)].map((mode) => ({ ...mode, pin: unit.out - 1 })),
+      [rail(part, i, 'stuck-1'), rail(part, i, 'stuck-0'), deadUnit(part, i)].map((mode) => ({
+        ...mode,
+        pin: unit.out - 1,
+      })),
     ),
 };
 
@@ -125,7 +163,8 @@ function rail(part: Amplifier, unit: number, name: 'stuck-0' | 'stuck-1'): Fault
     };
   };
   const change = (element: Element): Element => {
-    if (element.type !== 'law' || element.pin !== pin || element.law.kind !== 'free') return element;
+    if (element.type !== 'law' || element.pin !== pin || element.law.kind !== 'free')
+      return element;
     const { a, b, controls, holds } = element;
     return { type: 'law', a, b, controls, holds, pin, law: stuck(element.law) };
   };

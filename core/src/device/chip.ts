@@ -1,6 +1,13 @@
 import { compileChip, type ChipModel, type ChipPin, type FamilyModel, type Part } from '../board';
 import { HIGH, LOW, UNKNOWN, type Level, type Program } from '../logic';
-import { conductance, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
+import {
+  conductance,
+  type ChipLogic,
+  type Element,
+  type LogicInput,
+  type LogicOutput,
+  type NodeName,
+} from './element';
 import type { DeviceKind, FaultMode } from './kind';
 import { dropLaw, scaledLaw, supplyLaw } from './law';
 import { SEVERITY } from './severity';
@@ -36,8 +43,15 @@ function elements(part: Chip): readonly Element[] {
   const stages = model.pins.flatMap((pin, i) => pinElements(part, i, part.pins[i]!, pin));
   const needsSupply = places.supply !== places.ground;
   const law = supplyLaw(model.supplyAmpere, Math.min(5, model.family.supplyMostVolt));
-  const load: readonly Element[] = needsSupply ? [{ type: 'law', a: supply, b: ground, controls: [supply, ground], law, holds: false }] : [];
-  return [{ type: 'logic', logic: logicOf(part, supply, ground, needsSupply) }, ...load, ...joinedGrounds(part, places.ground), ...stages];
+  const load: readonly Element[] = needsSupply
+    ? [{ type: 'law', a: supply, b: ground, controls: [supply, ground], law, holds: false }]
+    : [];
+  return [
+    { type: 'logic', logic: logicOf(part, supply, ground, needsSupply) },
+    ...load,
+    ...joinedGrounds(part, places.ground),
+    ...stages,
+  ];
 }
 
 /** Ohms between ground pins of one package. From memory of common data sheets. */
@@ -46,16 +60,22 @@ const GROUND_FRAME_OHM = 0.02;
 /** Several ground pins are one piece of metal inside. */
 function joinedGrounds({ model, pins }: Chip, first: number): readonly Element[] {
   return model.pins.flatMap(({ role }, i) =>
-    role === 'ground' && i !== first && pins[i] !== pins[first] ? [conductance(pins[i]!, pins[first]!, GROUND_FRAME_OHM)] : [],
+    role === 'ground' && i !== first && pins[i] !== pins[first]
+      ? [conductance(pins[i]!, pins[first]!, GROUND_FRAME_OHM)]
+      : [],
   );
 }
 
-/** Positions of the pins a chip lives from; undefined where the model has none. A driver array without a supply has its ground in both places. */
+/**
+ * Positions of the pins a chip lives from; undefined where the model has none. A driver array
+ * without a supply has its ground in both places.
+ */
 function powerPins(model: ChipModel): { supply: number; ground: number } | undefined {
   const supply = model.pins.findIndex(({ role }) => role === 'supply');
   const ground = model.pins.findIndex(({ role }) => role === 'ground');
   if (ground < 0) return undefined;
-  if (supply < 0) return model.pins.some(({ role }) => role === 'clamp') ? { supply: ground, ground } : undefined;
+  if (supply < 0)
+    return model.pins.some(({ role }) => role === 'clamp') ? { supply: ground, ground } : undefined;
   return { supply, ground };
 }
 
@@ -66,7 +86,12 @@ function logicOf(part: Chip, supply: NodeName, ground: NodeName, needsSupply: bo
   const inputs = program.inputs.map((name): LogicInput => {
     const pin = position.get(name)!;
     const { partner, schmitt } = model.pins[pin]!;
-    return { pin, node: part.pins[pin]!, schmitt: schmitt === true, against: partner === undefined ? undefined : part.pins[position.get(partner)!]! };
+    return {
+      pin,
+      node: part.pins[pin]!,
+      schmitt: schmitt === true,
+      against: partner === undefined ? undefined : part.pins[position.get(partner)!]!,
+    };
   });
   const outputs = program.rules.flatMap(({ name }, output): LogicOutput[] => {
     const pin = position.get(name);
@@ -82,7 +107,17 @@ function logicOf(part: Chip, supply: NodeName, ground: NodeName, needsSupply: bo
       },
     ];
   });
-  return { ref, program, family: model.family, supply, ground, inputs, outputs, needsSupply, dead: false };
+  return {
+    ref,
+    program,
+    family: model.family,
+    supply,
+    ground,
+    inputs,
+    outputs,
+    needsSupply,
+    dead: false,
+  };
 }
 
 const driverName = (ref: string, pin: number): string => `${ref}.${pin + 1}`;
@@ -93,16 +128,36 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   const places = powerPins(model)!;
   const [supply, ground] = [pins[places.supply]!, pins[places.ground]!];
   const named = (name: string | undefined, otherwise: NodeName): NodeName =>
-    name === undefined ? otherwise : (pins[model.pins.findIndex((p) => p.name === name)] ?? otherwise);
+    name === undefined
+      ? otherwise
+      : (pins[model.pins.findIndex((p) => p.name === name)] ?? otherwise);
   const found: Element[] = [];
   const compared = pin.role === 'plus' || pin.role === 'minus';
   if (!isInput(pin) && !isOutput(pin) && !compared) return [];
-  if (pin.lineOhm === undefined) found.push({ type: 'law', a: ground, b: node, controls: [ground, node], law: dropLaw(CLAMP), holds: false, pin: i });
+  if (pin.lineOhm === undefined)
+    found.push({
+      type: 'law',
+      a: ground,
+      b: node,
+      controls: [ground, node],
+      law: dropLaw(CLAMP),
+      holds: false,
+      pin: i,
+    });
   else found.push(conductance(node, ground, pin.lineOhm, LINE_SPREAD));
   const clamp = model.pins.findIndex(({ role }) => role === 'clamp');
   if (isOutput(pin) && clamp >= 0)
-    found.push({ type: 'law', a: node, b: pins[clamp]!, controls: [node, pins[clamp]!], law: dropLaw(POWER_CLAMP), holds: false, pin: i });
-  if (isInput(pin)) found.push(...inputElements(model.family, node, supply, ground, i, tiedInputs(part, i)));
+    found.push({
+      type: 'law',
+      a: node,
+      b: pins[clamp]!,
+      controls: [node, pins[clamp]!],
+      law: dropLaw(POWER_CLAMP),
+      holds: false,
+      pin: i,
+    });
+  if (isInput(pin))
+    found.push(...inputElements(model.family, node, supply, ground, i, tiedInputs(part, i)));
   if (isOutput(pin)) {
     const { high, low } = model.family;
     const driver = driverName(ref, i);
@@ -116,13 +171,41 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
         limitAmpere: high.limitAmpere,
         dropSpread: STAGE_SPREAD.high * Math.min(1, high.dropVolt),
       });
-      const stage = scaled === undefined ? { controls: [rail, node], law } : { controls: [rail, node, rail, ground], law: scaledLaw(high.ohm, scaled) };
-      found.push({ type: 'law', a: rail, b: node, ...stage, holds: true, gate: { driver, when: 'high' }, pin: i });
+      const stage =
+        scaled === undefined
+          ? { controls: [rail, node], law }
+          : { controls: [rail, node, rail, ground], law: scaledLaw(high.ohm, scaled) };
+      found.push({
+        type: 'law',
+        a: rail,
+        b: node,
+        ...stage,
+        holds: true,
+        gate: { driver, when: 'high' },
+        pin: i,
+      });
     }
     if (pin.stage !== 'openEmitter') {
-      const law = dropLaw({ dropVolt: low.volt, ohm: low.ohm, twoWay: true, limitAmpere: low.limitAmpere, dropSpread: STAGE_SPREAD.low });
-      const stage = scaled === undefined ? { controls: [node, sink], law } : { controls: [node, sink, rail, ground], law: scaledLaw(low.ohm, scaled) };
-      found.push({ type: 'law', a: node, b: sink, ...stage, holds: true, gate: { driver, when: 'low' }, pin: i });
+      const law = dropLaw({
+        dropVolt: low.volt,
+        ohm: low.ohm,
+        twoWay: true,
+        limitAmpere: low.limitAmpere,
+        dropSpread: STAGE_SPREAD.low,
+      });
+      const stage =
+        scaled === undefined
+          ? { controls: [node, sink], law }
+          : { controls: [node, sink, rail, ground], law: scaledLaw(low.ohm, scaled) };
+      found.push({
+        type: 'law',
+        a: node,
+        b: sink,
+        ...stage,
+        holds: true,
+        gate: { driver, when: 'low' },
+        pin: i,
+      });
     }
   }
   return found;
@@ -130,12 +213,18 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
 
 /** Names that a gate's statement takes together in one product, as `A & B` in `Y = !(A & B)`. */
 const PRODUCT = /[A-Za-z_]\w*(?:\s*&\s*[A-Za-z_]\w*)+/g;
-/** A statement of a plain gate: names, `&`, `|` and one `!` before it all. Anything else has stages of its own behind each input. */
+/**
+ * A statement of a plain gate: names, `&`, `|` and one `!` before it all. Anything else has stages
+ * of its own behind each input.
+ */
 const PLAIN_GATE = /^\s*\w+\s*=\s*!?\(?[\s\w&|()]*\)?\s*$/;
 
 const TOGETHER = new WeakMap<ChipModel, ReadonlyMap<string, readonly string[]>>();
 
-/** Inputs that are emitters of one transistor (or diodes on one resistor): those of a plain gate's product, by each of their names. */
+/**
+ * Inputs that are emitters of one transistor (or diodes on one resistor): those of a plain gate's
+ * product, by each of their names.
+ */
 function inputsTogether(model: ChipModel): ReadonlyMap<string, readonly string[]> {
   let known = TOGETHER.get(model);
   if (known) return known;
@@ -151,15 +240,27 @@ function inputsTogether(model: ChipModel): ReadonlyMap<string, readonly string[]
   return known;
 }
 
-/** How many inputs of one gate lie on this pin's net, itself among them: they share the current of one base resistor. */
+/**
+ * How many inputs of one gate lie on this pin's net, itself among them: they share the current of
+ * one base resistor.
+ */
 function tiedInputs({ model, pins }: Chip, pin: number): number {
   const together = inputsTogether(model).get(model.pins[pin]!.name) ?? [];
-  const tied = model.pins.filter(({ name }, i) => together.includes(name) && pins[i] === pins[pin]).length;
+  const tied = model.pins.filter(
+    ({ name }, i) => together.includes(name) && pins[i] === pins[pin],
+  ).length;
   return Math.max(1, tied);
 }
 
 /** tied: inputs that share one base resistor and lie on one net. */
-function inputElements({ input, supplyClamp }: FamilyModel, node: NodeName, supply: NodeName, ground: NodeName, pin: number, tied: number): readonly Element[] {
+function inputElements(
+  { input, supplyClamp }: FamilyModel,
+  node: NodeName,
+  supply: NodeName,
+  ground: NodeName,
+  pin: number,
+  tied: number,
+): readonly Element[] {
   if (input.type === 'ttl')
     return [
       {
@@ -167,15 +268,34 @@ function inputElements({ input, supplyClamp }: FamilyModel, node: NodeName, supp
         a: supply,
         b: node,
         controls: [supply, node, ground],
-        law: { kind: 'ttl', baseOhm: input.baseOhm * tied, dropVolt: input.dropVolt, floatVolt: input.floatVolt },
+        law: {
+          kind: 'ttl',
+          baseOhm: input.baseOhm * tied,
+          dropVolt: input.dropVolt,
+          floatVolt: input.floatVolt,
+        },
         holds: true,
         pin,
       },
     ];
   if (input.type === 'mos' && supplyClamp === false) return [];
-  if (input.type === 'mos') return [{ type: 'law', a: node, b: supply, controls: [node, supply], law: dropLaw(CLAMP), holds: false, pin }];
+  if (input.type === 'mos')
+    return [
+      {
+        type: 'law',
+        a: node,
+        b: supply,
+        controls: [node, supply],
+        law: dropLaw(CLAMP),
+        holds: false,
+        pin,
+      },
+    ];
   const law = dropLaw({ dropVolt: input.dropVolt, ohm: input.ohm, dropSpread: 0.1 });
-  return [conductance(node, ground, 1e6), { type: 'law', a: node, b: ground, controls: [node, ground], law, holds: true, pin }];
+  return [
+    conductance(node, ground, 1e6),
+    { type: 'law', a: node, b: ground, controls: [node, ground], law, holds: true, pin },
+  ];
 }
 
 function modes(part: Chip): readonly FaultMode[] {
@@ -183,55 +303,91 @@ function modes(part: Chip): readonly FaultMode[] {
   const places = powerPins(model);
   if (!places) return [];
   const needsSupply = places.supply !== places.ground;
-  const found: FaultMode[] = [chipMode('dead', (all) => changeLogic(all, (logic) => ({ ...logic, dead: true })))];
+  const found: FaultMode[] = [
+    chipMode('dead', (all) => changeLogic(all, (logic) => ({ ...logic, dead: true }))),
+  ];
   if (needsSupply) found.unshift(chipMode('no-supply', (all) => withoutSupply(all)));
   model.pins.forEach((pin, i) => {
-    if (isOutput(pin)) for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickOutput(all, i, level)), pin: i });
+    if (isOutput(pin))
+      for (const level of [LOW, HIGH] as const)
+        found.push({ ...chipMode(`stuck-${level}`, (all) => stickOutput(all, i, level)), pin: i });
     if (pin.role === 'input')
-      for (const level of [LOW, HIGH] as const) found.push({ ...chipMode(`stuck-${level}`, (all) => stickInput(all, i, level)), pin: i });
+      for (const level of [LOW, HIGH] as const)
+        found.push({ ...chipMode(`stuck-${level}`, (all) => stickInput(all, i, level)), pin: i });
     if (isInput(pin)) {
       for (const [name, rail] of [
         ['short-0', places.ground],
         ['short-1', places.supply],
       ] as const) {
         if (name === 'short-1' && !needsSupply) continue;
-        const short = (all: readonly Element[], ohm: number): readonly Element[] => [...all, conductance(part.pins[i]!, part.pins[rail]!, ohm)];
+        const short = (all: readonly Element[], ohm: number): readonly Element[] => [
+          ...all,
+          conductance(part.pins[i]!, part.pins[rail]!, ohm),
+        ];
         found.push({ name, pin: i, severity: SEVERITY.short, changesDc: true, change: short });
       }
     }
-    if (isInput(pin) || isOutput(pin)) found.push({ ...chipMode('open', (all) => openPin(part, all, i)), pin: i });
+    if (isInput(pin) || isOutput(pin))
+      found.push({ ...chipMode('open', (all) => openPin(part, all, i)), pin: i });
   });
   return found;
 }
 
-function chipMode(name: string, change: (healthy: readonly Element[]) => readonly Element[]): FaultMode {
+function chipMode(
+  name: string,
+  change: (healthy: readonly Element[]) => readonly Element[],
+): FaultMode {
   return { name, severity: { low: 1, high: 1 }, changesDc: true, change };
 }
 
-function changeLogic(all: readonly Element[], change: (logic: ChipLogic) => ChipLogic): readonly Element[] {
-  return all.map((element) => (element.type === 'logic' ? { ...element, logic: change(element.logic) } : element));
+function changeLogic(
+  all: readonly Element[],
+  change: (logic: ChipLogic) => ChipLogic,
+): readonly Element[] {
+  return all.map((element) =>
+    element.type === 'logic' ? { ...element, logic: change(element.logic) } : element,
+  );
 }
 
-/** Nothing reaches the chip's supply inside the package: it drives nothing and its inputs ask for nothing. */
+/**
+ * Nothing reaches the chip's supply inside the package: it drives nothing and its inputs ask for
+ * nothing.
+ */
 function withoutSupply(all: readonly Element[]): readonly Element[] {
-  const quiet = all.filter((element) => element.type !== 'law' || element.gate !== undefined || !element.holds);
+  const quiet = all.filter(
+    (element) => element.type !== 'law' || element.gate !== undefined || !element.holds,
+  );
   return changeLogic(quiet, (logic) => ({ ...logic, dead: true }));
 }
 
 function stickOutput(all: readonly Element[], pin: number, level: Level): readonly Element[] {
-  return changeLogic(all, (logic) => ({ ...logic, outputs: logic.outputs.map((output) => (output.pin === pin ? { ...output, stuck: level } : output)) }));
+  return changeLogic(all, (logic) => ({
+    ...logic,
+    outputs: logic.outputs.map((output) =>
+      output.pin === pin ? { ...output, stuck: level } : output,
+    ),
+  }));
 }
 
 function stickInput(all: readonly Element[], pin: number, level: Level): readonly Element[] {
-  return changeLogic(all, (logic) => ({ ...logic, inputs: logic.inputs.map((input) => (input.pin === pin ? { ...input, stuck: level } : input)) }));
+  return changeLogic(all, (logic) => ({
+    ...logic,
+    inputs: logic.inputs.map((input) => (input.pin === pin ? { ...input, stuck: level } : input)),
+  }));
 }
 
-/** The bond wire of a pin is broken: the chip's side hangs free and sees what its family sees then, a probe on the pin sees the net. */
+/**
+ * The bond wire of a pin is broken: the chip's side hangs free and sees what its family sees then,
+ * a probe on the pin sees the net.
+ */
 function openPin(part: Chip, all: readonly Element[], pin: number): readonly Element[] {
   const { type } = part.model.family.input;
   const seen: Level = type === 'ttl' ? HIGH : type === 'mos' ? UNKNOWN : LOW;
   const others = all.filter((element) => element.type !== 'law' || element.pin !== pin);
-  return changeLogic(stickInput(others, pin, seen), (logic) => ({ ...logic, outputs: logic.outputs.filter((output) => output.pin !== pin) }));
+  return changeLogic(stickInput(others, pin, seen), (logic) => ({
+    ...logic,
+    outputs: logic.outputs.filter((output) => output.pin !== pin),
+  }));
 }
 
 export const chip: DeviceKind<'chip'> = { kind: 'chip', elements, modes, openPin: () => 'open' };

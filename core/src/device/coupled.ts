@@ -8,7 +8,10 @@ import { CONTACT_OHM } from './contacts';
 
 /** Parts in which one side acts on another: light, magnetism, a moving contact. */
 
-/** The light source of an opto part: an infrared diode, 1.1 to 1.2 V at 10 mA. From memory of common data sheets. */
+/**
+ * The light source of an opto part: an infrared diode, 1.1 to 1.2 V at 10 mA. From memory of common
+ * data sheets.
+ */
 const EMITTER = {
   name: 'opto-emitter',
   saturationCurrentAmpere: 1e-17,
@@ -22,13 +25,16 @@ const DARK_SIEMENS = 1e-9;
 /** How much detector current rises for a volt more. */
 const EARLY_SHARE = 0.02;
 
-/** Detector current: transfer ratio times the light source's current, less as the detector saturates. Controls: collector, emitter, source's two nodes across
- *  the sense resistance. */
+/**
+ * Detector current: transfer ratio times the light source's current, less as the detector
+ * saturates. Controls: collector, emitter, source's two nodes across the sense resistance.
+ */
 function detectorLaw(ratio: number, senseOhm: number): FreeLaw {
   const at: FreeLaw['at'] = (v, out) => {
     const volt = v[0]! - v[1]!;
     const light = Math.max(0, v[2]! - v[3]!) / senseOhm;
-    // Below saturation the detector is a resistance; above it gives what the light allows, rising a little with the voltage.
+    // Below saturation the detector is a resistance; above it gives what the light allows, rising a
+    // little with the voltage.
     const saturated = volt < SATURATION_VOLT;
     const open = saturated ? volt / SATURATION_VOLT : 1 + EARLY_SHARE * (volt - SATURATION_VOLT);
     const full = ratio * light;
@@ -56,31 +62,65 @@ export const opto: DeviceKind<'opto'> = {
     return [
       conductance(anode, inner, SENSE_OHM),
       { type: 'junction', anode: inner, cathode, model: EMITTER },
-      { type: 'law', a: collector, b: emitter, controls: [collector, emitter, anode, inner], law: detectorLaw(part.transferRatio, SENSE_OHM), holds: false },
+      {
+        type: 'law',
+        a: collector,
+        b: emitter,
+        controls: [collector, emitter, anode, inner],
+        law: detectorLaw(part.transferRatio, SENSE_OHM),
+        holds: false,
+      },
     ];
   },
   modes: (part) => {
     const [anode, cathode, collector, emitter] = part.pins as [string, string, string, string];
     const inner = `${part.ref}#light`;
     const isDetector = (element: Element): boolean => element.type === 'law';
-    const isFeed = (element: Element): boolean => element.type === 'conductance' && element.b === inner;
+    const isFeed = (element: Element): boolean =>
+      element.type === 'conductance' && element.b === inner;
     return [
       {
         name: 'emitter-open',
         severity: SEVERITY.open,
         changesDc: true,
-        change: (all, ohm) => all.map((e) => (isFeed(e) ? conductance(anode, inner, ohm) : isDetector(e) ? dim(e) : e)),
+        change: (all, ohm) =>
+          all.map((e) => (isFeed(e) ? conductance(anode, inner, ohm) : isDetector(e) ? dim(e) : e)),
       },
-      { name: 'emitter-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(anode, cathode, ohm)] },
-      { name: 'detector-open', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.filter((e) => !isDetector(e)) },
-      { name: 'detector-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(collector, emitter, ohm)] },
+      {
+        name: 'emitter-short',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...all, conductance(anode, cathode, ohm)],
+      },
+      {
+        name: 'detector-open',
+        severity: { low: 1, high: 1 },
+        changesDc: true,
+        change: (all) => all.filter((e) => !isDetector(e)),
+      },
+      {
+        name: 'detector-short',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...all, conductance(collector, emitter, ohm)],
+      },
       {
         name: 'weak',
         severity: { low: 0.05, high: 0.5 },
         changesDc: true,
-        change: (all, share) => all.map((e) => (isDetector(e) && e.type === 'law' ? { ...e, law: detectorLaw(part.transferRatio * share, SENSE_OHM) } : e)),
+        change: (all, share) =>
+          all.map((e) =>
+            isDetector(e) && e.type === 'law'
+              ? { ...e, law: detectorLaw(part.transferRatio * share, SENSE_OHM) }
+              : e,
+          ),
       },
-      { name: 'blocked', severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.map((e) => (isDetector(e) ? dim(e) : e)) },
+      {
+        name: 'blocked',
+        severity: { low: 1, high: 1 },
+        changesDc: true,
+        change: (all) => all.map((e) => (isDetector(e) ? dim(e) : e)),
+      },
     ];
   },
 };
@@ -91,7 +131,10 @@ export function dim(element: Element): Element {
   return { ...element, law: detectorLaw(0, SENSE_OHM) };
 }
 
-/** A relay's contacts follow its coil: worked out of the volts across the coil. Controls: contact ends, coil ends. */
+/**
+ * A relay's contacts follow its coil: worked out of the volts across the coil. Controls: contact
+ * ends, coil ends.
+ */
 function contactLaw(pullIn: number, work: boolean): FreeLaw {
   const closed = 1 / CONTACT_OHM.switch;
   const at: FreeLaw['at'] = (v, out) => {
@@ -106,11 +149,21 @@ function contactLaw(pullIn: number, work: boolean): FreeLaw {
   return { kind: 'free', at };
 }
 
-/** One contact of a relay. pullIn: volts across the coil from which it moves; Infinity for a coil that carries nothing. */
+/**
+ * One contact of a relay. pullIn: volts across the coil from which it moves; Infinity for a coil
+ * that carries nothing.
+ */
 function contact(part: Relay, to: 'rest' | 'work', pullIn: number): Element {
   const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
   const end = to === 'rest' ? rest : work;
-  return { type: 'law', a: common, b: end, controls: [common, end, coilA, coilB], law: contactLaw(pullIn, to === 'work'), holds: true };
+  return {
+    type: 'law',
+    a: common,
+    b: end,
+    controls: [common, end, coilA, coilB],
+    law: contactLaw(pullIn, to === 'work'),
+    holds: true,
+  };
 }
 
 type Relay = Extract<Part, { kind: 'relay' }>;
@@ -120,13 +173,27 @@ export const relay: DeviceKind<'relay'> = {
   openPin: (pin) => ['coil-open', 'coil-open', undefined, 'rest-open', 'work-open'][pin],
   elements: (part) => {
     const [coilA, coilB] = part.pins as [string, string];
-    const coil: Element = { type: 'coil', a: coilA, b: coilB, ohm: part.coilOhm, henry: 0.1, spread: DEFAULT_TOLERANCE.dcResistance / 2 };
+    const coil: Element = {
+      type: 'coil',
+      a: coilA,
+      b: coilB,
+      ohm: part.coilOhm,
+      henry: 0.1,
+      spread: DEFAULT_TOLERANCE.dcResistance / 2,
+    };
     return [coil, contact(part, 'rest', part.pullInVolt), contact(part, 'work', part.pullInVolt)];
   },
   modes: (part) => {
-    const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
+    const [coilA, coilB, common, rest, work] = part.pins as [
+      string,
+      string,
+      string,
+      string,
+      string,
+    ];
     const ends = { rest, work };
-    const withoutContact = (all: readonly Element[], to: 'rest' | 'work'): readonly Element[] => all.filter((e) => e.type !== 'law' || e.b !== ends[to]);
+    const withoutContact = (all: readonly Element[], to: 'rest' | 'work'): readonly Element[] =>
+      all.filter((e) => e.type !== 'law' || e.b !== ends[to]);
     const ofContact = (to: 'rest' | 'work'): FaultMode[] => [
       {
         name: `${to}-open`,
@@ -134,16 +201,30 @@ export const relay: DeviceKind<'relay'> = {
         changesDc: true,
         change: (all, ohm) => [...withoutContact(all, to), conductance(common, ends[to], ohm)],
       },
-      { name: `${to}-welded`, severity: SEVERITY.short, changesDc: true, change: (all) => [...all, conductance(common, ends[to], CONTACT_OHM.switch)] },
+      {
+        name: `${to}-welded`,
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all) => [...all, conductance(common, ends[to], CONTACT_OHM.switch)],
+      },
     ];
     // An open coil has the volts across it but carries nothing: the contacts stay at rest.
     const openCoil = (all: readonly Element[], ohm: number): readonly Element[] => [
-      ...all.flatMap((e): Element[] => (e.type === 'coil' ? [{ ...e, ohm: e.ohm + ohm, spread: 0 }] : e.type === 'law' ? [] : [e])),
-      ...(['rest', 'work'] as const).filter((to) => all.some((e) => e.type === 'law' && e.b === ends[to])).map((to) => contact(part, to, Infinity)),
+      ...all.flatMap((e): Element[] =>
+        e.type === 'coil' ? [{ ...e, ohm: e.ohm + ohm, spread: 0 }] : e.type === 'law' ? [] : [e],
+      ),
+      ...(['rest', 'work'] as const)
+        .filter((to) => all.some((e) => e.type === 'law' && e.b === ends[to]))
+        .map((to) => contact(part, to, Infinity)),
     ];
     return [
       { name: 'coil-open', severity: SEVERITY.open, changesDc: true, change: openCoil },
-      { name: 'coil-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(coilA, coilB, ohm)] },
+      {
+        name: 'coil-short',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...all, conductance(coilA, coilB, ohm)],
+      },
       ...ofContact('rest'),
       ...ofContact('work'),
     ];
@@ -156,28 +237,48 @@ export const transformer: DeviceKind<'transformer'> = {
   elements: (part) => {
     const [p1, p2, s1, s2] = part.pins as [string, string, string, string];
     return [
-      { type: 'coil', a: p1, b: p2, ohm: part.primaryOhm, henry: 1, spread: DEFAULT_TOLERANCE.dcResistance / 2 },
+      {
+        type: 'coil',
+        a: p1,
+        b: p2,
+        ohm: part.primaryOhm,
+        henry: 1,
+        spread: DEFAULT_TOLERANCE.dcResistance / 2,
+      },
       { type: 'branch', a: s1, b: s2, volt: part.peakVolt, ohm: part.secondaryOhm },
     ];
   },
   modes: (part) => {
     const [p1, p2, s1, s2] = part.pins as [string, string, string, string];
-    const dead = (all: readonly Element[]): readonly Element[] => all.map((e) => (e.type === 'branch' ? { ...e, volt: 0 } : e));
+    const dead = (all: readonly Element[]): readonly Element[] =>
+      all.map((e) => (e.type === 'branch' ? { ...e, volt: 0 } : e));
     return [
       {
         name: 'primary-open',
         severity: SEVERITY.open,
         changesDc: true,
-        change: (all, ohm) => dead(all).map((e) => (e.type === 'coil' ? { ...e, ohm: e.ohm + ohm, spread: 0 } : e)),
+        change: (all, ohm) =>
+          dead(all).map((e) => (e.type === 'coil' ? { ...e, ohm: e.ohm + ohm, spread: 0 } : e)),
       },
       {
         name: 'secondary-open',
         severity: SEVERITY.open,
         changesDc: true,
-        change: (all, ohm) => all.map((e) => (e.type === 'branch' ? { ...e, ohm: e.ohm + ohm } : e)),
+        change: (all, ohm) =>
+          all.map((e) => (e.type === 'branch' ? { ...e, ohm: e.ohm + ohm } : e)),
       },
-      { name: 'primary-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...dead(all), conductance(p1, p2, ohm)] },
-      { name: 'secondary-short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(s1, s2, ohm)] },
+      {
+        name: 'primary-short',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...dead(all), conductance(p1, p2, ohm)],
+      },
+      {
+        name: 'secondary-short',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...all, conductance(s1, s2, ohm)],
+      },
     ];
   },
 };

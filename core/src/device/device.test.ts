@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { readDeck, type Part } from '../board';
-import { elementsOf, isSource, modesOf, SEVERITY, severityGrid, typicalSeverity, type Element } from '.';
+import {
+  elementsOf,
+  isSource,
+  modesOf,
+  SEVERITY,
+  severityGrid,
+  typicalSeverity,
+  type Element,
+} from '.';
 
 const deck = readDeck(`kinds
 R1 A B 1k
@@ -31,7 +39,11 @@ const faulty = (ref: string, mode: string, severity?: number): readonly Element[
 };
 /** Ohms between the part's two nets at DC, elements in parallel. */
 const ohms = (elements: readonly Element[]): number =>
-  1 / elements.reduce((sum, e) => sum + (e.type === 'conductance' ? e.siemens : e.type === 'coil' ? 1 / e.ohm : 0), 0);
+  1 /
+  elements.reduce(
+    (sum, e) => sum + (e.type === 'conductance' ? e.siemens : e.type === 'coil' ? 1 / e.ohm : 0),
+    0,
+  );
 
 // Source: docs/formats/faults.md.
 describe('fault modes', () => {
@@ -59,8 +71,12 @@ describe('fault modes', () => {
     expect(ohms(faulty('L1', 'open'))).toBeCloseTo(5 + 1e8, 0);
     expect(ohms(faulty('F1', 'open'))).toBeCloseTo(0.05 + 1e8, 0);
     expect(ohms(faulty('S2', 'stuck-closed'))).toBeLessThan(0.1);
-    expect(faulty('C1', 'high-esr', 100)).toMatchObject([{ type: 'capacitance', ohm: 20, farad: 10e-6 }]);
-    expect(faulty('C1', 'low-capacitance', 0.1)).toMatchObject([{ type: 'capacitance', ohm: 0.2, farad: expect.closeTo(1e-6, 12) as number }]);
+    expect(faulty('C1', 'high-esr', 100)).toMatchObject([
+      { type: 'capacitance', ohm: 20, farad: 10e-6 },
+    ]);
+    expect(faulty('C1', 'low-capacitance', 0.1)).toMatchObject([
+      { type: 'capacitance', ohm: 0.2, farad: expect.closeTo(1e-6, 12) as number },
+    ]);
   });
 
   it('leave the healthy elements as they were', () => {
@@ -70,18 +86,25 @@ describe('fault modes', () => {
   });
 
   it('an open transistor lead puts a node between it and its net', () => {
-    const [transistor, series] = faulty('Q1', 'open-b') as [Extract<Element, { type: 'transistor' }>, Extract<Element, { type: 'conductance' }>];
+    const [transistor, series] = faulty('Q1', 'open-b') as [
+      Extract<Element, { type: 'transistor' }>,
+      Extract<Element, { type: 'conductance' }>,
+    ];
     expect(transistor.base).not.toBe('B');
     expect([series.a, series.b]).toEqual(['B', transistor.base]);
   });
 });
 
-it('knows sources from parts', () => expect(deck.value.parts.filter(isSource).map(({ ref }) => ref)).toEqual(['V1', 'I1']));
+it('knows sources from parts', () =>
+  expect(deck.value.parts.filter(isSource).map(({ ref }) => ref)).toEqual(['V1', 'I1']));
 
 it('spreads severities evenly on a log scale, ends included, and no further apart than a good decade', () => {
   for (const range of Object.values(SEVERITY)) {
     const grid = severityGrid(range);
-    expect(grid[0]! / (range.low === range.high ? typicalSeverity(range) : range.low)).toBeCloseTo(1, 9);
+    expect(grid[0]! / (range.low === range.high ? typicalSeverity(range) : range.low)).toBeCloseTo(
+      1,
+      9,
+    );
     expect(grid.at(-1)! / range.high).toBeCloseTo(1, 9);
     const ratios = grid.slice(1).map((value, i) => value / grid[i]!);
     for (const ratio of ratios) expect(ratio / ratios[0]!).toBeCloseTo(1, 9);
@@ -91,8 +114,19 @@ it('spreads severities evenly on a log scale, ends included, and no further apar
 
 // Source: the core's outside interface, "Severities".
 it('stands for each mode with the value that the interface names', () => {
-  const typical = Object.fromEntries(Object.entries(SEVERITY).map(([name, range]) => [name, typicalSeverity(range)]));
-  expect(typical).toEqual({ open: 1e8, contact: 1e8, short: 0.3, leaky: 300, highEsr: 70, lowCapacitance: 0.12, driftHigh: 3.5, driftLow: 0.35 });
+  const typical = Object.fromEntries(
+    Object.entries(SEVERITY).map(([name, range]) => [name, typicalSeverity(range)]),
+  );
+  expect(typical).toEqual({
+    open: 1e8,
+    contact: 1e8,
+    short: 0.3,
+    leaky: 300,
+    highEsr: 70,
+    lowCapacitance: 0.12,
+    driftHigh: 3.5,
+    driftLow: 0.35,
+  });
 });
 
 it('leaves no gap between a dead short and what no meter sees', () => {

@@ -5,16 +5,47 @@ import type { Law } from './law';
 /** A node of the circuit: a net (its name), or a node inside a part (`D1#a`). */
 export type NodeName = string;
 
-/** One stamp of the circuit. A part is one or a few of these; a fault changes them. `spread` is the standard deviation that part tolerance
- *  gives the logarithm of the element's value (dimensionless), 0 where it is exact. */
+/**
+ * One stamp of the circuit. A part is one or a few of these; a fault changes them. `spread` is the
+ * standard deviation that part tolerance gives the logarithm of the element's value
+ * (dimensionless), 0 where it is exact.
+ */
 export type Element =
-  | { readonly type: 'conductance'; readonly a: NodeName; readonly b: NodeName; readonly siemens: number; readonly spread: number }
+  | {
+      readonly type: 'conductance';
+      readonly a: NodeName;
+      readonly b: NodeName;
+      readonly siemens: number;
+      readonly spread: number;
+    }
   /** v(a) - v(b) = volt + ohm * current, current flowing from a through the branch to b. */
-  | { readonly type: 'branch'; readonly a: NodeName; readonly b: NodeName; readonly volt: number; readonly ohm: number }
+  | {
+      readonly type: 'branch';
+      readonly a: NodeName;
+      readonly b: NodeName;
+      readonly volt: number;
+      readonly ohm: number;
+    }
   /** A current that flows from a through the source to b. */
-  | { readonly type: 'current'; readonly a: NodeName; readonly b: NodeName; readonly ampere: number }
-  | { readonly type: 'junction'; readonly anode: NodeName; readonly cathode: NodeName; readonly model: DiodeModel }
-  | { readonly type: 'transistor'; readonly collector: NodeName; readonly base: NodeName; readonly emitter: NodeName; readonly model: TransistorModel }
+  | {
+      readonly type: 'current';
+      readonly a: NodeName;
+      readonly b: NodeName;
+      readonly ampere: number;
+    }
+  | {
+      readonly type: 'junction';
+      readonly anode: NodeName;
+      readonly cathode: NodeName;
+      readonly model: DiodeModel;
+    }
+  | {
+      readonly type: 'transistor';
+      readonly collector: NodeName;
+      readonly base: NodeName;
+      readonly emitter: NodeName;
+      readonly model: TransistorModel;
+    }
   /** No path at DC. At frequency: capacitance in series with its loss. */
   | {
       readonly type: 'capacitance';
@@ -25,10 +56,23 @@ export type Element =
       readonly spread: number;
       readonly ohmSpread: number;
     }
-  /** At DC a plain conductance or branch; at frequency resistance in series with inductance. Kept apart so that small-signal work can tell. */
-  | { readonly type: 'coil'; readonly a: NodeName; readonly b: NodeName; readonly ohm: number; readonly henry: number; readonly spread: number }
-  /** A current from a to b by a law of a few nodes. gate: it conducts only while that driver is in that state. holds: whether it gives a net its level
-   *  (an input's pull does, a clamp does not). pin: package pin it belongs to, from 0. */
+  /**
+   * At DC a plain conductance or branch; at frequency resistance in series with inductance. Kept
+   * apart so that small-signal work can tell.
+   */
+  | {
+      readonly type: 'coil';
+      readonly a: NodeName;
+      readonly b: NodeName;
+      readonly ohm: number;
+      readonly henry: number;
+      readonly spread: number;
+    }
+  /**
+   * A current from a to b by a law of a few nodes. gate: it conducts only while that driver is in
+   * that state. holds: whether it gives a net its level (an input's pull does, a clamp does not).
+   * pin: package pin it belongs to, from 0.
+   */
   | {
       readonly type: 'law';
       readonly a: NodeName;
@@ -38,7 +82,10 @@ export type Element =
       readonly holds: boolean;
       readonly gate?: { readonly driver: string; readonly when: 'low' | 'high' } | undefined;
       readonly pin?: number | undefined;
-      /** Of an amplifier: within this many volts between its first two controls it is linear. The search for an operating point does not step over that. */
+      /**
+       * Of an amplifier: within this many volts between its first two controls it is linear. The
+       * search for an operating point does not step over that.
+       */
       readonly linearVolt?: number;
     }
   /** The function of a chip: reads levels at nodes, sets drivers. Stamps nothing itself. */
@@ -80,7 +127,10 @@ export interface LogicOutput {
   readonly stuck?: Level | undefined;
 }
 
-/** The nodes between which an element conducts: two, or the three of a transistor, none for a chip's function. */
+/**
+ * The nodes between which an element conducts: two, or the three of a transistor, none for a chip's
+ * function.
+ */
 export function nodesOf(element: Element): readonly NodeName[] {
   switch (element.type) {
     case 'junction':
@@ -94,12 +144,26 @@ export function nodesOf(element: Element): readonly NodeName[] {
   }
 }
 
-/** Every node an element speaks of: where it conducts, what it looks at, what a chip reads and drives. */
+/**
+ * Every node an element speaks of: where it conducts, what it looks at, what a chip reads and
+ * drives.
+ */
 export function everyNode(element: Element): readonly NodeName[] {
   if (element.type === 'law') return [element.a, element.b, ...element.controls];
   if (element.type !== 'logic') return nodesOf(element);
   const { supply, ground, inputs, outputs } = element.logic;
-  return [supply, ground, ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against])), ...outputs.map(({ node }) => node)];
+  return [
+    supply,
+    ground,
+    ...inputs.flatMap(({ node, against }) => (against === undefined ? [node] : [node, against])),
+    ...outputs.map(({ node }) => node),
+  ];
 }
 
-export const conductance = (a: NodeName, b: NodeName, ohm: number, spread = 0): Element => ({ type: 'conductance', a, b, siemens: 1 / ohm, spread });
+export const conductance = (a: NodeName, b: NodeName, ohm: number, spread = 0): Element => ({
+  type: 'conductance',
+  a,
+  b,
+  siemens: 1 / ohm,
+  spread,
+});

@@ -1,4 +1,13 @@
-export { conductance, everyNode, nodesOf, type ChipLogic, type Element, type LogicInput, type LogicOutput, type NodeName } from './element';
+export {
+  conductance,
+  everyNode,
+  nodesOf,
+  type ChipLogic,
+  type Element,
+  type LogicInput,
+  type LogicOutput,
+  type NodeName,
+} from './element';
 export {
   evaluateLaw,
   FLOAT_OHM,

@@ -1,5 +1,8 @@
-/** A current from a to b that depends on the volts of a few nodes. Every law must be continuous and never fall with the voltage from a to b. What a law says comes
- *  on top of LEAK_SIEMENS between its two nodes. */
+/**
+ * A current from a to b that depends on the volts of a few nodes. Every law must be continuous and
+ * never fall with the voltage from a to b. What a law says comes on top of LEAK_SIEMENS between its
+ * two nodes.
+ */
 export type Law = DropLaw | TtlLaw | FreeLaw;
 
 /** A voltage drop behind a resistance: clamp diodes, output stages. Controls: a, b. */
@@ -15,8 +18,10 @@ export interface DropLaw {
   readonly twoWay: boolean;
 }
 
-/** A bipolar logic input: the base resistor feeds current out of the pin while the pin is below the float voltage. From supply (a) to pin (b).
- *  Controls: supply, pin, ground. */
+/**
+ * A bipolar logic input: the base resistor feeds current out of the pin while the pin is below the
+ * float voltage. From supply (a) to pin (b). Controls: supply, pin, ground.
+ */
 export interface TtlLaw {
   readonly kind: 'ttl';
   readonly baseOhm: number;
@@ -24,8 +29,10 @@ export interface TtlLaw {
   readonly floatVolt: number;
 }
 
-/** Any other law. v: volts of the controls. Writes into out: [0] amperes from a to b, [1] their standard deviation from the spread between parts,
- *  [2 …] slopes to each control, siemens. */
+/**
+ * Any other law. v: volts of the controls. Writes into out: [0] amperes from a to b, [1] their
+ * standard deviation from the spread between parts, [2 …] slopes to each control, siemens.
+ */
 export interface FreeLaw {
   readonly kind: 'free';
   readonly at: (v: Float64Array, out: Float64Array) => void;
@@ -45,25 +52,43 @@ export interface Straight {
   readonly high: number;
 }
 
-/** How far a law is driven, volt; beyond `cornerVolt` its current is limited. `drive` by less: lowers it by so many volts through the law's second control. */
+/**
+ * How far a law is driven, volt; beyond `cornerVolt` its current is limited. `drive` by less:
+ * lowers it by so many volts through the law's second control.
+ */
 export interface LimitCorner {
   readonly cornerVolt: number;
   readonly driven: (v: Float64Array) => number;
   readonly driveLess: (v: Float64Array, volt: number) => void;
 }
 
-/** What a limited current still grows by for each volt beyond the corner, as a share of the limit: next to nothing, but it keeps an unloaded node from going to infinity. */
+/**
+ * What a limited current still grows by for each volt beyond the corner, as a share of the limit:
+ * next to nothing, but it keeps an unloaded node from going to infinity.
+ */
 export const LIMITED_SLOPE = 1e-3;
 
-/** What lies between the two nodes of every law whether it conducts or not: keeps each node solvable, as the junction conductance does. Siemens. */
+/**
+ * What lies between the two nodes of every law whether it conducts or not: keeps each node
+ * solvable, as the junction conductance does. Siemens.
+ */
 export const LEAK_SIEMENS = 1e-12;
 
-export function dropLaw(given: { dropVolt: number; ohm: number; dropSpread: number; limitAmpere?: number | undefined; twoWay?: boolean | undefined }): DropLaw {
+export function dropLaw(given: {
+  dropVolt: number;
+  ohm: number;
+  dropSpread: number;
+  limitAmpere?: number | undefined;
+  twoWay?: boolean | undefined;
+}): DropLaw {
   const { dropVolt, ohm, dropSpread, limitAmpere = Infinity, twoWay = false } = given;
   return { kind: 'drop', dropVolt, siemens: 1 / ohm, dropSpread, limitAmpere, twoWay };
 }
 
-/** Ohms behind the float voltage of a TTL input: how sharply the base current turns from the pin to the next stage. */
+/**
+ * Ohms behind the float voltage of a TTL input: how sharply the base current turns from the pin to
+ * the next stage.
+ */
 export const FLOAT_OHM = 500;
 /** Input leakage above the float voltage, siemens: below a microampere at 5 V. */
 export const HIGH_SIEMENS = 2e-7;
@@ -77,13 +102,22 @@ export function evaluateLaw(law: Law, v: Float64Array, out: Float64Array): void 
   else law.at(v, out);
 }
 
-function drop({ dropVolt, siemens, dropSpread, limitAmpere, twoWay }: DropLaw, v: Float64Array, out: Float64Array): void {
+function drop(
+  { dropVolt, siemens, dropSpread, limitAmpere, twoWay }: DropLaw,
+  v: Float64Array,
+  out: Float64Array,
+): void {
   const over = v[0]! - v[1]! - dropVolt;
   let [ampere, slope, spread] = [over * siemens, siemens, dropSpread * siemens];
   if (over < 0 && !twoWay) [ampere, slope, spread] = [0, 0, 0];
   else if (Math.abs(ampere) > limitAmpere) {
-    // The slope of the chord to zero current: the true one is flat, and a step along it would throw an unloaded node far away.
-    [ampere, slope, spread] = [Math.sign(ampere) * limitAmpere, limitAmpere / Math.abs(over), 0.1 * limitAmpere];
+    // The slope of the chord to zero current: the true one is flat, and a step along it would throw
+    // an unloaded node far away.
+    [ampere, slope, spread] = [
+      Math.sign(ampere) * limitAmpere,
+      limitAmpere / Math.abs(over),
+      0.1 * limitAmpere,
+    ];
   }
   out[0] = ampere;
   out[1] = spread;
@@ -94,14 +128,20 @@ function drop({ dropVolt, siemens, dropSpread, limitAmpere, twoWay }: DropLaw, v
 function ttl({ baseOhm, dropVolt, floatVolt }: TtlLaw, v: Float64Array, out: Float64Array): void {
   const fed = (v[0]! - dropVolt - v[1]!) / baseOhm;
   const left = (floatVolt - (v[1]! - v[2]!)) / FLOAT_OHM;
-  // Above the float voltage the input of a chip that is on leaks, whatever feeds the pin: without that a net on a hundred megohms could rest at two levels.
-  if (fed <= 0 && (left >= 0 || v[0]! - dropVolt - v[2]! <= floatVolt)) return write(out, 0, 0, 0, 0, 0);
+  // Above the float voltage the input of a chip that is on leaks, whatever feeds the pin: without
+  // that a net on a hundred megohms could rest at two levels.
+  if (fed <= 0 && (left >= 0 || v[0]! - dropVolt - v[2]! <= floatVolt))
+    return write(out, 0, 0, 0, 0, 0);
   if (fed < left) return write(out, fed, BASE_SPREAD * fed, 1 / baseOhm, -1 / baseOhm, 0);
-  if (left >= 0) return write(out, left, FLOAT_SPREAD_VOLT / FLOAT_OHM, 0, -1 / FLOAT_OHM, 1 / FLOAT_OHM);
+  if (left >= 0)
+    return write(out, left, FLOAT_SPREAD_VOLT / FLOAT_OHM, 0, -1 / FLOAT_OHM, 1 / FLOAT_OHM);
   return write(out, left * FLOAT_OHM * HIGH_SIEMENS, HIGH_SIEMENS, 0, -HIGH_SIEMENS, HIGH_SIEMENS);
 }
 
-/** How far every control may move from v with the law surely staying on its tangent, volt: up to the nearest corner; 0 where that cannot be told. */
+/**
+ * How far every control may move from v with the law surely staying on its tangent, volt: up to the
+ * nearest corner; 0 where that cannot be told.
+ */
 export function lawSlack(law: Law, v: Float64Array): number {
   if (law.kind === 'ttl') {
     const fed = v[0]! - law.dropVolt - v[1]!;
@@ -117,21 +157,36 @@ export function lawSlack(law: Law, v: Float64Array): number {
   return Math.max(0, law.twoWay ? toLimit : Math.min(over, toLimit)) / 2;
 }
 
-/** Ranges of differences of controls with which a law surely is as straight as it is at v while all of them are kept; none where nothing can be told. */
+/**
+ * Ranges of differences of controls with which a law surely is as straight as it is at v while all
+ * of them are kept; none where nothing can be told.
+ */
 export function lawStraight(law: Law, v: Float64Array): readonly Straight[] {
   if (law.kind === 'free') return law.straight?.(v) ?? [];
   return law.kind === 'drop' ? [dropStraight(law, v)] : [];
 }
 
-function dropStraight({ dropVolt, siemens, limitAmpere, twoWay }: DropLaw, v: Float64Array): Straight {
+function dropStraight(
+  { dropVolt, siemens, limitAmpere, twoWay }: DropLaw,
+  v: Float64Array,
+): Straight {
   const volt = v[0]! - v[1]!;
   const width = limitAmpere / siemens;
   const range = (low: number, high: number): Straight => ({ plus: 0, minus: 1, low, high });
   if (volt < dropVolt && !twoWay) return range(-Infinity, dropVolt);
-  return Math.abs(volt - dropVolt) > width ? range(volt, volt) : range(twoWay ? dropVolt - width : dropVolt, dropVolt + width);
+  return Math.abs(volt - dropVolt) > width
+    ? range(volt, volt)
+    : range(twoWay ? dropVolt - width : dropVolt, dropVolt + width);
 }
 
-function write(out: Float64Array, ampere: number, spread: number, first: number, second: number, third: number): void {
+function write(
+  out: Float64Array,
+  ampere: number,
+  spread: number,
+  first: number,
+  second: number,
+  third: number,
+): void {
   out[0] = ampere;
   out[1] = spread;
   out[2] = first;
@@ -139,7 +194,10 @@ function write(out: Float64Array, ampere: number, spread: number, first: number,
   out[4] = third;
 }
 
-/** What a chip takes from its supply: nothing below two junctions, then as a resistor; a junction the wrong way round. Controls: supply, ground. */
+/**
+ * What a chip takes from its supply: nothing below two junctions, then as a resistor; a junction
+ * the wrong way round. Controls: supply, ground.
+ */
 export function supplyLaw(supplyAmpere: number, nominalVolt: number): FreeLaw {
   const knee = Math.min(1.5, nominalVolt / 2);
   const siemens = supplyAmpere / (nominalVolt - knee);
@@ -161,12 +219,21 @@ export function supplyLaw(supplyAmpere: number, nominalVolt: number): FreeLaw {
   };
 }
 
-/** Below this supply a MOS stage hardly conducts, volt; its conductance rises from there with the supply. From memory of common data sheets of the 4000 series. */
+/**
+ * Below this supply a MOS stage hardly conducts, volt; its conductance rises from there with the
+ * supply. From memory of common data sheets of the 4000 series.
+ */
 const MOS_KNEE_VOLT = 1.5;
-/** The least and most that its conductance is taken at, as a share of that at the supply it is given for. */
+/**
+ * The least and most that its conductance is taken at, as a share of that at the supply it is given
+ * for.
+ */
 const MOS_SHARE = { least: 0.1, most: 4 } as const;
 
-/** A MOS output stage: a resistance that falls as the supply rises. ohm: at `atVolt` of supply. Controls: the two ends, then supply and ground. */
+/**
+ * A MOS output stage: a resistance that falls as the supply rises. ohm: at `atVolt` of supply.
+ * Controls: the two ends, then supply and ground.
+ */
 export function scaledLaw(ohm: number, atVolt: number): FreeLaw {
   const rise = 1 / (atVolt - MOS_KNEE_VOLT);
   return {

@@ -25,14 +25,23 @@ export function modesOf(part: Part): readonly FaultMode[] {
   return (REGISTRY[part.kind] as DeviceKind).modes(part);
 }
 
-/** True for what stands outside the board: supplies and stimuli. They have no faults and are taken away when the board is off. */
+/**
+ * True for what stands outside the board: supplies and stimuli. They have no faults and are taken
+ * away when the board is off.
+ */
 export function isSource(part: Part): boolean {
   return part.kind === 'voltageSource' || part.kind === 'currentSource';
 }
 
-/** The mode that a dry joint at a pin (from 0) comes to, seen from anywhere but the joint itself. */
+/**
+ * The mode that a dry joint at a pin (from 0) comes to, seen from anywhere but the joint itself.
+ */
 export function openPinMode(part: Part, pin: number): FaultMode | undefined {
   const { openPin } = REGISTRY[part.kind] as DeviceKind;
   const name = openPin ? openPin(pin) : part.pins.length === 2 ? 'open' : undefined;
-  return name === undefined ? undefined : modesOf(part).find((mode) => mode.name === name && (mode.pin === undefined || mode.pin === pin));
+  return name === undefined
+    ? undefined
+    : modesOf(part).find(
+        (mode) => mode.name === name && (mode.pin === undefined || mode.pin === pin),
+      );
 }

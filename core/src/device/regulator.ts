@@ -8,13 +8,19 @@ type Regulator = Extract<Part, { kind: 'regulator' }>;
 
 /** Ohms of a regulator's output while it regulates. From memory of common data sheets. */
 const OUTPUT_OHM = 0.03;
-/** Spread of the regulated voltage between parts (2 %), and of the drop-out, volt. From memory of common data sheets. */
+/**
+ * Spread of the regulated voltage between parts (2 %), and of the drop-out, volt. From memory of
+ * common data sheets.
+ */
 const SPREAD = { share: 0.02, dropoutVolt: 0.2 } as const;
 /** The substrate diode from output to input. */
 const REVERSE = { volt: 0.7, siemens: 1 } as const;
 
-/** Current from input to output: what holds the output at its voltage, as far as the drop-out and the current limit allow. A regulator gives current and
- *  takes none. Controls: in, out, ground. sign: -1 for a negative one. */
+/**
+ * Current from input to output: what holds the output at its voltage, as far as the drop-out and
+ * the current limit allow. A regulator gives current and takes none. Controls: in, out, ground.
+ * sign: -1 for a negative one.
+ */
 function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1): FreeLaw {
   const siemens = 1 / OUTPUT_OHM;
   const at: FreeLaw['at'] = (v, out) => {
@@ -23,12 +29,16 @@ function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1
     const left = (input - dropout - output) * siemens;
     const byLeft = left < wanted;
     let ampere = Math.min(wanted, left);
-    let slopes: readonly [number, number, number] = byLeft ? [siemens, -siemens, 0] : [0, -siemens, siemens];
+    let slopes: readonly [number, number, number] = byLeft
+      ? [siemens, -siemens, 0]
+      : [0, -siemens, siemens];
     let spread = siemens * (byLeft ? SPREAD.dropoutVolt : SPREAD.share * volt);
     if (ampere > limit) {
       const beyond = OUTPUT_OHM * (ampere - limit);
       ampere = limit * (1 + LIMITED_SLOPE * beyond);
-      slopes = byLeft ? [limit * LIMITED_SLOPE, -limit * LIMITED_SLOPE, 0] : [0, -limit * LIMITED_SLOPE, limit * LIMITED_SLOPE];
+      slopes = byLeft
+        ? [limit * LIMITED_SLOPE, -limit * LIMITED_SLOPE, 0]
+        : [0, -limit * LIMITED_SLOPE, limit * LIMITED_SLOPE];
       spread = 0.1 * limit;
     } else if (ampere < 0) {
       const back = output - input - REVERSE.volt;
@@ -43,7 +53,8 @@ function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1
     out[3] = slopes[1];
     out[4] = slopes[2];
   };
-  const driven = (v: Float64Array): number => Math.min(sign * v[2]! + volt, sign * v[0]! - dropout) - sign * v[1]!;
+  const driven = (v: Float64Array): number =>
+    Math.min(sign * v[2]! + volt, sign * v[0]! - dropout) - sign * v[1]!;
   const driveLess = (v: Float64Array, by: number): void => void (v[1] = v[1]! + sign * by);
   return { kind: 'free', at, limit: { cornerVolt: limit * OUTPUT_OHM, driven, driveLess } };
 }
@@ -61,12 +72,28 @@ export const regulator: DeviceKind<'regulator'> = {
   },
   modes: (part) => {
     const { input, output, ground } = nodes(part);
-    const without = (all: readonly Element[]): readonly Element[] => all.filter((element) => element.type !== 'law');
+    const without = (all: readonly Element[]): readonly Element[] =>
+      all.filter((element) => element.type !== 'law');
     return [
       { name: 'open', severity: { low: 1, high: 1 }, changesDc: true, change: without },
-      { name: 'short', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...without(all), conductance(input, output, ohm)] },
-      { name: 'short-out', severity: SEVERITY.short, changesDc: true, change: (all, ohm) => [...all, conductance(output, ground, ohm)] },
-      { name: 'low-output', severity: { low: 0.4, high: 0.85 }, changesDc: true, change: (all, share) => weaken(part, all, share) },
+      {
+        name: 'short',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...without(all), conductance(input, output, ohm)],
+      },
+      {
+        name: 'short-out',
+        severity: SEVERITY.short,
+        changesDc: true,
+        change: (all, ohm) => [...all, conductance(output, ground, ohm)],
+      },
+      {
+        name: 'low-output',
+        severity: { low: 0.4, high: 0.85 },
+        changesDc: true,
+        change: (all, share) => weaken(part, all, share),
+      },
     ];
   },
 };
@@ -78,6 +105,11 @@ function nodes(part: Regulator): { input: string; output: string; ground: string
 
 function weaken(part: Regulator, all: readonly Element[], share: number): readonly Element[] {
   const { volt, dropoutVolt, limitAmpere, polarity } = part.model;
-  const law = regulatorLaw(volt * share, dropoutVolt, limitAmpere, polarity === 'positive' ? 1 : -1);
+  const law = regulatorLaw(
+    volt * share,
+    dropoutVolt,
+    limitAmpere,
+    polarity === 'positive' ? 1 : -1,
+  );
   return all.map((element) => (element.type === 'law' ? { ...element, law } : element));
 }

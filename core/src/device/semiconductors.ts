@@ -10,9 +10,16 @@ export const diode: DeviceKind<'diode'> = {
     const bulk = part.model.seriesResistanceOhm;
     if (bulk === 0) return [{ type: 'junction', anode, cathode, model: part.model }];
     const inner = `${part.ref}#bulk`;
-    return [conductance(anode, inner, bulk), { type: 'junction', anode: inner, cathode, model: part.model }];
+    return [
+      conductance(anode, inner, bulk),
+      { type: 'junction', anode: inner, cathode, model: part.model },
+    ];
   },
-  modes: (part) => [openMode(`${part.ref}#open`), parallelMode('short', part.pins[0]!, part.pins[1]!), parallelMode('leaky', part.pins[0]!, part.pins[1]!)],
+  modes: (part) => [
+    openMode(`${part.ref}#open`),
+    parallelMode('short', part.pins[0]!, part.pins[1]!),
+    parallelMode('leaky', part.pins[0]!, part.pins[1]!),
+  ],
 };
 
 export const transistor: DeviceKind<'transistor'> = {
@@ -41,10 +48,18 @@ function openLead(name: string, lead: 'base' | 'collector' | 'emitter', ref: str
     name,
     severity: SEVERITY.open,
     changesDc: true,
-    change: (healthy, ohm) => healthy.flatMap((e): Element[] => (e.type === 'transistor' ? [{ ...e, [lead]: inner }, conductance(e[lead], inner, ohm)] : [e])),
+    change: (healthy, ohm) =>
+      healthy.flatMap((e): Element[] =>
+        e.type === 'transistor' ? [{ ...e, [lead]: inner }, conductance(e[lead], inner, ohm)] : [e],
+      ),
   };
 }
 
 function shortLeads(name: string, a: string, b: string): FaultMode {
-  return { name, severity: SEVERITY.short, changesDc: true, change: (healthy, ohm) => [...healthy, conductance(a, b, ohm)] };
+  return {
+    name,
+    severity: SEVERITY.short,
+    changesDc: true,
+    change: (healthy, ohm) => [...healthy, conductance(a, b, ohm)],
+  };
 }

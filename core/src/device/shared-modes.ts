@@ -2,7 +2,10 @@ import { conductance, type Element } from './element';
 import type { FaultMode } from './kind';
 import { SEVERITY } from './severity';
 
-/** Adds `ohm` in series with a two-terminal element, without a new node where the sum is again one element. */
+/**
+ * Adds `ohm` in series with a two-terminal element, without a new node where the sum is again one
+ * element.
+ */
 function inSeries(element: Element, ohm: number, inner: string): readonly Element[] {
   switch (element.type) {
     case 'conductance': {
@@ -10,7 +13,13 @@ function inSeries(element: Element, ohm: number, inner: string): readonly Elemen
       return [conductance(element.a, element.b, own + ohm, (element.spread * own) / (own + ohm))];
     }
     case 'coil':
-      return [{ ...element, ohm: element.ohm + ohm, spread: (element.spread * element.ohm) / (element.ohm + ohm) }];
+      return [
+        {
+          ...element,
+          ohm: element.ohm + ohm,
+          spread: (element.spread * element.ohm) / (element.ohm + ohm),
+        },
+      ];
     case 'branch':
       return [{ ...element, ohm: element.ohm + ohm }];
     case 'capacitance':

@@ -16,15 +16,20 @@ import {
 /** The slot of the sound board. */
 export const SOUND = 0;
 
-/** Who answers for a hypothesis at one of its severities: another one that no reading of the kind in question can tell from it, or itself. slot: where its answers
- *  are kept. */
+/**
+ * Who answers for a hypothesis at one of its severities: another one that no reading of the kind in
+ * question can tell from it, or itself. slot: where its answers are kept.
+ */
 export type Answerer =
   | { readonly slot: number; readonly hypothesis: SingleHypothesis; readonly k: number }
   | { readonly slot: number; readonly hypothesis: JointHypothesis; readonly k: 0 };
 
 type Single = Extract<Answerer, { hypothesis: SingleHypothesis }>;
 
-/** Sorts hypotheses by what they come to, so that what is one circuit is solved once. Lives as long as a predictor. */
+/**
+ * Sorts hypotheses by what they come to, so that what is one circuit is solved once. Lives as long
+ * as a predictor.
+ */
 export class Answerers {
   /** First slot of each hypothesis; its severities follow. */
   private readonly slots = new Map<string, number>();
@@ -32,14 +37,20 @@ export class Answerers {
   private readonly changes = new Map<number, LinearChange | null>();
   private readonly firstWith = new Map<string, Single>();
   private readonly opened = new WeakMap<SingleHypothesis, SingleHypothesis>();
-  /** By hypothesis, one for each severity: who answers readings of direct current, and who any other. */
+  /**
+   * By hypothesis, one for each severity: who answers readings of direct current, and who any
+   * other.
+   */
   private readonly atDc = new WeakMap<Hypothesis, Answerer[]>();
   private readonly else = new WeakMap<Hypothesis, Answerer[]>();
   private readonly altered = new Map<Part, boolean>();
 
   constructor(private readonly index: BoardIndex) {}
 
-  /** atJoint: a probe sits on the very joint in question. direct: the reading is one of direct current, and every part is on the board. */
+  /**
+   * atJoint: a probe sits on the very joint in question. direct: the reading is one of direct
+   * current, and every part is on the board.
+   */
   of(hypothesis: Hypothesis, i: number, atJoint: boolean, direct: boolean): Answerer {
     if (atJoint && hypothesis.type === 'single') return this.self(hypothesis, i);
     const table = direct ? this.atDc : this.else;
@@ -49,23 +60,30 @@ export class Answerers {
     return (known[k] ??= this.find(hypothesis, k, direct));
   }
 
-  /** What a hypothesis at its k-th severity changes, where that is one admittance, and the same in every setup. */
+  /**
+   * What a hypothesis at its k-th severity changes, where that is one admittance, and the same in
+   * every setup.
+   */
   changeOf(hypothesis: SingleHypothesis, k: number): LinearChange | undefined {
     const slot = this.slotOf(hypothesis) + k;
     let known = this.changes.get(slot);
-    if (known === undefined) this.changes.set(slot, (known = this.findChange(hypothesis, k) ?? null));
+    if (known === undefined)
+      this.changes.set(slot, (known = this.findChange(hypothesis, k) ?? null));
     return known ?? undefined;
   }
 
   private findChange({ fault, severities }: SingleHypothesis, k: number): LinearChange | undefined {
     // A blown mains fuse takes a transformer's secondary with it.
-    const more = starvedBy(this.index, fault).length > 0 || partsOf(fault).some((part) => this.isAltered(part));
+    const more =
+      starvedBy(this.index, fault).length > 0 ||
+      partsOf(fault).some((part) => this.isAltered(part));
     return more ? undefined : linearChange(fault, severities[k]!);
   }
 
   private isAltered(part: Part): boolean {
     let known = this.altered.get(part);
-    if (known === undefined) this.altered.set(part, (known = isAlteredInASetup(this.index.board, part)));
+    if (known === undefined)
+      this.altered.set(part, (known = isAlteredInASetup(this.index.board, part)));
     return known;
   }
 
@@ -93,7 +111,10 @@ export class Answerers {
   /** First slot of a hypothesis, given out when it is first met. */
   private slotOf(hypothesis: Hypothesis): number {
     // A joint that stands for the open part may have other severities than that part's own mode.
-    const name = hypothesis.type === 'single' ? `${hypothesis.name}@${hypothesis.severities.join()}` : faultsKey(hypothesis.states);
+    const name =
+      hypothesis.type === 'single'
+        ? `${hypothesis.name}@${hypothesis.severities.join()}`
+        : faultsKey(hypothesis.states);
     let slot = this.slots.get(name);
     if (slot === undefined) {
       this.slots.set(name, (slot = this.nextSlot));
@@ -109,7 +130,10 @@ export class Answerers {
   }
 }
 
-/** A dry joint opens its pin: seen from everywhere but that joint's own pin it is the fault of the open pin, or of the open part where it has two, and is solved once. */
+/**
+ * A dry joint opens its pin: seen from everywhere but that joint's own pin it is the fault of the
+ * open pin, or of the open part where it has two, and is solved once.
+ */
 function asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
   const { fault } = hypothesis;
   if (fault.type !== 'dry') return hypothesis;
@@ -117,6 +141,9 @@ function asOpen(hypothesis: SingleHypothesis): SingleHypothesis {
   const mode = openPinMode(part, index);
   if (!mode) return hypothesis;
   const name = `${part.ref}${mode.pin === undefined ? '' : `.${mode.pin + 1}`}:${mode.name}`;
-  const severities = mode.severity.low === mode.severity.high && mode.severity.low < 1e6 ? [mode.severity.low] : hypothesis.severities;
+  const severities =
+    mode.severity.low === mode.severity.high && mode.severity.low < 1e6
+      ? [mode.severity.low]
+      : hypothesis.severities;
   return { ...hypothesis, name, severities, fault: { type: 'mode', name, part, mode } };
 }

@@ -9,7 +9,10 @@ export interface Suspect {
 export interface PartBelief {
   readonly ref: string;
   readonly probability: number;
-  /** Weight of evidence of each reading for this part against everything else, decibans, in the order of the readings; given all the other readings. */
+  /**
+   * Weight of evidence of each reading for this part against everything else, decibans, in the
+   * order of the readings; given all the other readings.
+   */
   readonly weights: readonly number[];
 }
 
@@ -38,7 +41,10 @@ export interface Belief {
   readonly expected: readonly Readout[];
 }
 
-/** Log-odds in decibans; held within ±300 so that a certainty stays a number. Source: I. J. Good, Probability and the Weighing of Evidence, 1950. */
+/**
+ * Log-odds in decibans; held within ±300 so that a certainty stays a number. Source: I. J. Good,
+ * Probability and the Weighing of Evidence, 1950.
+ */
 export function decibans(probability: number): number {
   const odds = Math.max(probability, 1e-30) / Math.max(1 - probability, 1e-30);
   return 10 * Math.log10(odds);

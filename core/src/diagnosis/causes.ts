@@ -1,26 +1,57 @@
 import { GROUND, nameKey, pinsOn, type BoardIndex, type Part } from '../board';
 import type { SingleHypothesis } from '../fault';
 
-/** How likely a part has opened once something behind it is short. From memory of bench practice. */
-const OPENS_FOR: Partial<Record<Part['kind'], number>> = { fuse: 0.6, resistor: 0.3, inductor: 0.2, regulator: 0.2, transistor: 0.15, diode: 0.15, link: 0.1 };
+/**
+ * How likely a part has opened once something behind it is short. From memory of bench practice.
+ */
+const OPENS_FOR: Partial<Record<Part['kind'], number>> = {
+  fuse: 0.6,
+  resistor: 0.3,
+  inductor: 0.2,
+  regulator: 0.2,
+  transistor: 0.15,
+  diode: 0.15,
+  link: 0.1,
+};
 /** The same for a track. */
 const TRACK_OPENS = 0.03;
 /** A resistor above this passes too little to burn, ohm. From memory of bench practice. */
 const MOST_BURNING_OHM = 1000;
-/** Parts through which the current of a short flows: what is behind them counts as behind; a resistor up to so many ohms. */
-const CARRIES: readonly Part['kind'][] = ['fuse', 'inductor', 'link', 'connectorPin', 'switch', 'diode', 'winding', 'regulator'];
+/**
+ * Parts through which the current of a short flows: what is behind them counts as behind; a
+ * resistor up to so many ohms.
+ */
+const CARRIES: readonly Part['kind'][] = [
+  'fuse',
+  'inductor',
+  'link',
+  'connectorPin',
+  'switch',
+  'diode',
+  'winding',
+  'regulator',
+];
 const MOST_CARRYING_OHM = 25;
 /** How many such parts may lie between. */
 const MOST_BETWEEN = 3;
 
-/** A fault that made another one: the short behind, and how likely what is in front of it has opened. */
+/**
+ * A fault that made another one: the short behind, and how likely what is in front of it has
+ * opened.
+ */
 export interface Cause {
   readonly culprit: number;
   readonly chance: number;
 }
 
-/** For every fault that opens a supply path the shorts behind it that may have opened it: a fuse blows, a resistor burns, a choke or a track opens because of something. By position in singles. */
-export function causesOf(index: BoardIndex, singles: readonly SingleHypothesis[]): ReadonlyMap<number, readonly Cause[]> {
+/**
+ * For every fault that opens a supply path the shorts behind it that may have opened it: a fuse
+ * blows, a resistor burns, a choke or a track opens because of something. By position in singles.
+ */
+export function causesOf(
+  index: BoardIndex,
+  singles: readonly SingleHypothesis[],
+): ReadonlyMap<number, readonly Cause[]> {
   const culprits = singles.flatMap((single, i) => (isShort(single) ? [i] : []));
   const netsOfCulprit = new Map(culprits.map((i) => [i, netsOf(singles[i]!)]));
   const found = new Map<number, readonly Cause[]>();
@@ -28,7 +59,10 @@ export function causesOf(index: BoardIndex, singles: readonly SingleHypothesis[]
     const chance = opens(victim);
     if (chance === 0) return;
     const behind = reached(index, victim);
-    const list = culprits.filter((c) => !sharePart(victim, singles[c]!) && netsOfCulprit.get(c)!.some((net) => behind.has(net)));
+    const list = culprits.filter(
+      (c) =>
+        !sharePart(victim, singles[c]!) && netsOfCulprit.get(c)!.some((net) => behind.has(net)),
+    );
     if (list.length > 0)
       found.set(
         v,
@@ -52,7 +86,8 @@ function isShort({ fault }: SingleHypothesis): boolean {
 
 function netsOf({ fault }: SingleHypothesis): readonly string[] {
   if (fault.type === 'bridge') return fault.nets.map(nameKey);
-  const part = fault.type === 'mode' ? fault.part : fault.type === 'dry' ? fault.pin.part : undefined;
+  const part =
+    fault.type === 'mode' ? fault.part : fault.type === 'dry' ? fault.pin.part : undefined;
   return (part?.pins ?? []).map(nameKey).filter((net) => net !== GROUND);
 }
 
@@ -71,7 +106,9 @@ function reached(index: BoardIndex, { fault }: SingleHypothesis): ReadonlySet<st
     for (const net of edge) {
       for (const { part } of pinsOn(index, net)) {
         if (part === own || !carries(part)) continue;
-        const news = part.pins.map(nameKey).filter((other) => other !== GROUND && !found.has(other));
+        const news = part.pins
+          .map(nameKey)
+          .filter((other) => other !== GROUND && !found.has(other));
         for (const other of news) found.add(other);
         next.push(...news);
       }
@@ -82,5 +119,8 @@ function reached(index: BoardIndex, { fault }: SingleHypothesis): ReadonlySet<st
 }
 
 function carries(part: Part): boolean {
-  return CARRIES.includes(part.kind) || (part.kind === 'resistor' && part.resistanceOhm <= MOST_CARRYING_OHM);
+  return (
+    CARRIES.includes(part.kind) ||
+    (part.kind === 'resistor' && part.resistanceOhm <= MOST_CARRYING_OHM)
+  );
 }

@@ -1,6 +1,11 @@
 import { GROUND, nameKey, replaceableRef, type BoardIndex } from '../board';
 import { modesOf } from '../device';
-import { hypothesisSpace, type HypothesisSpace, type RateTable, type SingleHypothesis } from '../fault';
+import {
+  hypothesisSpace,
+  type HypothesisSpace,
+  type RateTable,
+  type SingleHypothesis,
+} from '../fault';
 import type { Reading } from '../instrument';
 import type { Belief, Suspect } from './belief';
 import { causesOf, type Cause } from './causes';
@@ -13,12 +18,18 @@ import { looseEnds, sheetErrors } from './sheet-errors';
 import { taughtBy } from './taught';
 import { weigh } from './weighing';
 
-/** "None of these" at this much and more has the sheet doubted: it is what it is believed with before any reading. */
+/**
+ * "None of these" at this much and more has the sheet doubted: it is what it is believed with
+ * before any reading.
+ */
 const DOUBT_FROM = 0.02;
 /** On boards with more parts than this only what lies near a reading is doubted. */
 const DOUBT_ALL_UP_TO = 60;
 
-/** Keeps belief about one board. Likelihoods already computed are kept, so a new reading costs only itself and retracting one costs nothing. */
+/**
+ * Keeps belief about one board. Likelihoods already computed are kept, so a new reading costs only
+ * itself and retracting one costs nothing.
+ */
 export class Diagnoser {
   private priors: HypothesisSpace;
   readonly voltSpan: number;
@@ -37,11 +48,28 @@ export class Diagnoser {
     factor?: (ref: string) => number,
   ) {
     this.priors = hypothesisSpace(index, rates, factor);
-    this.voltSpan = Math.max(10, 2 * index.board.parts.reduce((most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0), 0));
+    this.voltSpan = Math.max(
+      10,
+      2 *
+        index.board.parts.reduce(
+          (most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0),
+          0,
+        ),
+    );
     const predictors = edgeVariants(index).map((variant) => new Predictor(variant));
     this.likelihoods = new ReadingLikelihoods(index, predictors, this.voltSpan);
-    this.levels = new EsrLevels(index, this.predictor, this.voltSpan, (board) => hypothesisSpace(board, rates).hypotheses);
-    this.refs = [...new Set([...replaceableParts(index), ...this.space.hypotheses.flatMap(({ refs }) => refs)])];
+    this.levels = new EsrLevels(
+      index,
+      this.predictor,
+      this.voltSpan,
+      (board) => hypothesisSpace(board, rates).hypotheses,
+    );
+    this.refs = [
+      ...new Set([
+        ...replaceableParts(index),
+        ...this.space.hypotheses.flatMap(({ refs }) => refs),
+      ]),
+    ];
   }
 
   /** Predicts on the board as drawn, with nothing on its edges. */
@@ -59,39 +87,63 @@ export class Diagnoser {
     return this.priors;
   }
 
-  /** Takes another view of the parts before any reading (something was seen on the board). What was computed stays: likelihoods do not depend on it. */
+  /**
+   * Takes another view of the parts before any reading (something was seen on the board). What was
+   * computed stays: likelihoods do not depend on it.
+   */
   reweigh(factor: (ref: string) => number): void {
     this.priors = hypothesisSpace(this.index, this.rates, factor);
   }
 
-  /** Works out what `believe` will need for these readings in small steps, for callers that must stay responsive: yields the share done, 0 to 1. Abandon it to stop; what was finished is kept. */
+  /**
+   * Works out what `believe` will need for these readings in small steps, for callers that must
+   * stay responsive: yields the share done, 0 to 1. Abandon it to stop; what was finished is kept.
+   */
   prepare(readings: readonly Reading[]): Generator<number, void> {
     const apart = readings.filter((reading) => this.levels.groupOf(reading) === undefined);
     return this.likelihoods.prepare(apart, this.space.hypotheses);
   }
 
-  /** Belief after these readings. The order of the readings does not matter to it. Where what is drawn does not explain them, the sheet itself is doubted. */
+  /**
+   * Belief after these readings. The order of the readings does not matter to it. Where what is
+   * drawn does not explain them, the sheet itself is doubted.
+   */
   believe(readings: readonly Reading[]): Belief {
     const plain = weigh(this, readings, []);
-    const isOdd = plain.unmodelled >= DOUBT_FROM || plain.unexplained.length > 0 || couldBeTheSheet(plain.suspects[0]) || this.hasLooseEnds;
-    return readings.length === 0 || !isOdd ? plain : weigh(this, readings, this.sheetErrorsNear(readings));
+    const isOdd =
+      plain.unmodelled >= DOUBT_FROM ||
+      plain.unexplained.length > 0 ||
+      couldBeTheSheet(plain.suspects[0]) ||
+      this.hasLooseEnds;
+    return readings.length === 0 || !isOdd
+      ? plain
+      : weigh(this, readings, this.sheetErrorsNear(readings));
   }
 
-  /** Belief by what `prepare` has worked out so far: faults not looked at yet count as if they did not move a reading. */
+  /**
+   * Belief by what `prepare` has worked out so far: faults not looked at yet count as if they did
+   * not move a reading.
+   */
   believeSoFar(readings: readonly Reading[]): Belief {
     return weigh(this, readings, [], true);
   }
 
   /** A small sheet on which a net ends at a single pin is not whole. */
   private get hasLooseEnds(): boolean {
-    return (this.ownLooseEnds ??= this.index.board.parts.length <= DOUBT_ALL_UP_TO && looseEnds(this.index).length > 0);
+    return (this.ownLooseEnds ??=
+      this.index.board.parts.length <= DOUBT_ALL_UP_TO && looseEnds(this.index).length > 0);
   }
 
-  /** What of the sheet may be wrong: all of it on a small board, what lies near the readings on a large one. */
+  /**
+   * What of the sheet may be wrong: all of it on a small board, what lies near the readings on a
+   * large one.
+   */
   private sheetErrorsNear(readings: readonly Reading[]): readonly SingleHypothesis[] {
     const all = (this.ownSheetErrors ??= sheetErrors(this.index, this.space.healthyPrior));
     if (this.index.board.parts.length <= DOUBT_ALL_UP_TO) return all;
-    const near = new Set(readings.flatMap(({ measurement: { at, to } }) => [at.net, to.net].map(nameKey)));
+    const near = new Set(
+      readings.flatMap(({ measurement: { at, to } }) => [at.net, to.net].map(nameKey)),
+    );
     near.delete(GROUND);
     return all.filter(({ fault }) => netsOfFault(fault).some((net) => near.has(nameKey(net))));
   }
@@ -107,12 +159,21 @@ function couldBeTheSheet(leader: Suspect | undefined): boolean {
 /** Every part that can fail, in board order, by the designator under which it is replaced. */
 export function replaceableParts(index: BoardIndex): readonly string[] {
   const refs = new Set<string>();
-  for (const part of index.board.parts) if (modesOf(part).length > 0) refs.add(replaceableRef(part.ref));
+  for (const part of index.board.parts)
+    if (modesOf(part).length > 0) refs.add(replaceableRef(part.ref));
   return [...refs];
 }
 
-/** Belief in one call, for those who have all readings at once. factor: what multiplies a part's prior (looks, what was said of the unit). */
-export function diagnose(index: BoardIndex, readings: readonly Reading[], rates: RateTable, factor?: (ref: string) => number): Belief {
+/**
+ * Belief in one call, for those who have all readings at once. factor: what multiplies a part's
+ * prior (looks, what was said of the unit).
+ */
+export function diagnose(
+  index: BoardIndex,
+  readings: readonly Reading[],
+  rates: RateTable,
+  factor?: (ref: string) => number,
+): Belief {
   const taught = taughtBy(index, readings);
   return new Diagnoser(taught.index, rates, factor).believe(taught.readings);
 }

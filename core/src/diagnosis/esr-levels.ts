@@ -7,20 +7,28 @@ import { gridLikelihood, gridSize } from './severity-grid';
 
 type Capacitor = Extract<Part, { kind: 'capacitor' }>;
 
-/** Where the healthy ESR of parts may lie whose sheet does not state it, as ln of a factor on what is usual for their size. Far below it, low-impedance series are sold; far above it, nothing healthy lies.
- *  From memory of data sheets of several makes. */
+/**
+ * Where the healthy ESR of parts may lie whose sheet does not state it, as ln of a factor on what
+ * is usual for their size. Far below it, low-impedance series are sold; far above it, nothing
+ * healthy lies. From memory of data sheets of several makes.
+ */
 const LEVELS = Array.from({ length: 16 }, (_, i) => -3.4 + 0.33 * i);
 /** Spread of what lies above the usual, ln; below it every level is as likely as another. */
 const ABOVE_SPREAD = 0.8;
 const LOG_WEIGHTS = logWeights();
 
 function logWeights(): readonly number[] {
-  const weights = LEVELS.map((level) => (level <= 0 ? 1 : Math.exp(-0.5 * (level / ABOVE_SPREAD) ** 2)));
+  const weights = LEVELS.map((level) =>
+    level <= 0 ? 1 : Math.exp(-0.5 * (level / ABOVE_SPREAD) ** 2),
+  );
   const sum = weights.reduce((a, b) => a + b, 0);
   return weights.map((weight) => Math.log(weight / sum));
 }
 
-/** One reading under one hypothesis: its log-likelihood at each severity (rows) and each level (columns). */
+/**
+ * One reading under one hypothesis: its log-likelihood at each severity (rows) and each level
+ * (columns).
+ */
 type Table = Float64Array;
 
 /** One reading under everything. */
@@ -36,8 +44,11 @@ interface Level {
   readonly singles: readonly Hypothesis[];
 }
 
-/** The healthy ESR of like parts is not printed anywhere, but it is one for all of them: an unknown level that readings teach. So a better reading never convicts, and brothers convict the one that is out
- *  of line. Lives as long as a board is being worked on. */
+/**
+ * The healthy ESR of like parts is not printed anywhere, but it is one for all of them: an unknown
+ * level that readings teach. So a better reading never convicts, and brothers convict the one that
+ * is out of line. Lives as long as a board is being worked on.
+ */
 export class EsrLevels {
   static readonly count = LEVELS.length;
   static readonly logWeights = LOG_WEIGHTS;
@@ -45,14 +56,19 @@ export class EsrLevels {
   private ownLevels: readonly Level[] | undefined;
   private readonly known = new Map<string, Tables>();
 
-  /** drawn: the board with every unstated ESR as usual. singlesOf: the single hypotheses of a board, in the order of this one's. */
+  /**
+   * drawn: the board with every unstated ESR as usual. singlesOf: the single hypotheses of a board,
+   * in the order of this one's.
+   */
   constructor(
     private readonly index: BoardIndex,
     private readonly drawn: Predictor,
     private readonly voltSpan: number,
     private readonly singlesOf: (index: BoardIndex) => readonly Hypothesis[],
   ) {
-    const unstated = index.board.parts.filter((part): part is Capacitor => part.kind === 'capacitor' && part.esrOhm === undefined);
+    const unstated = index.board.parts.filter(
+      (part): part is Capacitor => part.kind === 'capacitor' && part.esrOhm === undefined,
+    );
     this.groups = new Map(unstated.map((part) => [part.ref, groupOf(part)]));
   }
 
@@ -71,10 +87,15 @@ export class EsrLevels {
     const own = m.at.pin?.part ?? m.to.pin?.part;
     const ends = [m.at.net, m.to.net].map(nameKey).sort().join(' ');
     const between = this.index.board.parts.filter(
-      (part): part is Capacitor => part.kind === 'capacitor' && !off.has(nameKey(part.ref)) && part.pins.map(nameKey).sort().join(' ') === ends,
+      (part): part is Capacitor =>
+        part.kind === 'capacitor' &&
+        !off.has(nameKey(part.ref)) &&
+        part.pins.map(nameKey).sort().join(' ') === ends,
     );
     // Of several in parallel the largest has the say.
-    const part = between.find((one) => one === own) ?? [...between].sort((a, b) => b.capacitanceFarad - a.capacitanceFarad)[0];
+    const part =
+      between.find((one) => one === own) ??
+      [...between].sort((a, b) => b.capacitanceFarad - a.capacitanceFarad)[0];
     return part && this.groups.get(part.ref);
   }
 
@@ -88,7 +109,10 @@ export class EsrLevels {
     return [...found.values()];
   }
 
-  /** Log-likelihood of readings of one group together at every severity, the level summed over. tableOf: the table of each reading, of `size` rows or of one. */
+  /**
+   * Log-likelihood of readings of one group together at every severity, the level summed over.
+   * tableOf: the table of each reading, of `size` rows or of one.
+   */
   together(tables: readonly Table[], size: number): Float64Array {
     const out = new Float64Array(size);
     const count = LEVELS.length;
@@ -125,7 +149,16 @@ export class EsrLevels {
     const { measurement: m, absent } = reading;
     const count = LEVELS.length;
     const healthy = new Float64Array(count);
-    this.levels.forEach(({ predictor }, l) => (healthy[l] = gridLikelihood(reading, [predictor.healthy(m, absent)], [1], 1, this.voltSpan)[0]!));
+    this.levels.forEach(
+      ({ predictor }, l) =>
+        (healthy[l] = gridLikelihood(
+          reading,
+          [predictor.healthy(m, absent)],
+          [1],
+          1,
+          this.voltSpan,
+        )[0]!),
+    );
     const sound = this.drawn.healthy(m, absent);
     const moved = new Map<number, Table>();
     for (const h of only) {
@@ -134,7 +167,13 @@ export class EsrLevels {
       const size = gridSize(hypothesis);
       const table = new Float64Array(size * count);
       this.levels.forEach(({ predictor, singles: own }, l) => {
-        const column = gridLikelihood(reading, predictor.under(own[h]!, m, absent), hypothesis.severities, size, this.voltSpan);
+        const column = gridLikelihood(
+          reading,
+          predictor.under(own[h]!, m, absent),
+          hypothesis.severities,
+          size,
+          this.voltSpan,
+        );
         for (let i = 0; i < size; i += 1) table[i * count + l] = column[i]!;
       });
       moved.set(h, table);
@@ -144,7 +183,9 @@ export class EsrLevels {
 
   /** The row of a table at one severity. */
   static at(table: Table, i: number): Table {
-    return table.length > LEVELS.length ? table.subarray(i * LEVELS.length, (i + 1) * LEVELS.length) : table;
+    return table.length > LEVELS.length
+      ? table.subarray(i * LEVELS.length, (i + 1) * LEVELS.length)
+      : table;
   }
 }
 
@@ -157,7 +198,9 @@ function groupOf({ ref, unknown, dielectric, capacitanceFarad, ratedVolt }: Capa
 /** The board with every unstated ESR at a level. */
 function atLevel(index: BoardIndex, level: number): BoardIndex {
   const parts = index.board.parts.map((part) =>
-    part.kind === 'capacitor' && part.esrOhm === undefined ? { ...part, esrOhm: typicalEsrOhm(part) * Math.exp(level) } : part,
+    part.kind === 'capacitor' && part.esrOhm === undefined
+      ? { ...part, esrOhm: typicalEsrOhm(part) * Math.exp(level) }
+      : part,
   );
   return indexBoard({ ...index.board, parts });
 }

@@ -1,7 +1,16 @@
 export { decibans, type Belief, type PartBelief, type Suspect } from './belief';
 export { Diagnoser, diagnose, replaceableParts } from './diagnoser';
 export { Predictor, type Asked } from './prediction';
-export { BLUNDER, PULSING_AT, blank, logLikelihood, scaled, scaledValue, unscaledValue, type Scaled } from './likelihood';
+export {
+  BLUNDER,
+  PULSING_AT,
+  blank,
+  logLikelihood,
+  scaled,
+  scaledValue,
+  unscaledValue,
+  type Scaled,
+} from './likelihood';
 export { comparePeers, compareSister, type PeerVerdict } from './peers';
 export { esrSurvey, type EsrSurvey, type EsrVerdict } from './masking';
 export { symptomTable, type SymptomRow } from './symptom-table';

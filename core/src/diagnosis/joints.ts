@@ -5,7 +5,9 @@ import type { Cause } from './causes';
 import { best, peak, type ReadingRows } from './reading-rows';
 import { gridSize, logMeanExp } from './severity-grid';
 
-/** What the singles say so far. rows: by reading; totals[h]: their sum for single h over its grid. */
+/**
+ * What the singles say so far. rows: by reading; totals[h]: their sum for single h over its grid.
+ */
 export interface Evidence {
   readonly readings: readonly Reading[];
   readonly singles: readonly SingleHypothesis[];
@@ -22,9 +24,15 @@ export interface Joint {
   readonly peaks: readonly number[];
 }
 
-/** Share of faulty boards that have two faults. From memory of bench practice with units stored for years. */
+/**
+ * Share of faulty boards that have two faults. From memory of bench practice with units stored for
+ * years.
+ */
 const DOUBLE_SHARE = 0.1;
-/** Two parts of one cohort (same kind, value and year) fail together this much more often than chance would have it. From memory of bench practice. */
+/**
+ * Two parts of one cohort (same kind, value and year) fail together this much more often than
+ * chance would have it. From memory of bench practice.
+ */
 const COHORT_FACTOR = 12;
 /** A reading is unexplained by a hypothesis where another explains it this much better, nats. */
 const UNEXPLAINED = 4;
@@ -41,8 +49,11 @@ const CAUSES_EACH = 6;
 /** A fault below this share of the leader's belief, nats, is not asked for its cause. */
 const VICTIM_WITHIN = 4;
 
-/** The pairs of faults worth looking at. While a single fault explains every reading: that fault with what may have caused it. Else also pairs of the leading singles and of what explains the readings
- *  that the leaders leave over, with brothers of the leaders. */
+/**
+ * The pairs of faults worth looking at. While a single fault explains every reading: that fault
+ * with what may have caused it. Else also pairs of the leading singles and of what explains the
+ * readings that the leaders leave over, with brothers of the leaders.
+ */
 export function pairsFor(evidence: Evidence): readonly Joint[] {
   const { readings, singles } = evidence;
   if (readings.length === 0) return [];
@@ -51,7 +62,8 @@ export function pairsFor(evidence: Evidence): readonly Joint[] {
   const caused = causedPairs(evidence, order, scores, left);
   if (left.length === 0 || readings.length < 2) return built(evidence, caused);
   const chosen = new Set(order.slice(0, LEADING));
-  for (const r of left) for (const h of bestFor(evidence, r).slice(0, LEADING_PER_READING)) chosen.add(h);
+  for (const r of left)
+    for (const h of bestFor(evidence, r).slice(0, LEADING_PER_READING)) chosen.add(h);
   for (const h of order.slice(0, 3))
     brothersOf(singles, h)
       .slice(0, 4)
@@ -65,7 +77,10 @@ function bestFor({ singles, rows }: Evidence, r: number): number[] {
   return [...own.keys()].sort((a, b) => own[b]! - own[a]!);
 }
 
-/** One or more faults at chosen severities, with what each reading says of them (nats), and what all of them say with their prior. */
+/**
+ * One or more faults at chosen severities, with what each reading says of them (nats), and what all
+ * of them say with their prior.
+ */
 export interface Base {
   readonly joint: Joint;
   readonly byReading: readonly number[];
@@ -78,19 +93,29 @@ const TRIED_BESIDE = 12;
 /** Another fault must promise so much better an explanation to be tried, nats. */
 const WORTH_TRYING = 3;
 
-/** The leading single faults, each at the severity that suits it best, for a second one to be looked for on the board with it. */
+/**
+ * The leading single faults, each at the severity that suits it best, for a second one to be looked
+ * for on the board with it.
+ */
 export function leadingSingles(evidence: Evidence): readonly Base[] {
   const { scores, order } = ranked(evidence);
   return order.slice(0, MOST_BASES).map((h): Base => {
     const at = peak(evidence.totals[h]!);
     const single = evidence.singles[h]!;
     const hypothesis = jointHypothesis([single], [severityAt(single, at)], single.prior);
-    return { joint: { hypothesis, positions: [h], peaks: [at] }, byReading: atPeak(evidence, h), score: scores[h]! };
+    return {
+      joint: { hypothesis, positions: [h], peaks: [at] },
+      byReading: atPeak(evidence, h),
+      score: scores[h]!,
+    };
   });
 }
 
 /** What prior and readings say of each single, nats, and its positions with the likeliest first. */
-function ranked({ singles, totals }: Evidence): { readonly scores: readonly number[]; readonly order: readonly number[] } {
+function ranked({ singles, totals }: Evidence): {
+  readonly scores: readonly number[];
+  readonly order: readonly number[];
+} {
   const scores = totals.map((total, i) => Math.log(singles[i]!.prior) + logMeanExp(total));
   return { scores, order: [...scores.keys()].sort((a, b) => scores[b]! - scores[a]!) };
 }
@@ -101,8 +126,14 @@ function atPeak({ totals, rows }: Evidence, h: number): readonly number[] {
   return rows.map((own) => own.rows[h]![at]!);
 }
 
-/** Faults worth trying beside the leading explanations, on the board with those in it: they explain something that is left over, as far as each alone tells. */
-export function worthTrying(evidence: Evidence, bases: readonly Base[]): readonly { readonly base: Base; readonly h: number }[] {
+/**
+ * Faults worth trying beside the leading explanations, on the board with those in it: they explain
+ * something that is left over, as far as each alone tells.
+ */
+export function worthTrying(
+  evidence: Evidence,
+  bases: readonly Base[],
+): readonly { readonly base: Base; readonly h: number }[] {
   const { rows, singles } = evidence;
   const leaders = [...bases].sort((a, b) => b.score - a.score).slice(0, MOST_BASES);
   const leavesSome = ({ byReading }: Base): boolean => leftOver(rows, byReading).length > 0;
@@ -112,9 +143,17 @@ export function worthTrying(evidence: Evidence, bases: readonly Base[]): readonl
     const { joint, byReading } = base;
     const sofar = byReading.reduce((sum, value) => sum + value, 0);
     const promises = singles.flatMap((single, h) => {
-      if (joint.positions.includes(h) || joint.hypothesis.members.some((member) => sameSite(member, single) || (member.sheet && single.sheet))) return [];
+      if (
+        joint.positions.includes(h) ||
+        joint.hypothesis.members.some(
+          (member) => sameSite(member, single) || (member.sheet && single.sheet),
+        )
+      )
+        return [];
       const promised = best(besideSums(rows, h, byReading));
-      return promised < sofar + WORTH_TRYING ? [] : [{ base, h, score: Math.log(beside(evidence, single)) + promised }];
+      return promised < sofar + WORTH_TRYING
+        ? []
+        : [{ base, h, score: Math.log(beside(evidence, single)) + promised }];
     });
     return promises.sort((a, b) => b.score - a.score).slice(0, TRIED_BESIDE);
   });
@@ -125,19 +164,33 @@ export function withOneMore(evidence: Evidence, { joint }: Base, h: number, poin
   const { singles } = evidence;
   const positions = [...joint.positions, h].sort((a, b) => a - b);
   const at = (position: number): number => joint.positions.indexOf(position);
-  const states = positions.map((p) => (p === h ? severityAt(singles[h]!, point) : joint.hypothesis.states[at(p)]!.severity!));
+  const states = positions.map((p) =>
+    p === h ? severityAt(singles[h]!, point) : joint.hypothesis.states[at(p)]!.severity!,
+  );
   const hypothesis = jointHypothesis(
     positions.map((p) => singles[p]!),
     states,
     joint.hypothesis.prior * beside(evidence, singles[h]!),
   );
-  return { hypothesis, positions, peaks: positions.map((p) => (p === h ? point : joint.peaks[at(p)]!)) };
+  return {
+    hypothesis,
+    positions,
+    peaks: positions.map((p) => (p === h ? point : joint.peaks[at(p)]!)),
+  };
 }
 
-/** How well a single explains what others leave, at each of its points. byReading: what they say. */
-function besideSums(rows: readonly ReadingRows[], h: number, byReading: readonly number[]): Float64Array {
+/**
+ * How well a single explains what others leave, at each of its points. byReading: what they say.
+ */
+function besideSums(
+  rows: readonly ReadingRows[],
+  h: number,
+  byReading: readonly number[],
+): Float64Array {
   const sums = new Float64Array(rows[0]!.rows[h]!.length);
-  rows.forEach(({ rows: own }, r) => own[h]!.forEach((value, i) => (sums[i]! += Math.max(value, byReading[r]!))));
+  rows.forEach(({ rows: own }, r) =>
+    own[h]!.forEach((value, i) => (sums[i]! += Math.max(value, byReading[r]!))),
+  );
   return sums;
 }
 
@@ -147,7 +200,8 @@ function beside({ singles }: Evidence, { prior, sheet }: SingleHypothesis): numb
   return DOUBLE_SHARE * (prior / faultyShare(singles));
 }
 
-const faultyShare = (singles: readonly SingleHypothesis[]): number => singles.reduce((sum, { prior, sheet }) => sum + (sheet ? 0 : prior), 0);
+const faultyShare = (singles: readonly SingleHypothesis[]): number =>
+  singles.reduce((sum, { prior, sheet }) => sum + (sheet ? 0 : prior), 0);
 
 /** Two faults that may be there at once, by position, the first before the second. */
 interface Candidate {
@@ -156,34 +210,58 @@ interface Candidate {
   readonly prior: number;
 }
 
-/** Pairs of an effect and its cause: the effects that lead, and those that explain what the leader leaves over, each with the causes that the readings allow best. */
+/**
+ * Pairs of an effect and its cause: the effects that lead, and those that explain what the leader
+ * leaves over, each with the causes that the readings allow best.
+ */
 function causedPairs(
   { singles, rows, totals, causes }: Evidence,
   order: readonly number[],
   scores: readonly number[],
   left: readonly number[],
 ): readonly Candidate[] {
-  const leading = order.filter((h) => causes.has(h) && scores[h]! > scores[order[0]!]! - VICTIM_WITHIN).slice(0, MOST_VICTIMS);
+  const leading = order
+    .filter((h) => causes.has(h) && scores[h]! > scores[order[0]!]! - VICTIM_WITHIN)
+    .slice(0, MOST_VICTIMS);
   const others = left.flatMap((r) => {
     const { bests } = rows[r]!;
-    const own = [...causes.keys()].sort((a, b) => bests[b]! - bests[a]! || singles[b]!.prior - singles[a]!.prior);
+    const own = [...causes.keys()].sort(
+      (a, b) => bests[b]! - bests[a]! || singles[b]!.prior - singles[a]!.prior,
+    );
     return own.slice(0, 2);
   });
   return [...new Set([...leading, ...others])].flatMap((victim) => {
     const at = peak(totals[victim]!);
     const promised = causes.get(victim)!.map(({ culprit, chance }) => {
-      const fits = rows.reduce((sum, { rows: own, bests }) => sum + Math.max(own[victim]![at]!, bests[culprit]!), 0);
-      return { culprit, prior: singles[culprit]!.prior * chance, score: fits + Math.log(singles[culprit]!.prior) };
+      const fits = rows.reduce(
+        (sum, { rows: own, bests }) => sum + Math.max(own[victim]![at]!, bests[culprit]!),
+        0,
+      );
+      return {
+        culprit,
+        prior: singles[culprit]!.prior * chance,
+        score: fits + Math.log(singles[culprit]!.prior),
+      };
     });
     return promised
       .sort((a, b) => b.score - a.score)
       .slice(0, CAUSES_EACH)
-      .map(({ culprit, prior }): Candidate => ({ h: Math.min(victim, culprit), k: Math.max(victim, culprit), prior }));
+      .map(({ culprit, prior }): Candidate => ({
+        h: Math.min(victim, culprit),
+        k: Math.max(victim, culprit),
+        prior,
+      }));
   });
 }
 
-/** Pairs with the severities that the readings ask for once both are there: each reading is explained by the better of the two. */
-function built({ singles, totals, rows }: Evidence, candidates: readonly Candidate[]): readonly Joint[] {
+/**
+ * Pairs with the severities that the readings ask for once both are there: each reading is
+ * explained by the better of the two.
+ */
+function built(
+  { singles, totals, rows }: Evidence,
+  candidates: readonly Candidate[],
+): readonly Joint[] {
   const likeliest = new Map<string, Candidate>();
   for (const one of candidates) {
     const key = `${one.h} ${one.k}`;
@@ -208,21 +286,37 @@ function built({ singles, totals, rows }: Evidence, candidates: readonly Candida
       );
     }
     const states = [severityAt(singles[h]!, peaks[0]), severityAt(singles[k]!, peaks[1])];
-    return { hypothesis: jointHypothesis([singles[h]!, singles[k]!], states, prior), positions: [h, k], peaks };
+    return {
+      hypothesis: jointHypothesis([singles[h]!, singles[k]!], states, prior),
+      positions: [h, k],
+      peaks,
+    };
   });
 }
 
-/** Readings that a healthy board or something else explains much better than these explanations of theirs. */
+/**
+ * Readings that a healthy board or something else explains much better than these explanations of
+ * theirs.
+ */
 function leftOver(rows: readonly ReadingRows[], byReading: readonly number[]): number[] {
-  return rows.flatMap((own, r) => (byReading[r]! < Math.max(best(own.healthy), best(own.bests)) - UNEXPLAINED ? [r] : []));
+  return rows.flatMap((own, r) =>
+    byReading[r]! < Math.max(best(own.healthy), best(own.bests)) - UNEXPLAINED ? [r] : [],
+  );
 }
 
-/** The pairs of these that promise most: each reading is at best explained as well as the better of the two explains it alone. */
+/**
+ * The pairs of these that promise most: each reading is at best explained as well as the better of
+ * the two explains it alone.
+ */
 function pairs(evidence: Evidence, chosen: readonly number[]): readonly Candidate[] {
   const { singles, totals, rows: known } = evidence;
   const faulty = faultyShare(singles);
   const peaks = new Map(chosen.map((h) => [h, peak(totals[h]!)]));
-  const promise = (h: number, k: number): number => known.reduce((sum, { rows }) => sum + Math.max(rows[h]![peaks.get(h)!]!, rows[k]![peaks.get(k)!]!), 0);
+  const promise = (h: number, k: number): number =>
+    known.reduce(
+      (sum, { rows }) => sum + Math.max(rows[h]![peaks.get(h)!]!, rows[k]![peaks.get(k)!]!),
+      0,
+    );
   const found = chosen.flatMap((first, i) =>
     chosen.slice(i + 1).flatMap((second) => {
       const [h, k] = first < second ? [first, second] : [second, first];
@@ -232,7 +326,12 @@ function pairs(evidence: Evidence, chosen: readonly number[]): readonly Candidat
         ? a.sheet.chance * b.prior
         : b.sheet
           ? a.prior * b.sheet.chance
-          : 2 * DOUBLE_SHARE * (a.prior / faulty) * (b.prior / faulty) * faulty * (areBrothers(a, b) ? COHORT_FACTOR : 1);
+          : 2 *
+            DOUBLE_SHARE *
+            (a.prior / faulty) *
+            (b.prior / faulty) *
+            faulty *
+            (areBrothers(a, b) ? COHORT_FACTOR : 1);
       return [{ h, k, prior, score: Math.log(prior) + promise(h, k) }];
     }),
   );
@@ -251,7 +350,15 @@ function partOf({ fault }: SingleHypothesis): Part | undefined {
 /** Same kind, value and year, and the same way of failing. */
 function areBrothers(a: SingleHypothesis, b: SingleHypothesis): boolean {
   const [p, q] = [partOf(a), partOf(b)];
-  if (!p || !q || p.kind !== q.kind || a.fault.type !== 'mode' || b.fault.type !== 'mode' || a.fault.mode.name !== b.fault.mode.name) return false;
+  if (
+    !p ||
+    !q ||
+    p.kind !== q.kind ||
+    a.fault.type !== 'mode' ||
+    b.fault.type !== 'mode' ||
+    a.fault.mode.name !== b.fault.mode.name
+  )
+    return false;
   const value = (part: Part): unknown =>
     part.kind === 'capacitor'
       ? `${part.capacitanceFarad} ${part.dielectric ?? ''}`
@@ -260,14 +367,23 @@ function areBrothers(a: SingleHypothesis, b: SingleHypothesis): boolean {
         : 'model' in part
           ? part.model.name
           : '';
-  return value(p) === value(q) && p.fitYear === q.fitYear && nameKey(replaceableRef(p.ref)) !== nameKey(replaceableRef(q.ref));
+  return (
+    value(p) === value(q) &&
+    p.fitYear === q.fitYear &&
+    nameKey(replaceableRef(p.ref)) !== nameKey(replaceableRef(q.ref))
+  );
 }
 
 function brothersOf(singles: readonly SingleHypothesis[], h: number): number[] {
-  return singles.flatMap((candidate, i) => (i !== h && areBrothers(singles[h]!, candidate) ? [i] : []));
+  return singles.flatMap((candidate, i) =>
+    i !== h && areBrothers(singles[h]!, candidate) ? [i] : [],
+  );
 }
 
-/** The severity of a single at a point of its grid, between its solved ones on a log scale. at: guesses at edges stand one after another. */
+/**
+ * The severity of a single at a point of its grid, between its solved ones on a log scale. at:
+ * guesses at edges stand one after another.
+ */
 function severityAt(single: SingleHypothesis, point: number): number {
   const { severities, discrete } = single;
   const size = gridSize(single);

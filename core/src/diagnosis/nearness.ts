@@ -7,11 +7,22 @@ const BUSY_STEPS = 3;
 /** Each step away makes a fault so many nats less worth looking at first. */
 const NATS_A_STEP = 1.5;
 
-/** Positions of single faults in the order in which they are worth looking at for one reading: likely ones near its points first. */
-export function nearestFirst(index: BoardIndex, singles: readonly SingleHypothesis[], { at, to }: Measurement): readonly number[] {
+/**
+ * Positions of single faults in the order in which they are worth looking at for one reading:
+ * likely ones near its points first.
+ */
+export function nearestFirst(
+  index: BoardIndex,
+  singles: readonly SingleHypothesis[],
+  { at, to }: Measurement,
+): readonly number[] {
   const steps = stepsFrom(index, [at.net, to.net]);
   const far = Math.max(...steps.values(), 0) + 1;
-  const worth = singles.map(({ fault, prior }) => Math.log(prior) - NATS_A_STEP * Math.min(...netsOfFault(fault).map((net) => steps.get(nameKey(net)) ?? far)));
+  const worth = singles.map(
+    ({ fault, prior }) =>
+      Math.log(prior) -
+      NATS_A_STEP * Math.min(...netsOfFault(fault).map((net) => steps.get(nameKey(net)) ?? far)),
+  );
   return [...singles.keys()].sort((a, b) => worth[b]! - worth[a]!);
 }
 

@@ -68,7 +68,10 @@ export class ReadingRows {
     return row;
   }
 
-  /** ln of the mean of exp(total) without this reading. mean: the same with it; row: what this reading has in it. */
+  /**
+   * ln of the mean of exp(total) without this reading. mean: the same with it; row: what this
+   * reading has in it.
+   */
   meanWithout(total: Float64Array, mean: number, row: LikelihoodRow): number {
     return row === this.shared.get(row.length) ? mean - row[0]! : logMeanExpWithout(total, row);
   }

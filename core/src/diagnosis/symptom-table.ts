@@ -15,8 +15,16 @@ export interface SymptomRow {
   readonly suspects: readonly { readonly ref: string; readonly probability: number }[];
 }
 
-/** From symptom to suspects, computed from the circuit: for every observable, which single faults turn it round, weighed by how often they happen. predictor: of this board, where the caller has one. */
-export function symptomTable(index: BoardIndex, rates: RateTable, predictor = new Predictor(index)): readonly SymptomRow[] {
+/**
+ * From symptom to suspects, computed from the circuit: for every observable, which single faults
+ * turn it round, weighed by how often they happen. predictor: of this board, where the caller has
+ * one.
+ */
+export function symptomTable(
+  index: BoardIndex,
+  rates: RateTable,
+  predictor = new Predictor(index),
+): readonly SymptomRow[] {
   const { hypotheses } = hypothesisSpace(index, rates);
   const faulty = hypotheses.reduce((sum, { prior }) => sum + prior, 0);
   return observableMeasurements(index).map((m: Measurement): SymptomRow => {

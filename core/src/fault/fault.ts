@@ -1,4 +1,12 @@
-import { findPin, isInsidePackage, nameKey, replaceableRef, type BoardIndex, type Part, type PinPlace } from '../board';
+import {
+  findPin,
+  isInsidePackage,
+  nameKey,
+  replaceableRef,
+  type BoardIndex,
+  type Part,
+  type PinPlace,
+} from '../board';
 import { isSource, modesOf, SEVERITY, type FaultMode, type SeverityRange } from '../device';
 import { trackCuts } from './track-cuts';
 
@@ -6,12 +14,28 @@ import { trackCuts } from './track-cuts';
 export type Fault =
   | { readonly type: 'mode'; readonly name: string; readonly part: Part; readonly mode: FaultMode }
   | { readonly type: 'dry'; readonly name: string; readonly pin: PinPlace }
-  /** severity: where it is not that of a short. poweredOnly: it conducts with the power on alone, as a chip or a zener that nobody drew. */
-  | { readonly type: 'bridge'; readonly name: string; readonly nets: readonly [string, string]; readonly severity?: SeverityRange; readonly poweredOnly?: true }
+  /**
+   * severity: where it is not that of a short. poweredOnly: it conducts with the power on alone, as
+   * a chip or a zener that nobody drew.
+   */
+  | {
+      readonly type: 'bridge';
+      readonly name: string;
+      readonly nets: readonly [string, string];
+      readonly severity?: SeverityRange;
+      readonly poweredOnly?: true;
+    }
   /** A track cut between two pins that it runs between; pins: those that lose their net with it. */
-  | { readonly type: 'cut'; readonly name: string; readonly net: string; readonly pins: readonly PinPlace[] };
+  | {
+      readonly type: 'cut';
+      readonly name: string;
+      readonly net: string;
+      readonly pins: readonly PinPlace[];
+    };
 
-export type FaultResult = { readonly ok: true; readonly fault: Fault } | { readonly ok: false; readonly what: string; readonly expected: string };
+export type FaultResult =
+  | { readonly ok: true; readonly fault: Fault }
+  | { readonly ok: false; readonly what: string; readonly expected: string };
 
 /** How bad the fault can be. */
 export function severityOf(fault: Fault): SeverityRange {
@@ -29,10 +53,18 @@ export function changesDc(fault: Fault): boolean {
   return fault.type !== 'mode' || fault.mode.changesDc;
 }
 
-/** Reads a fault name: `C3:high-esr`, `L1.2:dry`, `VCC~OUT:bridge`, `U3.14~C7.1:cut`. Names compare without regard to case. */
+/**
+ * Reads a fault name: `C3:high-esr`, `L1.2:dry`, `VCC~OUT:bridge`, `U3.14~C7.1:cut`. Names compare
+ * without regard to case.
+ */
 export function parseFault(index: BoardIndex, text: string): FaultResult {
   const colon = text.lastIndexOf(':');
-  if (colon <= 0) return { ok: false, what: `cannot read the fault "${text}"`, expected: 'REF:mode, REF.PIN:dry, NETA~NETB:bridge or REF.PIN~REF.PIN:cut' };
+  if (colon <= 0)
+    return {
+      ok: false,
+      what: `cannot read the fault "${text}"`,
+      expected: 'REF:mode, REF.PIN:dry, NETA~NETB:bridge or REF.PIN~REF.PIN:cut',
+    };
   const [place, mode] = [
     text.slice(0, colon).trim(),
     text
@@ -44,13 +76,23 @@ export function parseFault(index: BoardIndex, text: string): FaultResult {
   if (mode === 'cut') return parseCut(index, text, place);
   if (mode === 'dry') {
     const pin = findPin(index, place);
-    if (!pin) return { ok: false, what: `${text}: the board has no pin ${place}`, expected: 'REF.PIN:dry, for example L1.2:dry' };
+    if (!pin)
+      return {
+        ok: false,
+        what: `${text}: the board has no pin ${place}`,
+        expected: 'REF.PIN:dry, for example L1.2:dry',
+      };
     return { ok: true, fault: dryPin(pin) };
   }
   const part = index.partByKey.get(nameKey(place));
   const pin = part ? undefined : findPin(index, place);
   if (pin) return findMode(pin.part, pin.index, mode, text);
-  if (!part) return { ok: false, what: `${text}: the board has no part ${place}`, expected: 'a designator of this board' };
+  if (!part)
+    return {
+      ok: false,
+      what: `${text}: the board has no part ${place}`,
+      expected: 'a designator of this board',
+    };
   return findMode(part, undefined, mode, text);
 }
 
@@ -60,11 +102,20 @@ function findMode(part: Part, pin: number | undefined, mode: string, text: strin
   if (found) return { ok: true, fault: modeFault(part, found) };
   const where = pin === undefined ? part.ref : `${part.ref}.${pin + 1}`;
   const names = [...own.map((candidate) => candidate.name), ...(pin === undefined ? [] : ['dry'])];
-  return { ok: false, what: `${text}: ${where} has no mode ${mode}`, expected: names.length > 0 ? `one of ${names.join(', ')}` : 'a part that can fail' };
+  return {
+    ok: false,
+    what: `${text}: ${where} has no mode ${mode}`,
+    expected: names.length > 0 ? `one of ${names.join(', ')}` : 'a part that can fail',
+  };
 }
 
 function modeFault(part: Part, mode: FaultMode): Fault {
-  return { type: 'mode', name: `${part.ref}${mode.pin === undefined ? '' : `.${mode.pin + 1}`}:${mode.name}`, part, mode };
+  return {
+    type: 'mode',
+    name: `${part.ref}${mode.pin === undefined ? '' : `.${mode.pin + 1}`}:${mode.name}`,
+    part,
+    mode,
+  };
 }
 
 function parseBridge(index: BoardIndex, text: string, place: string): FaultResult {
@@ -72,7 +123,9 @@ function parseBridge(index: BoardIndex, text: string, place: string): FaultResul
   if (nets.length !== 2 || nets.some((net) => net === undefined)) {
     return { ok: false, what: `${text}: not two nets of this board`, expected: 'NETA~NETB:bridge' };
   }
-  const [a, b] = (nets as string[]).sort((p, q) => (p.toLowerCase() < q.toLowerCase() ? -1 : 1)) as [string, string];
+  const [a, b] = (nets as string[]).sort((p, q) =>
+    p.toLowerCase() < q.toLowerCase() ? -1 : 1,
+  ) as [string, string];
   return { ok: true, fault: { type: 'bridge', name: `${a}~${b}:bridge`, nets: [a, b] } };
 }
 
@@ -83,7 +136,8 @@ function parseCut(index: BoardIndex, text: string, place: string): FaultResult {
   return {
     ok: false,
     what: `${text}: no track is known to run between ${place.replace('~', ' and ')}`,
-    expected: 'two pins next to each other on one net of a board with positions, with other pins behind both',
+    expected:
+      'two pins next to each other on one net of a board with positions, with other pins behind both',
   };
 }
 
@@ -91,9 +145,16 @@ function dryPin(pin: PinPlace): Fault {
   return { type: 'dry', name: `${pin.part.ref}.${pin.index + 1}:dry`, pin };
 }
 
-/** Every single fault of the board's parts and their joints, in board order, then bridges between nets that lie side by side, then cuts of tracks. */
+/**
+ * Every single fault of the board's parts and their joints, in board order, then bridges between
+ * nets that lie side by side, then cuts of tracks.
+ */
 export function singleFaults(index: BoardIndex): readonly Fault[] {
-  return [...partFaults(index), ...neighbourBridges(index), ...trackCuts(index).map(({ fault }) => fault)];
+  return [
+    ...partFaults(index),
+    ...neighbourBridges(index),
+    ...trackCuts(index).map(({ fault }) => fault),
+  ];
 }
 
 function partFaults(index: BoardIndex): readonly Fault[] {
@@ -106,10 +167,16 @@ function partFaults(index: BoardIndex): readonly Fault[] {
   });
 }
 
-/** Pins nearer than this can be joined by a splash of solder, mm: one step of a dual in-line package. */
+/**
+ * Pins nearer than this can be joined by a splash of solder, mm: one step of a dual in-line
+ * package.
+ */
 const BRIDGE_REACH_MM = 2.6;
 
-/** Bridges that a splash of solder makes: pins side by side on a chip, and pins whose positions are known to be near each other. */
+/**
+ * Bridges that a splash of solder makes: pins side by side on a chip, and pins whose positions are
+ * known to be near each other.
+ */
 function neighbourBridges(index: BoardIndex): readonly Fault[] {
   const found = new Map<string, Fault>();
   const add = (a: string, b: string): void => {
@@ -121,15 +188,19 @@ function neighbourBridges(index: BoardIndex): readonly Fault[] {
   };
   const placed: { x: number; y: number; net: string }[] = [];
   for (const part of index.board.parts) {
-    part.pinPositionsMm?.forEach((at, pin) => at && part.pins[pin] && placed.push({ x: at[0], y: at[1], net: part.pins[pin] }));
+    part.pinPositionsMm?.forEach(
+      (at, pin) => at && part.pins[pin] && placed.push({ x: at[0], y: at[1], net: part.pins[pin] }),
+    );
     if (part.kind !== 'chip' || part.pinPositionsMm) continue;
     const side = part.pins.length / 2;
-    for (let pin = 0; pin + 1 < part.pins.length; pin += 1) if (pin + 1 !== side) add(part.pins[pin]!, part.pins[pin + 1]!);
+    for (let pin = 0; pin + 1 < part.pins.length; pin += 1)
+      if (pin + 1 !== side) add(part.pins[pin]!, part.pins[pin + 1]!);
   }
   placed.sort((a, b) => a.x - b.x);
   placed.forEach((pin, i) => {
     for (let k = i + 1; k < placed.length && placed[k]!.x - pin.x <= BRIDGE_REACH_MM; k += 1) {
-      if (Math.hypot(placed[k]!.x - pin.x, placed[k]!.y - pin.y) <= BRIDGE_REACH_MM) add(pin.net, placed[k]!.net);
+      if (Math.hypot(placed[k]!.x - pin.x, placed[k]!.y - pin.y) <= BRIDGE_REACH_MM)
+        add(pin.net, placed[k]!.net);
     }
   });
   return [...found.values()];
@@ -137,7 +208,8 @@ function neighbourBridges(index: BoardIndex): readonly Fault[] {
 
 /** The part that is replaced or resoldered for this fault; for a bridge or a cut, where it is. */
 export function faultRef(fault: Fault): string {
-  if (fault.type === 'bridge' || fault.type === 'cut') return fault.name.replace(/:(bridge|cut)$/, '');
+  if (fault.type === 'bridge' || fault.type === 'cut')
+    return fault.name.replace(/:(bridge|cut)$/, '');
   return replaceableRef(fault.type === 'mode' ? fault.part.ref : fault.pin.part.ref);
 }
 
@@ -151,12 +223,18 @@ function sitesOf(index: BoardIndex): ReadonlyMap<string, SiteKind> {
   let known = SITES.get(index);
   if (!known) {
     const faults = [...neighbourBridges(index), ...trackCuts(index).map(({ fault }) => fault)];
-    SITES.set(index, (known = new Map(faults.map((fault) => [nameKey(faultRef(fault)), fault.type as SiteKind]))));
+    SITES.set(
+      index,
+      (known = new Map(faults.map((fault) => [nameKey(faultRef(fault)), fault.type as SiteKind]))),
+    );
   }
   return known;
 }
 
-/** What a name stands for where it is the place of a bridge or a cut and no part; undefined for anything else. */
+/**
+ * What a name stands for where it is the place of a bridge or a cut and no part; undefined for
+ * anything else.
+ */
 export function siteKind(index: BoardIndex, ref: string): SiteKind | undefined {
   return ref.includes('~') ? sitesOf(index).get(nameKey(ref)) : undefined;
 }

@@ -1,9 +1,21 @@
-import { GROUND, nameKey, namedSetup, replaceableRef, type BoardIndex, type Part, type PinPlace, type Setup } from '../board';
+import {
+  GROUND,
+  nameKey,
+  namedSetup,
+  replaceableRef,
+  type BoardIndex,
+  type Part,
+  type PinPlace,
+  type Setup,
+} from '../board';
 import type { Fault } from './fault';
 import { isPlugged } from './plugged';
 
-/** What feeds a transformer: the parts in series with its primary, out to where the mains comes in. The circuit knows direct current only, and a secondary is a source
- *  in it: it is one as long as nothing in this row is open, off the board or unplugged. */
+/**
+ * What feeds a transformer: the parts in series with its primary, out to where the mains comes in.
+ * The circuit knows direct current only, and a secondary is a source in it: it is one as long as
+ * nothing in this row is open, off the board or unplugged.
+ */
 interface Feed {
   readonly transformer: Part;
   readonly parts: ReadonlySet<Part>;
@@ -14,7 +26,13 @@ interface Feed {
 }
 
 /** Kinds of parts that carry a supply from one end to the other. */
-const CARRIES: ReadonlySet<Part['kind']> = new Set(['fuse', 'switch', 'connectorPin', 'link', 'inductor']);
+const CARRIES: ReadonlySet<Part['kind']> = new Set([
+  'fuse',
+  'switch',
+  'connectorPin',
+  'link',
+  'inductor',
+]);
 /** A resistor up to this much limits the inrush, and carries too, ohm. */
 const MOST_INRUSH_OHM = 100;
 
@@ -22,7 +40,13 @@ const FEEDS = new WeakMap<BoardIndex, readonly Feed[]>();
 
 function feedsOf(index: BoardIndex): readonly Feed[] {
   let known = FEEDS.get(index);
-  if (!known) FEEDS.set(index, (known = index.board.parts.filter(({ kind }) => kind === 'transformer').map((part) => feedOf(index, part))));
+  if (!known)
+    FEEDS.set(
+      index,
+      (known = index.board.parts
+        .filter(({ kind }) => kind === 'transformer')
+        .map((part) => feedOf(index, part))),
+    );
   return known;
 }
 
@@ -42,9 +66,17 @@ function feedOf(index: BoardIndex, transformer: Part): Feed {
   return { transformer, parts, nets, ends: [ends[0]!, ends[1]!] };
 }
 
-/** The row of parts in series with a transformer's primary: its parts, the nets between them, and where it ends. */
-export function primaryFeed(index: BoardIndex, transformer: Part): Pick<Feed, 'parts' | 'nets' | 'ends'> {
-  return feedsOf(index).find((feed) => feed.transformer === transformer) ?? feedOf(index, transformer);
+/**
+ * The row of parts in series with a transformer's primary: its parts, the nets between them, and
+ * where it ends.
+ */
+export function primaryFeed(
+  index: BoardIndex,
+  transformer: Part,
+): Pick<Feed, 'parts' | 'nets' | 'ends'> {
+  return (
+    feedsOf(index).find((feed) => feed.transformer === transformer) ?? feedOf(index, transformer)
+  );
 }
 
 const PRIMARY = [0, 1] as const;
@@ -59,7 +91,9 @@ function onlyWay(index: BoardIndex, net: string, met: ReadonlySet<Part>): PinPla
 }
 
 function carries(part: Part): boolean {
-  return CARRIES.has(part.kind) || (part.kind === 'resistor' && part.resistanceOhm <= MOST_INRUSH_OHM);
+  return (
+    CARRIES.has(part.kind) || (part.kind === 'resistor' && part.resistanceOhm <= MOST_INRUSH_OHM)
+  );
 }
 
 /** The transformers that a fault leaves without their mains. */
@@ -69,21 +103,32 @@ export function starvedBy(index: BoardIndex, fault: Fault): readonly Part[] {
     .map(({ transformer }) => transformer);
 }
 
-/** Whether a transformer has its mains in this setup, with these parts off the board and these faults. */
-export function isFed(index: BoardIndex, transformer: Part, setup: Setup, absent: readonly string[], faults: readonly Fault[]): boolean {
+/**
+ * Whether a transformer has its mains in this setup, with these parts off the board and these
+ * faults.
+ */
+export function isFed(
+  index: BoardIndex,
+  transformer: Part,
+  setup: Setup,
+  absent: readonly string[],
+  faults: readonly Fault[],
+): boolean {
   const feed = feedsOf(index).find((one) => one.transformer === transformer);
   if (!feed) return true;
   const off = new Set(absent.map(nameKey));
   const thrown = namedSetup(index.board, setup)?.thrown?.map(nameKey) ?? [];
   const carriesNow = (part: Part): boolean => {
-    if (part.kind === 'switch' && part.rest === 'closed' && thrown.includes(nameKey(part.ref))) return false;
+    if (part.kind === 'switch' && part.rest === 'closed' && thrown.includes(nameKey(part.ref)))
+      return false;
     return isPlugged(index.board, part, setup) && !off.has(nameKey(replaceableRef(part.ref)));
   };
   return [...feed.parts].every(carriesNow) && !faults.some((fault) => opens(fault, index, feed));
 }
 
 function opens(fault: Fault, index: BoardIndex, { transformer, parts, nets }: Feed): boolean {
-  const isIn = ({ part, index: pin }: PinPlace): boolean => parts.has(part) || (part === transformer && pin <= PRIMARY[1]);
+  const isIn = ({ part, index: pin }: PinPlace): boolean =>
+    parts.has(part) || (part === transformer && pin <= PRIMARY[1]);
   if (fault.type === 'mode') return parts.has(fault.part) && fault.mode.name === 'open';
   if (fault.type === 'dry') return isIn(fault.pin);
   if (fault.type !== 'cut' || !nets.has(fault.net)) return false;

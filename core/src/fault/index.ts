@@ -1,4 +1,15 @@
-export { changesDc, faultRef, isOpenFault, parseFault, severityOf, singleFaults, siteKind, type Fault, type FaultResult, type SiteKind } from './fault';
+export {
+  changesDc,
+  faultRef,
+  isOpenFault,
+  parseFault,
+  severityOf,
+  singleFaults,
+  siteKind,
+  type Fault,
+  type FaultResult,
+  type SiteKind,
+} from './fault';
 export {
   siteElements,
   faultsKey,

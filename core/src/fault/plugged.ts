@@ -6,5 +6,8 @@ export function isPlugged(board: Board, part: Part, setup: Setup): boolean {
   if (setup === 'off') return !isSource(part);
   if (setup === 'unloaded') return !part.role?.toLowerCase().startsWith('load');
   const named = namedSetup(board, setup);
-  return !named?.unplugged?.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)) || nameKey(ref) === nameKey(part.ref));
+  return !named?.unplugged?.some(
+    (ref) =>
+      nameKey(ref) === nameKey(replaceableRef(part.ref)) || nameKey(ref) === nameKey(part.ref),
+  );
 }

@@ -9,11 +9,16 @@ export interface TrackCut {
 
 const CUTS = new WeakMap<BoardIndex, readonly TrackCut[]>();
 
-/** Where tracks can be cut so that pins on both sides stay together: nobody has drawn the tracks, so each net is taken to run from pin to pin by the shortest tree
- *  (Prim, Bell System Technical Journal 36, 1957). A cut that leaves a single pin is that pin's dry joint. Ground is left out: it comes from many sides. */
+/**
+ * Where tracks can be cut so that pins on both sides stay together: nobody has drawn the tracks, so
+ * each net is taken to run from pin to pin by the shortest tree
+ * (Prim, Bell System Technical Journal 36, 1957). A cut that leaves a single pin is that pin's dry
+ * joint. Ground is left out: it comes from many sides.
+ */
 export function trackCuts(index: BoardIndex): readonly TrackCut[] {
   let known = CUTS.get(index);
-  if (!known) CUTS.set(index, (known = [...pinsByNet(index)].flatMap(([net, pins]) => cutsOf(net, pins))));
+  if (!known)
+    CUTS.set(index, (known = [...pinsByNet(index)].flatMap(([net, pins]) => cutsOf(net, pins))));
   return known;
 }
 
@@ -45,7 +50,17 @@ function cutsOf(net: string, pins: readonly PlacedPin[]): TrackCut[] {
     const lost = far.size <= near.length ? [...far] : near;
     if (lost.length < 2 || Math.max(far.size, near.length) < 2) return [];
     const between = [from, to].map((i) => `${pins[i]!.part.ref}.${pins[i]!.index + 1}`).join('~');
-    return [{ between, fault: { type: 'cut', name: `${between}:cut`, net, pins: lost.sort((a, b) => a - b).map((i) => pins[i]!) } }];
+    return [
+      {
+        between,
+        fault: {
+          type: 'cut',
+          name: `${between}:cut`,
+          net,
+          pins: lost.sort((a, b) => a - b).map((i) => pins[i]!),
+        },
+      },
+    ];
   });
 }
 
@@ -69,7 +84,11 @@ function shortestTree(pins: readonly PlacedPin[]): [number, number][] {
 }
 
 /** What hangs on `start` once the edge to `cutFrom` is gone. */
-function reachable(tree: readonly (readonly [number, number])[], start: number, cutFrom: number): Set<number> {
+function reachable(
+  tree: readonly (readonly [number, number])[],
+  start: number,
+  cutFrom: number,
+): Set<number> {
   const found = new Set([start]);
   for (const at of found) {
     for (const [a, b] of tree) {

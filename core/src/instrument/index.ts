@@ -1,10 +1,46 @@
-export { accuracyLimit, defaultSetup, ohmRange, ReadingKind, showOnMeter, STANDARD_METER, unitOf, voltRange } from './meter';
-export { measurementKey, pointText, resolveMeasurement, type Measurement, type MeasurementResult, observableMeasurements } from './measurement';
+export {
+  accuracyLimit,
+  defaultSetup,
+  ohmRange,
+  ReadingKind,
+  showOnMeter,
+  STANDARD_METER,
+  unitOf,
+  voltRange,
+} from './meter';
+export {
+  measurementKey,
+  pointText,
+  resolveMeasurement,
+  type Measurement,
+  type MeasurementResult,
+  observableMeasurements,
+} from './measurement';
 export { BenchState } from './bench-state';
 export { readSnapshot } from './read-snapshot';
 export { stateOn, type VoltSnapshot } from './snapshot';
 export { UNMOVED_SHARE, type Response } from './response';
-export { combinedSpread, COVERAGE, logicChances, logicLevel, readout, withinBand, type Readout, type ReadingValue } from './readout';
+export {
+  combinedSpread,
+  COVERAGE,
+  logicChances,
+  logicLevel,
+  readout,
+  withinBand,
+  type Readout,
+  type ReadingValue,
+} from './readout';
 export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';
-export { parseReadingValue, readReadingsFile, writeReadingsFile, type Reading } from './readings-file';
-export { readStepsFile, stepThrough, type LevelChange, type SteppingResult, type StepVolts } from './stepping';
+export {
+  parseReadingValue,
+  readReadingsFile,
+  writeReadingsFile,
+  type Reading,
+} from './readings-file';
+export {
+  readStepsFile,
+  stepThrough,
+  type LevelChange,
+  type SteppingResult,
+  type StepVolts,
+} from './stepping';

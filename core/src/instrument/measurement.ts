@@ -1,4 +1,16 @@
-import { findPoint, GROUND, nameKey, pinName, pinPoint, powerOf, setupNames, type BoardIndex, type Observable, type Point, type Setup } from '../board';
+import {
+  findPoint,
+  GROUND,
+  nameKey,
+  pinName,
+  pinPoint,
+  powerOf,
+  setupNames,
+  type BoardIndex,
+  type Observable,
+  type Point,
+  type Setup,
+} from '../board';
 import { defaultSetup, ReadingKind } from './meter';
 
 /** One thing to measure: which instrument, where the probes go, in which state of the board. */
@@ -12,7 +24,8 @@ export interface Measurement {
 }
 
 export type MeasurementResult =
-  { readonly ok: true; readonly measurement: Measurement } | { readonly ok: false; readonly what: string; readonly expected: string };
+  | { readonly ok: true; readonly measurement: Measurement }
+  | { readonly ok: false; readonly what: string; readonly expected: string };
 
 /** The text of a probe point: the pin where one was named, else the net; empty for ground. */
 export function pointText(point: Point): string {
@@ -30,38 +43,83 @@ export function measurementKey(m: Measurement): string {
 const KEYS = new WeakMap<Measurement, string>();
 
 function keyOf(m: Measurement): string {
-  const place = (p: Point): string => (p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`);
+  const place = (p: Point): string =>
+    p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`;
   return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}`;
 }
 
 /** Resolves what was written against the board. `at` of a current reading is a two-pin part. */
-export function resolveMeasurement(index: BoardIndex, setup: string, kind: string, at: string, to: string): MeasurementResult {
+export function resolveMeasurement(
+  index: BoardIndex,
+  setup: string,
+  kind: string,
+  at: string,
+  to: string,
+): MeasurementResult {
   const parsedKind = ReadingKind.safeParse(kind.trim().toLowerCase());
-  if (!parsedKind.success) return { ok: false, what: `unknown kind of reading "${kind}"`, expected: ReadingKind.options.join(', ') };
-  if (parsedKind.data === 'symptom') return symptomMeasurement(index, setup.trim().toLowerCase(), at);
+  if (!parsedKind.success)
+    return {
+      ok: false,
+      what: `unknown kind of reading "${kind}"`,
+      expected: ReadingKind.options.join(', '),
+    };
+  if (parsedKind.data === 'symptom')
+    return symptomMeasurement(index, setup.trim().toLowerCase(), at);
   const wanted = setup.trim().toLowerCase() || defaultSetup(parsedKind.data);
-  if (!setupNames(index.board).includes(wanted)) return { ok: false, what: `unknown setup "${setup}"`, expected: setupNames(index.board).join(', ') };
+  if (!setupNames(index.board).includes(wanted))
+    return {
+      ok: false,
+      what: `unknown setup "${setup}"`,
+      expected: setupNames(index.board).join(', '),
+    };
   const power = powerOf(wanted);
   if (power !== defaultSetup(parsedKind.data)) {
-    return { ok: false, what: `${parsedKind.data} cannot be read with the board ${power}`, expected: `setup ${defaultSetup(parsedKind.data)}` };
+    return {
+      ok: false,
+      what: `${parsedKind.data} cannot be read with the board ${power}`,
+      expected: `setup ${defaultSetup(parsedKind.data)}`,
+    };
   }
   if (parsedKind.data === 'current') return currentMeasurement(index, wanted, at);
   const [from, back] = [findPoint(index, at), findPoint(index, to)];
-  if (at.trim() === '' || !from) return { ok: false, what: `the board has no net or pin "${at}"`, expected: 'a net name, or a pin such as C3.1' };
-  if (!back) return { ok: false, what: `the board has no net or pin "${to}"`, expected: 'a net name, a pin such as C3.1, or nothing for ground' };
+  if (at.trim() === '' || !from)
+    return {
+      ok: false,
+      what: `the board has no net or pin "${at}"`,
+      expected: 'a net name, or a pin such as C3.1',
+    };
+  if (!back)
+    return {
+      ok: false,
+      what: `the board has no net or pin "${to}"`,
+      expected: 'a net name, a pin such as C3.1, or nothing for ground',
+    };
   return { ok: true, measurement: { setup: wanted, kind: parsedKind.data, at: from, to: back } };
 }
 
 function currentMeasurement(index: BoardIndex, setup: Setup, at: string): MeasurementResult {
   const part = index.partByKey.get(nameKey(at.trim()));
-  if (!part || part.pins.length !== 2) return { ok: false, what: `"${at}" is not a two-pin part of this board`, expected: 'the designator of a two-pin part' };
+  if (!part || part.pins.length !== 2)
+    return {
+      ok: false,
+      what: `"${at}" is not a two-pin part of this board`,
+      expected: 'the designator of a two-pin part',
+    };
   return {
     ok: true,
-    measurement: { setup, kind: 'current', at: pinPoint(index, part, 0), to: pinPoint(index, part, 1) },
+    measurement: {
+      setup,
+      kind: 'current',
+      at: pinPoint(index, part, 0),
+      to: pinPoint(index, part, 1),
+    },
   };
 }
 
-/** What a person sees or hears, as a thing to look at. setup: as written, empty for the observable's own. */
+/**
+ * What a person sees or hears, as a thing to look at. setup: as written, empty for the observable's
+ * own.
+ */
 function symptomMeasurement(index: BoardIndex, setup: string, at: string): MeasurementResult {
   const observables = index.board.observables ?? [];
   const observable = observables.find(({ name }) => nameKey(name) === nameKey(at.trim()));
@@ -70,13 +128,24 @@ function symptomMeasurement(index: BoardIndex, setup: string, at: string): Measu
     .map(({ name }) => name)
     .join(', ');
   if (!observable)
-    return { ok: false, what: `the board has no observable "${at}"`, expected: some === '' ? 'a board that names observables' : `one of ${some}` };
+    return {
+      ok: false,
+      what: `the board has no observable "${at}"`,
+      expected: some === '' ? 'a board that names observables' : `one of ${some}`,
+    };
   const wanted = setup === '' ? (observable.setup ?? 'on') : setup;
   if (!setupNames(index.board).includes(wanted) || powerOf(wanted) === 'off') {
-    return { ok: false, what: `a symptom cannot be seen in setup "${wanted}"`, expected: 'a setup in which the board is powered' };
+    return {
+      ok: false,
+      what: `a symptom cannot be seen in setup "${wanted}"`,
+      expected: 'a setup in which the board is powered',
+    };
   }
   const place: Point = { net: observable.name };
-  return { ok: true, measurement: { setup: wanted, kind: 'symptom', at: place, to: { net: GROUND }, observable } };
+  return {
+    ok: true,
+    measurement: { setup: wanted, kind: 'symptom', at: place, to: { net: GROUND }, observable },
+  };
 }
 
 /** Everything that this board names as observable, as things to look at. */

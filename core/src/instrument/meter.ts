@@ -3,15 +3,30 @@ import type { Setup } from '../board';
 import { formatOnRange, type Unit } from '../quantity';
 
 /** What can be measured. The meaning of each is in docs/formats/readings.md. */
-export const ReadingKind = z.enum(['voltage', 'resistance', 'continuity', 'diode', 'esr', 'logic', 'current', 'symptom']);
+export const ReadingKind = z.enum([
+  'voltage',
+  'resistance',
+  'continuity',
+  'diode',
+  'esr',
+  'logic',
+  'current',
+  'symptom',
+]);
 export type ReadingKind = z.infer<typeof ReadingKind>;
 
-/** The standard meter, used where no other instrument is named. Source: the core's outside interface, section 2. */
+/**
+ * The standard meter, used where no other instrument is named. Source: the core's outside
+ * interface, section 2.
+ */
 export const STANDARD_METER = {
   counts: 4000,
   voltInputOhm: 10e6,
   voltRanges: [0.4, 4, 40, 400],
-  /** Ohm ranges as [full scale in ohm, test current in ampere]; the smallest that keeps the voltage at or below ohmVoltLimit is used. */
+  /**
+   * Ohm ranges as [full scale in ohm, test current in ampere]; the smallest that keeps the voltage
+   * at or below ohmVoltLimit is used.
+   */
   ohmRanges: [
     [400, 1e-3], [4e3, 1e-4], [40e3, 1e-5], [400e3, 1e-6], [4e6, 1e-7], [40e6, 1e-8],
   ] as readonly (readonly [number, number])[], // prettier-ignore
@@ -31,7 +46,9 @@ export const STANDARD_METER = {
 
 /** The setup a kind of reading is taken in where none is named. */
 export function defaultSetup(kind: ReadingKind): Setup {
-  return kind === 'voltage' || kind === 'logic' || kind === 'current' || kind === 'symptom' ? 'on' : 'off';
+  return kind === 'voltage' || kind === 'logic' || kind === 'current' || kind === 'symptom'
+    ? 'on'
+    : 'off';
 }
 
 /** The unit a kind of reading is in. */
@@ -52,7 +69,9 @@ export function ohmRange(ohm: number): number {
 }
 
 /** Limit of error of the standard meter for a value of this kind, in the reading's unit.
- *  volts ±(0.5 % + 2 counts), ohms ±(0.8 % + 2 counts), ESR ±(5 % + 0.02 Ω), current as volts over the same counts. */
+ * volts ±(0.5 % + 2 counts), ohms ±(0.8 % + 2 counts), ESR ±(5 % + 0.02 Ω), current as volts over
+ * the same counts.
+ */
 export function accuracyLimit(kind: ReadingKind, value: number, fullScale: number): number {
   const size = Math.abs(value);
   const twoCounts = (2 * fullScale) / STANDARD_METER.counts;
@@ -63,6 +82,7 @@ export function accuracyLimit(kind: ReadingKind, value: number, fullScale: numbe
 /** A number as the meter's display shows it. */
 export function showOnMeter(kind: ReadingKind, value: number, fullScale: number): string {
   if (!Number.isFinite(value)) return 'OL';
-  if (kind === 'esr') return `${(Math.round(value / STANDARD_METER.esrCountOhm) * STANDARD_METER.esrCountOhm).toFixed(2)} Ω`;
+  if (kind === 'esr')
+    return `${(Math.round(value / STANDARD_METER.esrCountOhm) * STANDARD_METER.esrCountOhm).toFixed(2)} Ω`;
   return formatOnRange(value, unitOf(kind), fullScale);
 }

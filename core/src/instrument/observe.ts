@@ -4,14 +4,21 @@ import { across, diodeCurrent, nodeOf, type Network } from '../circuit';
 import { normalBelow } from '../quantity';
 import { STANDARD_METER as METER } from './meter';
 
-/** How sharply a person can say that a quantity is past its limit: a share of the limit with a floor in
- *  its unit, but never more than a share of the window between two limits. From memory of bench practice. */
+/**
+ * How sharply a person can say that a quantity is past its limit: a share of the limit with a floor
+ * in
+ * its unit, but never more than a share of the window between two limits. From memory of bench
+ * practice.
+ */
 const SHARPNESS = { share: 0.05, volt: 0.05, ampere: 2e-4, ofWindow: 0.1 } as const;
 
 type Clause = Observable['when'][number];
 
-/** Chance that what the observable says is true on the circuit at these phases, 0 to 1. elementsOf: positions of a part's elements, for currents.
- *  Where a clause speaks of a net or part that the board does not have, it is not true. */
+/**
+ * Chance that what the observable says is true on the circuit at these phases, 0 to 1. elementsOf:
+ * positions of a part's elements, for currents. Where a clause speaks of a net or part that the
+ * board does not have, it is not true.
+ */
 export function chanceSeen(
   index: BoardIndex,
   observable: Observable,
@@ -19,7 +26,10 @@ export function chanceSeen(
   phases: readonly Float64Array[],
   ownedBy: (ref: string) => ReadonlySet<unknown>,
 ): number {
-  return observable.when.reduce((chance, clause) => chance * clauseChance(index, clause, network, phases, ownedBy), 1);
+  return observable.when.reduce(
+    (chance, clause) => chance * clauseChance(index, clause, network, phases, ownedBy),
+    1,
+  );
 }
 
 function clauseChance(
@@ -44,13 +54,19 @@ function clauseChance(
     const at = node(clause.at);
     if (at === undefined) return 0;
     const levels = phases.map((x) => levelOf(across(x, at, -1)));
-    const level = levels.length > 1 && levels.includes('0') && levels.includes('1') ? 'P' : levels[0]!;
+    const level =
+      levels.length > 1 && levels.includes('0') && levels.includes('1') ? 'P' : levels[0]!;
     return clause.is.includes(level) ? 1 : 0;
   }
   const [at, to] = [node(clause.at), node(clause.to)];
   if (at === undefined || to === undefined) return 0;
   const volt = average(phases, (x) => across(x, at, to));
-  return within(clause.magnitude ? Math.abs(volt) : volt, clause.least, clause.most, SHARPNESS.volt);
+  return within(
+    clause.magnitude ? Math.abs(volt) : volt,
+    clause.least,
+    clause.most,
+    SHARPNESS.volt,
+  );
 }
 
 function levelOf(volt: number): '0' | '1' | 'Z' {
@@ -61,9 +77,16 @@ function average(phases: readonly Float64Array[], quantity: (x: Float64Array) =>
   return phases.reduce((sum, x) => sum + quantity(x), 0) / phases.length;
 }
 
-function within(value: number, least: number | undefined, most: number | undefined, floor: number): number {
-  const room = least !== undefined && most !== undefined ? SHARPNESS.ofWindow * (most - least) : Infinity;
-  const sigma = (limit: number): number => Math.min(room, floor + SHARPNESS.share * Math.abs(limit));
+function within(
+  value: number,
+  least: number | undefined,
+  most: number | undefined,
+  floor: number,
+): number {
+  const room =
+    least !== undefined && most !== undefined ? SHARPNESS.ofWindow * (most - least) : Infinity;
+  const sigma = (limit: number): number =>
+    Math.min(room, floor + SHARPNESS.share * Math.abs(limit));
   const above = least === undefined ? 1 : normalBelow((value - least) / sigma(least));
   const below = most === undefined ? 1 : normalBelow((most - value) / sigma(most));
   return above * below;
@@ -71,10 +94,14 @@ function within(value: number, least: number | undefined, most: number | undefin
 
 const out = new Float64Array(2);
 
-/** Amperes through a two-pin part from its first pin: the sum over its elements that conduct between its ends. */
+/**
+ * Amperes through a two-pin part from its first pin: the sum over its elements that conduct between
+ * its ends.
+ */
 function currentThrough(network: Network, x: Float64Array, own: ReadonlySet<unknown>): number {
   let total = 0;
-  for (const { element, a, b, siemens } of network.conductances) if (own.has(element)) total += siemens * across(x, a, b);
+  for (const { element, a, b, siemens } of network.conductances)
+    if (own.has(element)) total += siemens * across(x, a, b);
   for (const { element, a, b } of network.junctions) {
     if (!own.has(element)) continue;
     diodeCurrent(across(x, a, b), element.model, out);

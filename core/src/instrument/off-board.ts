@@ -10,12 +10,20 @@ import {
   type Vicinity,
 } from '../circuit';
 
-/** A board that is off, through which a meter drives a current into a and out of b. -1 is ground. */
+/**
+ * A board that is off, through which a meter drives a current into a and out of b. -1 is ground.
+ */
 export interface OffBoard {
   readonly network: Network;
-  /** Volts of every unknown for one ampere, the current vanishing, and the adjoint of the voltage between a and b. Undefined where this way does not lead there. */
+  /**
+   * Volts of every unknown for one ampere, the current vanishing, and the adjoint of the voltage
+   * between a and b. Undefined where this way does not lead there.
+   */
   linear(a: number, b: number): LinearAnswer | undefined;
-  /** Volts of every unknown while so many amperes flow, and the adjoint there. Undefined as for `linear`. */
+  /**
+   * Volts of every unknown while so many amperes flow, and the adjoint there. Undefined as for
+   * `linear`.
+   */
   driven(a: number, b: number, ampere: number): DrivenPoint | NoOperatingPoint | undefined;
 }
 
@@ -37,7 +45,10 @@ export function unitCurrent(network: Network, a: number, b: number): Float64Arra
   return probe;
 }
 
-/** Every answer from a search over the whole circuit. An adjoint has to be asked for before the next question. */
+/**
+ * Every answer from a search over the whole circuit. An adjoint has to be asked for before the next
+ * question.
+ */
 export class WholeOffBoard implements OffBoard {
   constructor(readonly network: Network) {}
 
@@ -69,7 +80,10 @@ export class WholeOffBoard implements OffBoard {
   }
 }
 
-/** Answers beside the sound board: only what a fault and the meter's current bring off their tangent is worked out anew. */
+/**
+ * Answers beside the sound board: only what a fault and the meter's current bring off their tangent
+ * is worked out anew.
+ */
 export class NearOffBoard implements OffBoard {
   private rest: NearPoint | null | undefined;
 
@@ -81,7 +95,8 @@ export class NearOffBoard implements OffBoard {
   ) {}
 
   linear(a: number, b: number): LinearAnswer | undefined {
-    if (this.rest === undefined) this.rest = pointBeside(this.vicinity, this.difference, this.vicinity.drives) ?? null;
+    if (this.rest === undefined)
+      this.rest = pointBeside(this.vicinity, this.difference, this.vicinity.drives) ?? null;
     const { rest } = this;
     return rest ? { response: rest.response(a, b), adjoint: () => rest.adjoint(a, b) } : undefined;
   }

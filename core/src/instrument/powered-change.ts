@@ -17,13 +17,19 @@ import { UNMOVED_SHARE, type Response } from './response';
 /** Solutions kept at a time. */
 const MOST_KEPT = 1000;
 
-/** What is known of a measurement on the unchanged board: the answer, and what share of the open voltage the meter leaves. */
+/**
+ * What is known of a measurement on the unchanged board: the answer, and what share of the open
+ * voltage the meter leaves.
+ */
 export interface PoweredReading {
   readonly response: Response;
   readonly share: number;
 }
 
-/** A powered board at rest, and the short way to what volts become when one conductance changes and no chip notices. Lives as long as its board state. */
+/**
+ * A powered board at rest, and the short way to what volts become when one conductance changes and
+ * no chip notices. Lives as long as its board state.
+ */
 export class PoweredChange {
   private readonly solved = new Map<string, readonly NearPoint[] | null>();
   private readonly held = new WeakMap<NearPoint, Uint8Array>();
@@ -34,8 +40,19 @@ export class PoweredChange {
     private readonly points: readonly Vicinity[],
   ) {}
 
-  /** Volts or logic probe between a and b after a change between p and q. Undefined where a state of its own has to be solved. */
-  respond(kind: 'voltage' | 'logic', a: number, b: number, known: PoweredReading, p: number, q: number, change: LinearChange): Response | undefined {
+  /**
+   * Volts or logic probe between a and b after a change between p and q. Undefined where a state of
+   * its own has to be solved.
+   */
+  respond(
+    kind: 'voltage' | 'logic',
+    a: number,
+    b: number,
+    known: PoweredReading,
+    p: number,
+    q: number,
+    change: LinearChange,
+  ): Response | undefined {
     if (known.response.unknown || known.share < 0.98) return undefined;
     const found = this.found(p, q, change.siemens);
     if (!found) return undefined;
@@ -48,7 +65,8 @@ export class PoweredChange {
     const open = volts.reduce((sum, volt) => sum + volt, 0) / volts.length;
     if (kind === 'logic') {
       const seen = volts.map((volt) => volt * share + METER.logicBiasVolt * (1 - share));
-      const pulsing = Math.min(...seen) < METER.logicLowVolt && Math.max(...seen) > METER.logicHighVolt;
+      const pulsing =
+        Math.min(...seen) < METER.logicLowVolt && Math.max(...seen) > METER.logicHighVolt;
       return {
         value: open * share + METER.logicBiasVolt * (1 - share),
         spread: known.response.spread,
@@ -57,23 +75,48 @@ export class PoweredChange {
       };
     }
     const value = open * share;
-    if (Math.abs(value - known.response.value) <= UNMOVED_SHARE * known.response.spread) return { ...known.response, value };
-    // Part tolerance is that of the unchanged circuit at the new point, with the exchanged elements counted as they are now.
-    const own = toleranceSpread(this.network, phases[0]!, found[0]!.adjoint(a, b), false, this.settled.drives[0], { ...change, p, q });
+    if (Math.abs(value - known.response.value) <= UNMOVED_SHARE * known.response.spread)
+      return { ...known.response, value };
+    // Part tolerance is that of the unchanged circuit at the new point, with the exchanged elements
+    // counted as they are now.
+    const own = toleranceSpread(
+      this.network,
+      phases[0]!,
+      found[0]!.adjoint(a, b),
+      false,
+      this.settled.drives[0],
+      { ...change, p, q },
+    );
     return { value, spread: own * share, fullScale: voltRange(value) };
   }
 
-  /** Which nodes something still gives a level to: a junction that has let go leaves its node to the meter. */
+  /**
+   * Which nodes something still gives a level to: a junction that has let go leaves its node to the
+   * meter.
+   */
   private heldAt(point: NearPoint, p: number, q: number, siemens: number): Uint8Array {
     let held = this.held.get(point);
     if (!held) {
       const difference = { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] };
-      this.held.set(point, (held = heldBeside(this.points[0]!, this.network, difference, this.settled.drives[0]!, point.x, point.moved)));
+      this.held.set(
+        point,
+        (held = heldBeside(
+          this.points[0]!,
+          this.network,
+          difference,
+          this.settled.drives[0]!,
+          point.x,
+          point.moved,
+        )),
+      );
     }
     return held;
   }
 
-  /** The phases after `siemens` more between p and q; undefined where a state of its own has to be solved. */
+  /**
+   * The phases after `siemens` more between p and q; undefined where a state of its own has to be
+   * solved.
+   */
   after(p: number, q: number, siemens: number): readonly Float64Array[] | undefined {
     return this.found(p, q, siemens)?.map(({ x }) => x);
   }
@@ -89,7 +132,8 @@ export class PoweredChange {
       if (!near) break;
       found.push(near);
     }
-    const whole = found.length === this.points.length && seesTheSame(this.network, this.settled, found);
+    const whole =
+      found.length === this.points.length && seesTheSame(this.network, this.settled, found);
     this.solved.set(key, whole ? found : null);
     return whole ? found : undefined;
   }

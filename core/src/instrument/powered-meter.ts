@@ -18,7 +18,10 @@ import { unitCurrent } from './off-board';
 import { areJoined } from './ohmmeter';
 import type { Response } from './response';
 
-/** A meter that pulls a point down by less than this, volt, loads it linearly: the error is then some ΔV²/2Vt, below 0.1 mV. */
+/**
+ * A meter that pulls a point down by less than this, volt, loads it linearly: the error is then
+ * some ΔV²/2Vt, below 0.1 mV.
+ */
 const LIGHT_LOAD_VOLT = 2e-3;
 /** Questions to a powered board from which its point is kept about. */
 const OFTEN = 4;
@@ -42,7 +45,10 @@ export class PoweredMeter {
   private restPoint: Vicinity | undefined;
   private asked = 0;
 
-  /** withElement: the network with one element more. known: the first phase's point, where somebody has it already. */
+  /**
+   * withElement: the network with one element more. known: the first phase's point, where somebody
+   * has it already.
+   */
   constructor(
     private readonly network: Network,
     private readonly settled: Settled,
@@ -52,14 +58,17 @@ export class PoweredMeter {
 
   voltage(a: number, b: number): Response | NoOperatingPoint {
     const { network, settled } = this;
-    if (a === b || !areJoined(network, a, b)) return { value: 0, spread: 0, fullScale: voltRange(0) };
+    if (a === b || !areJoined(network, a, b))
+      return { value: 0, spread: 0, fullScale: voltRange(0) };
     const [x, drives] = [settled.phases[0]!, settled.drives[0]!];
     const small = this.aboutRest();
     const share = METER.voltInputOhm / (METER.voltInputOhm + small.sourceOhm(a, b));
     const open = meanVolt(settled, a, b);
     [this.lastX, this.lastShare] = [x, share];
-    const nonlinear = network.junctions.length > 0 || network.transistors.length > 0 || network.laws.length > 0;
-    if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT) return this.loadedVoltage(a, b);
+    const nonlinear =
+      network.junctions.length > 0 || network.transistors.length > 0 || network.laws.length > 0;
+    if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT)
+      return this.loadedVoltage(a, b);
     const value = open * share;
     const unknown = isUnknown(network, settled, a) || isUnknown(network, settled, b);
     return {
@@ -71,7 +80,10 @@ export class PoweredMeter {
     };
   }
 
-  /** A logic probe looks at the volts through its own weak bias, which leaves a net that nothing drives between the levels, and sees pulses. */
+  /**
+   * A logic probe looks at the volts through its own weak bias, which leaves a net that nothing
+   * drives between the levels, and sees pulses.
+   */
   probe(a: number, b: number): Response {
     const { network, settled } = this;
     const fullScale = voltRange(0);
@@ -81,11 +93,16 @@ export class PoweredMeter {
     const small = this.aboutRest();
     const share = METER.logicInputOhm / (METER.logicInputOhm + small.sourceOhm(a, b));
     [this.lastX, this.lastShare] = [settled.phases[0]!, share];
-    const spread = toleranceSpread(network, settled.phases[0]!, small.adjoint(a, b), false, settled.drives[0]) * share;
-    const seen = settled.phases.map((x) => across(x, a, b) * share + METER.logicBiasVolt * (1 - share));
+    const spread =
+      toleranceSpread(network, settled.phases[0]!, small.adjoint(a, b), false, settled.drives[0]) *
+      share;
+    const seen = settled.phases.map(
+      (x) => across(x, a, b) * share + METER.logicBiasVolt * (1 - share),
+    );
     const [low, high = low] = seen as [number, number?];
     if (isUnknown(network, settled, a)) return { ...floating, unknown: true };
-    const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+    const pulsing =
+      Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
     return { value: (low + high) / 2, spread, fullScale, ...(pulsing ? { pulsing } : {}) };
   }
 
@@ -98,7 +115,11 @@ export class PoweredMeter {
   /** By the network's own factorisation, or where much is asked by what is kept about the point. */
   private aboutRest(): SmallChanges {
     const point = this.pointAtRest();
-    if (point) return { sourceOhm: (a, b) => Math.max(0, across(point.column(a, b), a, b)), adjoint: (a, b) => point.adjoint(a, b) };
+    if (point)
+      return {
+        sourceOhm: (a, b) => Math.max(0, across(point.column(a, b), a, b)),
+        adjoint: (a, b) => point.adjoint(a, b),
+      };
     const { network, settled } = this;
     const { lu } = network;
     if (lu.owner !== this) {
@@ -122,28 +143,47 @@ export class PoweredMeter {
     const known = this.known();
     if (known) return known;
     const { phases, drives } = this.settled;
-    if (!this.restPoint && (this.asked += 1) > OFTEN) this.restPoint = new Vicinity(this.network, drives[0]!, phases[0]!);
+    if (!this.restPoint && (this.asked += 1) > OFTEN)
+      this.restPoint = new Vicinity(this.network, drives[0]!, phases[0]!);
     return this.restPoint;
   }
 
-  /** The voltage with the meter's input as a part of the circuit: for points that the meter loads where the circuit is nonlinear. */
+  /**
+   * The voltage with the meter's input as a part of the circuit: for points that the meter loads
+   * where the circuit is nonlinear.
+   */
   private loadedVoltage(a: number, b: number): Response | NoOperatingPoint {
     const drives = this.settled.drives[0]!;
     const point = this.pointAtRest();
     const near = point && pointAfter(point, a, b, 1 / METER.voltInputOhm);
     if (near) {
       const value = across(near.x, a, b);
-      return { value, spread: toleranceSpread(this.network, near.x, near.adjoint(a, b), false, drives), fullScale: voltRange(value) };
+      return {
+        value,
+        spread: toleranceSpread(this.network, near.x, near.adjoint(a, b), false, drives),
+        fullScale: voltRange(value),
+      };
     }
     const [start, names] = [this.settled.phases[0]!, this.network.nodeNames];
-    const meter = conductance(a < 0 ? GROUND : names[a]!, b < 0 ? GROUND : names[b]!, METER.voltInputOhm);
+    const meter = conductance(
+      a < 0 ? GROUND : names[a]!,
+      b < 0 ? GROUND : names[b]!,
+      METER.voltInputOhm,
+    );
     const network = deriveNetwork(this.network, [], [meter]) ?? this.withElement(meter);
-    const result = operatingPoint(network, { drives, ...(network.size === start.length ? { start } : {}) });
+    const result = operatingPoint(network, {
+      drives,
+      ...(network.size === start.length ? { start } : {}),
+    });
     this.network.lu.owner = undefined;
     if (!result.ok) return result;
     const adjoint = unitCurrent(network, a, b);
     network.lu.solveTransposed(adjoint, adjoint);
     const value = across(result.x, a, b);
-    return { value, spread: toleranceSpread(network, result.x, adjoint, false, drives), fullScale: voltRange(value) };
+    return {
+      value,
+      spread: toleranceSpread(network, result.x, adjoint, false, drives),
+      fullScale: voltRange(value),
+    };
   }
 }

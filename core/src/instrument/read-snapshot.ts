@@ -5,19 +5,29 @@ import { STANDARD_METER as METER, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
 import type { VoltSnapshot } from './snapshot';
 
-/** Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what part tolerance makes of a divider. From memory of bench practice. */
+/**
+ * Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what
+ * part tolerance makes of a divider. From memory of bench practice.
+ */
 const MOVED_SPREAD = 0.02;
 /** Below this a chip's output stage gives a low, volt. From memory of common data sheets. */
 const LOW_BELOW_VOLT = 0.8;
-/** Where the meter takes more than this from the open voltage of the sound board, the state itself has to be asked. */
+/**
+ * Where the meter takes more than this from the open voltage of the sound board, the state itself
+ * has to be asked.
+ */
 const WELL_FED = 0.98;
 const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
 
 /** What is answered where the level rests on what nobody knows. */
 const NOT_KNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
 
-/** Volts, a logic level or a symptom read out of a snapshot, the meter's small load taken as on the healthy board; `healthy` itself where nothing moved.
- *  Undefined where a net has no level of its own. healthy: the answer of the sound board; sound: its snapshot. */
+/**
+ * Volts, a logic level or a symptom read out of a snapshot, the meter's small load taken as on the
+ * healthy board; `healthy` itself where nothing moved.
+ * Undefined where a net has no level of its own. healthy: the answer of the sound board; sound: its
+ * snapshot.
+ */
 export function readSnapshot(
   index: BoardIndex,
   snapshot: VoltSnapshot,
@@ -26,8 +36,13 @@ export function readSnapshot(
   sound: VoltSnapshot | undefined,
 ): Response | undefined {
   if (m.kind === 'symptom') {
-    const chance = snapshot.seen[(index.board.observables ?? []).findIndex(({ name }) => name === m.observable?.name)];
-    return chance === undefined || Number.isNaN(chance) ? undefined : { value: chance, spread: 0, fullScale: 1 };
+    const chance =
+      snapshot.seen[
+        (index.board.observables ?? []).findIndex(({ name }) => name === m.observable?.name)
+      ];
+    return chance === undefined || Number.isNaN(chance)
+      ? undefined
+      : { value: chance, spread: 0, fullScale: 1 };
   }
   let positions = POSITIONS.get(index);
   if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
@@ -46,10 +61,16 @@ export function readSnapshot(
   if (Number.isNaN(low)) return undefined;
   const value = ((low + high) / 2) * (m.kind === 'voltage' ? healthy.share! : 1);
   const moved = Math.abs(value - healthy.value) > UNMOVED_SHARE * healthy.spread;
-  const stage = moved && (isDriven(index, at) || (to >= 0 && isDriven(index, to))) ? (value < LOW_BELOW_VOLT ? STAGE_SPREAD.low : STAGE_SPREAD.high) : 0;
+  const stage =
+    moved && (isDriven(index, at) || (to >= 0 && isDriven(index, to)))
+      ? value < LOW_BELOW_VOLT
+        ? STAGE_SPREAD.low
+        : STAGE_SPREAD.high
+      : 0;
   const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value, stage) : healthy.spread;
   if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
-  const pulsing = Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+  const pulsing =
+    Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
   return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
 }
 
@@ -59,8 +80,14 @@ const DRIVEN = new WeakMap<BoardIndex, Uint8Array>();
 function isDriven(index: BoardIndex, net: number): boolean {
   let known = DRIVEN.get(index);
   if (!known) {
-    const drives = ({ part, index: pin }: PinPlace): boolean => part.kind === 'chip' && ['output', 'both'].includes(part.model.pins[pin]?.role ?? '');
-    DRIVEN.set(index, (known = Uint8Array.from(index.nets, (name) => Number((index.pinsOfNet.get(name) ?? []).some(drives)))));
+    const drives = ({ part, index: pin }: PinPlace): boolean =>
+      part.kind === 'chip' && ['output', 'both'].includes(part.model.pins[pin]?.role ?? '');
+    DRIVEN.set(
+      index,
+      (known = Uint8Array.from(index.nets, (name) =>
+        Number((index.pinsOfNet.get(name) ?? []).some(drives)),
+      )),
+    );
   }
   return known[net] === 1;
 }

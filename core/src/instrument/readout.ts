@@ -1,11 +1,24 @@
 import { normalBelow, type Unit } from '../quantity';
-import { accuracyLimit, ohmRange, showOnMeter, STANDARD_METER as METER, unitOf, type ReadingKind } from './meter';
+import {
+  accuracyLimit,
+  ohmRange,
+  showOnMeter,
+  STANDARD_METER as METER,
+  unitOf,
+  type ReadingKind,
+} from './meter';
 import type { Response } from './response';
 
-/** What a reading can be: a number in SI units, OL, a sound, a logic level, or whether something was seen. */
+/**
+ * What a reading can be: a number in SI units, OL, a sound, a logic level, or whether something was
+ * seen.
+ */
 export type ReadingValue = number | 'OL' | 'beep' | 'open' | '0' | '1' | 'P' | 'Z' | 'yes' | 'no';
 
-/** What the instrument shows, and the band that part tolerance and the instrument's accuracy allow (coverage factor 2). */
+/**
+ * What the instrument shows, and the band that part tolerance and the instrument's accuracy allow
+ * (coverage factor 2).
+ */
 export interface Readout {
   readonly value: ReadingValue;
   readonly unit: Unit;
@@ -19,11 +32,16 @@ export interface Readout {
 /** Coverage factor of the band: about 95 %. Source: JCGM 100:2008 (GUM), 6.3. */
 export const COVERAGE = 2;
 
-/** Standard uncertainty of a reading: part tolerance and meter accuracy, the latter taken as rectangular.
- *  Source: JCGM 100:2008, 4.3.7 and 5.1. Unit: the reading's. */
+/**
+ * Standard uncertainty of a reading: part tolerance and meter accuracy, the latter taken as
+ * rectangular. Source: JCGM 100:2008, 4.3.7 and 5.1. Unit: the reading's.
+ */
 export function combinedSpread(kind: ReadingKind, response: Response): number {
   if (!Number.isFinite(response.value)) return 0;
-  return Math.hypot(response.spread, accuracyLimit(kind, response.value, response.fullScale) / Math.sqrt(3));
+  return Math.hypot(
+    response.spread,
+    accuracyLimit(kind, response.value, response.fullScale) / Math.sqrt(3),
+  );
 }
 
 /** Turns a response into what the display shows. */
@@ -41,7 +59,8 @@ export function readout(kind: ReadingKind, response: Response): Readout {
     const value = response.value >= 0.5 ? 'yes' : 'no';
     return { value, unit, low: null, high: null, display: value };
   }
-  if (!Number.isFinite(response.value)) return { value: 'OL', unit, low: 'OL', high: 'OL', display: 'OL' };
+  if (!Number.isFinite(response.value))
+    return { value: 'OL', unit, low: 'OL', high: 'OL', display: 'OL' };
   const half = COVERAGE * combinedSpread(kind, response);
   const floor = kind === 'resistance' || kind === 'esr' ? 0 : -Infinity;
   const high = response.value + half;
@@ -62,7 +81,10 @@ export function logicLevel(volt: number): '0' | '1' | 'Z' {
 }
 
 /** Probabilities of the three static levels where the voltage is uncertain. */
-export function logicChances(volt: number, spread: number): Readonly<Record<'0' | '1' | 'Z', number>> {
+export function logicChances(
+  volt: number,
+  spread: number,
+): Readonly<Record<'0' | '1' | 'Z', number>> {
   const sigma = Math.max(spread, 0.02);
   const low = normalBelow((METER.logicLowVolt - volt) / sigma);
   const high = 1 - normalBelow((METER.logicHighVolt - volt) / sigma);
@@ -71,7 +93,8 @@ export function logicChances(volt: number, spread: number): Readonly<Record<'0' 
 
 /** Whether a reading lies in the band of a readout. */
 export function withinBand(value: ReadingValue, expected: Readout): boolean {
-  if (typeof value !== 'number' || typeof expected.value !== 'number') return value === expected.value || (value === 'OL' && expected.high === 'OL');
+  if (typeof value !== 'number' || typeof expected.value !== 'number')
+    return value === expected.value || (value === 'OL' && expected.high === 'OL');
   const low = typeof expected.low === 'number' ? expected.low : -Infinity;
   const high = typeof expected.high === 'number' ? expected.high : Infinity;
   return value >= low && value <= high;

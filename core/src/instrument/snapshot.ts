@@ -5,9 +5,15 @@ import { chanceSeen } from './observe';
 
 /** Volts of the nets of a board at rest, small enough to be kept for thousands of states. */
 export interface VoltSnapshot {
-  /** Positions in board order of the nets that the lists are about, ascending: those that are not as on the sound board. Undefined: every net, in order. */
+  /**
+   * Positions in board order of the nets that the lists are about, ascending: those that are not as
+   * on the sound board. Undefined: every net, in order.
+   */
   readonly nets: Uint16Array | undefined;
-  /** Volts, in both phases where the board has two. NaN: a net without a level of its own, of which only the state itself can tell. */
+  /**
+   * Volts, in both phases where the board has two. NaN: a net without a level of its own, of which
+   * only the state itself can tell.
+   */
   readonly low: Float32Array;
   readonly high: Float32Array | undefined;
   /** 1 for a net whose level rests on what nobody knows. */
@@ -16,10 +22,16 @@ export interface VoltSnapshot {
   readonly seen: Float32Array;
 }
 
-/** A net that moved by less than this counts as unmoved, volt: below what single precision keeps of the volts themselves. */
+/**
+ * A net that moved by less than this counts as unmoved, volt: below what single precision keeps of
+ * the volts themselves.
+ */
 const SAME_VOLT = 2e-5;
 
-/** A board at rest to be looked at. held: which nodes something gives a level to. ownedBy: the elements of a part, for observables that speak of its current. */
+/**
+ * A board at rest to be looked at. held: which nodes something gives a level to. ownedBy: the
+ * elements of a part, for observables that speak of its current.
+ */
 export interface AtRest {
   readonly index: BoardIndex;
   readonly network: Network;
@@ -29,8 +41,11 @@ export interface AtRest {
   readonly ownedBy: (ref: string) => ReadonlySet<unknown>;
 }
 
-/** The sound board to which a snapshot is taken as the difference. held: its nodes that have a level. reloaded: nodes of which a meter takes another share now, so
- *  that only the state itself can tell. */
+/**
+ * The sound board to which a snapshot is taken as the difference. held: its nodes that have a
+ * level. reloaded: nodes of which a meter takes another share now, so that only the state itself
+ * can tell.
+ */
 export interface SoundBoard {
   readonly snapshot: VoltSnapshot;
   readonly settled: Settled;
@@ -41,7 +56,10 @@ export interface SoundBoard {
 /** What may have to be said of a net. */
 const ASK = { nothing: 0, net: 1, reloaded: 2 } as const;
 
-/** Takes the snapshot of a board at rest: of every net, or of those that are not as on the sound board. */
+/**
+ * Takes the snapshot of a board at rest: of every net, or of those that are not as on the sound
+ * board.
+ */
 export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
   const { index, network, settled, held } = board;
   const nodes = nodesOfNets(index, network);
@@ -60,7 +78,10 @@ export function takeSnapshot(board: AtRest, sound?: SoundBoard): VoltSnapshot {
     const second = !highs || node < 0 ? first : highs[node]!;
     const doubt = doubtful && isUnknown(network, settled, node) ? 1 : 0;
     const reloaded = ask?.[net] === ASK.reloaded;
-    const drifts = floats && sound !== undefined && Math.abs(lows[node]! - sound.settled.phases[0]![node]!) > SAME_VOLT;
+    const drifts =
+      floats &&
+      sound !== undefined &&
+      Math.abs(lows[node]! - sound.settled.phases[0]![node]!) > SAME_VOLT;
     if (sound && !reloaded && !drifts && isSame(sound, net, first, second, doubt)) continue;
     taken.push(net);
     low.push(reloaded ? NaN : first);
@@ -81,12 +102,16 @@ function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoa
   const { moved, driven } = settled;
   const all =
     moved === undefined ||
-    ((driven.includes(UNKNOWN) || sound.settled.driven.includes(UNKNOWN)) && !driven.every((level, i) => level === sound.settled.driven[i]));
+    ((driven.includes(UNKNOWN) || sound.settled.driven.includes(UNKNOWN)) &&
+      !driven.every((level, i) => level === sound.settled.driven[i]));
   const ask = new Uint8Array(nodes.length).fill(all ? ASK.net : ASK.nothing);
   const nets = netsOfNodes(nodes);
-  const put = (node: number, what: number): void => void (nets[node]! >= 0 && (ask[nets[node]!] = what));
+  const put = (node: number, what: number): void =>
+    void (nets[node]! >= 0 && (ask[nets[node]!] = what));
   if (!all) for (const unknown of moved) if (unknown < nets.length) put(unknown, ASK.net);
-  if (held !== sound.held) for (let node = 0; node < nets.length; node += 1) if (held[node] !== sound.held[node]) put(node, ASK.net);
+  if (held !== sound.held)
+    for (let node = 0; node < nets.length; node += 1)
+      if (held[node] !== sound.held[node]) put(node, ASK.net);
   for (const node of sound.reloaded) put(node, ASK.reloaded);
   return ask;
 }
@@ -103,14 +128,23 @@ function netsOfNodes(nodes: Int32Array): Int32Array {
   return nets;
 }
 
-function isSame({ snapshot: { low, high, unknown } }: SoundBoard, net: number, first: number, second: number, doubt: number): boolean {
-  const same = (volt: number, sound: number): boolean => (Number.isNaN(volt) ? Number.isNaN(sound) : Math.abs(volt - sound) <= SAME_VOLT);
+function isSame(
+  { snapshot: { low, high, unknown } }: SoundBoard,
+  net: number,
+  first: number,
+  second: number,
+  doubt: number,
+): boolean {
+  const same = (volt: number, sound: number): boolean =>
+    Number.isNaN(volt) ? Number.isNaN(sound) : Math.abs(volt - sound) <= SAME_VOLT;
   return doubt === unknown[net] && same(first, low[net]!) && same(second, (high ?? low)[net]!);
 }
 
 function observablesOf({ index, network, settled, setup, ownedBy }: AtRest): Float32Array {
   return Float32Array.from(index.board.observables ?? [], (observable) =>
-    (observable.setup ?? 'on') === setup ? chanceSeen(index, observable, network, settled.phases, ownedBy) : NaN,
+    (observable.setup ?? 'on') === setup
+      ? chanceSeen(index, observable, network, settled.phases, ownedBy)
+      : NaN,
   );
 }
 
@@ -119,21 +153,35 @@ const NODES = new WeakMap<Network['nodeIndex'], Int32Array>();
 /** The node of every net, in board order. */
 function nodesOfNets(index: BoardIndex, network: Network): Int32Array {
   let nodes = NODES.get(network.nodeIndex);
-  if (!nodes) NODES.set(network.nodeIndex, (nodes = Int32Array.from(index.nets, (net) => nodeOf(network, net)!)));
+  if (!nodes)
+    NODES.set(
+      network.nodeIndex,
+      (nodes = Int32Array.from(index.nets, (net) => nodeOf(network, net)!)),
+    );
   return nodes;
 }
 
 /** Volts closer than this are one state, volt: no chip and no load tells them apart. */
 const SAME_STATE_VOLT = 0.02;
 
-/** One text for all snapshots that show the same on these nets (positions in board order, ascending), levels and what is not known included. A net that a snapshot leaves out is as on the sound board. */
-export function stateOn({ nets, low, high, unknown }: VoltSnapshot, asked: readonly number[]): string {
+/**
+ * One text for all snapshots that show the same on these nets (positions in board order,
+ * ascending), levels and what is not known included. A net that a snapshot leaves out is as on the
+ * sound board.
+ */
+export function stateOn(
+  { nets, low, high, unknown }: VoltSnapshot,
+  asked: readonly number[],
+): string {
   const at = nets ? new Map([...nets].map((net, i) => [net, i])) : undefined;
-  const step = (volt: number): string => (Number.isNaN(volt) ? 'Z' : String(Math.round(volt / SAME_STATE_VOLT)));
+  const step = (volt: number): string =>
+    Number.isNaN(volt) ? 'Z' : String(Math.round(volt / SAME_STATE_VOLT));
   return asked
     .flatMap((net) => {
       const i = at ? at.get(net) : net;
-      return i === undefined ? [] : [`${net}:${unknown[i] ? 'X' : `${step(low[i]!)},${step((high ?? low)[i]!)}`}`];
+      return i === undefined
+        ? []
+        : [`${net}:${unknown[i] ? 'X' : `${step(low[i]!)},${step((high ?? low)[i]!)}`}`];
     })
     .join(' ');
 }

@@ -1,5 +1,8 @@
-/** Levels inside a chip's function, as small numbers so that tables can be indexed: 0, 1, X (not known) and P (pulsing). Z is a matter of nets: a chip's
- *  input sees a floating net as 1 (TTL) or X (MOS). */
+/**
+ * Levels inside a chip's function, as small numbers so that tables can be indexed: 0, 1, X (not
+ * known) and P (pulsing). Z is a matter of nets: a chip's input sees a floating net as 1 (TTL) or X
+ * (MOS).
+ */
 export const LOW = 0;
 export const HIGH = 1;
 export const UNKNOWN = 2;
@@ -10,7 +13,8 @@ export type Level = 0 | 1 | 2 | 3;
 export const LEVEL_NAME = ['0', '1', 'X', 'P'] as const;
 
 const NOT: readonly Level[] = [1, 0, 2, 3];
-// Rows and columns in the order 0, 1, X, P. Two pulsing lines together are taken as pulsing: which of them is early is not known at the bench.
+// Rows and columns in the order 0, 1, X, P. Two pulsing lines together are taken as pulsing: which
+// of them is early is not known at the bench.
 const AND: readonly (readonly Level[])[] = [
   [0, 0, 0, 0],
   [0, 1, 2, 3],
@@ -24,7 +28,10 @@ const XOR: readonly (readonly Level[])[] = [
   [3, 3, 2, 3],
 ];
 
-/** Three-valued logic with a fourth value for pulsing. Source of the three-valued part: Kleene, Introduction to Metamathematics, 1952, section 64. */
+/**
+ * Three-valued logic with a fourth value for pulsing. Source of the three-valued part: Kleene,
+ * Introduction to Metamathematics, 1952, section 64.
+ */
 export const not = (a: Level): Level => NOT[a]!;
 export const and = (a: Level, b: Level): Level => AND[a]![b]!;
 export const or = (a: Level, b: Level): Level => NOT[AND[NOT[a]!]![NOT[b]!]!]!;

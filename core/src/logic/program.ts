@@ -18,13 +18,22 @@ interface OutputRule {
 interface RegisterRule {
   readonly slot: number;
   readonly next: Evaluate;
-  /** Edge: the clock and the level it goes to. Latch: transparent while the level is 1. Undefined: only clear and set act. */
-  readonly clock: { readonly value: Evaluate; readonly to: Level } | { readonly value: Evaluate; readonly to: undefined } | undefined;
+  /**
+   * Edge: the clock and the level it goes to. Latch: transparent while the level is 1. Undefined:
+   * only clear and set act.
+   */
+  readonly clock:
+    | { readonly value: Evaluate; readonly to: Level }
+    | { readonly value: Evaluate; readonly to: undefined }
+    | undefined;
   readonly clear: Evaluate | undefined;
   readonly set: Evaluate | undefined;
 }
 
-/** A chip's function, compiled. Slots hold inputs, then registers and outputs; `memory` is what the chip remembers between calls. */
+/**
+ * A chip's function, compiled. Slots hold inputs, then registers and outputs; `memory` is what the
+ * chip remembers between calls.
+ */
 export interface Program {
   readonly inputs: readonly string[];
   readonly outputs: readonly string[];
@@ -43,25 +52,33 @@ export interface Memory {
 
 /** A chip that has just been switched on: every register unknown. */
 export function emptyMemory(program: Program): Memory {
-  return { slots: new Uint8Array(program.slotCount).fill(UNKNOWN), clocks: new Uint8Array(program.registers.length).fill(UNKNOWN), fresh: true };
+  return {
+    slots: new Uint8Array(program.slotCount).fill(UNKNOWN),
+    clocks: new Uint8Array(program.registers.length).fill(UNKNOWN),
+    fresh: true,
+  };
 }
 
 export function copyMemory(memory: Memory): Memory {
   return { slots: memory.slots.slice(), clocks: memory.clocks.slice(), fresh: memory.fresh };
 }
 
-/** Compiles the statements of a chip's function. Order matters only between outputs and helpers: a name is computed before it is used.
+/**
+ * Compiles the statements of a chip's function. Order matters only between outputs and helpers: a
+ * name is computed before it is used.
  *
  *      Y = !(A & B)                       an output or a helper
  *      Y = A when !G                      a three-state output
  *      q <= D on rise(CK), clear !CLR     a register; also fall(…); clear and set act at once
  *      q <= D while E                     a latch
  *
- *  inputs: names of the input pins. Throws FunctionTextError where the text is wrong. */
+ * inputs: names of the input pins. Throws FunctionTextError where the text is wrong.
+ */
 export function compileProgram(statements: readonly string[], inputs: readonly string[]): Program {
   const slots = new Map<string, number>(inputs.map((name, i) => [name, i]));
   const parsed = statements.map(splitStatement);
-  // A pin that is input and output has two slots: inside expressions its name means what stands at the pin.
+  // A pin that is input and output has two slots: inside expressions its name means what stands at
+  // the pin.
   const target = (name: string): string => (inputs.includes(name) ? `${name}=` : name);
   for (const { name } of parsed) {
     if (slots.has(target(name))) throw new FunctionTextError(`${name} is defined twice`);
@@ -77,13 +94,26 @@ export function compileProgram(statements: readonly string[], inputs: readonly s
   const rules: OutputRule[] = [];
   for (const { name, kind, body, tail } of parsed) {
     const slot = slots.get(target(name))!;
-    if (kind === '=') rules.push({ name, slot, value: compile(body), enable: tail ? compile(tail) : undefined });
+    if (kind === '=')
+      rules.push({ name, slot, value: compile(body), enable: tail ? compile(tail) : undefined });
     else registers.push(registerRule(slot, body, compile));
   }
-  return { inputs, outputs: rules.map(({ name }) => name), slotCount: slots.size, inputSlot: new Map(inputs.map((name, i) => [name, i])), registers, rules };
+  return {
+    inputs,
+    outputs: rules.map(({ name }) => name),
+    slotCount: slots.size,
+    inputSlot: new Map(inputs.map((name, i) => [name, i])),
+    registers,
+    rules,
+  };
 }
 
-function splitStatement(text: string): { name: string; kind: '=' | '<='; body: string; tail: string | undefined } {
+function splitStatement(text: string): {
+  name: string;
+  kind: '=' | '<=';
+  body: string;
+  tail: string | undefined;
+} {
   const match = /^\s*([A-Za-z_][A-Za-z0-9_]*)\s*(<=|=)\s*(.+)$/s.exec(text);
   if (!match) throw new FunctionTextError(`cannot read the statement "${text}"`);
   const [, name, kind, rest] = match as unknown as [string, string, '=' | '<=', string];
@@ -93,26 +123,53 @@ function splitStatement(text: string): { name: string; kind: '=' | '<='; body: s
   return { name, kind, body: body!, tail };
 }
 
-function registerRule(slot: number, body: string, compile: (text: string) => Evaluate): RegisterRule {
+function registerRule(
+  slot: number,
+  body: string,
+  compile: (text: string) => Evaluate,
+): RegisterRule {
   const clear = /,\s*clear\s+([^,]+)/.exec(body)?.[1];
   const set = /,\s*set\s+([^,]+)/.exec(body)?.[1];
   const main = body.replace(/,\s*(clear|set)\s+[^,]+/g, '').trim();
   const edge = /^(.+)\bon\s+(rise|fall)\((.+)\)$/s.exec(main);
   const latch = /^(.+)\bwhile\b(.+)$/s.exec(main);
   const ends = { clear: clear ? compile(clear) : undefined, set: set ? compile(set) : undefined };
-  if (edge) return { slot, next: compile(edge[1]!), clock: { value: compile(edge[3]!), to: edge[2] === 'rise' ? HIGH : LOW }, ...ends };
-  if (latch) return { slot, next: compile(latch[1]!), clock: { value: compile(latch[2]!), to: undefined }, ...ends };
-  throw new FunctionTextError(`register without "on rise(…)", "on fall(…)" or "while …" in "${body}"`);
+  if (edge)
+    return {
+      slot,
+      next: compile(edge[1]!),
+      clock: { value: compile(edge[3]!), to: edge[2] === 'rise' ? HIGH : LOW },
+      ...ends,
+    };
+  if (latch)
+    return {
+      slot,
+      next: compile(latch[1]!),
+      clock: { value: compile(latch[2]!), to: undefined },
+      ...ends,
+    };
+  throw new FunctionTextError(
+    `register without "on rise(…)", "on fall(…)" or "while …" in "${body}"`,
+  );
 }
 
-/** Shows a chip new input levels and says what it drives. memory is changed: registers take what their clocks and latches ask for, the data being
- *  what stood at the inputs before this call (set-up time), so that a clock common to several chips shifts and does not run through. */
-export function runProgram(program: Program, inputs: Uint8Array, memory: Memory): readonly DrivenOutput[] {
+/**
+ * Shows a chip new input levels and says what it drives. memory is changed: registers take what
+ * their clocks and latches ask for, the data being
+ * what stood at the inputs before this call (set-up time), so that a clock common to several chips
+ * shifts and does not run through.
+ */
+export function runProgram(
+  program: Program,
+  inputs: Uint8Array,
+  memory: Memory,
+): readonly DrivenOutput[] {
   const { slots } = memory;
   const before = slots.slice();
   if (memory.fresh) before.set(inputs);
   slots.set(inputs);
-  for (let i = 0; i < program.registers.length; i += 1) stepRegister(program.registers[i]!, i, before, memory);
+  for (let i = 0; i < program.registers.length; i += 1)
+    stepRegister(program.registers[i]!, i, before, memory);
   memory.fresh = false;
   return program.rules.map(({ name, slot, value, enable }) => {
     slots[slot] = value(slots);
@@ -146,8 +203,12 @@ function latched(rule: RegisterRule, enable: Level, slots: Slots): Level {
   return enable === PULSE ? data : UNKNOWN;
 }
 
-/** A register whose clock never rests takes what its data settles on; data that follows its own output makes it pulse. Where the way back runs
- *  through other chips the data is not known at first: it is then taken to pulse, and the next call says whether that holds. */
+/**
+ * A register whose clock never rests takes what its data settles on; data that follows its own
+ * output makes it pulse. Where the way back runs
+ * through other chips the data is not known at first: it is then taken to pulse, and the next call
+ * says whether that holds.
+ */
 function pulsed(rule: RegisterRule, first: boolean, slots: Slots): Level {
   const held = slots[rule.slot]!;
   slots[rule.slot] = PULSE;
@@ -156,7 +217,14 @@ function pulsed(rule: RegisterRule, first: boolean, slots: Slots): Level {
   return first && next === UNKNOWN ? PULSE : next;
 }
 
-function atEdge(rule: RegisterRule, to: Level, last: Level, now: Level, before: Slots, slots: Slots): Level {
+function atEdge(
+  rule: RegisterRule,
+  to: Level,
+  last: Level,
+  now: Level,
+  before: Slots,
+  slots: Slots,
+): Level {
   const held = slots[rule.slot] as Level;
   const certain = now === to && last === (to === HIGH ? LOW : HIGH);
   const possible = certain || (now === to && last === UNKNOWN) || (now === UNKNOWN && last !== to);

@@ -1,7 +1,10 @@
 import { GROUND, nameKey, type Dielectric, type Part } from '../board';
 import type { OfferedPart } from './offered';
 
-/** How a part shows which way round it goes. at: the net that the mark lies at, undefined where the sheet does not tell. */
+/**
+ * How a part shows which way round it goes. at: the net that the mark lies at, undefined where the
+ * sheet does not tell.
+ */
 export interface Marking {
   readonly sign: 'stripe-minus' | 'stripe-plus' | 'band' | 'notch' | 'flat' | 'type-print';
   readonly at: string | undefined;
@@ -23,8 +26,11 @@ export function isPolarised(part: Part, offered?: OfferedPart): boolean {
   return ['diode', 'transistor', 'chip', 'regulator', 'amplifier', 'opto'].includes(part.kind);
 }
 
-/** How what goes on is turned, by its own marking and the nets of the board; undefined where it does not matter. The stripe of an aluminium capacitor marks minus, that of a tantalum
- *  or a moulded polymer chip plus. Common practice, no published source. */
+/**
+ * How what goes on is turned, by its own marking and the nets of the board; undefined where it does
+ * not matter. The stripe of an aluminium capacitor marks minus, that of a tantalum or a moulded
+ * polymer chip plus. Common practice, no published source.
+ */
 export function marking(part: Part, offered?: OfferedPart): Marking | undefined {
   if (!isPolarised(part, offered)) return undefined;
   const nets = part.pins.map((net) => (nameKey(net) === GROUND ? 'ground' : net));
@@ -52,11 +58,19 @@ export function marking(part: Part, offered?: OfferedPart): Marking | undefined 
         words: `anode ${nets[0]}, cathode ${nets[1]}, collector ${nets[2]}, emitter ${nets[3]}: find the light side with a diode test first`,
       };
     default:
-      return { sign: 'notch', at: undefined, words: 'notch or dot at pin 1, as on the print and in the picture of the old one' };
+      return {
+        sign: 'notch',
+        at: undefined,
+        words: 'notch or dot at pin 1, as on the print and in the picture of the old one',
+      };
   }
 }
 
-function capacitorMarking(part: Extract<Part, { kind: 'capacitor' }>, [first, second]: readonly string[], kind: Dielectric): Marking {
+function capacitorMarking(
+  part: Extract<Part, { kind: 'capacitor' }>,
+  [first, second]: readonly string[],
+  kind: Dielectric,
+): Marking {
   // The sheet says which leg is plus only where what came off had one.
   if (!POLAR.includes(part.dielectric ?? 'ceramic'))
     return {
@@ -64,8 +78,16 @@ function capacitorMarking(part: Extract<Part, { kind: 'capacitor' }>, [first, se
       at: undefined,
       words: `a ${kind} has a plus, what came off had none: read the volts between ${first} and ${second} first`,
     };
-  if (kind === 'electrolytic') return { sign: 'stripe-minus', at: second, words: `plus to ${first}, stripe (minus) to ${second}` };
-  const shape = kind === 'polymer' ? 'stripe of a moulded chip is plus, of a can minus' : 'its stripe is PLUS, not minus as on an aluminium one';
+  if (kind === 'electrolytic')
+    return {
+      sign: 'stripe-minus',
+      at: second,
+      words: `plus to ${first}, stripe (minus) to ${second}`,
+    };
+  const shape =
+    kind === 'polymer'
+      ? 'stripe of a moulded chip is plus, of a can minus'
+      : 'its stripe is PLUS, not minus as on an aluminium one';
   return { sign: 'stripe-plus', at: first, words: `plus to ${first} (${shape})` };
 }
 

@@ -5,7 +5,10 @@ import { parseQuantity } from '../quantity';
 export const SAFETY_CLASSES = ['X1', 'X2', 'X3', 'Y1', 'Y2', 'Y3', 'Y4'] as const;
 export type SafetyClass = (typeof SAFETY_CLASSES)[number];
 
-/** What is offered as a replacement, as far as it was written down. SI units; what was not written is undefined. */
+/**
+ * What is offered as a replacement, as far as it was written down. SI units; what was not written
+ * is undefined.
+ */
 export interface OfferedPart {
   readonly value?: number;
   readonly ratedVolt?: number;
@@ -28,7 +31,10 @@ const KINDS: readonly (readonly [RegExp, Dielectric])[] = [
   [/\b(electrolytic|elko|elco|alu(minium)?|radial|axial)\b/i, 'electrolytic'],
 ]; // prettier-ignore
 
-/** Reads what was written for a fitted part: `470u 35V tantalum`, `4k7 0.5W`, `100n X2 275V`, `0R47 fusible`. Words that say nothing are left alone. */
+/**
+ * Reads what was written for a fitted part: `470u 35V tantalum`, `4k7 0.5W`, `100n X2 275V`, `0R47
+ * fusible`. Words that say nothing are left alone.
+ */
 export function parseOffered(text: string): OfferedPart {
   const esr = /(\S+)\s+esr\b|\besr\s*[=:]?\s*(\S+)/i.exec(text);
   const esrOhm = esr ? ohms(esr[1] ?? esr[2]!) : undefined;
@@ -36,7 +42,9 @@ export function parseOffered(text: string): OfferedPart {
   const watt = /(?:^|\s)(?:(\d+)\/(\d+)|(\d+(?:[.,]\d+)?))\s*W(?=\s|,|$)/i.exec(rest);
   const celsius = /(?:^|\s)(\d{2,3})\s*°?C(?=\s|,|$)/.exec(rest)?.[1];
   const percent = /(?:^|\s)±?(\d+(?:[.,]\d+)?)\s*%/.exec(rest)?.[1];
-  const safety = SAFETY_CLASSES.filter((name) => new RegExp(`(?:^|[\\s/])${name}(?=$|[\\s/,])`, 'i').test(rest));
+  const safety = SAFETY_CLASSES.filter((name) =>
+    new RegExp(`(?:^|[\\s/])${name}(?=$|[\\s/,])`, 'i').test(rest),
+  );
   const dielectric = KINDS.find(([words]) => words.test(rest))?.[1];
   let found: { value?: number; ratedVolt?: number } = {};
   for (const word of rest.replace(/(\d)\s+V(ac|dc)?\b/gi, '$1V').split(/[\s,/]+/)) {
@@ -50,17 +58,28 @@ export function parseOffered(text: string): OfferedPart {
     text,
     fuse: parseFuse(text),
     ...(esrOhm === undefined ? {} : { esrOhm }),
-    ...(watt ? { watt: watt[3] === undefined ? Number(watt[1]) / Number(watt[2]) : Number(watt[3].replace(',', '.')) } : {}),
+    ...(watt
+      ? {
+          watt:
+            watt[3] === undefined
+              ? Number(watt[1]) / Number(watt[2])
+              : Number(watt[3].replace(',', '.')),
+        }
+      : {}),
     ...(celsius === undefined ? {} : { celsius: Number(celsius) }),
     ...(percent === undefined ? {} : { tolerance: Number(percent.replace(',', '.')) / 100 }),
     ...(safety.length === 0 ? {} : { safety }),
     ...(dielectric === undefined ? {} : { dielectric }),
     ...(/\bfus(ible|ing)\b/i.test(rest) ? { fusible: true } : {}),
-    ...(/\b(flame-?(proof|retardant)|fire-?proof|metal[ -]oxide)\b/i.test(rest) ? { flameproof: true } : {}),
+    ...(/\b(flame-?(proof|retardant)|fire-?proof|metal[ -]oxide)\b/i.test(rest)
+      ? { flameproof: true }
+      : {}),
   };
 }
 
 function ohms(word: string): number | undefined {
   const parsed = parseQuantity(word);
-  return parsed.ok && parsed.value !== 'OL' && (parsed.unit === '' || parsed.unit === 'ohm') ? parsed.value : undefined;
+  return parsed.ok && parsed.value !== 'OL' && (parsed.unit === '' || parsed.unit === 'ohm')
+    ? parsed.value
+    : undefined;
 }

@@ -16,7 +16,10 @@ export type RemarkCode =
   | 'tantalum-derating'
   | 'not-judged';
 
-/** A reason for or against a replacement. stop: not to be fitted. warn: think twice, or not judged. ok: checked and right. */
+/**
+ * A reason for or against a replacement. stop: not to be fitted. warn: think twice, or not judged.
+ * ok: checked and right.
+ */
 export interface FitnessRemark {
   readonly level: 'stop' | 'warn' | 'ok';
   readonly code: RemarkCode;
@@ -26,11 +29,27 @@ export interface FitnessRemark {
 }
 
 export const ok = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'ok', code, text });
-export const warn = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'warn', code, text });
-export const stop = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'stop', code, text });
-export const danger = (code: RemarkCode, text: string): FitnessRemark => ({ level: 'stop', code, text, dangerous: true });
+export const warn = (code: RemarkCode, text: string): FitnessRemark => ({
+  level: 'warn',
+  code,
+  text,
+});
+export const stop = (code: RemarkCode, text: string): FitnessRemark => ({
+  level: 'stop',
+  code,
+  text,
+});
+export const danger = (code: RemarkCode, text: string): FitnessRemark => ({
+  level: 'stop',
+  code,
+  text,
+  dangerous: true,
+});
 
-/** fits: everything that matters was judged and is right. conditions: something is to be thought of. no: not to be fitted. */
+/**
+ * fits: everything that matters was judged and is right. conditions: something is to be thought of.
+ * no: not to be fitted.
+ */
 export type FitVerdict = 'fits' | 'conditions' | 'no';
 
 export function verdictOf(remarks: readonly FitnessRemark[]): FitVerdict {

@@ -12,7 +12,10 @@ export interface Action {
   readonly minutes: number;
   /** Chance that the board works afterwards. */
   readonly cures: number;
-  /** Minutes to a proven repair that are to be expected when this is done first and the best order is kept after it. */
+  /**
+   * Minutes to a proven repair that are to be expected when this is done first and the best order
+   * is kept after it.
+   */
   readonly expectedMinutes: number;
   readonly reason: string;
 }
@@ -24,13 +27,19 @@ export interface RepairStep {
   readonly minutes: number;
 }
 
-/** The order of replacing single suspects that costs least on average: by probability over cost. minutes: the work of each with the test after it.
- *  Source: Heckerman, Breese & Rommelse, CACM 38(3), 1995; Kadane & Simon, Ann. Statist. 5, 1977. */
+/**
+ * The order of replacing single suspects that costs least on average: by probability over cost.
+ * minutes: the work of each with the test after it. Source: Heckerman, Breese & Rommelse, CACM
+ * 38(3), 1995; Kadane & Simon, Ann. Statist. 5, 1977.
+ */
 export function repairOrder<T extends RepairStep>(steps: readonly T[]): readonly T[] {
   return [...steps].sort((a, b) => b.probability / b.minutes - a.probability / a.minutes);
 }
 
-/** Minutes to be expected for a sequence: each step is paid for as far as the ones before it have not cured. What is left at the end costs `otherwise` more. */
+/**
+ * Minutes to be expected for a sequence: each step is paid for as far as the ones before it have
+ * not cured. What is left at the end costs `otherwise` more.
+ */
 export function expectedRepairMinutes(steps: readonly RepairStep[], otherwise: number): number {
   const known = steps.reduce((sum, { probability }) => sum + probability, 0);
   let left = 1;
@@ -47,24 +56,46 @@ export interface ReadingPromise {
   readonly title: string;
   readonly minutes: number;
   readonly reason: string;
-  readonly outcomes: readonly { readonly probability: number; readonly shares: ReadonlyMap<string, number> }[];
+  readonly outcomes: readonly {
+    readonly probability: number;
+    readonly shares: ReadonlyMap<string, number>;
+  }[];
 }
 
 /** Suspects below this take no part in a plan of work. */
 const NEGLIGIBLE = 0.01;
 /** Below this a suspect adds nothing to a chance that counts; suspects come likeliest first. */
 const UNHEARD = 1e-6;
-/** Minutes that a board costs on which everything suspected was replaced in vain. From memory of bench practice. */
+/**
+ * Minutes that a board costs on which everything suspected was replaced in vain. From memory of
+ * bench practice.
+ */
 const GIVE_UP_MINUTES = 180;
-/** Work on joints and contacts, a test after it included, and what each part of a cohort adds once the iron is hot. From memory of bench practice. */
+/**
+ * Work on joints and contacts, a test after it included, and what each part of a cohort adds once
+ * the iron is hot. From memory of bench practice.
+ */
 const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
 
-/** Expected minutes that differ by less than this share are as good: then what may cure goes first. */
+/**
+ * Expected minutes that differ by less than this share are as good: then what may cure goes first.
+ */
 const AS_GOOD = 0.05;
 
-/** All actions on one scale, least expected minutes first. promises: readings that could be taken. */
-export function planActions(index: BoardIndex, belief: Belief, costs: CostTable, promises: readonly ReadingPromise[]): readonly Action[] {
-  const shares = new Map(belief.byPart.filter(({ probability }) => probability >= NEGLIGIBLE).map(({ ref, probability }) => [ref, probability]));
+/**
+ * All actions on one scale, least expected minutes first. promises: readings that could be taken.
+ */
+export function planActions(
+  index: BoardIndex,
+  belief: Belief,
+  costs: CostTable,
+  promises: readonly ReadingPromise[],
+): readonly Action[] {
+  const shares = new Map(
+    belief.byPart
+      .filter(({ probability }) => probability >= NEGLIGIBLE)
+      .map(({ ref, probability }) => [ref, probability]),
+  );
   const order = (own: ReadonlyMap<string, number>): number => {
     const steps = [...own]
       .filter(([, probability]) => probability >= NEGLIGIBLE)
@@ -72,8 +103,20 @@ export function planActions(index: BoardIndex, belief: Belief, costs: CostTable,
     return expectedRepairMinutes(repairOrder(steps), GIVE_UP_MINUTES);
   };
   const now = order(shares);
-  const work = (kind: Action['kind'], title: string, refs: readonly string[], minutes: number, cures: number, why: string): Action => {
-    const left = new Map([...shares].map(([ref, p]) => [ref, refs.includes(ref) ? Math.max(0, p - cures * (p / sumOf(refs, shares))) : p]));
+  const work = (
+    kind: Action['kind'],
+    title: string,
+    refs: readonly string[],
+    minutes: number,
+    cures: number,
+    why: string,
+  ): Action => {
+    const left = new Map(
+      [...shares].map(([ref, p]) => [
+        ref,
+        refs.includes(ref) ? Math.max(0, p - cures * (p / sumOf(refs, shares))) : p,
+      ]),
+    );
     const scaled = new Map([...left].map(([ref, p]) => [ref, p / Math.max(1e-9, 1 - cures)]));
     return {
       kind,
@@ -87,31 +130,74 @@ export function planActions(index: BoardIndex, belief: Belief, costs: CostTable,
   };
   const actions: Action[] = [
     ...[...shares].map(([ref, p]) => {
-      if (index.replaceable.has(ref)) return work('replace', `replace ${ref}`, [ref], costs.replace + MINUTES.test, p, 'the suspect itself');
-      const isCut = belief.suspects.some(({ hypothesis }) => hypothesis.refs[0] === ref && hypothesis.name.endsWith(':cut'));
-      const title = isCut ? `mend the track between ${ref.replace('~', ' and ')}` : `take the solder off between ${ref.replace('~', ' and ')}`;
+      if (index.replaceable.has(ref))
+        return work(
+          'replace',
+          `replace ${ref}`,
+          [ref],
+          costs.replace + MINUTES.test,
+          p,
+          'the suspect itself',
+        );
+      const isCut = belief.suspects.some(
+        ({ hypothesis }) => hypothesis.refs[0] === ref && hypothesis.name.endsWith(':cut'),
+      );
+      const title = isCut
+        ? `mend the track between ${ref.replace('~', ' and ')}`
+        : `take the solder off between ${ref.replace('~', ' and ')}`;
       return work('resolder', title, [ref], MINUTES.resolder, p, 'the suspect itself');
     }),
     ...cheapWork(index, belief, shares, work),
     ...cohorts(index, shares, costs, work),
     ...promises.map(({ title, minutes, reason, outcomes }): Action => {
-      const after = outcomes.reduce((sum, { probability, shares: own }) => sum + probability * order(own), 0);
-      return { kind: 'measure', title, refs: [], minutes, cures: 0, expectedMinutes: minutes + Math.min(now, after), reason };
+      const after = outcomes.reduce(
+        (sum, { probability, shares: own }) => sum + probability * order(own),
+        0,
+      );
+      return {
+        kind: 'measure',
+        title,
+        refs: [],
+        minutes,
+        cures: 0,
+        expectedMinutes: minutes + Math.min(now, after),
+        reason,
+      };
     }),
   ];
-  const best = actions.reduce((least, { expectedMinutes }) => Math.min(least, expectedMinutes), Infinity);
-  const level = ({ expectedMinutes }: Action): number => Math.floor(Math.log(expectedMinutes / best) / Math.log(1 + AS_GOOD));
-  return actions.sort((a, b) => level(a) - level(b) || b.cures - a.cures || a.expectedMinutes - b.expectedMinutes);
+  const best = actions.reduce(
+    (least, { expectedMinutes }) => Math.min(least, expectedMinutes),
+    Infinity,
+  );
+  const level = ({ expectedMinutes }: Action): number =>
+    Math.floor(Math.log(expectedMinutes / best) / Math.log(1 + AS_GOOD));
+  return actions.sort(
+    (a, b) => level(a) - level(b) || b.cures - a.cures || a.expectedMinutes - b.expectedMinutes,
+  );
 }
 
-type Work = (kind: Action['kind'], title: string, refs: readonly string[], minutes: number, cures: number, why: string) => Action;
+type Work = (
+  kind: Action['kind'],
+  title: string,
+  refs: readonly string[],
+  minutes: number,
+  cures: number,
+  why: string,
+) => Action;
 
 function sumOf(refs: readonly string[], shares: ReadonlyMap<string, number>): number {
   return refs.reduce((sum, ref) => sum + (shares.get(ref) ?? 0), 0) || 1;
 }
 
-/** Joints that can be soldered again and contacts that can be cleaned before a part is condemned. */
-function cheapWork(index: BoardIndex, belief: Belief, shares: ReadonlyMap<string, number>, work: Work): Action[] {
+/**
+ * Joints that can be soldered again and contacts that can be cleaned before a part is condemned.
+ */
+function cheapWork(
+  index: BoardIndex,
+  belief: Belief,
+  shares: ReadonlyMap<string, number>,
+  work: Work,
+): Action[] {
   const found: Action[] = [];
   const chances = new Map<string, number>();
   for (const { hypothesis, probability } of belief.suspects) {
@@ -123,18 +209,42 @@ function cheapWork(index: BoardIndex, belief: Belief, shares: ReadonlyMap<string
   for (const ref of shares.keys()) {
     const joints = chances.get(`${ref}:dry`) ?? 0;
     if (joints >= NEGLIGIBLE)
-      found.push(work('resolder', `solder the joints of ${ref} again`, [ref], MINUTES.resolder, joints, 'a dry joint shows as an open part'));
+      found.push(
+        work(
+          'resolder',
+          `solder the joints of ${ref} again`,
+          [ref],
+          MINUTES.resolder,
+          joints,
+          'a dry joint shows as an open part',
+        ),
+      );
     const [part] = index.replaceable.get(ref) ?? [];
     if (part?.kind === 'switch' || part?.kind === 'connectorPin') {
       const contact = chances.get(`${ref}:open`) ?? 0;
-      if (contact >= NEGLIGIBLE) found.push(work('clean', `clean the contacts of ${ref}`, [ref], MINUTES.clean, 0.7 * contact, 'cheap and can be taken back'));
+      if (contact >= NEGLIGIBLE)
+        found.push(
+          work(
+            'clean',
+            `clean the contacts of ${ref}`,
+            [ref],
+            MINUTES.clean,
+            0.7 * contact,
+            'cheap and can be taken back',
+          ),
+        );
     }
   }
   return found;
 }
 
 /** Capacitors of one value and age, where more than one of them is suspected. */
-function cohorts(index: BoardIndex, shares: ReadonlyMap<string, number>, costs: CostTable, work: Work): Action[] {
+function cohorts(
+  index: BoardIndex,
+  shares: ReadonlyMap<string, number>,
+  costs: CostTable,
+  work: Work,
+): Action[] {
   const groups = new Map<string, string[]>();
   for (const part of index.board.parts) {
     const key = cohortKey(part);
@@ -144,12 +254,26 @@ function cohorts(index: BoardIndex, shares: ReadonlyMap<string, number>, costs: 
     const suspected = refs.filter((ref) => shares.has(ref));
     if (refs.length < 2 || suspected.length < 2) return [];
     const minutes = costs.replace + MINUTES.cohortPart * (refs.length - 1) + MINUTES.test;
-    return [work('replace-cohort', `replace all of ${refs.join(', ')}`, refs, minutes, Math.min(0.999, sumOf(refs, shares)), 'same value and age')];
+    return [
+      work(
+        'replace-cohort',
+        `replace all of ${refs.join(', ')}`,
+        refs,
+        minutes,
+        Math.min(0.999, sumOf(refs, shares)),
+        'same value and age',
+      ),
+    ];
   });
 }
 
 function cohortKey(part: Part): string | undefined {
-  if (part.kind !== 'capacitor' || part.fitYear === undefined || (part.dielectric !== 'electrolytic' && part.dielectric !== 'bipolar')) return undefined;
+  if (
+    part.kind !== 'capacitor' ||
+    part.fitYear === undefined ||
+    (part.dielectric !== 'electrolytic' && part.dielectric !== 'bipolar')
+  )
+    return undefined;
   return `${part.dielectric} ${part.fitYear} ${part.capacitanceFarad}`;
 }
 

@@ -7,14 +7,20 @@ interface Predicting {
 }
 
 const MAX_BINS = 40;
-/** Two predictions nearer than this share of the sum of their standard deviations lie in one bin. */
+/**
+ * Two predictions nearer than this share of the sum of their standard deviations lie in one bin.
+ */
 const SEPARATION = 0.5;
 
 /** So many standard deviations from a boundary nothing of a prediction is beyond it. */
 const FAR = 5;
 
 /** Gives each bin its share of one prediction. The last bin is OL. */
-export function spread({ y, sigma, overload }: Scaled, cuts: readonly number[], chances: Float64Array): void {
+export function spread(
+  { y, sigma, overload }: Scaled,
+  cuts: readonly number[],
+  chances: Float64Array,
+): void {
   chances.fill(0, 0, cuts.length + 2);
   if (overload) {
     chances[cuts.length + 1] = 1;
@@ -32,7 +38,10 @@ export function spread({ y, sigma, overload }: Scaled, cuts: readonly number[], 
   }
 }
 
-/** Whether all predictions lie so near to one another that there is no boundary between them: so it is with most readings. */
+/**
+ * Whether all predictions lie so near to one another that there is no boundary between them: so it
+ * is with most readings.
+ */
 function areTogether(outlooks: readonly Predicting[]): boolean {
   let [least, most, sigma] = [Infinity, -Infinity, Infinity];
   for (let o = 0; o < outlooks.length; o += 1) {
@@ -47,7 +56,10 @@ function areTogether(outlooks: readonly Predicting[]): boolean {
 
 const byPlace = (one: Scaled, other: Scaled): number => one.y - other.y;
 
-/** Boundaries between groups of predictions, ascending, at most MAX_BINS - 1: those with the widest gaps. */
+/**
+ * Boundaries between groups of predictions, ascending, at most MAX_BINS - 1: those with the widest
+ * gaps.
+ */
 export function cutsBetween(outlooks: readonly Predicting[]): number[] {
   if (areTogether(outlooks)) return [];
   const points: Scaled[] = [];

@@ -11,12 +11,24 @@ export interface CostTable {
   readonly loads: number;
   /** Taking a part out and putting another in. */
   readonly replace: number;
-  /** Finding out, after a wrong replacement, that it was one: reassembly, power, the same symptom again. */
+  /**
+   * Finding out, after a wrong replacement, that it was one: reassembly, power, the same symptom
+   * again.
+   */
   readonly wrongReplacement: number;
 }
 
 export const DEFAULT_COSTS: CostTable = {
-  reading: { voltage: 0.5, resistance: 0.5, continuity: 0.4, diode: 0.6, esr: 0.8, logic: 0.4, current: 4, symptom: 1 },
+  reading: {
+    voltage: 0.5,
+    resistance: 0.5,
+    continuity: 0.4,
+    diode: 0.6,
+    esr: 0.8,
+    logic: 0.4,
+    current: 4,
+    symptom: 1,
+  },
   powerDown: 2,
   powerUp: 1,
   loads: 1.5,

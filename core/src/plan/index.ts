@@ -4,6 +4,13 @@ export { expectedInformation, type Information, type Outcome, type Outlook } fro
 export { touchesOf, type Touch } from './touches';
 export { LITTLE, nextMeasurements, planNext, planSteps, type Plan, type PlanOptions } from './next';
 export type { ProposedMeasurement, ProposedTouch, Prospect } from './proposal';
-export { expectedRepairMinutes, planActions, repairOrder, type Action, type ReadingPromise, type RepairStep } from './actions';
+export {
+  expectedRepairMinutes,
+  planActions,
+  repairOrder,
+  type Action,
+  type ReadingPromise,
+  type RepairStep,
+} from './actions';
 export { shareCredit, type Change, type Credit } from './attribution';
 export { judgeConclusive, type Conclusion } from './conclusive';

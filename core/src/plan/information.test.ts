@@ -3,8 +3,16 @@ import { expectedInformation, setupMinutes, DEFAULT_COSTS, type Outlook } from '
 import { seeded } from '../practice';
 import { mostInformation } from './information';
 
-const at = (group: number, probability: number, y: number, sigma = 0.01): Outlook => ({ group, probability, predicted: { y, sigma, overload: false } });
-const open = (group: number, probability: number): Outlook => ({ group, probability, predicted: { y: Infinity, sigma: 0, overload: true } });
+const at = (group: number, probability: number, y: number, sigma = 0.01): Outlook => ({
+  group,
+  probability,
+  predicted: { y, sigma, overload: false },
+});
+const open = (group: number, probability: number): Outlook => ({
+  group,
+  probability,
+  predicted: { y: Infinity, sigma: 0, overload: true },
+});
 /** Blunders (0.4 %) take a little of every gain. */
 const NEAR = 0.06;
 
@@ -17,12 +25,20 @@ describe('expected information', () => {
     expect(expectedTop).toBeGreaterThan(0.99);
   });
   it('is log2 3 where three do, and an overload is an outcome like another', () => {
-    const { gainBits, outcomes } = expectedInformation([at(0, 1 / 3, 0), at(1, 1 / 3, 5), open(2, 1 / 3)], 3);
+    const { gainBits, outcomes } = expectedInformation(
+      [at(0, 1 / 3, 0), at(1, 1 / 3, 5), open(2, 1 / 3)],
+      3,
+    );
     expect(Math.abs(gainBits - Math.log2(3))).toBeLessThan(NEAR);
-    expect(outcomes.filter(({ probability }) => probability > 0.3).map(({ centre }) => centre)).toEqual([expect.closeTo(0, 1), expect.closeTo(5, 1), Infinity]);
+    expect(
+      outcomes.filter(({ probability }) => probability > 0.3).map(({ centre }) => centre),
+    ).toEqual([expect.closeTo(0, 1), expect.closeTo(5, 1), Infinity]);
   });
   it('is H(1/4) where one of four parts from the rest', () => {
-    const { gainBits } = expectedInformation([at(0, 0.25, 0), at(1, 0.25, 5), at(2, 0.25, 5), at(3, 0.25, 5)], 4);
+    const { gainBits } = expectedInformation(
+      [at(0, 0.25, 0), at(1, 0.25, 5), at(2, 0.25, 5), at(3, 0.25, 5)],
+      4,
+    );
     expect(Math.abs(gainBits - 0.811)).toBeLessThan(NEAR);
   });
   it('is nothing where all predict the same, or where they are one group', () => {
@@ -30,7 +46,9 @@ describe('expected information', () => {
     expect(expectedInformation([at(0, 0.5, 0), at(0, 0.5, 5)], 1).gainBits).toBeLessThan(1e-9);
   });
   it('shrinks as the predictions blur into one another', () => {
-    const gains = [0.01, 1, 3, 10].map((sigma) => expectedInformation([at(0, 0.5, 0, sigma), at(1, 0.5, 5, sigma)], 2).gainBits);
+    const gains = [0.01, 1, 3, 10].map(
+      (sigma) => expectedInformation([at(0, 0.5, 0, sigma), at(1, 0.5, 5, sigma)], 2).gainBits,
+    );
     for (let i = 1; i < gains.length; i += 1) expect(gains[i]!).toBeLessThan(gains[i - 1]!);
   });
   it('says who leads after each outcome', () => {
@@ -53,15 +71,23 @@ describe('expected information', () => {
             : at(group, probability, 5 * random(), 0.3 * random());
       });
       const { gainBits, expectedTop, outcomes } = expectedInformation(outlooks, 4);
-      const before = [0, 1, 2, 3].map((g) => outlooks.reduce((sum, { group, probability }) => sum + (group === g ? probability : 0), 0));
+      const before = [0, 1, 2, 3].map((g) =>
+        outlooks.reduce((sum, { group, probability }) => sum + (group === g ? probability : 0), 0),
+      );
       const told = outcomes.reduce(
-        (sum, { probability, groups }) => sum + probability * groups.reduce((bits, p, g) => bits + (p > 0 ? p * Math.log2(p / before[g]!) : 0), 0),
+        (sum, { probability, groups }) =>
+          sum +
+          probability *
+            groups.reduce((bits, p, g) => bits + (p > 0 ? p * Math.log2(p / before[g]!) : 0), 0),
         0,
       );
       // Less than a millionth of a prediction is left out of a bin.
       expect(gainBits).toBeCloseTo(told, 5);
       expect(expectedTop).toBeCloseTo(
-        outcomes.reduce((sum, { probability, groups }) => sum + probability * Math.max(...groups), 0),
+        outcomes.reduce(
+          (sum, { probability, groups }) => sum + probability * Math.max(...groups),
+          0,
+        ),
         9,
       );
       // By whether what most predict comes true no more can be told than which prediction does.
@@ -75,7 +101,10 @@ describe('expected information', () => {
     expect(mostInformation(1, 1)).toBe(0);
   });
   it('counts a suspect that predicts nothing as one that any reading may come from', () => {
-    const { outcomes } = expectedInformation([at(0, 0.5, 0), { group: 1, probability: 0.5, predicted: undefined }], 2);
+    const { outcomes } = expectedInformation(
+      [at(0, 0.5, 0), { group: 1, probability: 0.5, predicted: undefined }],
+      2,
+    );
     expect(outcomes.length).toBeGreaterThan(1);
   });
 });
@@ -85,5 +114,7 @@ it('changing the setup costs what it takes: power, discharge, plugs', () => {
   expect(setupMinutes('on', 'off', DEFAULT_COSTS)).toBe(DEFAULT_COSTS.powerDown);
   expect(setupMinutes('off', 'on', DEFAULT_COSTS)).toBe(DEFAULT_COSTS.powerUp);
   expect(setupMinutes('on', 'unloaded', DEFAULT_COSTS)).toBe(DEFAULT_COSTS.loads);
-  expect(setupMinutes('off', 'unloaded', DEFAULT_COSTS)).toBe(DEFAULT_COSTS.powerUp + DEFAULT_COSTS.loads);
+  expect(setupMinutes('off', 'unloaded', DEFAULT_COSTS)).toBe(
+    DEFAULT_COSTS.powerUp + DEFAULT_COSTS.loads,
+  );
 });

@@ -1,7 +1,10 @@
 import { BLUNDER, type Scaled } from '../diagnosis';
 import { cutsBetween, spread } from './bins';
 
-/** One thing that may be so, with what it predicts for the reading in question. `group`: what would be replaced; hypotheses of one group need no telling apart. */
+/**
+ * One thing that may be so, with what it predicts for the reading in question. `group`: what would
+ * be replaced; hypotheses of one group need no telling apart.
+ */
 export interface Outlook {
   readonly group: number;
   readonly probability: number;
@@ -26,10 +29,17 @@ export interface Information {
   readonly outcomes: readonly Outcome[];
 }
 
-/** Expected information gain of a reading: mutual information between its outcome and the group, the outcome sorted into bins that lie where
- *  predictions part. outlooks: probabilities sum to 1. bins: boundaries to use instead (category readings), ascending.
- *  Source: Lindley, Ann. Math. Stat. 27, 1956 (information of an experiment). */
-export function expectedInformation(outlooks: readonly Outlook[], groups: number, boundaries?: readonly number[]): Information {
+/**
+ * Expected information gain of a reading: mutual information between its outcome and the group, the
+ * outcome sorted into bins that lie where predictions part. outlooks: probabilities sum to 1. bins:
+ * boundaries to use instead (category readings), ascending. Source: Lindley, Ann. Math. Stat. 27,
+ * 1956 (information of an experiment).
+ */
+export function expectedInformation(
+  outlooks: readonly Outlook[],
+  groups: number,
+  boundaries?: readonly number[],
+): Information {
   const cuts = boundaries ?? cutsBetween(outlooks);
   const table = tableOf(outlooks, groups, cuts);
   const bits = mutualInformation(table);
@@ -45,8 +55,12 @@ export function expectedInformation(outlooks: readonly Outlook[], groups: number
   };
 }
 
-/** Joint probability of bins and groups. In every bin each group has its `blank` (blunders, and what predicts nothing); what predictions put there is in `parts`, at
- *  bin * groups + group, and only the cells in `filled` have any. Valid until the next one is made: thousands are in a plan. */
+/**
+ * Joint probability of bins and groups. In every bin each group has its `blank` (blunders, and what
+ * predicts nothing); what predictions put there is in `parts`, at
+ * bin * groups + group, and only the cells in `filled` have any. Valid until the next one is made:
+ * thousands are in a plan.
+ */
 interface JointTable {
   readonly bins: number;
   readonly groups: number;
@@ -73,8 +87,13 @@ class Room {
     this.filled.length = 0;
     if (this.parts.length < bins * groups) this.parts = new Float64Array(2 * bins * groups);
     if (this.weighted.length < bins)
-      [this.weighted, this.chances, this.ofBin] = [new Float64Array(2 * bins), new Float64Array(2 * bins), new Float64Array(2 * bins)];
-    if (this.blank.length < groups) [this.blank, this.ofGroup] = [new Float64Array(2 * groups), new Float64Array(2 * groups)];
+      [this.weighted, this.chances, this.ofBin] = [
+        new Float64Array(2 * bins),
+        new Float64Array(2 * bins),
+        new Float64Array(2 * bins),
+      ];
+    if (this.blank.length < groups)
+      [this.blank, this.ofGroup] = [new Float64Array(2 * groups), new Float64Array(2 * groups)];
     this.weighted.fill(0, 0, bins);
     this.blank.fill(0, 0, groups);
   }
@@ -82,7 +101,11 @@ class Room {
 
 const room = new Room();
 
-function tableOf(outlooks: readonly Outlook[], groups: number, cuts: readonly number[]): JointTable {
+function tableOf(
+  outlooks: readonly Outlook[],
+  groups: number,
+  cuts: readonly number[],
+): JointTable {
   const bins = cuts.length + 2;
   room.clear(bins, groups);
   const { parts, filled, blank, weighted, chances } = room;
@@ -106,15 +129,22 @@ function tableOf(outlooks: readonly Outlook[], groups: number, cuts: readonly nu
   return { bins, groups, parts, filled, blank, weighted };
 }
 
-/** No reading tells more of the group than which prediction came true: at most so many bits where all but `others` of the probability predicts the same, and the others
- *  predict `kinds` different things. Source: the data processing inequality, Cover & Thomas, Elements of Information Theory, 2.8. */
+/**
+ * No reading tells more of the group than which prediction came true: at most so many bits where
+ * all but `others` of the probability predicts the same, and the others
+ * predict `kinds` different things. Source: the data processing inequality, Cover & Thomas,
+ * Elements of Information Theory, 2.8.
+ */
 export function mostInformation(others: number, kinds: number): number {
   return -entropyTerm(others) - entropyTerm(1 - others) + others * Math.log2(Math.max(1, kinds));
 }
 
 const entropyTerm = (p: number): number => (p > 0 ? p * Math.log2(p) : 0);
 
-/** Bits that the bin tells of the group: the sum of p log p over cells less that over bins and over groups. */
+/**
+ * Bits that the bin tells of the group: the sum of p log p over cells less that over bins and over
+ * groups.
+ */
 function mutualInformation({ bins, groups, parts, filled, blank }: JointTable): number {
   const { ofBin, ofGroup } = room;
   let allBlank = 0;
@@ -168,12 +198,19 @@ function outcomesOf({ bins, groups, parts, blank, weighted }: JointTable): reado
     }
     if (probability <= 0) continue;
     for (let g = 0; g < groups; g += 1) shares[g] = shares[g]! / probability;
-    outcomes.push({ probability, centre: bin === bins - 1 ? Infinity : known > 0 ? weighted[bin]! / known : 0, groups: shares });
+    outcomes.push({
+      probability,
+      centre: bin === bins - 1 ? Infinity : known > 0 ? weighted[bin]! / known : 0,
+      groups: shares,
+    });
   }
   return outcomes;
 }
 
-/** The outlooks after each outcome of a reading: its probability, and what each outlook then has, in the order given (summing to 1). boundaries: as in expectedInformation. */
+/**
+ * The outlooks after each outcome of a reading: its probability, and what each outlook then has, in
+ * the order given (summing to 1). boundaries: as in expectedInformation.
+ */
 export function outlooksByOutcome(
   outlooks: readonly Outlook[],
   boundaries?: readonly number[],
@@ -184,7 +221,9 @@ export function outlooksByOutcome(
   outlooks.forEach(({ probability, predicted }, i) => {
     const blank = (probability * (predicted ? BLUNDER : 1)) / bins.length;
     if (predicted) spread(predicted, cuts, chances);
-    bins.forEach((bin, k) => (bin[i] = blank + (predicted ? probability * (1 - BLUNDER) * chances[k]! : 0)));
+    bins.forEach(
+      (bin, k) => (bin[i] = blank + (predicted ? probability * (1 - BLUNDER) * chances[k]! : 0)),
+    );
   });
   return bins.map((bin) => {
     const probability = bin.reduce((a, b) => a + b, 0);

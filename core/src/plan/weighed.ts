@@ -1,7 +1,10 @@
 import type { Measurement } from '../instrument';
 import type { Information } from './information';
 
-/** A reading that could be taken, what it would tell, and the minutes it takes, any change of setup included. */
+/**
+ * A reading that could be taken, what it would tell, and the minutes it takes, any change of setup
+ * included.
+ */
 export interface WeighedMeasurement {
   readonly measurement: Measurement;
   readonly information: Information;
@@ -9,4 +12,5 @@ export interface WeighedMeasurement {
 }
 
 /** Bits a minute. */
-export const rateOf = ({ information: { gainBits }, minutes }: WeighedMeasurement): number => gainBits / minutes;
+export const rateOf = ({ information: { gainBits }, minutes }: WeighedMeasurement): number =>
+  gainBits / minutes;

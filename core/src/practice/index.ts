@@ -1,2 +1,8 @@
 export { normal, readOff, seeded, variedBoard, type Random } from './varied-board';
-export { fixedChoice, fixedOrder, indistinguishable, plannerChoice, readingsToIsolate } from './isolation';
+export {
+  fixedChoice,
+  fixedOrder,
+  indistinguishable,
+  plannerChoice,
+  readingsToIsolate,
+} from './isolation';

@@ -1,6 +1,14 @@
 import type { Unit } from './parse';
 
-const SYMBOL: Readonly<Record<Unit, string>> = { '': '', ohm: 'Ω', V: 'V', A: 'A', F: 'F', H: 'H', Hz: 'Hz' };
+const SYMBOL: Readonly<Record<Unit, string>> = {
+  '': '',
+  ohm: 'Ω',
+  V: 'V',
+  A: 'A',
+  F: 'F',
+  H: 'H',
+  Hz: 'Hz',
+};
 const STEPS: readonly (readonly [number, string])[] = [
   [1e12, 'T'], [1e9, 'G'], [1e6, 'M'], [1e3, 'k'], [1, ''], [1e-3, 'm'], [1e-6, 'µ'], [1e-9, 'n'], [1e-12, 'p'],
 ]; // prettier-ignore
@@ -12,8 +20,10 @@ function prefixFor(value: number): readonly [number, string] {
   return STEPS.find(([step]) => size >= step * 0.9999999) ?? STEPS[STEPS.length - 1]!;
 }
 
-/** Prints a value in engineering notation, `4.7 kΩ`, with at most `digits` significant figures and no trailing zeros.
- *  value: SI units. digits: default 4, what a 4000-count meter resolves. */
+/**
+ * Prints a value in engineering notation, `4.7 kΩ`, with at most `digits` significant figures and
+ * no trailing zeros. value: SI units. digits: default 4, what a 4000-count meter resolves.
+ */
 export function formatQuantity(value: number, unit: Unit, digits = 4): string {
   if (!Number.isFinite(value)) return 'OL';
   const rounded = Number(value.toPrecision(digits));
@@ -22,8 +32,12 @@ export function formatQuantity(value: number, unit: Unit, digits = 4): string {
   return `${shown}${SYMBOL[unit] || letter ? ' ' : ''}${letter}${SYMBOL[unit]}`;
 }
 
-/** Prints a value as a meter with `counts` counts does on the range whose full scale is `fullScale`: fixed decimals, range's prefix.
- *  value, fullScale: SI units. Returns for example `4.70 kΩ` for 4700 on the 40 kΩ range of a 4000-count meter. */
+/**
+ * Prints a value as a meter with `counts` counts does on the range whose full scale is `fullScale`:
+ * fixed decimals, range's prefix.
+ * value, fullScale: SI units. Returns for example `4.70 kΩ` for 4700 on the 40 kΩ range of a
+ * 4000-count meter.
+ */
 export function formatOnRange(value: number, unit: Unit, fullScale: number, counts = 4000): string {
   const [step, letter] = prefixFor(fullScale);
   const count = fullScale / counts;
@@ -32,7 +46,10 @@ export function formatOnRange(value: number, unit: Unit, fullScale: number, coun
   return `${((steps * count) / step).toFixed(decimals)} ${letter}${SYMBOL[unit]}`;
 }
 
-/** Prints a value in the compact letter notation, `4k7`, `22u`, `183R`: what `parseQuantity` reads back. */
+/**
+ * Prints a value in the compact letter notation, `4k7`, `22u`, `183R`: what `parseQuantity` reads
+ * back.
+ */
 export function formatCompact(value: number, unit: Unit): string {
   const [step, letter] = prefixFor(value);
   const point = letter === 'µ' ? 'u' : letter || (unit === 'ohm' ? 'R' : unit === 'V' ? 'V' : '');

@@ -1,4 +1,7 @@
-/** The units a bench reading can carry. `''` is a bare number: its meaning comes from where it is used. */
+/**
+ * The units a bench reading can carry. `''` is a bare number: its meaning comes from where it is
+ * used.
+ */
 export type Unit = '' | 'ohm' | 'V' | 'A' | 'F' | 'H' | 'Hz';
 
 /** What a typed quantity was understood as. `value` is in SI units. */
@@ -24,7 +27,10 @@ interface Letters {
   readonly unit: Unit;
 }
 
-/** Reads the letters after (or inside) a number: a prefix, a unit, or both. Returns undefined when they are neither. */
+/**
+ * Reads the letters after (or inside) a number: a prefix, a unit, or both. Returns undefined when
+ * they are neither.
+ */
 function readLetters(letters: string): Letters | undefined {
   if (letters in PREFIX) return { scale: PREFIX[letters]!, unit: '' };
   const whole = UNIT_WORD[letters.toLowerCase()];
@@ -37,28 +43,38 @@ function readLetters(letters: string): Letters | undefined {
   return undefined;
 }
 
-/** Reads one quantity in the trade's notation: plain (`4.7k`), letter for the point (`4k7`, `3V3`, `R47`), scientific (`4.7e3`), or `OL`.
- *  Returns the value in SI units with the unit that was written, if any; a decimal comma is accepted.
- *  Source: IEC 60062:2016 clause 5 (letter for the decimal point); prefixes as in the SI brochure. */
+/**
+ * Reads one quantity in the trade's notation: plain (`4.7k`), letter for the point (`4k7`, `3V3`,
+ * `R47`), scientific (`4.7e3`), or `OL`. Returns the value in SI units with the unit that was
+ * written, if any; a decimal comma is accepted.
+ * Source: IEC 60062:2016 clause 5 (letter for the decimal point); prefixes as in the SI brochure.
+ */
 export function parseQuantity(text: string): ParsedQuantity {
   const trimmed = text.trim().replace(/\s+/g, '').replace(/Ω|Ω/g, 'ohm');
   if (/^[o0]\.?l\.?$/i.test(trimmed)) return { ok: true, value: 'OL', unit: '' };
-  const match = /^([+-]?)(\d*)(?:[.,](\d*))?(?:e([+-]?\d{1,3}))?([a-zµμωA-Z]*?)(\d*)([a-zµμωA-Z]*)$/u.exec(trimmed);
+  const match =
+    /^([+-]?)(\d*)(?:[.,](\d*))?(?:e([+-]?\d{1,3}))?([a-zµμωA-Z]*?)(\d*)([a-zµμωA-Z]*)$/u.exec(
+      trimmed,
+    );
   if (!match) return { ok: false, expected: EXPECTED };
   const [, sign, whole = '', fraction, exponent, inner = '', after = '', tail = ''] = match;
   if (whole === '' && !fraction && after === '') return { ok: false, expected: EXPECTED };
   const letterIsPoint = after !== '';
-  if (letterIsPoint && (fraction !== undefined || exponent !== undefined || inner === '')) return { ok: false, expected: EXPECTED };
+  if (letterIsPoint && (fraction !== undefined || exponent !== undefined || inner === ''))
+    return { ok: false, expected: EXPECTED };
   const first = readLetters(letterIsPoint ? inner : inner + tail);
   const last = letterIsPoint ? readLetters(tail) : { scale: 1, unit: '' as Unit };
-  if (!first || !last || last.scale !== 1 || (first.unit && last.unit)) return { ok: false, expected: EXPECTED };
+  if (!first || !last || last.scale !== 1 || (first.unit && last.unit))
+    return { ok: false, expected: EXPECTED };
   const digits = letterIsPoint ? `${whole || '0'}.${after}` : `${whole || '0'}.${fraction || '0'}`;
   const value = Number(`${digits}e${exponent ?? 0}`) * first.scale * (sign === '-' ? -1 : 1);
   if (!Number.isFinite(value)) return { ok: false, expected: EXPECTED };
   return { ok: true, value: cleanProduct(value), unit: first.unit || last.unit };
 }
 
-/** Removes the last-digit noise of scaling, so that 4.7 x 1e-6 is 0.0000047 and not 0.0000046999999. */
+/**
+ * Removes the last-digit noise of scaling, so that 4.7 x 1e-6 is 0.0000047 and not 0.0000046999999.
+ */
 function cleanProduct(value: number): number {
   return Number(value.toPrecision(15));
 }

@@ -1,5 +1,13 @@
 import { nameKey, pinPoint, pinsOn, replaceableRef, type BoardIndex, type Part } from '../board';
-import { EsrLevels, esrSurvey, gridLikelihood, gridSize, logMeanExp, Predictor, type EsrVerdict } from '../diagnosis';
+import {
+  EsrLevels,
+  esrSurvey,
+  gridLikelihood,
+  gridSize,
+  logMeanExp,
+  Predictor,
+  type EsrVerdict,
+} from '../diagnosis';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
 import { pointText, type Reading } from '../instrument';
 import { formatQuantity } from '../quantity';
@@ -10,24 +18,43 @@ type Capacitor = Extract<Part, { kind: 'capacitor' }>;
 export interface CapacitorVerdict {
   readonly ref: string;
   readonly verdict: 'good' | 'doubtful' | 'bad' | 'cannot-judge';
-  /** Chance that its ESR is too high, that it is open or short. What an ESR meter does not see (a lost farad, a leak) is not in it. */
+  /**
+   * Chance that its ESR is too high, that it is open or short. What an ESR meter does not see (a
+   * lost farad, a leak) is not in it.
+   */
   readonly probabilityBad: number;
   readonly because: string;
   /** The reading that would settle it; null where nothing is left to settle. */
-  readonly settle: { readonly setup: 'off'; readonly kind: 'esr' | 'resistance'; readonly at: string; readonly to: string } | null;
+  readonly settle: {
+    readonly setup: 'off';
+    readonly kind: 'esr' | 'resistance';
+    readonly at: string;
+    readonly to: string;
+  } | null;
 }
 
-/** From these chances on a part is bad, and up to these good. Common practice, no published source. */
+/**
+ * From these chances on a part is bad, and up to these good. Common practice, no published source.
+ */
 const BAD_FROM = 0.8;
 const GOOD_TO = 0.15;
 /** What an ESR meter can see of a capacitor. */
 const SEEN = ['high-esr', 'open', 'short'] as const;
-/** Rates are weights, not failures per hour: a part whose visible modes weigh so much is as likely bad as good before it was read. From memory of bench practice. */
+/**
+ * Rates are weights, not failures per hour: a part whose visible modes weigh so much is as likely
+ * bad as good before it was read. From memory of bench practice.
+ */
 const EVEN_RATE = 40;
-/** A reading behind which the part's ESR may be this many times what belongs there says nothing of it. */
+/**
+ * A reading behind which the part's ESR may be this many times what belongs there says nothing of
+ * it.
+ */
 const HIDES_FROM = 15;
 
-/** A reading behind others that is so many times what a sound board shows is no reading of this part. */
+/**
+ * A reading behind others that is so many times what a sound board shows is no reading of this
+ * part.
+ */
 const TOO_MUCH = 3;
 
 /** One capacitor with what its readings say of it, level by level. */
@@ -37,22 +64,35 @@ interface Surveyed {
   /** What the sound board would show at the first of them, ohm; infinite where nothing was read. */
   readonly soundOhm: number;
   readonly group: string;
-  /** Log-likelihood of its readings where it is good, and of its chance of being bad with them, by level. */
+  /**
+   * Log-likelihood of its readings where it is good, and of its chance of being bad with them, by
+   * level.
+   */
   readonly good: Float64Array;
   readonly bad: Float64Array;
   /** The share of `bad` that is a short. */
   readonly short: Float64Array;
 }
 
-/** Judges every capacitor of a board by its ESR readings: by the circuit round it, by its brothers and by what is usual for its size. Many may be bad at once. readings of other kinds are left alone. Cost: one small-signal
- *  solve a level, and what masks each part. */
-export function surveyCapacitors(index: BoardIndex, readings: readonly Reading[], rates: RateTable): readonly CapacitorVerdict[] {
+/**
+ * Judges every capacitor of a board by its ESR readings: by the circuit round it, by its brothers
+ * and by what is usual for its size. Many may be bad at once. readings of other kinds are left
+ * alone. Cost: one small-signal solve a level, and what masks each part.
+ */
+export function surveyCapacitors(
+  index: BoardIndex,
+  readings: readonly Reading[],
+  rates: RateTable,
+): readonly CapacitorVerdict[] {
   const predictor = new Predictor(index);
-  const singlesOf = (board: BoardIndex): readonly SingleHypothesis[] => hypothesisSpace(board, rates).hypotheses;
+  const singlesOf = (board: BoardIndex): readonly SingleHypothesis[] =>
+    hypothesisSpace(board, rates).hypotheses;
   const singles = singlesOf(index);
   const levels = new EsrLevels(index, predictor, 10, singlesOf);
   const masks = new Map(esrSurvey(index).verdicts.map((verdict) => [verdict.ref, verdict]));
-  const capacitors = index.board.parts.filter((part): part is Capacitor => part.kind === 'capacitor');
+  const capacitors = index.board.parts.filter(
+    (part): part is Capacitor => part.kind === 'capacitor',
+  );
   const surveyed = capacitors.map((part) =>
     survey(
       index,
@@ -89,9 +129,15 @@ function survey(
   predictor: Predictor,
 ): Surveyed {
   const modes = singles.flatMap((single, h) =>
-    single.fault.type === 'mode' && single.fault.part === part && (SEEN as readonly string[]).includes(single.fault.mode.name) ? [{ single, h }] : [],
+    single.fault.type === 'mode' &&
+    single.fault.part === part &&
+    (SEEN as readonly string[]).includes(single.fault.mode.name)
+      ? [{ single, h }]
+      : [],
   );
-  const group = readings.map((reading) => levels.groupOf(reading)).find((name) => name !== undefined);
+  const group = readings
+    .map((reading) => levels.groupOf(reading))
+    .find((name) => name !== undefined);
   const count = group === undefined ? 1 : EsrLevels.count;
   const good = new Float64Array(count);
   const weights = modes.map(({ single }) => rateOf(index, rates, single.fault));
@@ -112,14 +158,18 @@ function survey(
     modes.forEach(({ h }, m) => {
       const table = tables.moved.get(h);
       const sum = sums[m]!;
-      for (let i = 0; i < sum.length; i += 1) sum[i]! += table ? table[i]! : tables.healthy[i % count]!;
+      for (let i = 0; i < sum.length; i += 1)
+        sum[i]! += table ? table[i]! : tables.healthy[i % count]!;
     });
   }
   const joint = (names: readonly string[]): Float64Array =>
     Float64Array.from({ length: count }, (_, l) => {
       const logs = modes.flatMap(({ single }, m) => {
         if (single.fault.type !== 'mode' || !names.includes(single.fault.mode.name)) return [];
-        const column = Float64Array.from({ length: sums[m]!.length / count }, (_, i) => sums[m]![i * count + l]!);
+        const column = Float64Array.from(
+          { length: sums[m]!.length / count },
+          (_, i) => sums[m]![i * count + l]!,
+        );
         return [Math.log(weights[m]! / all) + logMeanExp(column)];
       });
       return Math.log(prior) + logSum(logs);
@@ -127,7 +177,9 @@ function survey(
   return {
     part,
     readings,
-    soundOhm: readings[0] ? predictor.healthy(readings[0].measurement, readings[0].absent).value : Infinity,
+    soundOhm: readings[0]
+      ? predictor.healthy(readings[0].measurement, readings[0].absent).value
+      : Infinity,
     group: group ?? `stated ${part.ref}`,
     good: good.map((value) => value + Math.log(1 - prior)),
     bad: joint(SEEN),
@@ -143,24 +195,55 @@ function statedTables(
 ): Pick<ReturnType<EsrLevels['tables']>, 'healthy' | 'moved'> {
   const { measurement: m, absent } = reading;
   const under = (single: SingleHypothesis): Float64Array =>
-    gridLikelihood(reading, predictor.under(single, m, absent), single.severities, gridSize(single), 10);
-  return { healthy: gridLikelihood(reading, [predictor.healthy(m, absent)], [1], 1, 10), moved: new Map(modes.map(({ single, h }) => [h, under(single)])) };
+    gridLikelihood(
+      reading,
+      predictor.under(single, m, absent),
+      single.severities,
+      gridSize(single),
+      10,
+    );
+  return {
+    healthy: gridLikelihood(reading, [predictor.healthy(m, absent)], [1], 1, 10),
+    moved: new Map(modes.map(({ single, h }) => [h, under(single)])),
+  };
 }
 
 /** Chance of being bad, and of being short, the level that brothers share summed over. */
-function chances(own: Surveyed, brothers: readonly Surveyed[]): { readonly bad: number; readonly short: number } {
+function chances(
+  own: Surveyed,
+  brothers: readonly Surveyed[],
+): { readonly bad: number; readonly short: number } {
   const weights = own.good.length === 1 ? [0] : EsrLevels.logWeights;
-  const others = weights.map((weight, l) => brothers.filter((one) => one !== own).reduce((sum, { good, bad }) => sum + logSum([good[l]!, bad[l]!]), weight));
+  const others = weights.map((weight, l) =>
+    brothers
+      .filter((one) => one !== own)
+      .reduce((sum, { good, bad }) => sum + logSum([good[l]!, bad[l]!]), weight),
+  );
   const all = logSum(others.map((log, l) => log + logSum([own.good[l]!, own.bad[l]!])));
-  const share = (of: Float64Array): number => Math.exp(logSum(others.map((log, l) => log + of[l]!)) - all);
+  const share = (of: Float64Array): number =>
+    Math.exp(logSum(others.map((log, l) => log + of[l]!)) - all);
   return { bad: share(own.bad), short: share(own.short) };
 }
 
-function verdictOf(index: BoardIndex, own: Surveyed, brothers: readonly Surveyed[], mask: EsrVerdict): CapacitorVerdict {
+function verdictOf(
+  index: BoardIndex,
+  own: Surveyed,
+  brothers: readonly Surveyed[],
+  mask: EsrVerdict,
+): CapacitorVerdict {
   const { part, readings } = own;
   const { bad: probabilityBad, short } = chances(own, brothers);
-  const across = { setup: 'off', kind: 'esr', at: pointText(pinPoint(index, part, 0)), to: pointText(pinPoint(index, part, 1)) } as const;
-  const say = (verdict: CapacitorVerdict['verdict'], because: string, settle: CapacitorVerdict['settle'] = null): CapacitorVerdict => ({
+  const across = {
+    setup: 'off',
+    kind: 'esr',
+    at: pointText(pinPoint(index, part, 0)),
+    to: pointText(pinPoint(index, part, 1)),
+  } as const;
+  const say = (
+    verdict: CapacitorVerdict['verdict'],
+    because: string,
+    settle: CapacitorVerdict['settle'] = null,
+  ): CapacitorVerdict => ({
     ref: part.ref,
     verdict,
     probabilityBad,
@@ -168,12 +251,22 @@ function verdictOf(index: BoardIndex, own: Surveyed, brothers: readonly Surveyed
     settle,
   });
   if (readings.length === 0) return say('cannot-judge', 'not read yet', across);
-  const read = readings.map(({ value }) => (typeof value === 'number' ? formatQuantity(value, 'ohm', 2) : value)).join(', ');
+  const read = readings
+    .map(({ value }) => (typeof value === 'number' ? formatQuantity(value, 'ohm', 2) : value))
+    .join(', ');
   if (probabilityBad - short >= BAD_FROM) return say('bad', `${read}: ${against(own, brothers)}`);
   if (mask.hiddenFactor >= HIDES_FROM) {
     const beside = mask.together.length > 0 ? mask.together.join(', ') : 'what stands in parallel';
-    if (readings.some(({ value }) => typeof value !== 'number' || value > TOO_MUCH * own.soundOhm + 0.1))
-      return say('cannot-judge', `${read}, more than ${beside} beside it should let show: zero the leads, press harder, then read those`, across);
+    if (
+      readings.some(
+        ({ value }) => typeof value !== 'number' || value > TOO_MUCH * own.soundOhm + 0.1,
+      )
+    )
+      return say(
+        'cannot-judge',
+        `${read}, more than ${beside} beside it should let show: zero the leads, press harder, then read those`,
+        across,
+      );
     return say(
       'cannot-judge',
       `${read}, but ${beside} would read like this by itself: lift one leg of ${replaceableRef(part.ref)}, then read it again`,
@@ -181,11 +274,22 @@ function verdictOf(index: BoardIndex, own: Surveyed, brothers: readonly Surveyed
     );
   }
   if (2 * short > probabilityBad && probabilityBad > GOOD_TO)
-    return say('doubtful', `${read}: low for its size, and a short reads like this too: measure its ohms`, { ...across, kind: 'resistance' });
+    return say(
+      'doubtful',
+      `${read}: low for its size, and a short reads like this too: measure its ohms`,
+      { ...across, kind: 'resistance' },
+    );
   const alone = part.pins.every((net) => pinsOn(index, net).length === 1);
   if (probabilityBad <= GOOD_TO)
-    return say('good', `${read}: ${against(own, brothers)}${alone ? '; what stands in parallel is not on this sheet and may hide it' : ''}`);
-  return say('doubtful', `${read}: ${against(own, brothers)}; zero the leads, press harder, read again, or compare it off the board`, across);
+    return say(
+      'good',
+      `${read}: ${against(own, brothers)}${alone ? '; what stands in parallel is not on this sheet and may hide it' : ''}`,
+    );
+  return say(
+    'doubtful',
+    `${read}: ${against(own, brothers)}; zero the leads, press harder, read again, or compare it off the board`,
+    across,
+  );
 }
 
 /** What a reading was held against, in words. */
@@ -194,10 +298,14 @@ function against({ part, group }: Surveyed, brothers: readonly Surveyed[]): stri
   if (others.length > 0) {
     const values = others
       .slice(0, 4)
-      .map(({ part: { ref }, readings: [first] }) => `${ref} ${typeof first!.value === 'number' ? formatQuantity(first!.value, 'ohm', 2) : first!.value}`);
+      .map(
+        ({ part: { ref }, readings: [first] }) =>
+          `${ref} ${typeof first!.value === 'number' ? formatQuantity(first!.value, 'ohm', 2) : first!.value}`,
+      );
     return `its like read ${values.join(', ')}${others.length > 4 ? ' …' : ''}`;
   }
-  if (part.esrOhm !== undefined && group.startsWith('stated')) return `the sheet has ${formatQuantity(part.esrOhm, 'ohm', 2)}`;
+  if (part.esrOhm !== undefined && group.startsWith('stated'))
+    return `the sheet has ${formatQuantity(part.esrOhm, 'ohm', 2)}`;
   return 'no like part was read, only what is usual for its size (from memory)';
 }
 

@@ -7,13 +7,18 @@ import { demoBoard } from '@hanzai/data/demo';
 import { driveBoard } from '../../../scripts/drive-board';
 
 /** Low, high and doubt of a net, from a difference where it is in it, else from the sound board. */
-function levelsAt(snapshot: VoltSnapshot, sound: VoltSnapshot, net: number): readonly [number, number, number] {
+function levelsAt(
+  snapshot: VoltSnapshot,
+  sound: VoltSnapshot,
+  net: number,
+): readonly [number, number, number] {
   const place = snapshot.nets ? snapshot.nets.indexOf(net) : net;
   const [from, i] = place >= 0 ? [snapshot, place] : [sound, net];
   return [from.low[i]!, (from.high ?? from.low)[i]!, from.unknown[i]!];
 }
 
-// What is found beside the sound board against the board with the fault switched on by itself, which knows nothing of the sound one: every net that has a level, in both phases.
+// What is found beside the sound board against the board with the fault switched on by itself,
+// which knows nothing of the sound one: every net that has a level, in both phases.
 describe('boards found beside the sound one', () => {
   it.each([
     ['tl9', 5],
@@ -32,7 +37,9 @@ describe('boards found beside the sound one', () => {
       for (let h = 0; h < hypotheses.length; h += every) {
         const { fault, name: title, severities } = hypotheses[h]!;
         // An open that leaks less than the one before is found from that one.
-        for (const severity of severities.length === 2 ? severities : [severities[h % severities.length]!]) {
+        for (const severity of severities.length === 2
+          ? severities
+          : [severities[h % severities.length]!]) {
           const faults = [{ fault, severity }];
           const found = base.snapshotWith(faults);
           const whole = new BenchState(index, { setup: 'on', faults, absent: [] }).snapshot();
@@ -45,9 +52,14 @@ describe('boards found beside the sound one', () => {
             if (Number.isNaN(whole.low[i]!)) return;
             // A net that a meter would load otherwise than before is left to the state itself.
             if (Number.isNaN(low)) return;
-            const off = Math.max(Math.abs(low - whole.low[i]!), Math.abs(high - (whole.high ?? whole.low)[i]!));
+            const off = Math.max(
+              Math.abs(low - whole.low[i]!),
+              Math.abs(high - (whole.high ?? whole.low)[i]!),
+            );
             if (off > 1e-3 + 1e-3 * Math.abs(whole.low[i]!) || doubt !== whole.unknown[i])
-              wrong.push(`${title} at ${severity} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`);
+              wrong.push(
+                `${title} at ${severity} ${net}: ${low}, ${high} against ${whole.low[i]}, ${(whole.high ?? whole.low)[i]}`,
+              );
           });
         }
       }

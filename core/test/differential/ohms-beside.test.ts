@@ -6,17 +6,26 @@ import { candidateMeasurements } from '../../src/plan';
 import { RATES } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
 
-/** A share of the reading that no meter of the trade sees, and what it may be off at the bottom of its range, ohm or volt. */
+/**
+ * A share of the reading that no meter of the trade sees, and what it may be off at the bottom of
+ * its range, ohm or volt.
+ */
 const UNSEEN = { share: 2e-3, ohm: 0.02, volt: 5e-4 } as const;
 
 function agree(kind: string, found: Response, whole: Response): boolean {
-  // Where part spread decides which range the meter takes, both say so or one does: then nothing is claimed.
+  // Where part spread decides which range the meter takes, both say so or one does: then nothing is
+  // claimed.
   if (found.unknown || whole.unknown) return true;
-  if (!Number.isFinite(found.value) || !Number.isFinite(whole.value)) return found.value === whole.value;
-  return Math.abs(found.value - whole.value) <= UNSEEN.share * Math.abs(whole.value) + (kind === 'diode' ? UNSEEN.volt : UNSEEN.ohm);
+  if (!Number.isFinite(found.value) || !Number.isFinite(whole.value))
+    return found.value === whole.value;
+  return (
+    Math.abs(found.value - whole.value) <=
+    UNSEEN.share * Math.abs(whole.value) + (kind === 'diode' ? UNSEEN.volt : UNSEEN.ohm)
+  );
 }
 
-// What a meter drives through a board that is off, found beside the sound board, against a search over the whole circuit of the board with the fault.
+// What a meter drives through a board that is off, found beside the sound board, against a search
+// over the whole circuit of the board with the fault.
 describe('ohms, continuity and diode tests of faulty boards', () => {
   it.each([
     ['tl9', 3, 7],
@@ -30,15 +39,22 @@ describe('ohms, continuity and diode tests of faulty boards', () => {
       const index = indexBoard(demoBoard(name));
       const { hypotheses } = new Diagnoser(index, RATES).space;
       const base = new BenchState(index, { setup: 'off', faults: [], absent: [] });
-      const driven = candidateMeasurements(index).filter(({ kind, at, to }) => ['resistance', 'continuity', 'diode'].includes(kind) && !at.pin && !to.pin);
-      const own = candidateMeasurements(index).filter(({ kind, at }) => ['resistance', 'diode'].includes(kind) && at.pin);
+      const driven = candidateMeasurements(index).filter(
+        ({ kind, at, to }) =>
+          ['resistance', 'continuity', 'diode'].includes(kind) && !at.pin && !to.pin,
+      );
+      const own = candidateMeasurements(index).filter(
+        ({ kind, at }) => ['resistance', 'diode'].includes(kind) && at.pin,
+      );
       const wrong: string[] = [];
       let [compared, moved] = [0, 0];
       for (let h = 0; h < hypotheses.length; h += everyFault) {
         const { fault, name: title, severities } = hypotheses[h]!;
         const faults = [{ fault, severity: severities[h % severities.length]! }];
         const lifted = fault.type === 'dry' || fault.type === 'cut';
-        const readings = (lifted ? driven : [...driven, ...own]).filter((_, i) => (i + h) % everyReading === 0);
+        const readings = (lifted ? driven : [...driven, ...own]).filter(
+          (_, i) => (i + h) % everyReading === 0,
+        );
         let whole: BenchState | undefined;
         for (const m of readings) {
           const found = base.respondWith(faults, m);
@@ -49,7 +65,10 @@ describe('ohms, continuity and diode tests of faulty boards', () => {
           compared += 1;
           const sound = base.respond(m);
           if (!('ok' in sound) && !agree(m.kind, found, sound)) moved += 1;
-          if (!agree(m.kind, found, answer)) wrong.push(`${title} ${m.kind} ${m.at.net} ${m.to.net}: ${found.value} against ${answer.value}`);
+          if (!agree(m.kind, found, answer))
+            wrong.push(
+              `${title} ${m.kind} ${m.at.net} ${m.to.net}: ${found.value} against ${answer.value}`,
+            );
         }
       }
       expect(wrong).toEqual([]);

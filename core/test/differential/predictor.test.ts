@@ -8,8 +8,16 @@ const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
 const { space, predictor } = new Diagnoser(index, RATES);
 
 /** A fresh board with the fault, solved in full: what the short ways are held to. */
-function inFull(hypothesis: (typeof space.hypotheses)[number], severity: number, m: Measurement): Response {
-  const response = new BenchState(index, { setup: m.setup, faults: [{ fault: hypothesis.fault, severity }], absent: [] }).respond(m);
+function inFull(
+  hypothesis: (typeof space.hypotheses)[number],
+  severity: number,
+  m: Measurement,
+): Response {
+  const response = new BenchState(index, {
+    setup: m.setup,
+    faults: [{ fault: hypothesis.fault, severity }],
+    absent: [],
+  }).respond(m);
   if ('ok' in response) throw new Error(`${hypothesis.name}: ${response.why}`);
   return response;
 }
@@ -19,7 +27,8 @@ function same(m: Measurement, a: number, b: number): boolean {
   if (m.kind === 'continuity') return a < 30 === b < 30;
   if (!Number.isFinite(a) || !Number.isFinite(b)) return a === b || Math.max(a, b) > 39.9e6;
   const floor = m.kind === 'voltage' || m.kind === 'diode' ? 2e-4 : 1e-3;
-  // Answers within a hundredth of their spread count as one: of an ESR that the sheet does not state that is more.
+  // Answers within a hundredth of their spread count as one: of an ESR that the sheet does not
+  // state that is more.
   return Math.abs(a - b) <= floor + (m.kind === 'esr' ? 2e-3 : 2e-4) * Math.abs(b);
 }
 
@@ -43,7 +52,9 @@ describe('the predictor against a board solved in full, every fault of the demo 
         const full = inFull(hypothesis, hypothesis.severities[last]!, m);
         compared += 1;
         if (!same(m, quick.at(-1)!.value, full.value))
-          wrong.push(`${hypothesis.name} ${m.at.pin?.part.ref ?? m.at.net}: ${quick.at(-1)!.value} against ${full.value}`);
+          wrong.push(
+            `${hypothesis.name} ${m.at.pin?.part.ref ?? m.at.net}: ${quick.at(-1)!.value} against ${full.value}`,
+          );
       });
     });
     expect(compared).toBeGreaterThan(100);

@@ -1,5 +1,14 @@
 import { indexBoard, type BoardIndex } from '../../src/board';
-import { buildNetwork, freshChips, settle, SolvedStates, Vicinity, type Exchange, type Network, type Settled } from '../../src/circuit';
+import {
+  buildNetwork,
+  freshChips,
+  settle,
+  SolvedStates,
+  Vicinity,
+  type Exchange,
+  type Network,
+  type Settled,
+} from '../../src/circuit';
 import { stateParts, type FaultState } from '../../src/fault';
 import { exchangeParts, touchedParts } from '../../src/instrument/beside';
 import { demoBoard } from '@hanzai/data/demo';
@@ -11,7 +20,9 @@ export interface SoundBoard {
   readonly settled: Settled;
   readonly points: readonly Vicinity[];
   /** Undefined where a board with these faults cannot be found beside this one. */
-  readonly withFaults: (faults: readonly FaultState[]) => { readonly exchange: Exchange; readonly found: Settled } | undefined;
+  readonly withFaults: (
+    faults: readonly FaultState[],
+  ) => { readonly exchange: Exchange; readonly found: Settled } | undefined;
 }
 
 export function soundBoard(name: Parameters<typeof demoBoard>[0]): SoundBoard {
@@ -25,10 +36,24 @@ export function soundBoard(name: Parameters<typeof demoBoard>[0]): SoundBoard {
   const settled = settle(network);
   if (!settled.ok) throw new Error(settled.why);
   const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
-  const near = { points, fresh: network.chips.length > 0 ? freshChips(network, settled) : undefined, solved: new SolvedStates() };
+  const near = {
+    points,
+    fresh: network.chips.length > 0 ? freshChips(network, settled) : undefined,
+    solved: new SolvedStates(),
+  };
   const withFaults: SoundBoard['withFaults'] = (faults) => {
-    const exchange = exchangeParts(network, touchedParts(index, { ...sound, faults }, parts), faults);
-    const found = exchange && settle(exchange.network, { from: settled, fromNetwork: network, near: { ...near, exchange } });
+    const exchange = exchangeParts(
+      network,
+      touchedParts(index, { ...sound, faults }, parts),
+      faults,
+    );
+    const found =
+      exchange &&
+      settle(exchange.network, {
+        from: settled,
+        fromNetwork: network,
+        near: { ...near, exchange },
+      });
     return exchange && found?.ok ? { exchange, found } : undefined;
   };
   return { index, network, settled, points, withFaults };

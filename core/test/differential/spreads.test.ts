@@ -8,7 +8,8 @@ import { BenchState } from '../../src/instrument';
 import { candidateMeasurements } from '../../src/plan';
 import { board, measurement } from '../boards';
 
-// Value and spread of the short ways against a whole solve of the faulty board, which knows nothing of the sound one.
+// Value and spread of the short ways against a whole solve of the faulty board, which knows nothing
+// of the sound one.
 describe('what a fault does to a reading, value and spread', () => {
   it.each([
     ['cr40', 7],
@@ -41,10 +42,19 @@ describe('what a fault does to a reading, value and spread', () => {
             const quick = sound[m.setup].respondAfter(m, change);
             if (!quick || quick.unknown || !Number.isFinite(quick.value)) continue;
             let state = states.get(m.setup);
-            if (!state) states.set(m.setup, (state = new BenchState(index, { setup: m.setup, faults: [{ fault, severity }], absent: [] })));
+            if (!state)
+              states.set(
+                m.setup,
+                (state = new BenchState(index, {
+                  setup: m.setup,
+                  faults: [{ fault, severity }],
+                  absent: [],
+                })),
+              );
             const whole = state.respond(m);
             if ('ok' in whole || whole.unknown || !Number.isFinite(whole.value)) continue;
-            // An amplifier without its feedback is anywhere: its spread is not a matter of a tangent.
+            // An amplifier without its feedback is anywhere: its spread is not a matter of a
+            // tangent.
             if (m.kind === 'voltage' && whole.spread > 1) continue;
             compared += 1;
             const least = m.kind === 'voltage' ? 2e-3 : 2e-3 + 1e-3 * Math.abs(whole.value);

@@ -10,8 +10,9 @@ import { soundBoard } from './sound-board';
 const LEAVES_VOLT = 1e-4;
 const TRIES = 60;
 
-// Searches learn how far a piece may go before it leaves its tangent. After every fault of a board was searched, pieces are tried at random points within what was
-// learnt, and asked: off the tangent by the piece's own law, times what the node looks into.
+// Searches learn how far a piece may go before it leaves its tangent. After every fault of a board
+// was searched, pieces are tried at random points within what was learnt, and asked: off the
+// tangent by the piece's own law, times what the node looks into.
 describe('how far a piece stays on its tangent, as searches have learnt it', () => {
   it.each([
     ['tl9', 1],
@@ -25,19 +26,27 @@ describe('how far a piece stays on its tangent, as searches have learnt it', () 
     new Diagnoser(index, RATES).space.hypotheses.forEach(({ fault, severities }, h) => {
       if (h % every === 0) withFaults([{ fault, severity: severities[h % severities.length]! }]);
     });
-    // What was named beforehand holds at the point itself only, for junctions and transistors; a hair off it is learnt.
+    // What was named beforehand holds at the point itself only, for junctions and transistors; a
+    // hair off it is learnt.
     expect(known()).toBeGreaterThan(before);
-    const wrong = points.flatMap((point, phase) => leavers(point).map((words) => `phase ${phase}: ${words}`));
+    const wrong = points.flatMap((point, phase) =>
+      leavers(point).map((words) => `phase ${phase}: ${words}`),
+    );
     expect(wrong.slice(0, 5)).toEqual([]);
   });
 });
 
-/** A point a little off a vicinity's own at a piece's ports: by scales from a microvolt to volts, together or each by itself. */
+/**
+ * A point a little off a vicinity's own at a piece's ports: by scales from a microvolt to volts,
+ * together or each by itself.
+ */
 function besides(point: Vicinity, i: number, uniform: () => number): Float64Array {
   const x = point.x.slice();
   const together = (uniform() - 0.5) * 2;
   const scale = 10 ** (-6 + 6.5 * uniform());
-  for (const port of point.pieces[i]!.piece.ports) if (port >= 0) x[port] = x[port]! + (uniform() < 0.3 ? together : 0) + scale * (uniform() - 0.5) * 2;
+  for (const port of point.pieces[i]!.piece.ports)
+    if (port >= 0)
+      x[port] = x[port]! + (uniform() < 0.3 ? together : 0) + scale * (uniform() - 0.5) * 2;
   return x;
 }
 
@@ -46,7 +55,8 @@ function count(point: Vicinity): number {
   const uniform = seeded(7);
   let found = 0;
   point.pieces.forEach((_, i) => {
-    for (let t = 0; t < TRIES; t += 1) if (point.straight.has(i, besides(point, i, uniform))) found += 1;
+    for (let t = 0; t < TRIES; t += 1)
+      if (point.straight.has(i, besides(point, i, uniform))) found += 1;
   });
   return found;
 }
@@ -67,9 +77,13 @@ function leavers(point: Vicinity): string[] {
       piece.at(volts, answer);
       for (let r = 0; r < feeds; r += 1) {
         if (ports[r]! < 0) continue;
-        const tangent = [...ports].reduce((sum, port, c) => sum + slope[r * ports.length + c]! * (at(x, port) - at(point.x, port)), ampere[r]!);
+        const tangent = [...ports].reduce(
+          (sum, port, c) => sum + slope[r * ports.length + c]! * (at(x, port) - at(point.x, port)),
+          ampere[r]!,
+        );
         const moves = Math.abs(answer.ampere[r]! - tangent) * point.sourceOhm(ports[r]!);
-        if (moves > LEAVES_VOLT * 1.001) wrong.push(`piece ${i} (${piece.constructor.name}) moves its port ${r} by ${moves} V`);
+        if (moves > LEAVES_VOLT * 1.001)
+          wrong.push(`piece ${i} (${piece.constructor.name}) moves its port ${r} by ${moves} V`);
       }
     }
   });

@@ -7,17 +7,25 @@ import { candidateMeasurements } from '../../src/plan';
 import { RATES } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
 
-/** Whether a short way and a full solve agree as far as a person at the bench can tell: 1 %, 10 mV, 10 milliohm. */
+/**
+ * Whether a short way and a full solve agree as far as a person at the bench can tell: 1 %, 10 mV,
+ * 10 milliohm.
+ */
 function agree({ kind }: Measurement, quick: Response, full: Response): boolean {
   if (quick.unknown || full.unknown) return true;
   if (kind === 'continuity') return quick.value < 30 === full.value < 30;
-  if (kind === 'logic' || kind === 'symptom') return Math.abs(quick.value - full.value) < 0.15 && quick.pulsing === full.pulsing;
-  if (!Number.isFinite(quick.value) || !Number.isFinite(full.value)) return quick.value === full.value || Math.max(quick.value, full.value) > 39e6;
+  if (kind === 'logic' || kind === 'symptom')
+    return Math.abs(quick.value - full.value) < 0.15 && quick.pulsing === full.pulsing;
+  if (!Number.isFinite(quick.value) || !Number.isFinite(full.value))
+    return quick.value === full.value || Math.max(quick.value, full.value) > 39e6;
   return Math.abs(quick.value - full.value) <= 0.01 + 0.01 * Math.abs(full.value);
 }
 
 /** Every so many-th fault with every third measurement, a different third for each. */
-function disagreements(index: ReturnType<typeof indexBoard>, every: number): { compared: number; wrong: string[] } {
+function disagreements(
+  index: ReturnType<typeof indexBoard>,
+  every: number,
+): { compared: number; wrong: string[] } {
   const { space, predictor } = new Diagnoser(index, RATES);
   const candidates = candidateMeasurements(index);
   const wrong: string[] = [];
@@ -30,14 +38,20 @@ function disagreements(index: ReturnType<typeof indexBoard>, every: number): { c
       if (!states.has(m.setup))
         states.set(
           m.setup,
-          new BenchState(index, { setup: m.setup, faults: [{ fault: hypothesis.fault, severity: hypothesis.severities[last]! }], absent: [] }),
+          new BenchState(index, {
+            setup: m.setup,
+            faults: [{ fault: hypothesis.fault, severity: hypothesis.severities[last]! }],
+            absent: [],
+          }),
         );
       const full = states.get(m.setup)!.respond(m);
       if ('ok' in full) return;
       compared += 1;
       const quick = predictor.at(hypothesis, last, m);
       if (!agree(m, quick, full))
-        wrong.push(`${hypothesis.name} ${m.setup} ${m.kind} ${pointText(m.at)} ${pointText(m.to)}: ${quick.value} against ${full.value}`);
+        wrong.push(
+          `${hypothesis.name} ${m.setup} ${m.kind} ${pointText(m.at)} ${pointText(m.to)}: ${quick.value} against ${full.value}`,
+        );
     });
   };
   space.hypotheses.forEach((hypothesis, h) => h % every === 0 && look(hypothesis, h / every));

@@ -13,13 +13,21 @@ import {
   type Board,
   type ReadResult,
 } from '@hanzai/core/board';
-import { BenchState, readReadingsFile, writeReadingsFile, type Reading } from '@hanzai/core/instrument';
+import {
+  BenchState,
+  readReadingsFile,
+  writeReadingsFile,
+  type Reading,
+} from '@hanzai/core/instrument';
 import { candidateMeasurements } from '@hanzai/core/plan';
 import { LIBRARY } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
 
 const RUNS = { seed: 20261125, numRuns: 150 };
-const deckSource = readFileSync(new URL('../../../data/demo/boards/yc2-drv-rail12.cir', import.meta.url), 'utf8');
+const deckSource = readFileSync(
+  new URL('../../../data/demo/boards/yc2-drv-rail12.cir', import.meta.url),
+  'utf8',
+);
 const board = demoBoard('yc2');
 const SOURCES: readonly (readonly [file: string, text: string])[] = [
   ['board.cir', deckSource],
@@ -28,7 +36,10 @@ const SOURCES: readonly (readonly [file: string, text: string])[] = [
   ['board.ipc', writeTestNetlist(board)],
 ];
 
-/** One way of spoiling a text, as files are spoilt: cut off, lines lost, doubled or swapped, letters and numbers wrong. */
+/**
+ * One way of spoiling a text, as files are spoilt: cut off, lines lost, doubled or swapped, letters
+ * and numbers wrong.
+ */
 type Damage = (text: string) => string;
 
 const inLines = (text: string, change: (lines: string[]) => void): string => {
@@ -53,7 +64,9 @@ const damage: fc.Arbitrary<Damage> = fc.oneof(
   at.map(
     (share): Damage =>
       (text) =>
-        inLines(text, (lines) => lines.splice(place(share, lines.length), 0, lines[place(share, lines.length)]!)),
+        inLines(text, (lines) =>
+          lines.splice(place(share, lines.length), 0, lines[place(share, lines.length)]!),
+        ),
   ),
   fc.tuple(at, at).map(([a, b]): Damage => (text) => inLines(text, (lines) => {
     const [i, j] = [place(a, lines.length), place(b, lines.length)];
@@ -86,27 +99,35 @@ function judge(result: ReadResult<unknown>, text: string): void {
 }
 
 describe('spoilt board files', () => {
-  it.each(SOURCES)('%s: every damage is read or named with its remedy, and nothing throws', (file, source) => {
-    fc.assert(
-      fc.property(fc.array(damage, { minLength: 1, maxLength: 3 }), (damages) => {
-        const text = damages.reduce((now, spoil) => spoil(now), source);
-        const result = readBoardFile(file, text, LIBRARY);
-        judge(result, text);
-        // What was read can be worked with: numbered, and solved or refused with a reason.
-        if (!result.ok) return;
-        const solved = new BenchState(indexBoard(result.value), { setup: 'on', faults: [], absent: [] }).solve();
-        expect(solved.ok || solved.why.length > 0).toBe(true);
-      }),
-      RUNS,
-    );
-  });
+  it.each(SOURCES)(
+    '%s: every damage is read or named with its remedy, and nothing throws',
+    (file, source) => {
+      fc.assert(
+        fc.property(fc.array(damage, { minLength: 1, maxLength: 3 }), (damages) => {
+          const text = damages.reduce((now, spoil) => spoil(now), source);
+          const result = readBoardFile(file, text, LIBRARY);
+          judge(result, text);
+          // What was read can be worked with: numbered, and solved or refused with a reason.
+          if (!result.ok) return;
+          const solved = new BenchState(indexBoard(result.value), {
+            setup: 'on',
+            faults: [],
+            absent: [],
+          }).solve();
+          expect(solved.ok || solved.why.length > 0).toBe(true);
+        }),
+        RUNS,
+      );
+    },
+  );
 
   it.each(SOURCES)('%s: rubbish is never a board with parts', (file) => {
     fc.assert(
       fc.property(fc.string({ maxLength: 200, unit: 'binary' }), (text) => {
         const result = readBoardFile(file, text, LIBRARY);
         judge(result, text);
-        if (result.ok) expect(result.value.parts.length).toBeLessThanOrEqual(text.split(/\r\n?|\n/).length);
+        if (result.ok)
+          expect(result.value.parts.length).toBeLessThanOrEqual(text.split(/\r\n?|\n/).length);
       }),
       RUNS,
     );
@@ -115,25 +136,38 @@ describe('spoilt board files', () => {
 
 describe('boards there and back', () => {
   const whole = (name: Parameters<typeof demoBoard>[0]): Board => demoBoard(name);
-  it.each(['pd3If', 'pd3Rw', 'cr40Whole', 'yc2Whole', 'tl9'] as const)('%s is itself again after Board JSON', (name) => {
-    const before = whole(name);
-    const result = readBoardFile('board.json', writeBoardJson(before), LIBRARY);
-    expect(result.ok && result.value).toEqual(before);
-  });
+  it.each(['pd3If', 'pd3Rw', 'cr40Whole', 'yc2Whole', 'tl9'] as const)(
+    '%s is itself again after Board JSON',
+    (name) => {
+      const before = whole(name);
+      const result = readBoardFile('board.json', writeBoardJson(before), LIBRARY);
+      expect(result.ok && result.value).toEqual(before);
+    },
+  );
 
-  it.each(['cr40Whole', 'yc2Whole', 'tl9'] as const)('%s has the same volts after a deck', (name) => {
-    const before = whole(name);
-    const result = readBoardFile('board.cir', writeDeck(before), LIBRARY);
-    if (!result.ok) throw new Error(JSON.stringify(result.issues));
-    const [own, again] = [before, result.value].map(
-      (one) => new BenchState(indexBoard(one), { setup: 'on', faults: [], absent: [] }).netVolts() as Record<string, number | null>,
-    );
-    for (const [net, volt] of Object.entries(own!)) {
-      const there = Object.entries(again!).find(([other]) => other.toLowerCase() === net.toLowerCase())?.[1];
-      if (volt === null) expect(there ?? null, net).toBeNull();
-      else expect(there, net).toBeCloseTo(volt, 4);
-    }
-  });
+  it.each(['cr40Whole', 'yc2Whole', 'tl9'] as const)(
+    '%s has the same volts after a deck',
+    (name) => {
+      const before = whole(name);
+      const result = readBoardFile('board.cir', writeDeck(before), LIBRARY);
+      if (!result.ok) throw new Error(JSON.stringify(result.issues));
+      const [own, again] = [before, result.value].map(
+        (one) =>
+          new BenchState(indexBoard(one), {
+            setup: 'on',
+            faults: [],
+            absent: [],
+          }).netVolts() as Record<string, number | null>,
+      );
+      for (const [net, volt] of Object.entries(own!)) {
+        const there = Object.entries(again!).find(
+          ([other]) => other.toLowerCase() === net.toLowerCase(),
+        )?.[1];
+        if (volt === null) expect(there ?? null, net).toBeNull();
+        else expect(there, net).toBeCloseTo(volt, 4);
+      }
+    },
+  );
 });
 
 describe('readings files', () => {
@@ -144,7 +178,16 @@ describe('readings files', () => {
     .filter(({ kind }) => kind === 'voltage' || kind === 'resistance')
     .flatMap((measurement) => {
       const response = (measurement.setup === 'off' ? off : sound).respond(measurement);
-      return 'ok' in response ? [] : [{ measurement, value: Number.isFinite(response.value) ? Number(response.value.toPrecision(4)) : ('OL' as const) }];
+      return 'ok' in response
+        ? []
+        : [
+            {
+              measurement,
+              value: Number.isFinite(response.value)
+                ? Number(response.value.toPrecision(4))
+                : ('OL' as const),
+            },
+          ];
     });
   const source = writeReadingsFile(readings);
 
@@ -152,7 +195,13 @@ describe('readings files', () => {
     const result = readReadingsFile(index, source);
     if (!result.ok) throw new Error(JSON.stringify(result.issues));
     expect(result.value.map(({ value }) => value)).toEqual(readings.map(({ value }) => value));
-    expect(result.value.map(({ measurement }) => [measurement.kind, measurement.at.net, measurement.to.net])).toEqual(
+    expect(
+      result.value.map(({ measurement }) => [
+        measurement.kind,
+        measurement.at.net,
+        measurement.to.net,
+      ]),
+    ).toEqual(
       readings.map(({ measurement }) => [measurement.kind, measurement.at.net, measurement.to.net]),
     );
   });

@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { indexBoard } from '../../src/board';
-import { elementsOf, evaluateLaw, lawSlack, lawStraight, type Element, type Law } from '../../src/device';
+import {
+  elementsOf,
+  evaluateLaw,
+  lawSlack,
+  lawStraight,
+  type Element,
+  type Law,
+} from '../../src/device';
 import { seeded } from '../../src/practice';
 import { demoBoard } from '@hanzai/data/demo';
 
@@ -11,7 +18,10 @@ const SPAN_VOLT = [-2, 14] as const;
 
 type LawElement = Extract<Element, { type: 'law' }>;
 
-/** Every law of the demo boards, one of each part's kind and model; with the limit of an amplifier's output, ampere. */
+/**
+ * Every law of the demo boards, one of each part's kind and model; with the limit of an amplifier's
+ * output, ampere.
+ */
 function laws(): Map<string, { element: LawElement; limit: number }> {
   const found = new Map<string, { element: LawElement; limit: number }>();
   for (const name of ['pd3If', 'pd3Rw', 'cr40Whole', 'yc2Whole', 'tl9'] as const) {
@@ -19,7 +29,11 @@ function laws(): Map<string, { element: LawElement; limit: number }> {
       const model = 'model' in part ? part.model.name : '';
       const limit = part.kind === 'amplifier' ? part.model.limitAmpere : Infinity;
       elementsOf(part).forEach((element) => {
-        if (element.type === 'law') found.set(`${part.kind} ${model} ${element.law.kind} ${element.controls.length}`, { element, limit });
+        if (element.type === 'law')
+          found.set(`${part.kind} ${model} ${element.law.kind} ${element.controls.length}`, {
+            element,
+            limit,
+          });
       });
     }
   }
@@ -32,10 +46,14 @@ function ampereAt(law: Law, volts: Float64Array): number {
   return out[0]!;
 }
 
-// The search for an operating point, the spread of a reading and the search beside a known board all go by the slopes that a law states. Definition of the derivative.
+// The search for an operating point, the spread of a reading and the search beside a known board
+// all go by the slopes that a law states. Definition of the derivative.
 describe('the slopes that a law states', () => {
   const all = [...laws()];
-  it('there are laws of every kind', () => expect(new Set(all.map(([, { element }]) => element.law.kind))).toEqual(new Set(['drop', 'ttl', 'free'])));
+  it('there are laws of every kind', () =>
+    expect(new Set(all.map(([, { element }]) => element.law.kind))).toEqual(
+      new Set(['drop', 'ttl', 'free']),
+    ));
 
   it.each(all)('%s: are those of its current', (_, { element: { law, controls }, limit }) => {
     const uniform = seeded(20261125);
@@ -43,12 +61,17 @@ describe('the slopes that a law states', () => {
     const wrong: string[] = [];
     let tried = 0;
     for (let point = 0; point < POINTS; point += 1) {
-      const volts = Float64Array.from(controls, () => SPAN_VOLT[0] + uniform() * (SPAN_VOLT[1] - SPAN_VOLT[0]));
+      const volts = Float64Array.from(
+        controls,
+        () => SPAN_VOLT[0] + uniform() * (SPAN_VOLT[1] - SPAN_VOLT[0]),
+      );
       evaluateLaw(law, volts, out);
       const here = out[0]!;
-      // Beyond a limit an output stage goes by the chord to zero current: the only slope that is meant to be another one.
+      // Beyond a limit an output stage goes by the chord to zero current: the only slope that is
+      // meant to be another one.
       const alive = controls.length === 5 ? Math.min(1, volts[3]! - volts[4]! - 2) : 1;
-      if (Math.abs(here) >= 0.999 * alive * (law.kind === 'drop' ? law.limitAmpere : limit)) continue;
+      if (Math.abs(here) >= 0.999 * alive * (law.kind === 'drop' ? law.limitAmpere : limit))
+        continue;
       const slopes = out.slice(2, 2 + controls.length);
       for (let c = 0; c < controls.length; c += 1) {
         const [less, more] = [-STEP_VOLT, STEP_VOLT].map((step) => {
@@ -62,7 +85,9 @@ describe('the slopes that a law states', () => {
         if (bend > 1e-6 * (Math.abs(more - less) + 1e-12)) continue;
         tried += 1;
         if (Math.abs(rise - slopes[c]!) > 1e-4 * Math.abs(rise) + 1e-9)
-          wrong.push(`${[...volts].map((v) => v.toFixed(3)).join(' ')}, control ${c}: ${slopes[c]} against ${rise}`);
+          wrong.push(
+            `${[...volts].map((v) => v.toFixed(3)).join(' ')}, control ${c}: ${slopes[c]} against ${rise}`,
+          );
       }
     }
     expect(wrong.slice(0, 5)).toEqual([]);
@@ -76,7 +101,8 @@ const FAR_VOLT = 5;
 const WITHIN = 12;
 const AT_AN_END = 0.3;
 
-// Searches do not ask a law again that stays within what it names: there it must be straight to the last digit. By the law itself, worked out anew.
+// Searches do not ask a law again that stays within what it names: there it must be straight to the
+// last digit. By the law itself, worked out anew.
 describe('a law runs straight as far as it says', () => {
   const all = [...laws()];
   const roomy: string[] = [];
@@ -90,7 +116,10 @@ describe('a law runs straight as far as it says', () => {
       return end < AT_AN_END / 2 ? low : end < AT_AN_END ? high : low + uniform() * (high - low);
     };
     for (let point = 0; point < POINTS; point += 1) {
-      const volts = Float64Array.from(controls, () => SPAN_VOLT[0] + uniform() * (SPAN_VOLT[1] - SPAN_VOLT[0]));
+      const volts = Float64Array.from(
+        controls,
+        () => SPAN_VOLT[0] + uniform() * (SPAN_VOLT[1] - SPAN_VOLT[0]),
+      );
       // An amplifier at rest has its inputs together, or it would always be at a rail.
       if (controls.length === 5 && point % 2 === 0) volts[0] = volts[1]! + (uniform() - 0.5) * 1e-4;
       const ranges = lawStraight(law, volts);
@@ -101,14 +130,17 @@ describe('a law runs straight as far as it says', () => {
         const terms = [...slopes].map((slope, c) => slope * (there[c]! - volts[c]!));
         const straight = terms.reduce((sum, term) => sum + term, here);
         const size = terms.reduce((sum, term) => sum + Math.abs(term), Math.abs(here));
-        if (Math.abs(ampereAt(law, there) - straight) > 1e-9 * size + 1e-15) wrong.push(`${how} from ${[...volts].join(' ')} to ${[...there].join(' ')}`);
+        if (Math.abs(ampereAt(law, there) - straight) > 1e-9 * size + 1e-15)
+          wrong.push(`${how} from ${[...volts].join(' ')} to ${[...there].join(' ')}`);
       };
       for (let i = 0; i < WITHIN; i += 1) {
         if (ranges.length > 0) {
           const there = volts.map((volt) => volt + FAR_VOLT * (uniform() - 0.5));
           for (const { plus, minus, low, high } of ranges) {
             const difference = volts[plus]! - volts[minus]!;
-            there[plus] = there[minus]! + between(Math.max(low, difference - FAR_VOLT), Math.min(high, difference + FAR_VOLT));
+            there[plus] =
+              there[minus]! +
+              between(Math.max(low, difference - FAR_VOLT), Math.min(high, difference + FAR_VOLT));
           }
           check(there, 'ranges');
           roomy.push(name);
@@ -124,6 +156,7 @@ describe('a law runs straight as far as it says', () => {
   });
 
   it('clamps, output stages and amplifiers name such ranges', () => {
-    for (const kind of ['drop', 'amplifier']) expect([kind, roomy.some((name) => name.includes(kind))]).toEqual([kind, true]);
+    for (const kind of ['drop', 'amplifier'])
+      expect([kind, roomy.some((name) => name.includes(kind))]).toEqual([kind, true]);
   });
 });

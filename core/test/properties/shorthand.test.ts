@@ -1,27 +1,50 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { measurementKey, parseReadingValue, parseShorthand, pointText, resolveMeasurement, unitOf, type Measurement } from '../../src/instrument';
+import {
+  measurementKey,
+  parseReadingValue,
+  parseShorthand,
+  pointText,
+  resolveMeasurement,
+  unitOf,
+  type Measurement,
+} from '../../src/instrument';
 import { candidateMeasurements } from '../../src/plan';
 import { formatCompact } from '../../src/quantity';
 import { boardFile } from '../boards';
 
 const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
 const candidates = candidateMeasurements(index);
-const WORDS: Partial<Record<Measurement['kind'], string>> = { voltage: 'volts', resistance: 'ohm', diode: 'diode', esr: 'esr' };
+const WORDS: Partial<Record<Measurement['kind'], string>> = {
+  voltage: 'volts',
+  resistance: 'ohm',
+  diode: 'diode',
+  esr: 'esr',
+};
 
 describe('the shorthand over a whole board', () => {
   it('reaches every point that can be measured, in either case', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...candidates), fc.double({ min: 0.01, max: 9000, noNaN: true }), fc.boolean(), (m, size, upper) => {
-        const value = m.kind === 'continuity' ? 'beep' : formatCompact(Number(size.toPrecision(3)), unitOf(m.kind) === 'ohm' ? 'ohm' : '');
-        const line = `${pointText(m.at)} ${pointText(m.to) || 'gnd'} ${value} ${WORDS[m.kind] ?? ''}`;
-        const read = parseShorthand(
-          index,
-          upper && m.kind !== 'voltage' && m.kind !== 'diode' ? line.replace(/^\S+ \S+/, (points) => points.toUpperCase()) : line,
-        );
-        expect(read.ok, line).toBe(true);
-        if (read.ok) expect(measurementKey(read.reading.measurement)).toBe(measurementKey(m));
-      }),
+      fc.property(
+        fc.constantFrom(...candidates),
+        fc.double({ min: 0.01, max: 9000, noNaN: true }),
+        fc.boolean(),
+        (m, size, upper) => {
+          const value =
+            m.kind === 'continuity'
+              ? 'beep'
+              : formatCompact(Number(size.toPrecision(3)), unitOf(m.kind) === 'ohm' ? 'ohm' : '');
+          const line = `${pointText(m.at)} ${pointText(m.to) || 'gnd'} ${value} ${WORDS[m.kind] ?? ''}`;
+          const read = parseShorthand(
+            index,
+            upper && m.kind !== 'voltage' && m.kind !== 'diode'
+              ? line.replace(/^\S+ \S+/, (points) => points.toUpperCase())
+              : line,
+          );
+          expect(read.ok, line).toBe(true);
+          if (read.ok) expect(measurementKey(read.reading.measurement)).toBe(measurementKey(m));
+        },
+      ),
       { seed: 20268, numRuns: 400 },
     );
   });
@@ -35,7 +58,10 @@ describe('the shorthand over a whole board', () => {
           return;
         }
         const first = text.trim().split(/\s+/)[0]!.toLowerCase();
-        const known = index.partByKey.has(first) || index.netByKey.has(first) || index.partByKey.has(first.slice(0, Math.max(0, first.lastIndexOf('.'))));
+        const known =
+          index.partByKey.has(first) ||
+          index.netByKey.has(first) ||
+          index.partByKey.has(first.slice(0, Math.max(0, first.lastIndexOf('.'))));
         expect(known || first === '0' || first === 'gnd').toBe(true);
       }),
       { seed: 20269, numRuns: 2000 },
@@ -60,7 +86,9 @@ describe('values', () => {
     ['current', '20m', 'A', 0.02],
     ['logic', 'hi', '', '1'],
     ['continuity', 'BEEP', '', 'beep'],
-  ] as const)('%s %s %s', (kind, text, unit, value) => expect(parseReadingValue(kind, text, unit)).toEqual({ ok: true, value }));
+  ] as const)('%s %s %s', (kind, text, unit, value) =>
+    expect(parseReadingValue(kind, text, unit)).toEqual({ ok: true, value }),
+  );
 
   it.each([
     ['voltage', 'OL', 'a number'],

@@ -8,7 +8,10 @@ import { demoBoard } from '@hanzai/data/demo';
 
 const BOARDS = 16;
 
-/** How far sound boards within tolerance lie from the prediction, in standard deviations, by measurement. */
+/**
+ * How far sound boards within tolerance lie from the prediction, in standard deviations, by
+ * measurement.
+ */
 function distances(name: 'cr40' | 'yc2' | 'tl9'): Map<string, number[]> {
   const board = demoBoard(name);
   const index = indexBoard(board);
@@ -20,14 +23,21 @@ function distances(name: 'cr40' | 'yc2' | 'tl9'): Map<string, number[]> {
     const states = new Map<string, BenchState>();
     for (const m of candidateMeasurements(index)) {
       const healthy = predictor.healthy(m);
-      if (m.kind === 'symptom' || m.kind === 'logic' || m.kind === 'continuity' || healthy.unknown) continue;
+      if (m.kind === 'symptom' || m.kind === 'logic' || m.kind === 'continuity' || healthy.unknown)
+        continue;
       const there = resolveMeasurement(varied, m.setup, m.kind, pointText(m.at), pointText(m.to));
       if (!there.ok) throw new Error(there.what);
-      if (!states.has(m.setup)) states.set(m.setup, new BenchState(varied, { setup: m.setup, faults: [], absent: [] }));
+      if (!states.has(m.setup))
+        states.set(m.setup, new BenchState(varied, { setup: m.setup, faults: [], absent: [] }));
       const response = states.get(m.setup)!.respond(there.measurement);
       if ('ok' in response || response.unknown) continue;
       const [expected, own] = [scaled(m.kind, healthy), scaled(m.kind, response)];
-      const distance = expected.overload !== own.overload ? Infinity : expected.overload ? 0 : (own.y - expected.y) / expected.sigma;
+      const distance =
+        expected.overload !== own.overload
+          ? Infinity
+          : expected.overload
+            ? 0
+            : (own.y - expected.y) / expected.sigma;
       const key = `${m.kind} ${pointText(m.at)} ${pointText(m.to)}`;
       found.set(key, [...(found.get(key) ?? []), distance]);
     }
@@ -35,13 +45,19 @@ function distances(name: 'cr40' | 'yc2' | 'tl9'): Map<string, number[]> {
   return found;
 }
 
-describe.each(['cr40', 'yc2', 'tl9'] as const)('sound boards within tolerance look sound: %s', (name) => {
-  const found = distances(name);
-  it('no reading is out of its band again and again', () => {
-    expect(found.size).toBeGreaterThan(30);
-    const wide = [...found]
-      .map(([key, values]) => [key, Math.sqrt(values.reduce((sum, z) => sum + z * z, 0) / values.length)] as const)
-      .filter(([, rms]) => !(rms < 1.7));
-    expect(wide).toEqual([]);
-  });
-});
+describe.each(['cr40', 'yc2', 'tl9'] as const)(
+  'sound boards within tolerance look sound: %s',
+  (name) => {
+    const found = distances(name);
+    it('no reading is out of its band again and again', () => {
+      expect(found.size).toBeGreaterThan(30);
+      const wide = [...found]
+        .map(
+          ([key, values]) =>
+            [key, Math.sqrt(values.reduce((sum, z) => sum + z * z, 0) / values.length)] as const,
+        )
+        .filter(([, rms]) => !(rms < 1.7));
+      expect(wide).toEqual([]);
+    });
+  },
+);

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { corpusCases, readingsOf, score, sheetOf, thresholdsMissed } from './corpus';
 
-// The corpus that the reference simulator made: faults of any severity on boards within tolerance, with sheets that are wrong somewhere and meters that are a little off. A sample here; `npm run corpus`
-// scores all of it.
+// The corpus that the reference simulator made: faults of any severity on boards within tolerance,
+// with sheets that are wrong somewhere and meters that are a little off. A sample here; `npm run
+// corpus` scores all of it.
 
 const EVERY = 4;
 const all = corpusCases();
@@ -25,7 +26,8 @@ describe('the corpus', () => {
     for (const one of all.filter((_, i) => i % 11 === 0)) {
       const index = sheetOf(one);
       expect(readingsOf(index, one).length).toBeGreaterThan(1);
-      for (const [ref] of one.truth) expect(index.replaceable.has(ref.split('.')[0]!), `${one.board} ${ref}`).toBe(true);
+      for (const [ref] of one.truth)
+        expect(index.replaceable.has(ref.split('.')[0]!), `${one.board} ${ref}`).toBe(true);
     }
   });
   it('is diagnosed within its thresholds', () => {
@@ -35,7 +37,11 @@ describe('the corpus', () => {
   it('sums to one in every case', () => {
     for (const one of sample.slice(0, 8)) {
       const { belief } = score(one);
-      expect(belief.suspects.reduce((sum, { probability }) => sum + probability, 0) + belief.healthy + belief.unmodelled).toBeCloseTo(1, 9);
+      expect(
+        belief.suspects.reduce((sum, { probability }) => sum + probability, 0) +
+          belief.healthy +
+          belief.unmodelled,
+      ).toBeCloseTo(1, 9);
     }
   }, 60_000);
 });

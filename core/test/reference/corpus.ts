@@ -4,7 +4,10 @@ import { indexBoard, readDeck, replaceableRef, type BoardIndex } from '../../src
 import { Diagnoser, type Belief } from '../../src/diagnosis';
 import { resolveMeasurement, type Reading } from '../../src/instrument';
 
-/** One case of the corpus that the reference simulator made (scripts/reference-corpus.mjs): what is really so, what the sheet says, what was read. */
+/**
+ * One case of the corpus that the reference simulator made (scripts/reference-corpus.mjs): what is
+ * really so, what the sheet says, what was read.
+ */
 export interface CorpusCase {
   readonly board: string;
   readonly kind: 'single' | 'pair' | 'sound';
@@ -12,7 +15,11 @@ export interface CorpusCase {
   readonly truth: readonly (readonly [string, string, number])[];
   /** For each fault the parts that these readings cannot tell from it, itself included. */
   readonly alike: readonly (readonly string[])[];
-  readonly sheet: { readonly esrStated: boolean; readonly missing: readonly string[]; readonly wrong: Readonly<Record<string, number>> };
+  readonly sheet: {
+    readonly esrStated: boolean;
+    readonly missing: readonly string[];
+    readonly wrong: Readonly<Record<string, number>>;
+  };
   /** [kind, at, to, value]. */
   readonly readings: readonly (readonly [string, string, string, number | 'OL'])[];
 }
@@ -23,13 +30,20 @@ export function corpusCases(): readonly CorpusCase[] {
   const files = readdirSync(folder)
     .filter((name) => name.endsWith('.json'))
     .sort();
-  return files.flatMap((name) => (JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { cases: CorpusCase[] }).cases);
+  return files.flatMap(
+    (name) =>
+      (JSON.parse(readFileSync(new URL(name, folder), 'utf8')) as { cases: CorpusCase[] }).cases,
+  );
 }
 
 /** True where the sheet is as the board is, but for tolerance. */
-export const isExact = ({ sheet }: CorpusCase): boolean => sheet.esrStated && sheet.missing.length === 0 && Object.keys(sheet.wrong).length === 0;
+export const isExact = ({ sheet }: CorpusCase): boolean =>
+  sheet.esrStated && sheet.missing.length === 0 && Object.keys(sheet.wrong).length === 0;
 
-/** The deck of a case with what is wrong with its sheet: parts not drawn, a value typed wrongly, no ESR. */
+/**
+ * The deck of a case with what is wrong with its sheet: parts not drawn, a value typed wrongly, no
+ * ESR.
+ */
 export function sheetOf({ board, sheet }: CorpusCase): BoardIndex {
   const gone = new Set(sheet.missing);
   const lines = readFileSync(new URL(`${board}.cir`, folder), 'utf8')
@@ -66,17 +80,24 @@ export interface Scored {
   readonly belief: Belief;
 }
 
-/** Whether a suspect stands for one of these parts: itself, or a track or bridge at one of its pins, which is the same to a meter. */
+/**
+ * Whether a suspect stands for one of these parts: itself, or a track or bridge at one of its pins,
+ * which is the same to a meter.
+ */
 export function standsFor(ref: string, parts: readonly string[]): boolean {
   const own = parts.map(replaceableRef);
-  return own.includes(ref) || (ref.includes('~') && ref.split('~').some((place) => own.includes(replaceableRef(place))));
+  return (
+    own.includes(ref) ||
+    (ref.includes('~') && ref.split('~').some((place) => own.includes(replaceableRef(place))))
+  );
 }
 
 export function score(one: CorpusCase): Scored {
   const index = sheetOf(one);
   const belief = new Diagnoser(index, RATES).believe(readingsOf(index, one));
   const refs = belief.byPart.map(({ ref }) => ref);
-  const among = (count: number, alike: readonly string[]): boolean => refs.slice(0, count).some((ref) => standsFor(ref, alike));
+  const among = (count: number, alike: readonly string[]): boolean =>
+    refs.slice(0, count).some((ref) => standsFor(ref, alike));
   return {
     first: one.alike.some((alike) => among(1, alike)),
     three: one.alike.some((alike) => among(3, alike)),
@@ -87,15 +108,37 @@ export function score(one: CorpusCase): Scored {
   };
 }
 
-/** What must be reached on the corpus, as shares of its kinds of cases: true part first, among three, both of a pair among the first four, sound boards in peace; and of all at most so many with
- *  "none of these" in the lead. */
-export const THRESHOLDS = { first: 0.85, three: 0.95, four: 0.8, peace: 0.9, noneLeads: 0.05 } as const;
+/**
+ * What must be reached on the corpus, as shares of its kinds of cases: true part first, among
+ * three, both of a pair among the first four, sound boards in peace; and of all at most so many
+ * with "none of these" in the lead.
+ */
+export const THRESHOLDS = {
+  first: 0.85,
+  three: 0.95,
+  four: 0.8,
+  peace: 0.9,
+  noneLeads: 0.05,
+} as const;
 
-/** The thresholds that these results do not reach, in words. slack: cases of each kind that a sample may fall short of them. */
-export function thresholdsMissed(results: readonly { readonly one: CorpusCase; readonly scored: Scored }[], slack = 0): readonly string[] {
-  const share = (kind: CorpusCase['kind'] | undefined, what: (scored: Scored) => boolean): number => {
+/**
+ * The thresholds that these results do not reach, in words. slack: cases of each kind that a sample
+ * may fall short of them.
+ */
+export function thresholdsMissed(
+  results: readonly { readonly one: CorpusCase; readonly scored: Scored }[],
+  slack = 0,
+): readonly string[] {
+  const share = (
+    kind: CorpusCase['kind'] | undefined,
+    what: (scored: Scored) => boolean,
+  ): number => {
     const own = results.filter(({ one }) => kind === undefined || one.kind === kind);
-    return Math.min(1, (own.filter(({ scored }) => what(scored)).length + (kind === undefined ? 0 : slack)) / Math.max(1, own.length));
+    return Math.min(
+      1,
+      (own.filter(({ scored }) => what(scored)).length + (kind === undefined ? 0 : slack)) /
+        Math.max(1, own.length),
+    );
   };
   const reached = {
     first: share('single', ({ first }) => first),
@@ -103,10 +146,14 @@ export function thresholdsMissed(results: readonly { readonly one: CorpusCase; r
     four: share('pair', ({ four }) => four),
     peace: share('sound', ({ peace }) => peace),
   };
-  const low = (Object.keys(reached) as (keyof typeof reached)[]).filter((name) => reached[name] < THRESHOLDS[name]);
+  const low = (Object.keys(reached) as (keyof typeof reached)[]).filter(
+    (name) => reached[name] < THRESHOLDS[name],
+  );
   const none = share(undefined, ({ noneLeads }) => noneLeads);
   return [
     ...low.map((name) => `${name}: ${reached[name].toFixed(3)} below ${THRESHOLDS[name]}`),
-    ...(none > THRESHOLDS.noneLeads ? [`none of these leads: ${none.toFixed(3)} above ${THRESHOLDS.noneLeads}`] : []),
+    ...(none > THRESHOLDS.noneLeads
+      ? [`none of these leads: ${none.toFixed(3)} above ${THRESHOLDS.noneLeads}`]
+      : []),
   ];
 }

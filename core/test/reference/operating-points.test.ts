@@ -2,8 +2,11 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { boardFile, volts } from '../boards';
 
-// Source: ngspice, Debian package; version and decks as recorded by scripts/reference-decks.mjs in expected.json.
-const expected = JSON.parse(readFileSync(new URL('./decks/expected.json', import.meta.url), 'utf8')) as {
+// Source: ngspice, Debian package; version and decks as recorded by scripts/reference-decks.mjs in
+// expected.json.
+const expected = JSON.parse(
+  readFileSync(new URL('./decks/expected.json', import.meta.url), 'utf8'),
+) as {
   simulator: string;
   points: Record<string, Record<string, number>>;
 };
@@ -18,7 +21,9 @@ describe(`operating points against ${expected.simulator}`, () => {
     const compared = Object.entries(point).map(([net, volt]) => {
       const own = key.get(net) ?? key.get(net.replace(/^x/, ''));
       expect(own, `${name}: net ${net}`).toBeTypeOf('number');
-      expect(Math.abs(own! - volt), `${name}: net ${net}`).toBeLessThanOrEqual(1e-3 + 1e-3 * Math.abs(volt));
+      expect(Math.abs(own! - volt), `${name}: net ${net}`).toBeLessThanOrEqual(
+        1e-3 + 1e-3 * Math.abs(volt),
+      );
       return net;
     });
     expect(compared.length).toBeGreaterThan(0);

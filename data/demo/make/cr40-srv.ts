@@ -1,7 +1,10 @@
 import type { Board } from '@hanzai/core/board';
 import { MODELS, Sheet } from './sheet';
 
-/** CR40-SRV, the whole servo board of the Pellwyn CR-40 card-disc reader: supply entry, spindle and sled drivers, focus and tracking loops, laser supply, controller lines. Invented. */
+/**
+ * CR40-SRV, the whole servo board of the Pellwyn CR-40 card-disc reader: supply entry, spindle and
+ * sled drivers, focus and tracking loops, laser supply, controller lines. Invented.
+ */
 export function cr40Servo(): Board {
   const s = new Sheet('CR40-SRV, servo board of the Pellwyn CR-40', 160, 110, 1991);
   s.supply('V1', 'SUP9', 9).supply('V2', 'SUP5', 5);

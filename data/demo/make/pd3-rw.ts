@@ -1,7 +1,10 @@
 import type { Board } from '@hanzai/core/board';
 import { MODELS, Sheet } from './sheet';
 
-/** PD3-RW, the read/write board of the Ostrel PD-3: two heads with centre-tapped windings and steering diodes, read amplifier, home sensor, stepper and motor drivers. Invented. */
+/**
+ * PD3-RW, the read/write board of the Ostrel PD-3: two heads with centre-tapped windings and
+ * steering diodes, read amplifier, home sensor, stepper and motor drivers. Invented.
+ */
 export function pd3ReadWrite(): Board {
   const s = new Sheet('PD3-RW, read/write board of the Ostrel PD-3', 150, 100, 1984);
   s.supply('V1', 'SUP5', 5).supply('V2', 'SUP12', 12);

@@ -1,7 +1,10 @@
 import type { Board } from '@hanzai/core/board';
 import { MODELS, Sheet } from './sheet';
 
-/** TL9-CAP, the capstan board of the Brackwater TL-9 tape-loop programmer: motor servo with tachometer, reference, muting relay. Invented. */
+/**
+ * TL9-CAP, the capstan board of the Brackwater TL-9 tape-loop programmer: motor servo with
+ * tachometer, reference, muting relay. Invented.
+ */
 export function tl9Capstan(): Board {
   const s = new Sheet('TL9-CAP, capstan board of the Brackwater TL-9', 120, 90, 1986);
   s.supply('V1', 'SUP12', 12);

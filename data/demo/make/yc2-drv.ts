@@ -1,10 +1,14 @@
 import type { Board } from '@hanzai/core/board';
 import { MODELS, Sheet } from './sheet';
 
-/** YC2-DRV, the drive board of the Brackwater YC-2 yarn-carriage drive: mains transformer, 5 V and 12 V regulators, step sequencer, four phases, limit switches. Invented. */
+/**
+ * YC2-DRV, the drive board of the Brackwater YC-2 yarn-carriage drive: mains transformer, 5 V and
+ * 12 V regulators, step sequencer, four phases, limit switches. Invented.
+ */
 export function yc2Drive(): Board {
   const s = new Sheet('YC2-DRV, drive board of the Brackwater YC-2', 180, 120, 1989);
-  // Mains side. The winding is modelled with its peak as direct voltage: volts after the bridge are those under light load.
+  // Mains side. The winding is modelled with its peak as direct voltage: volts after the bridge are
+  // those under light load.
   s.region(6, 10, 5, 8)
     .two('connectorPin', 'J1.1', 'LIVE', 'LIVEF', { role: 'mains in' }).two('fuse', 'F1', 'LIVEF', 'PRI', { rating: 'T315mA 250V', role: 'mains fuse' })
     .c('C1', 'LIVEF', 'NEUT', 100e-9, 'film', 275, { role: 'line filter, paper' }).r('R1', 'LIVEF', 'NEUT', 1e6, { role: 'line filter bleeder' }).two('connectorPin', 'J1.2', 'NEUT', 'NEUTP', { role: 'mains in' })

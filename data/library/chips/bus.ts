@@ -1,13 +1,20 @@
 import type { ChipRow } from '@hanzai/core/device';
 
-/** Bus and line drivers, transceivers, one-shots. Functions: published function tables. Pins: published data sheets, from memory. */
+/**
+ * Bus and line drivers, transceivers, one-shots. Functions: published function tables. Pins:
+ * published data sheets, from memory.
+ */
 
 const LEFT = [2, 4, 6, 8];
 const LEFT_OUT = [18, 16, 14, 12];
 const RIGHT = [11, 13, 15, 17];
 const RIGHT_OUT = [9, 7, 5, 3];
-const pairs = (a: string, inputs: readonly number[], b: string, outputs: readonly number[]): string[] =>
-  inputs.map((pin, i) => `${a}=${pin} ${b}=${outputs[i]}`);
+const pairs = (
+  a: string,
+  inputs: readonly number[],
+  b: string,
+  outputs: readonly number[],
+): string[] => inputs.map((pin, i) => `${a}=${pin} ${b}=${outputs[i]}`);
 
 const octalBuffer = (number: string, title: string, inverting: boolean, secondHigh: boolean): ChipRow => ({
   number, title, pins: 20, supplyMilliampere: 25, drive: 'buffer', schmitt: 'all', schmittIn: ['LS', 'S'],
@@ -34,10 +41,16 @@ const peripheral = (number: string, title: string, logic: string): ChipRow => ({
   groups: [{ units: ['A=1 B=2 Y=3', 'Y=5 A=6 B=7'], logic: [logic] }],
 }); // prettier-ignore
 
-/** A retriggerable one-shot that is triggered again before it has run out stays at 1; one that is not pulses. Which of them it is, its capacitor says. */
+/**
+ * A retriggerable one-shot that is triggered again before it has run out stays at 1; one that is
+ * not pulses. Which of them it is, its capacitor says.
+ */
 const RETRIGGERED = ['t = !A & B & CLR', 'Q = t & !t & unknown', 'QN = !(t & !t & unknown)'];
 
-/** A one-shot rests at 0 and pulses while its trigger does: how long is a matter of its capacitor, which is not in a logic level. */
+/**
+ * A one-shot rests at 0 and pulses while its trigger does: how long is a matter of its capacitor,
+ * which is not in a logic level.
+ */
 const ONE_SHOT = ['t = !A & B & CLR', 'Q = t & !t', 'QN = !(t & !t)'];
 
 export const BUS: readonly ChipRow[] = [

@@ -1,6 +1,9 @@
 import type { ChipRow } from '@hanzai/core/device';
 
-/** Decoders, selectors, arithmetic. Functions: published function tables; the 181 and 182 as in their published logic diagrams. Pins: published data sheets, from memory. */
+/**
+ * Decoders, selectors, arithmetic. Functions: published function tables; the 181 and 182 as in
+ * their published logic diagrams. Pins: published data sheets, from memory.
+ */
 
 const range = (count: number): number[] => Array.from({ length: count }, (_, i) => i);
 
@@ -29,7 +32,8 @@ const bcd = (number: string, title: string, more: Partial<ChipRow> = {}): ChipRo
   groups: [{ units: [BCD_OUT], logic: range(10).map((i) => `Y${i} = !${term(['A', 'B', 'C', 'D'], i)}`) }],
 }); // prettier-ignore
 
-const SIXTEEN_OUT = 'Y0=1 Y1=2 Y2=3 Y3=4 Y4=5 Y5=6 Y6=7 Y7=8 Y8=9 Y9=10 Y10=11 Y11=13 Y12=14 Y13=15 Y14=16 Y15=17 G1=18 G2=19 D=20 C=21 B=22 A=23';
+const SIXTEEN_OUT =
+  'Y0=1 Y1=2 Y2=3 Y3=4 Y4=5 Y5=6 Y6=7 Y7=8 Y8=9 Y9=10 Y10=11 Y11=13 Y12=14 Y13=15 Y14=16 Y15=17 G1=18 G2=19 D=20 C=21 B=22 A=23';
 const sixteen = (number: string, title: string, more: Partial<ChipRow> = {}): ChipRow => ({
   number, title, pins: 24, supplyMilliampere: 30, ...more,
   groups: [{ units: [SIXTEEN_OUT], logic: range(16).map((i) => `Y${i} = !(!G1 & !G2 & ${term(['A', 'B', 'C', 'D'], i)})`) }],
@@ -40,13 +44,17 @@ const eightOf = (number: string, title: string, three: boolean): ChipRow => {
     range(8).map((i) => `D${i}`),
     ['A', 'B', 'C'],
   );
-  const logic = three ? [`Y = ${data} when !G`, `W = !${data} when !G`] : [`Y = !G & ${data}`, `W = !(!G & ${data})`];
+  const logic = three
+    ? [`Y = ${data} when !G`, `W = !${data} when !G`]
+    : [`Y = !G & ${data}`, `W = !(!G & ${data})`];
   return {
     number,
     title,
     pins: 16,
     supplyMilliampere: 7,
-    groups: [{ units: ['D3=1 D2=2 D1=3 D0=4 Y=5 W=6 G=7 C=9 B=10 A=11 D7=12 D6=13 D5=14 D4=15'], logic }],
+    groups: [
+      { units: ['D3=1 D2=2 D1=3 D0=4 Y=5 W=6 G=7 C=9 B=10 A=11 D7=12 D6=13 D5=14 D4=15'], logic },
+    ],
   };
 };
 
@@ -66,15 +74,37 @@ const quadTwo = (number: string, title: string, logic: string): ChipRow => ({
   groups: [{ units: ['A=2 B=3 Y=4', 'A=5 B=6 Y=7', 'Y=9 B=10 A=11', 'Y=12 B=13 A=14'], shared: 'S=1 G=15', logic: [logic] }],
 }); // prettier-ignore
 
-/** Segments that are lit for each code, a to g; codes above nine as the published table shows them. */
-const SEGMENTS = ['abcdef', 'bc', 'abdeg', 'abcdg', 'bcfg', 'acdfg', 'cdefg', 'abc', 'abcdefg', 'abcfg', 'deg', 'cdg', 'bfg', 'adfg', 'defg', ''];
+/**
+ * Segments that are lit for each code, a to g; codes above nine as the published table shows them.
+ */
+const SEGMENTS = [
+  'abcdef',
+  'bc',
+  'abdeg',
+  'abcdg',
+  'bcfg',
+  'acdfg',
+  'cdefg',
+  'abc',
+  'abcdefg',
+  'abcfg',
+  'deg',
+  'cdg',
+  'bfg',
+  'adfg',
+  'defg',
+  '',
+];
 const lit = (segment: string): string =>
   range(16)
     .filter((code) => SEGMENTS[code]!.includes(segment))
     .map((code) => term(['A', 'B', 'C', 'D'], code))
     .join(' | ');
 
-/** Lines 1 to n of a priority encoder, highest first, as (line, term that it is the highest active one). Lines act low. */
+/**
+ * Lines 1 to n of a priority encoder, highest first, as (line, term that it is the highest active
+ * one). Lines act low.
+ */
 function highest(lines: readonly string[], i: number): string {
   return `(!${lines[i]!}${lines
     .slice(i + 1)

@@ -6,15 +6,30 @@ const BITS = ['a', 'b', 'c', 'd'];
 const SHOWN = ['QA = a', 'QB = b', 'QC = c', 'QD = d'];
 
 /** When each bit of an up-down counter changes, counting either way. */
-function toggles(decade: boolean): { readonly up: readonly string[]; readonly down: readonly string[] } {
+function toggles(decade: boolean): {
+  readonly up: readonly string[];
+  readonly down: readonly string[];
+} {
   return {
-    up: decade ? ['1', 'a & !d', 'a & b', '(a & b & c) | (a & d)'] : ['1', 'a', 'a & b', 'a & b & c'],
-    down: decade ? ['1', '!a & (b | c | d)', '!a & !b & (c | d)', '!a & !b & !c'] : ['1', '!a', '!a & !b', '!a & !b & !c'],
+    up: decade
+      ? ['1', 'a & !d', 'a & b', '(a & b & c) | (a & d)']
+      : ['1', 'a', 'a & b', 'a & b & c'],
+    down: decade
+      ? ['1', '!a & (b | c | d)', '!a & !b & (c | d)', '!a & !b & !c']
+      : ['1', '!a', '!a & !b', '!a & !b & !c'],
   };
 }
 
-/** Synchronous 4-bit counter with look-ahead: pins as the 160 to 163. decade: counts to nine. clear: how CLR acts. */
-function counter160(number: string, title: string, decade: boolean, asynchronous: boolean): ChipRow {
+/**
+ * Synchronous 4-bit counter with look-ahead: pins as the 160 to 163. decade: counts to nine. clear:
+ * how CLR acts.
+ */
+function counter160(
+  number: string,
+  title: string,
+  decade: boolean,
+  asynchronous: boolean,
+): ChipRow {
   const enable = '(ENP & ENT)';
   const nine = '(a & !b & !c & d)';
   const count = decade
@@ -23,7 +38,9 @@ function counter160(number: string, title: string, decade: boolean, asynchronous
   const written = (text: string): string => text.replace(/\ben\b/g, enable);
   const registers = BITS.map((bit, i) => {
     const next = `LOAD ? (${written(count[i]!)}) : ${bit.toUpperCase()}`;
-    return asynchronous ? `${bit} <= ${next} on rise(CK), clear !CLR` : `${bit} <= CLR ? (${next}) : 0 on rise(CK)`;
+    return asynchronous
+      ? `${bit} <= ${next} on rise(CK), clear !CLR`
+      : `${bit} <= CLR ? (${next}) : 0 on rise(CK)`;
   });
   const full = decade ? nine : '(a & b & c & d)';
   return {

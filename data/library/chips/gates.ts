@@ -1,6 +1,9 @@
 import type { ChipRow } from '@hanzai/core/device';
 
-/** Gates, inverters and buffers. Functions: their definition. Pins: published data sheets, from memory; a pin-out that was not sure was left out. */
+/**
+ * Gates, inverters and buffers. Functions: their definition. Pins: published data sheets, from
+ * memory; a pin-out that was not sure was left out.
+ */
 
 const QUAD = ['A=1 B=2 Y=3', 'A=4 B=5 Y=6', 'A=9 B=10 Y=8', 'A=12 B=13 Y=11'];
 const QUAD_NOR = ['Y=1 A=2 B=3', 'Y=4 A=5 B=6', 'Y=10 A=8 B=9', 'Y=13 A=11 B=12'];

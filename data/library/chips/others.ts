@@ -1,10 +1,16 @@
 import type { ChipRow } from '@hanzai/core/device';
 
-/** Chips outside the 7400 series, by their whole name: 4000 series, comparators, driver arrays, and black boxes with the activity of a healthy one.
- *  Functions: published function tables. Pins: published data sheets, from memory. Activity of black boxes: common practice, no published source. */
+/**
+ * Chips outside the 7400 series, by their whole name: 4000 series, comparators, driver arrays, and
+ * black boxes with the activity of a healthy one.
+ * Functions: published function tables. Pins: published data sheets, from memory. Activity of black
+ * boxes: common practice, no published source.
+ */
 
-const list = (prefix: string, first: number, pins: readonly number[]): string => pins.map((pin, i) => `${prefix}${first + i}=${pin}`).join(' ');
-const range = (from: number, to: number): number[] => Array.from({ length: Math.abs(to - from) + 1 }, (_, i) => from + (to > from ? i : -i));
+const list = (prefix: string, first: number, pins: readonly number[]): string =>
+  pins.map((pin, i) => `${prefix}${first + i}=${pin}`).join(' ');
+const range = (from: number, to: number): number[] =>
+  Array.from({ length: Math.abs(to - from) + 1 }, (_, i) => from + (to > from ? i : -i));
 
 const CMOS_QUAD = ['A=1 B=2 Y=3', 'Y=4 A=5 B=6', 'A=8 B=9 Y=10', 'Y=11 A=12 B=13'];
 const HEX = ['A=1 Y=2', 'A=3 Y=4', 'A=5 Y=6', 'A=9 Y=8', 'A=11 Y=10', 'A=13 Y=12'];
@@ -12,9 +18,14 @@ const cmosGate = (number: string, title: string, units: readonly string[], logic
   number, title, pins: 14, families: ['4000'], supplyMilliampere: 0.01, groups: [{ units, logic: [logic] }], ...more,
 }); // prettier-ignore
 
-/** One pin of a black box that moves while it runs. `run` is 1 once reset is over; the clock's movement is the box's own. */
-const moving = (pins: readonly string[], run: string, clock: string): string[] => pins.map((pin) => `${pin} = ${run} ? ${clock} : 1`);
-const names = (prefix: string, first: number, count: number): string[] => Array.from({ length: count }, (_, i) => `${prefix}${first + i}`);
+/**
+ * One pin of a black box that moves while it runs. `run` is 1 once reset is over; the clock's
+ * movement is the box's own.
+ */
+const moving = (pins: readonly string[], run: string, clock: string): string[] =>
+  pins.map((pin) => `${pin} = ${run} ? ${clock} : 1`);
+const names = (prefix: string, first: number, count: number): string[] =>
+  Array.from({ length: count }, (_, i) => `${prefix}${first + i}`);
 
 export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
   { ...cmosGate('4001', 'quad 2-input NOR', CMOS_QUAD, 'Y = !(A | B)'), family: '4000' },
@@ -119,7 +130,8 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
     openCollector: ['IRQ'],
   },
   {
-    // One-shot or oscillator: the parts round it say which, and the divider inside sets the control pin.
+    // One-shot or oscillator: the parts round it say which, and the divider inside sets the control
+    // pin.
     number: '555', title: 'timer', pins: 8, supply: 8, ground: 1, supplyMilliampere: 5, family: 'TIMER', blackBox: true, openCollector: ['DIS'],
     groups: [{ units: ['TRIG=2 OUT=3 RES=4 CTRL=5 THR=6 DIS=7'], logic: ['OUT = RES ? unknown : 0', 'DIS = RES ? unknown : 0', 'CTRL = unknown', 'unused = TRIG & THR'] }],
   },

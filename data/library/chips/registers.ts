@@ -1,15 +1,19 @@
 import type { ChipRow } from '@hanzai/core/device';
 
-/** Flip-flops, latches and shift registers. Functions: published function tables. Pins: published data sheets, from memory. A pulse-triggered
- *  flip-flop is taken as triggered by the falling edge. */
+/**
+ * Flip-flops, latches and shift registers. Functions: published function tables. Pins: published
+ * data sheets, from memory. A pulse-triggered flip-flop is taken as triggered by the falling edge.
+ */
 
 /** JK with levels that act low; `q` toggles where both are 1. */
-const JK = (clock: string, ends: string): string => `q <= (J & !q) | (!K & q) on fall(${clock})${ends}`;
+const JK = (clock: string, ends: string): string =>
+  `q <= (J & !q) | (!K & q) on fall(${clock})${ends}`;
 const EIGHT_D = 'D1=3 D2=4 D3=7 D4=8 D5=13 D6=14 D7=17 D8=18';
 const EIGHT_Q = 'Q1=2 Q2=5 Q3=6 Q4=9 Q5=12 Q6=15 Q7=16 Q8=19';
 const STRAIGHT_D = 'D1=2 D2=3 D3=4 D4=5 D5=6 D6=7 D7=8 D8=9';
 const STRAIGHT_Q = 'Q1=19 Q2=18 Q3=17 Q4=16 Q5=15 Q6=14 Q7=13 Q8=12';
-const each = (count: number, statement: (i: number) => string): string[] => Array.from({ length: count }, (_, i) => statement(i + 1));
+const each = (count: number, statement: (i: number) => string): string[] =>
+  Array.from({ length: count }, (_, i) => statement(i + 1));
 
 export const REGISTERS: readonly ChipRow[] = [
   {

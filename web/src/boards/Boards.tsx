@@ -51,7 +51,12 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
     if (!file) return;
     setAnswer(undefined);
     if (file.size > 20_000_000)
-      return setAnswer({ good: false, text: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 20 MB can be read.`, issues: [], notes: [] });
+      return setAnswer({
+        good: false,
+        text: `${file.name} has ${(file.size / 1e6).toFixed(1)} MB; at most 20 MB can be read.`,
+        issues: [],
+        notes: [],
+      });
     setFileName(file.name);
     const content = await file.text();
     setText(content.length > 200_000 ? '' : content);
@@ -66,7 +71,14 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify({ fileName: name, text: content }),
       });
-      const result = (await response.json()) as { id?: string; title?: string; parts?: number; notes?: string[]; detail?: string; issues?: FileIssue[] };
+      const result = (await response.json()) as {
+        id?: string;
+        title?: string;
+        parts?: number;
+        notes?: string[];
+        detail?: string;
+        issues?: FileIssue[];
+      };
       if (response.ok)
         setAnswer({
           good: true,
@@ -75,9 +87,20 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
           notes: result.notes ?? [],
           ...(result.id ? { id: result.id } : {}),
         });
-      else setAnswer({ good: false, text: result.detail ?? 'The file was not taken.', issues: result.issues ?? [], notes: [] });
+      else
+        setAnswer({
+          good: false,
+          text: result.detail ?? 'The file was not taken.',
+          issues: result.issues ?? [],
+          notes: [],
+        });
     } catch {
-      setAnswer({ good: false, text: 'The workshop server does not answer; the text is still here. Try again in a moment.', issues: [], notes: [] });
+      setAnswer({
+        good: false,
+        text: 'The workshop server does not answer; the text is still here. Try again in a moment.',
+        issues: [],
+        notes: [],
+      });
     } finally {
       setBusy(false);
     }
@@ -90,7 +113,10 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
         <section>
           <h1>Board sheets</h1>
           {boards.length === 0 ? (
-            <Notice>None yet. Import a circuit deck or Board JSON on the right; the example there is one to try.</Notice>
+            <Notice>
+              None yet. Import a circuit deck or Board JSON on the right; the example there is one
+              to try.
+            </Notice>
           ) : (
             <table className={style.table}>
               <thead>
@@ -134,9 +160,16 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
         </section>
         <section className={style.import}>
           <h2>Import</h2>
-          <p>A circuit deck (.cir), Board JSON (.json), a test netlist (.ipc) or a parts list (.csv).</p>
+          <p>
+            A circuit deck (.cir), Board JSON (.json), a test netlist (.ipc) or a parts list (.csv).
+          </p>
           <Field id="board-file" label="From a file">
-            <input id="board-file" type="file" accept=".cir,.json,.ipc,.csv" onChange={(event) => void pick(event)} />
+            <input
+              id="board-file"
+              type="file"
+              accept=".cir,.json,.ipc,.csv"
+              onChange={(event) => void pick(event)}
+            />
           </Field>
           <form
             onSubmit={(event) => {
@@ -144,7 +177,11 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
               if (text.trim() !== '') void send(fileName, text);
             }}
           >
-            <Field id="board-text" label="Or as text" hint="The first line is the title. Nets by name, ground is 0.">
+            <Field
+              id="board-text"
+              label="Or as text"
+              hint="The first line is the title. Nets by name, ground is 0."
+            >
               <textarea
                 ref={area}
                 id="board-text"
@@ -183,9 +220,13 @@ export function Boards({ boards, forCase }: { boards: readonly BoardLine[]; forC
               {answer.good && (
                 <p>
                   {forCase ? (
-                    <ButtonLink href={`/case/${forCase}/take-in`}>Back to case {forCase}, choose it there</ButtonLink>
+                    <ButtonLink href={`/case/${forCase}/take-in`}>
+                      Back to case {forCase}, choose it there
+                    </ButtonLink>
                   ) : (
-                    <ButtonLink href={`/case/new?board=${answer.id ?? ''}`}>Open a case on it</ButtonLink>
+                    <ButtonLink href={`/case/new?board=${answer.id ?? ''}`}>
+                      Open a case on it
+                    </ButtonLink>
                   )}
                 </p>
               )}

@@ -13,7 +13,10 @@ import { STAGE_NAMES, STAGES, type Stage } from './progress';
 import type { CaseState } from './use-case';
 import { useEngineAhead } from './use-engine';
 
-/** The frame of every stage of a case: the band, the track down the left edge, the stage itself, and a foot for the strip. */
+/**
+ * The frame of every stage of a case: the band, the track down the left edge, the stage itself, and
+ * a foot for the strip.
+ */
 export function CaseFrame({
   state,
   stage,
@@ -43,7 +46,12 @@ export function CaseFrame({
       <div className={style.body}>
         <nav className={style.track} aria-label="Stages of the case">
           {STAGES.map((name) => (
-            <a key={name} href={`/case/${view.number}/${name}`} aria-current={name === stage ? 'step' : undefined} className={style.stop}>
+            <a
+              key={name}
+              href={`/case/${view.number}/${name}`}
+              aria-current={name === stage ? 'step' : undefined}
+              className={style.stop}
+            >
               <Pad state={progress.pads[name]} />
               <span>{STAGE_NAMES[name]}</span>
             </a>
@@ -51,7 +59,10 @@ export function CaseFrame({
         </nav>
         <main className={bare ? style.bare : style.stage}>
           {view.unreadable > 0 && (
-            <Notice look="attention" title={`${view.unreadable} ${view.unreadable === 1 ? 'entry' : 'entries'} cannot be read.`}>
+            <Notice
+              look="attention"
+              title={`${view.unreadable} ${view.unreadable === 1 ? 'entry' : 'entries'} cannot be read.`}
+            >
               Made by a newer version, or spoilt: kept as they are, and not shown here.
             </Notice>
           )}
@@ -80,15 +91,24 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
         <form
           onSubmit={(event) => {
             event.preventDefault();
-            if (where.trim() === '') return setRefusal('a few words, for example: board out on the mat, ESR of C4 next');
-            const objection = state.file({ kind: 'pause', where: `${STAGE_NAMES[stage]}: ${where.trim()}`.slice(0, 300) });
+            if (where.trim() === '')
+              return setRefusal('a few words, for example: board out on the mat, ESR of C4 next');
+            const objection = state.file({
+              kind: 'pause',
+              where: `${STAGE_NAMES[stage]}: ${where.trim()}`.slice(0, 300),
+            });
             setRefusal(objection);
             if (objection) return;
             setWhere('');
             setOpen(false);
           }}
         >
-          <Field id="where" label="Where were you?" hint="The docket shows it, and this case when it is opened again." error={refusal}>
+          <Field
+            id="where"
+            label="Where were you?"
+            hint="The docket shows it, and this case when it is opened again."
+            error={refusal}
+          >
             <input id="where" value={where} onChange={(event) => setWhere(event.target.value)} />
           </Field>
           <p className={style.dialogAction}>
@@ -124,21 +144,27 @@ function Sync({ state }: { state: CaseState }) {
   if (!keeps && (waiting > 0 || !reachable)) {
     return (
       <p className={style.unreachable} role="status">
-        This browser keeps nothing (private window, or storage denied): {waiting} {waiting === 1 ? 'entry waits' : 'entries wait'} in this page alone. Leave it
-        open until all is stored.
+        This browser keeps nothing (private window, or storage denied): {waiting}{' '}
+        {waiting === 1 ? 'entry waits' : 'entries wait'} in this page alone. Leave it open until all
+        is stored.
       </p>
     );
   }
   if (!reachable) {
     return (
       <p className={style.unreachable} role="status">
-        The workshop server does not answer. {waiting} {waiting === 1 ? 'entry is' : 'entries are'} kept in this browser and will be sent when it is back.
+        The workshop server does not answer. {waiting} {waiting === 1 ? 'entry is' : 'entries are'}{' '}
+        kept in this browser and will be sent when it is back.
       </p>
     );
   }
   return (
     <p className={style.sync} role="status">
-      {waiting > 0 ? `sending ${waiting} …` : refusals.length > 0 ? `${refusals.length} not stored` : 'all stored'}
+      {waiting > 0
+        ? `sending ${waiting} …`
+        : refusals.length > 0
+          ? `${refusals.length} not stored`
+          : 'all stored'}
     </p>
   );
 }
@@ -150,7 +176,10 @@ function Refused({ state }: { state: CaseState }) {
       {state.refusals.map(({ entry, detail }) => (
         <Notice key={entry.id} look="attention" title="Not stored:" live>
           {entryWords(entry.body)}: {detail}.{' '}
-          <Button look="quiet" onClick={() => void navigator.clipboard.writeText(JSON.stringify(entry.body, null, 2))}>
+          <Button
+            look="quiet"
+            onClick={() => void navigator.clipboard.writeText(JSON.stringify(entry.body, null, 2))}
+          >
             Copy it
           </Button>{' '}
           <Button look="quiet" onClick={() => state.dismiss(entry.id)}>
@@ -164,7 +193,16 @@ function Refused({ state }: { state: CaseState }) {
 
 /** An entry in the words in which it was made, or as what it is. */
 function entryWords(body: CaseState['entries'][number]['body']): string {
-  const said = 'typed' in body ? body.typed : 'text' in body ? body.text : 'title' in body ? body.title : 'ref' in body ? body.ref : undefined;
+  const said =
+    'typed' in body
+      ? body.typed
+      : 'text' in body
+        ? body.text
+        : 'title' in body
+          ? body.title
+          : 'ref' in body
+            ? body.ref
+            : undefined;
   const { words } = KINDS[body.kind];
   return said ? `${words} “${said.slice(0, 80)}”` : words;
 }

@@ -15,13 +15,18 @@ export const COURSE_WORDS: Readonly<Record<Course, string>> = {
   'give-up': 'give up: keep what is worth saving',
 };
 
-/** Something that can end the job was found: what is finished, what is worth saving, and the decision that has to be made. Nothing where nothing was. */
+/**
+ * Something that can end the job was found: what is finished, what is worth saving, and the
+ * decision that has to be made. Nothing where nothing was.
+ */
 export function Decision({ state }: { state: CaseState }) {
   const { journal, model } = state;
   const [course, setCourse] = useState<Course>();
   const [reason, setReason] = useState('');
   const [refusal, setRefusal] = useState<string>();
-  const made = journal.blockEvents.flatMap(({ body }) => (body.kind === 'check' ? [{ title: body.title, good: body.good }] : []));
+  const made = journal.blockEvents.flatMap(({ body }) =>
+    body.kind === 'check' ? [{ title: body.title, good: body.good }] : [],
+  );
   if (journal.decision && journal.undecided.length === 0) {
     const { id, body } = journal.decision;
     return (
@@ -38,13 +43,22 @@ export function Decision({ state }: { state: CaseState }) {
   return (
     <Notice look="attention" title="This can end the job." live>
       {journal.undecided.map(({ id, body: { title, block } }) => {
-        const confirmed = fatal.some(({ check, confirmed: twice }) => check.title === title && twice);
-        const check = model?.killChecks.find((one) => one.title === title) ?? model?.killChecks.find((one) => one.block === block);
+        const confirmed = fatal.some(
+          ({ check, confirmed: twice }) => check.title === title && twice,
+        );
+        const check =
+          model?.killChecks.find((one) => one.title === title) ??
+          model?.killChecks.find((one) => one.block === block);
         return (
           <p key={id}>
-            <b>{title}</b>: bad{confirmed ? ', twice' : '. Repeat it once with firm contact before you believe it'}.
+            <b>{title}</b>: bad
+            {confirmed ? ', twice' : '. Repeat it once with firm contact before you believe it'}.
             {check && ` Finished: ${check.finished}. Worth saving: ${check.worthSaving}.`}{' '}
-            <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: id })} aria-label={`Take back: ${title}`}>
+            <Button
+              look="quiet"
+              onClick={() => state.file({ kind: 'retract', entry: id })}
+              aria-label={`Take back: ${title}`}
+            >
               Take back
             </Button>
           </p>
@@ -54,19 +68,28 @@ export function Decision({ state }: { state: CaseState }) {
         onSubmit={(event) => {
           event.preventDefault();
           if (!course) return setRefusal('choose how it goes on');
-          if (reason.trim().length < 3) return setRefusal('say why, for example: the owner has a second unit');
+          if (reason.trim().length < 3)
+            return setRefusal('say why, for example: the owner has a second unit');
           setRefusal(state.file({ kind: 'decision', course, reason: reason.trim() }));
         }}
       >
         <OneOf
           name="course"
           legend="How it goes on"
-          choices={(Object.keys(COURSE_WORDS) as Course[]).map((value) => ({ value, words: COURSE_WORDS[value] }))}
+          choices={(Object.keys(COURSE_WORDS) as Course[]).map((value) => ({
+            value,
+            words: COURSE_WORDS[value],
+          }))}
           value={course}
           onChange={setCourse}
         />
         <Field id="decision-reason" label="Why" error={refusal}>
-          <input id="decision-reason" value={reason} maxLength={500} onChange={(event) => setReason(event.target.value)} />
+          <input
+            id="decision-reason"
+            value={reason}
+            maxLength={500}
+            onChange={(event) => setReason(event.target.value)}
+          />
         </Field>
         <Button type="submit">Decide</Button>
       </form>

@@ -7,7 +7,10 @@ export interface Mark {
   readonly fresh?: boolean;
 }
 
-/** A picture with numbered marks on it; a tap says where. With the keyboard the place is moved by the arrow keys. */
+/**
+ * A picture with numbered marks on it; a tap says where. With the keyboard the place is moved by
+ * the arrow keys.
+ */
 export function PictureBoard({
   picture,
   title,
@@ -23,7 +26,10 @@ export function PictureBoard({
   const fresh = marks.find((mark) => mark.fresh);
   const move = (dx: number, dy: number): void => {
     const from = fresh ?? { x: 0.5, y: 0.5 };
-    onPlace?.({ x: Math.min(1, Math.max(0, from.x + dx)), y: Math.min(1, Math.max(0, from.y + dy)) });
+    onPlace?.({
+      x: Math.min(1, Math.max(0, from.x + dx)),
+      y: Math.min(1, Math.max(0, from.y + dy)),
+    });
   };
   const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
     ArrowLeft: [-0.02, 0],
@@ -45,12 +51,19 @@ export function PictureBoard({
       }}
       onClick={(event) => {
         const box = event.currentTarget.getBoundingClientRect();
-        onPlace?.({ x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height });
+        onPlace?.({
+          x: (event.clientX - box.left) / box.width,
+          y: (event.clientY - box.top) / box.height,
+        });
       }}
     >
       <img src={`/api/pictures/${picture}`} alt={title} draggable={false} />
       {marks.map((mark, i) => (
-        <span key={i} className={mark.fresh ? style.fresh : style.pin} style={{ left: `${100 * mark.x}%`, top: `${100 * mark.y}%` }}>
+        <span
+          key={i}
+          className={mark.fresh ? style.fresh : style.pin}
+          style={{ left: `${100 * mark.x}%`, top: `${100 * mark.y}%` }}
+        >
           {mark.fresh ? '' : i + 1}
         </span>
       ))}

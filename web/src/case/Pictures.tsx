@@ -23,7 +23,10 @@ interface Waiting {
   readonly again: boolean;
 }
 
-/** Pictures of a case with notes pinned on them. of: what kind they are taken as here; all are shown. */
+/**
+ * Pictures of a case with notes pinned on them. of: what kind they are taken as here; all are
+ * shown.
+ */
 export function Pictures({ state, of, title }: { state: CaseState; of: Kind; title: string }) {
   const { journal } = state;
   const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
@@ -31,30 +34,56 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
   const picture = journal.pictures.find(({ body }) => body.picture === shown);
 
   async function send(one: Waiting): Promise<void> {
-    setWaiting((list) => [...list.filter(({ id }) => id !== one.id), { ...one, detail: undefined }]);
+    setWaiting((list) => [
+      ...list.filter(({ id }) => id !== one.id),
+      { ...one, detail: undefined },
+    ]);
     const sent = await sendPicture(state.view.id, one.file, one.id);
-    const objection = sent.ok ? state.file({ kind: 'picture', picture: sent.id, title: one.title, of }) : undefined;
+    const objection = sent.ok
+      ? state.file({ kind: 'picture', picture: sent.id, title: one.title, of })
+      : undefined;
     if (sent.ok && !objection) setWaiting((list) => list.filter(({ id }) => id !== one.id));
     else
       setWaiting((list) =>
-        list.map((other) => (other.id === one.id ? { ...one, detail: sent.ok ? objection : sent.detail, again: !sent.ok && sent.again } : other)),
+        list.map((other) =>
+          other.id === one.id
+            ? { ...one, detail: sent.ok ? objection : sent.detail, again: !sent.ok && sent.again }
+            : other,
+        ),
       );
   }
 
   function take(files: FileList | null): void {
-    for (const file of files ?? []) void send({ id: v7(), file, title: file.name.replace(/\.\w+$/, '').slice(0, 120), detail: undefined, again: false });
+    for (const file of files ?? [])
+      void send({
+        id: v7(),
+        file,
+        title: file.name.replace(/\.\w+$/, '').slice(0, 120),
+        detail: undefined,
+        again: false,
+      });
   }
 
   return (
-    <Panel title={title} aside={journal.pictures.length > 0 ? `${journal.pictures.length} in the case` : undefined}>
+    <Panel
+      title={title}
+      aside={journal.pictures.length > 0 ? `${journal.pictures.length} in the case` : undefined}
+    >
       {journal.pictures.length === 0 && (
-        <Notice>Take it as it came, before anything is touched: from above, the plugs, what is broken. Open a picture to pin notes on it.</Notice>
+        <Notice>
+          Take it as it came, before anything is touched: from above, the plugs, what is broken.
+          Open a picture to pin notes on it.
+        </Notice>
       )}
       <ul className={style.strip}>
         {journal.pictures.map(({ id, body }) => (
           <li key={id}>
             <button type="button" className={style.thumb} onClick={() => setShown(body.picture)}>
-              <img src={`/api/pictures/${body.picture}?small`} alt={body.title || 'picture'} loading="lazy" />
+              <img
+                src={`/api/pictures/${body.picture}?small`}
+                alt={body.title || 'picture'}
+                loading="lazy"
+              />
               <span>{body.title || 'no title'}</span>
               <small>{countOf(journal.pins, body.picture)}</small>
             </button>
@@ -70,13 +99,20 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
             </Button>
           )}
           {one.detail && (
-            <Button look="quiet" onClick={() => setWaiting((list) => list.filter(({ id }) => id !== one.id))}>
+            <Button
+              look="quiet"
+              onClick={() => setWaiting((list) => list.filter(({ id }) => id !== one.id))}
+            >
               Leave it out
             </Button>
           )}
         </Notice>
       ))}
-      <Field id={`picture-${of}`} label="Add pictures" hint="From the camera or from files: JPEG, PNG or WebP.">
+      <Field
+        id={`picture-${of}`}
+        label="Add pictures"
+        hint="From the camera or from files: JPEG, PNG or WebP."
+      >
         <input
           id={`picture-${of}`}
           type="file"
@@ -88,7 +124,12 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
           }}
         />
       </Field>
-      <Dialog title={picture?.body.title ?? 'Picture'} open={picture !== undefined} onClose={() => setShown(undefined)} wide>
+      <Dialog
+        title={picture?.body.title ?? 'Picture'}
+        open={picture !== undefined}
+        onClose={() => setShown(undefined)}
+        wide
+      >
         {picture && <Noted state={state} picture={picture} onGone={() => setShown(undefined)} />}
       </Dialog>
     </Panel>
@@ -101,7 +142,15 @@ function countOf(pins: CaseState['journal']['pins'], picture: string): string {
 }
 
 /** One picture with its notes; a tap pins another. */
-function Noted({ state, picture, onGone }: { state: CaseState; picture: Of<'picture'>; onGone: () => void }) {
+function Noted({
+  state,
+  picture,
+  onGone,
+}: {
+  state: CaseState;
+  picture: Of<'picture'>;
+  onGone: () => void;
+}) {
   const [place, setPlace] = useState<{ x: number; y: number }>();
   const [text, setText] = useState('');
   const [refusal, setRefusal] = useState<string>();
@@ -111,7 +160,10 @@ function Noted({ state, picture, onGone }: { state: CaseState; picture: Of<'pict
       <PictureBoard
         picture={picture.body.picture}
         title={picture.body.title}
-        marks={[...pins.map(({ body }) => ({ x: body.x, y: body.y })), ...(place ? [{ ...place, fresh: true }] : [])]}
+        marks={[
+          ...pins.map(({ body }) => ({ x: body.x, y: body.y })),
+          ...(place ? [{ ...place, fresh: true }] : []),
+        ]}
         onPlace={setPlace}
       />
       <div className={sheet.body}>
@@ -121,7 +173,12 @@ function Noted({ state, picture, onGone }: { state: CaseState; picture: Of<'pict
             event.preventDefault();
             if (!place) return setRefusal('tap the place on the picture first');
             if (text.trim() === '') return setRefusal('write what is there');
-            const objection = state.file({ kind: 'pin', picture: picture.body.picture, ...place, text: text.trim().slice(0, 300) });
+            const objection = state.file({
+              kind: 'pin',
+              picture: picture.body.picture,
+              ...place,
+              text: text.trim().slice(0, 300),
+            });
             setRefusal(objection);
             if (objection) return;
             setPlace(undefined);
@@ -139,7 +196,11 @@ function Noted({ state, picture, onGone }: { state: CaseState; picture: Of<'pict
               <span>
                 <b>{i + 1}</b> {body.text}
               </span>
-              <Button look="quiet" aria-label={`Take back note ${i + 1}`} onClick={() => state.file({ kind: 'retract', entry: id })}>
+              <Button
+                look="quiet"
+                aria-label={`Take back note ${i + 1}`}
+                onClick={() => state.file({ kind: 'retract', entry: id })}
+              >
                 Take back
               </Button>
             </li>

@@ -6,7 +6,10 @@ import { Caution } from './Caution';
 import { powerObjection } from './rules';
 import type { CaseState } from './use-case';
 
-/** Power on a board that is not whole, or not read through: only with a reason, which the report keeps. */
+/**
+ * Power on a board that is not whole, or not read through: only with a reason, which the report
+ * keeps.
+ */
 export function PowerAnyway({ state }: { state: CaseState }) {
   const { journal, index } = state;
   const [reason, setReason] = useState('');
@@ -31,8 +34,13 @@ export function PowerAnyway({ state }: { state: CaseState }) {
       <form
         onSubmit={(event) => {
           event.preventDefault();
-          if (reason.trim().length < 3) return setRefusal('a few words, for example: the motor is off, only logic is to be read');
-          setRefusal(state.file({ kind: 'powerAnyway', refs: [...journal.missing], reason: reason.trim() }));
+          if (reason.trim().length < 3)
+            return setRefusal(
+              'a few words, for example: the motor is off, only logic is to be read',
+            );
+          setRefusal(
+            state.file({ kind: 'powerAnyway', refs: [...journal.missing], reason: reason.trim() }),
+          );
         }}
       >
         <Field
@@ -41,7 +49,12 @@ export function PowerAnyway({ state }: { state: CaseState }) {
           error={refusal}
           hint="Kept in the report. It holds until the next part comes off or goes on."
         >
-          <input id="power-anyway" value={reason} maxLength={300} onChange={(event) => setReason(event.target.value)} />
+          <input
+            id="power-anyway"
+            value={reason}
+            maxLength={300}
+            onChange={(event) => setReason(event.target.value)}
+          />
         </Field>
         <Button type="submit">It is meant</Button>
       </form>

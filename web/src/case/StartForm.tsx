@@ -10,7 +10,10 @@ import type { CaseState } from './use-case';
 /** Every stage worked. */
 const THROUGH = '';
 
-/** One start of the unit, written down: where it stopped, how long it took, what was heard, and under which conditions. */
+/**
+ * One start of the unit, written down: where it stopped, how long it took, what was heard, and
+ * under which conditions.
+ */
 export function StartForm({ state, model }: { state: CaseState; model: UnitModel }) {
   const [failedAt, setFailedAt] = useState<string>();
   const [known, setKnown] = useState<readonly string[]>(() => lastConditions(state, model).known);
@@ -22,14 +25,17 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
   function add(): string | undefined {
     if (failedAt === undefined) return 'say first which stage it does not reach';
     const time = seconds.trim() === '' ? undefined : Number(seconds);
-    if (time !== undefined && !(time >= 0 && time <= 86_400)) return `“${seconds}” is no time; expected seconds such as 4 or 12.5`;
+    if (time !== undefined && !(time >= 0 && time <= 86_400))
+      return `“${seconds}” is no time; expected seconds such as 4 or 12.5`;
     const count = Number(tries);
-    if (!Number.isInteger(count) || count < 1 || count > 99) return `“${tries}” is no number of tries; expected 1 to 99`;
+    if (!Number.isInteger(count) || count < 1 || count > 99)
+      return `“${tries}” is no number of tries; expected 1 to 99`;
     const free = words
       .split(',')
       .map((word) => word.trim().toLowerCase())
       .filter(Boolean);
-    if (free.some((word) => word.length > 60) || known.length + free.length > 12) return 'at most 12 conditions of at most 60 characters';
+    if (free.some((word) => word.length > 60) || known.length + free.length > 12)
+      return 'at most 12 conditions of at most 60 characters';
     const objection = state.file({
       kind: 'start',
       failedAt: failedAt === THROUGH ? null : failedAt,
@@ -53,27 +59,55 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
         legend="Which of these is the first that it does not do?"
         value={failedAt}
         onChange={setFailedAt}
-        choices={[...model.stages.map(({ name, title }) => ({ value: name, words: title })), { value: THROUGH, words: 'it does them all' }]}
+        choices={[
+          ...model.stages.map(({ name, title }) => ({ value: name, words: title })),
+          { value: THROUGH, words: 'it does them all' },
+        ]}
       />
       {(model.conditions ?? []).length > 0 && (
-        <AnyOf legend="As it stood" values={known} onChange={setKnown} choices={model.conditions!.map(({ name, title }) => ({ value: name, words: title }))} />
+        <AnyOf
+          legend="As it stood"
+          values={known}
+          onChange={setKnown}
+          choices={model.conditions!.map(({ name, title }) => ({ value: name, words: title }))}
+        />
       )}
       <div className={sheet.form}>
         <Field id="start-words" label="Other conditions, by commas">
-          <input id="start-words" value={words} onChange={(event) => setWords(event.target.value)} placeholder="cold, lid off" />
+          <input
+            id="start-words"
+            value={words}
+            onChange={(event) => setWords(event.target.value)}
+            placeholder="cold, lid off"
+          />
         </Field>
         <div className={sheet.narrow}>
           <Field id="start-seconds" label="Seconds">
-            <input id="start-seconds" inputMode="decimal" value={seconds} onChange={(event) => setSeconds(event.target.value)} />
+            <input
+              id="start-seconds"
+              inputMode="decimal"
+              value={seconds}
+              onChange={(event) => setSeconds(event.target.value)}
+            />
           </Field>
         </div>
         <div className={sheet.narrow}>
           <Field id="start-tries" label="Tries">
-            <input id="start-tries" inputMode="numeric" value={tries} onChange={(event) => setTries(event.target.value)} />
+            <input
+              id="start-tries"
+              inputMode="numeric"
+              value={tries}
+              onChange={(event) => setTries(event.target.value)}
+            />
           </Field>
         </div>
         <Field id="start-sounds" label="Sounds">
-          <input id="start-sounds" value={sounds} onChange={(event) => setSounds(event.target.value)} placeholder="hum, whine, silence" />
+          <input
+            id="start-sounds"
+            value={sounds}
+            onChange={(event) => setSounds(event.target.value)}
+            placeholder="hum, whine, silence"
+          />
         </Field>
         <Button type="submit">Add the start</Button>
       </div>
@@ -82,8 +116,15 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
 }
 
 /** Conditions of the last start, to begin the next from: mostly they are the same. */
-function lastConditions({ journal }: CaseState, model: UnitModel): { known: readonly string[]; words: string } {
+function lastConditions(
+  { journal }: CaseState,
+  model: UnitModel,
+): { known: readonly string[]; words: string } {
   const conditions = journal.starts.at(-1)?.body.conditions ?? [];
-  const isKnown = (name: string): boolean => model.conditions?.some((condition) => condition.name === name) === true;
-  return { known: conditions.filter(isKnown), words: conditions.filter((name) => !isKnown(name)).join(', ') };
+  const isKnown = (name: string): boolean =>
+    model.conditions?.some((condition) => condition.name === name) === true;
+  return {
+    known: conditions.filter(isKnown),
+    words: conditions.filter((name) => !isKnown(name)).join(', '),
+  };
 }

@@ -1,6 +1,22 @@
-import { forwardRef, useEffect, useImperativeHandle, useMemo, useRef, useState, type KeyboardEvent } from 'react';
+import {
+  forwardRef,
+  useEffect,
+  useImperativeHandle,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+} from 'react';
 import type { BoardIndex, Setup } from '@hanzai/core/board';
-import { parseReadingValue, parseShorthand, pointText, tidyShorthand, type Measurement, type ReadingKind, type ReadingValue } from '@hanzai/core/instrument';
+import {
+  parseReadingValue,
+  parseShorthand,
+  pointText,
+  tidyShorthand,
+  type Measurement,
+  type ReadingKind,
+  type ReadingValue,
+} from '@hanzai/core/instrument';
 import { KIND_WORDS, pointsText, setupWords, shorthandAround, valueText } from './wording';
 import type { Expect, Expectation } from './expectation';
 import style from './Strip.module.css';
@@ -26,14 +42,27 @@ interface Props {
   readonly proposal: ProposedPoints | undefined;
   readonly expect: Expect;
   /** Files a reading; returns why not where it may not be filed. */
-  readonly onFile: (measurement: Measurement, value: ReadingValue, typed: string) => string | undefined;
-  /** Takes the last reading back; returns what it was, or undefined where there is none to take back. */
+  readonly onFile: (
+    measurement: Measurement,
+    value: ReadingValue,
+    typed: string,
+  ) => string | undefined;
+  /**
+   * Takes the last reading back; returns what it was, or undefined where there is none to take
+   * back.
+   */
   readonly onRetract: () => string | undefined;
   readonly disabled?: boolean;
 }
 
-/** The line that takes readings in shorthand. It says what it understood while one types; Enter files. */
-export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, recent, proposal, expect, onFile, onRetract, disabled = false }, handle) {
+/**
+ * The line that takes readings in shorthand. It says what it understood while one types; Enter
+ * files.
+ */
+export const Strip = forwardRef<StripHandle, Props>(function Strip(
+  { index, recent, proposal, expect, onFile, onRetract, disabled = false },
+  handle,
+) {
   const [text, setText] = useState('');
   const [back, setBack] = useState(0);
   const [note, setNote] = useState<{ text: string; bad: boolean }>();
@@ -53,12 +82,18 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
   useEffect(() => setText((kept) => kept || (input.current?.value ?? '')), []);
 
   const where = parsed.ok ? parsed.reading.measurement : undefined;
-  const sound = useMemo(() => where && expect(where.setup, where.kind, pointText(where.at), pointText(where.to)), [where, expect]);
+  const sound = useMemo(
+    () => where && expect(where.setup, where.kind, pointText(where.at), pointText(where.to)),
+    [where, expect],
+  );
 
   function enter(): void {
     if (text.trim() === '') return;
     if (!parsed.ok) {
-      setNote({ text: `Understood: ${parsed.understood || 'nothing yet'}. Expected: ${parsed.expected}.`, bad: true });
+      setNote({
+        text: `Understood: ${parsed.understood || 'nothing yet'}. Expected: ${parsed.expected}.`,
+        bad: true,
+      });
       return;
     }
     const { measurement, value } = parsed.reading;
@@ -67,7 +102,10 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
       setNote({ text: `Not filed: ${objection}.`, bad: true });
       return;
     }
-    setNote({ text: `Filed: ${describe(index, measurement, value)}. Ctrl+Z takes it back.`, bad: false });
+    setNote({
+      text: `Filed: ${describe(index, measurement, value)}. Ctrl+Z takes it back.`,
+      bad: false,
+    });
     setText('');
     setBack(0);
   }
@@ -83,7 +121,10 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
     } else if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '') {
       event.preventDefault();
       const taken = onRetract();
-      setNote({ text: taken === undefined ? 'There is no reading to take back.' : `Taken back: ${taken}.`, bad: false });
+      setNote({
+        text: taken === undefined ? 'There is no reading to take back.' : `Taken back: ${taken}.`,
+        bad: false,
+      });
     }
   }
 
@@ -113,13 +154,22 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip({ index, rece
         }}
         onKeyDown={onKey}
       />
-      <output id="strip-says" className={`${style.says} ${note?.bad ? style.bad : ''}`} aria-live="polite">
+      <output
+        id="strip-says"
+        className={`${style.says} ${note?.bad ? style.bad : ''}`}
+        aria-live="polite"
+      >
         {note ? (
           note.text
         ) : text.trim() === '' ? (
           'Type what the meter shows and press Enter.'
         ) : parsed.ok ? (
-          <Understood index={index} measurement={parsed.reading.measurement} value={parsed.reading.value} sound={sound} />
+          <Understood
+            index={index}
+            measurement={parsed.reading.measurement}
+            value={parsed.reading.value}
+            sound={sound}
+          />
         ) : (
           `${parsed.understood ? `${parsed.understood} … ` : ''}expected: ${parsed.expected}`
         )}
@@ -145,7 +195,9 @@ function Understood({
 }) {
   return (
     <>
-      <strong>{valueText(m.kind, value)}</strong> {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]}, {setupWords(m.setup)}
+      <strong>{valueText(m.kind, value)}</strong>{' '}
+      {pointsText(index, pointText(m.at), pointText(m.to))} · {KIND_WORDS[m.kind]},{' '}
+      {setupWords(m.setup)}
       {sound && (
         <>
           {' '}

@@ -9,19 +9,35 @@ import type { CaseState } from './use-case';
 export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
 
 /** What the eye found on the board and what was said of the unit, and how far it is open. */
-export function useCircumstances({ index, model, journal, view: { template } }: CaseState): Circumstances {
+export function useCircumstances({
+  index,
+  model,
+  journal,
+  view: { template },
+}: CaseState): Circumstances {
   return useMemo(
     () => ({
       look: bothFactors(lookFactorsOf(index, journal), saidFactorsOf(index, model, journal)),
-      ...(template.length > 0 ? { access: { template: [...template], done: templateDone(template, journal) } } : {}),
+      ...(template.length > 0
+        ? { access: { template: [...template], done: templateDone(template, journal) } }
+        : {}),
     }),
     [index, model, journal, template],
   );
 }
 
 /** All that the engine is told of a case as it stands. */
-export function engineRequest(ticket: number, journal: Journal, circumstances: Circumstances): AssessRequest {
-  return { ticket, readings: engineReadings(journal), absent: [...journal.absent], ...circumstances };
+export function engineRequest(
+  ticket: number,
+  journal: Journal,
+  circumstances: Circumstances,
+): AssessRequest {
+  return {
+    ticket,
+    readings: engineReadings(journal),
+    absent: [...journal.absent],
+    ...circumstances,
+  };
 }
 
 /** The readings that speak of the board as it is now, as the engine takes them. */

@@ -24,19 +24,36 @@ export const EntryBody = z.discriminatedUnion('kind', [
     quantity: ReadingKind,
     at: line(80).min(1),
     to: line(80),
-    value: z.union([z.number().refine(Number.isFinite), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z', 'yes', 'no'])]),
+    value: z.union([
+      z.number().refine(Number.isFinite),
+      z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z', 'yes', 'no']),
+    ]),
     typed: line(200),
   }),
   z.object({ kind: z.literal('retract'), entry: z.uuid() }),
-  z.object({ kind: z.literal('condemn'), ref, probability: z.number().min(0).max(1), reason: line(500) }),
+  z.object({
+    kind: z.literal('condemn'),
+    ref,
+    probability: z.number().min(0).max(1),
+    reason: line(500),
+  }),
   z.object({ kind: z.literal('acquit'), ref }),
   z.object({ kind: z.literal('removed'), ref, value: line(120), note: line(300) }),
-  z.object({ kind: z.literal('fitted'), ref, value: line(120), polarityChecked: z.boolean(), note: line(300) }),
+  z.object({
+    kind: z.literal('fitted'),
+    ref,
+    value: line(120),
+    polarityChecked: z.boolean(),
+    note: line(300),
+  }),
   z.object({ kind: z.literal('leftOut'), ref, note: line(300) }),
   z.object({ kind: z.literal('answer'), step: line(200).min(1), passed: z.boolean() }),
   z.object({ kind: z.literal('close'), note: line(1000) }),
   z.object({ kind: z.literal('reopen') }),
-  /** One start of the unit: the stage at which it stopped, null where it came through. conditions: names of the unit model's, and free words. */
+  /**
+   * One start of the unit: the stage at which it stopped, null where it came through. conditions:
+   * names of the unit model's, and free words.
+   */
   z.object({
     kind: z.literal('start'),
     failedAt: blockName.nullable(),
@@ -47,7 +64,10 @@ export const EntryBody = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('code'), code: line(20).min(1) }),
   z.object({ kind: z.literal('pattern'), name: blockName }),
-  /** A swap: which blocks of this unit were in use, the rest known good, and how often it worked and failed. */
+  /**
+   * A swap: which blocks of this unit were in use, the rest known good, and how often it worked and
+   * failed.
+   */
   z.object({
     kind: z.literal('trial'),
     title: line(200).min(1),
@@ -57,13 +77,33 @@ export const EntryBody = z.discriminatedUnion('kind', [
     note: line(300),
   }),
   /** kill: a check that can end the job. */
-  z.object({ kind: z.literal('check'), title: line(200).min(1), block: blockName, good: z.boolean(), kill: z.boolean().optional() }),
+  z.object({
+    kind: z.literal('check'),
+    title: line(200).min(1),
+    block: blockName,
+    good: z.boolean(),
+    kill: z.boolean().optional(),
+  }),
   /** notHere: somebody looked, and this unit does not have it. */
-  z.object({ kind: z.literal('acknowledge'), hazard: line(120).min(1), who: line(80).min(1), notHere: z.boolean().optional() }),
+  z.object({
+    kind: z.literal('acknowledge'),
+    hazard: line(120).min(1),
+    who: line(80).min(1),
+    notHere: z.boolean().optional(),
+  }),
   /** Volts left on something that keeps a charge, as measured. */
-  z.object({ kind: z.literal('residual'), hazard: line(120).min(1), volt: finite.min(0).max(10_000) }),
+  z.object({
+    kind: z.literal('residual'),
+    hazard: line(120).min(1),
+    volt: finite.min(0).max(10_000),
+  }),
   z.object({ kind: z.literal('step'), step: OpenUpStep }),
-  z.object({ kind: z.literal('back'), step: z.uuid(), count: z.number().int().min(1).max(60), lengthMm: finite.positive().max(200).optional() }),
+  z.object({
+    kind: z.literal('back'),
+    step: z.uuid(),
+    count: z.number().int().min(1).max(60),
+    lengthMm: finite.positive().max(200).optional(),
+  }),
   /** Something seen, placed on the outline of the board (mm) or on a picture (0 to 1). */
   z.object({
     kind: z.literal('seen'),
@@ -76,16 +116,49 @@ export const EntryBody = z.discriminatedUnion('kind', [
     down: DownEdge.optional(),
     on: z.object({ picture: z.uuid(), x: share, y: share }).optional(),
   }),
-  z.object({ kind: z.literal('aid'), name: blockName, title: line(200).min(1), block: blockName, cures: share }),
-  z.object({ kind: z.literal('picture'), picture: z.uuid(), title: line(120), of: z.enum(['condition', 'inside', 'board']) }),
-  z.object({ kind: z.literal('pin'), picture: z.uuid(), x: share, y: share, text: line(300).min(1) }),
-  z.object({ kind: z.literal('timer'), what: TimerKind, title: line(120).min(1), hours: finite.positive().max(2000) }),
+  z.object({
+    kind: z.literal('aid'),
+    name: blockName,
+    title: line(200).min(1),
+    block: blockName,
+    cures: share,
+  }),
+  z.object({
+    kind: z.literal('picture'),
+    picture: z.uuid(),
+    title: line(120),
+    of: z.enum(['condition', 'inside', 'board']),
+  }),
+  z.object({
+    kind: z.literal('pin'),
+    picture: z.uuid(),
+    x: share,
+    y: share,
+    text: line(300).min(1),
+  }),
+  z.object({
+    kind: z.literal('timer'),
+    what: TimerKind,
+    title: line(120).min(1),
+    hours: finite.positive().max(2000),
+  }),
   z.object({ kind: z.literal('daylight'), timer: z.uuid(), hours: finite.positive().max(24) }),
   z.object({ kind: z.literal('timerDone'), timer: z.uuid() }),
-  /** Power on a board as it is, on purpose: parts of it off, or without every ohms check. Holds until the next line of the ledger. */
-  z.object({ kind: z.literal('powerAnyway'), refs: z.array(ref).max(200), reason: line(300).min(3) }),
+  /**
+   * Power on a board as it is, on purpose: parts of it off, or without every ohms check. Holds
+   * until the next line of the ledger.
+   */
+  z.object({
+    kind: z.literal('powerAnyway'),
+    refs: z.array(ref).max(200),
+    reason: line(300).min(3),
+  }),
   /** How a job goes on after something that could end it. */
-  z.object({ kind: z.literal('decision'), course: z.enum(['go-on', 'donor', 'give-up']), reason: line(500).min(3) }),
+  z.object({
+    kind: z.literal('decision'),
+    course: z.enum(['go-on', 'donor', 'give-up']),
+    reason: line(500).min(3),
+  }),
   z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;
@@ -96,10 +169,15 @@ function isOfOurTime(moment: string): boolean {
   return year >= 2000 && year < 2200;
 }
 
-/** An entry as it is sent: with an id of the client's own (UUID version 7) and the moment it was made. */
+/**
+ * An entry as it is sent: with an id of the client's own (UUID version 7) and the moment it was
+ * made.
+ */
 export const Entry = z.object({
   id: z.uuid(),
-  madeAt: z.iso.datetime({ offset: true }).refine(isOfOurTime, 'a moment between the years 2000 and 2200'),
+  madeAt: z.iso
+    .datetime({ offset: true })
+    .refine(isOfOurTime, 'a moment between the years 2000 and 2200'),
   body: EntryBody,
 });
 export type Entry = z.infer<typeof Entry>;

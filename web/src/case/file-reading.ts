@@ -7,12 +7,20 @@ export function readingEntry(m: Measurement, value: ReadingValue, typed: string)
   return { kind: 'reading', setup: m.setup, quantity: m.kind, ...writtenPoints(m), value, typed };
 }
 
-/** The points of a measurement as they are written in entries and messages; a current is named by its part alone. */
+/**
+ * The points of a measurement as they are written in entries and messages; a current is named by
+ * its part alone.
+ */
 export function writtenPoints(m: Measurement): { readonly at: string; readonly to: string } {
-  return m.kind === 'current' ? { at: m.at.pin!.part.ref, to: '' } : { at: pointText(m.at), to: pointText(m.to) };
+  return m.kind === 'current'
+    ? { at: m.at.pin!.part.ref, to: '' }
+    : { at: pointText(m.at), to: pointText(m.to) };
 }
 
-/** Takes the newest reading of a case back. Returns what had been typed, or undefined where there is none or the case is closed. */
+/**
+ * Takes the newest reading of a case back. Returns what had been typed, or undefined where there is
+ * none or the case is closed.
+ */
 export function takeBackLast({ journal, file }: CaseState): string | undefined {
   const last = journal.readings.at(-1);
   if (!last || file({ kind: 'retract', entry: last.entry.id }) !== undefined) return undefined;

@@ -1,11 +1,19 @@
-import type { Acknowledged, LedgerLine, LoggedStep, ProofAnswer, Residual } from '@hanzai/core/bench';
+import type {
+  Acknowledged,
+  LedgerLine,
+  LoggedStep,
+  ProofAnswer,
+  Residual,
+} from '@hanzai/core/bench';
 import { absentParts, missingParts } from '@hanzai/core/bench';
 import { powerOf, type BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
 
 /** An entry of one kind; of several kinds, one for each. */
-export type Of<K extends EntryBody['kind']> = K extends unknown ? Entry & { body: Extract<EntryBody, { kind: K }> } : never;
+export type Of<K extends EntryBody['kind']> = K extends unknown
+  ? Entry & { body: Extract<EntryBody, { kind: K }> }
+  : never;
 
 /** A reading with the entry it came from. */
 export interface TakenReading extends Reading {
@@ -27,13 +35,19 @@ export interface Journal {
   /** Those of them that are not left out on purpose. */
   readonly missing: readonly string[];
   readonly starts: readonly Of<'start'>[];
-  /** Starts, codes, patterns, trials, checks and first aid in the order made: what speaks of the unit's blocks. */
+  /**
+   * Starts, codes, patterns, trials, checks and first aid in the order made: what speaks of the
+   * unit's blocks.
+   */
   readonly blockEvents: readonly Of<'start' | 'code' | 'pattern' | 'trial' | 'check' | 'aid'>[];
   /** How many of them come before the last repair. */
   readonly eventsBeforeRepair: number;
   readonly acknowledged: readonly (Acknowledged & { readonly entry: Entry })[];
   readonly residuals: readonly (Residual & { readonly entry: Of<'residual'> })[];
-  /** Power on the board as it stands, on purpose, with the reason; undefined where nobody said so since the last line of the ledger. */
+  /**
+   * Power on the board as it stands, on purpose, with the reason; undefined where nobody said so
+   * since the last line of the ledger.
+   */
   readonly powerAnyway: Of<'powerAnyway'> | undefined;
   /** Every time somebody said so: the report keeps the reasons. */
   readonly powered: readonly Of<'powerAnyway'>[];
@@ -64,18 +78,37 @@ export interface Timer {
 
 /** When a timer runs out, milliseconds; undefined where daylight decides. */
 export function timerEnd({ entry }: Timer): number | undefined {
-  return entry.body.what === 'bleach' ? undefined : Date.parse(entry.madeAt) + entry.body.hours * 3_600_000;
+  return entry.body.what === 'bleach'
+    ? undefined
+    : Date.parse(entry.madeAt) + entry.body.hours * 3_600_000;
 }
 
 export function isTimerDue(timer: Timer, now: number): boolean {
   const end = timerEnd(timer);
-  return !timer.done && (end === undefined ? timer.daylightHours >= timer.entry.body.hours : now >= end);
+  return (
+    !timer.done && (end === undefined ? timer.daylightHours >= timer.entry.body.hours : now >= end)
+  );
 }
 
 function ledgerLine(body: EntryBody): LedgerLine | undefined {
-  if (body.kind === 'removed') return { ref: body.ref, action: 'removed', value: body.value, polarityChecked: false, note: body.note };
-  if (body.kind === 'fitted') return { ref: body.ref, action: 'fitted', value: body.value, polarityChecked: body.polarityChecked, note: body.note };
-  if (body.kind === 'leftOut') return { ref: body.ref, action: 'leftOut', value: '', polarityChecked: false, note: body.note };
+  if (body.kind === 'removed')
+    return {
+      ref: body.ref,
+      action: 'removed',
+      value: body.value,
+      polarityChecked: false,
+      note: body.note,
+    };
+  if (body.kind === 'fitted')
+    return {
+      ref: body.ref,
+      action: 'fitted',
+      value: body.value,
+      polarityChecked: body.polarityChecked,
+      note: body.note,
+    };
+  if (body.kind === 'leftOut')
+    return { ref: body.ref, action: 'leftOut', value: '', polarityChecked: false, note: body.note };
   return undefined;
 }
 
@@ -84,9 +117,15 @@ function isRepair(body: EntryBody): boolean {
   return body.kind === 'fitted' || body.kind === 'leftOut';
 }
 
-/** True for what had power on: a probe on a live board, or a start. What was seen or heard is told of an earlier one. */
+/**
+ * True for what had power on: a probe on a live board, or a start. What was seen or heard is told
+ * of an earlier one.
+ */
 export function isPowered(body: EntryBody): boolean {
-  return body.kind === 'start' || (body.kind === 'reading' && body.quantity !== 'symptom' && powerOf(body.setup) === 'on');
+  return (
+    body.kind === 'start' ||
+    (body.kind === 'reading' && body.quantity !== 'symptom' && powerOf(body.setup) === 'on')
+  );
 }
 
 /** Kill checks whose newest result is a failure and after which nothing was decided. */
@@ -94,15 +133,24 @@ function undecidedChecks(standing: readonly Entry[]): readonly Of<'check'>[] {
   const decided = standing.findLastIndex(({ body }) => body.kind === 'decision');
   const newest = new Map<string, { entry: Of<'check'>; at: number }>();
   standing.forEach((entry, at) => {
-    if (entry.body.kind === 'check' && entry.body.kill) newest.set(entry.body.title, { entry: entry as Of<'check'>, at });
+    if (entry.body.kind === 'check' && entry.body.kill)
+      newest.set(entry.body.title, { entry: entry as Of<'check'>, at });
   });
-  return [...newest.values()].flatMap(({ entry, at }) => (!entry.body.good && at > decided ? [entry] : []));
+  return [...newest.values()].flatMap(({ entry, at }) =>
+    !entry.body.good && at > decided ? [entry] : [],
+  );
 }
 
-/** Plays a journal from the start. Readings whose points the board does not have (another board was chosen since) are left out.
- *  A part fitted, or left out on purpose, makes another board: what was read and answered before speaks of the old one. */
+/**
+ * Plays a journal from the start. Readings whose points the board does not have (another board was
+ * chosen since) are left out.
+ * A part fitted, or left out on purpose, makes another board: what was read and answered before
+ * speaks of the old one.
+ */
 export function playJournal(entries: readonly Entry[], index: BoardIndex | undefined): Journal {
-  const retracted = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
+  const retracted = new Set(
+    entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])),
+  );
   const standing = entries.filter(({ id }) => !retracted.has(id));
   const lastRepair = standing.findLastIndex(({ body }) => isRepair(body));
   const lastPowered = standing.findLastIndex(({ body }) => isPowered(body));
@@ -114,7 +162,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
   const condemned = new Map<string, Of<'condemn'>>();
   const answers: ProofAnswer[] = [];
   let closed = false;
-  const of = <K extends EntryBody['kind']>(...kinds: K[]): Of<K>[] => standing.filter((e): e is Of<K> => (kinds as string[]).includes(e.body.kind));
+  const of = <K extends EntryBody['kind']>(...kinds: K[]): Of<K>[] =>
+    standing.filter((e): e is Of<K> => (kinds as string[]).includes(e.body.kind));
   standing.forEach((entry, i) => {
     const { body } = entry;
     const line = ledgerLine(body);
@@ -143,7 +192,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     symptoms: of('symptom'),
     findings: of('finding'),
     starts: of('start'),
-    startsBefore: lastRepair < 0 ? of('start') : of('start').filter((entry) => !after(lastRepair)(entry)),
+    startsBefore:
+      lastRepair < 0 ? of('start') : of('start').filter((entry) => !after(lastRepair)(entry)),
     startsSince: lastRepair < 0 ? [] : of('start').filter(after(lastRepair)),
     powerAnyway: of('powerAnyway').filter(after(lastLine)).at(-1),
     powered: of('powerAnyway'),
@@ -151,12 +201,25 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     decision: of('decision').at(-1),
     blockEvents,
     eventsBeforeRepair: blockEvents.filter((entry) => !after(lastRepair)(entry)).length,
-    acknowledged: of('acknowledge').map((entry) => ({ hazard: entry.body.hazard, who: entry.body.who, notHere: entry.body.notHere === true, entry })),
-    residuals: of('residual').map((entry) => ({ hazard: entry.body.hazard, volt: entry.body.volt, current: after(lastPowered)(entry), entry })),
+    acknowledged: of('acknowledge').map((entry) => ({
+      hazard: entry.body.hazard,
+      who: entry.body.who,
+      notHere: entry.body.notHere === true,
+      entry,
+    })),
+    residuals: of('residual').map((entry) => ({
+      hazard: entry.body.hazard,
+      volt: entry.body.volt,
+      current: after(lastPowered)(entry),
+      entry,
+    })),
     steps: of('step').map(({ id, body }) => ({
       ...body.step,
       id,
-      back: of('back').reduce((sum, back) => sum + (back.body.step === id ? back.body.count : 0), 0),
+      back: of('back').reduce(
+        (sum, back) => sum + (back.body.step === id ? back.body.count : 0),
+        0,
+      ),
     })),
     seen: of('seen'),
     pictures: of('picture'),
@@ -164,7 +227,10 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     timers: of('timer').map((entry) => ({
       entry,
       done: of('timerDone').some(({ body }) => body.timer === entry.id),
-      daylightHours: of('daylight').reduce((sum, { body }) => sum + (body.timer === entry.id ? body.hours : 0), 0),
+      daylightHours: of('daylight').reduce(
+        (sum, { body }) => sum + (body.timer === entry.id ? body.hours : 0),
+        0,
+      ),
     })),
     pausedAt: last?.body.kind === 'pause' ? (last as Of<'pause'>) : undefined,
     readings,

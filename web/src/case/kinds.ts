@@ -2,8 +2,12 @@ import type { EntryBody } from './entry';
 
 type Kind = EntryBody['kind'];
 
-/** What every kind of entry is called, and whether it can be taken back. Exhaustive by type: a kind without its line does not compile.
- *  free: at any time, because nothing rests on it but belief. guarded: where nothing was built on it since (`rules.ts` says when). never: it is undone by an entry of another kind. */
+/**
+ * What every kind of entry is called, and whether it can be taken back. Exhaustive by type: a kind
+ * without its line does not compile.
+ * free: at any time, because nothing rests on it but belief. guarded: where nothing was built on it
+ * since (`rules.ts` says when). never: it is undone by an entry of another kind.
+ */
 interface KindOfEntry {
   readonly words: string;
   readonly takeBack: 'free' | 'guarded' | 'never';

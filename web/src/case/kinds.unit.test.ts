@@ -23,13 +23,24 @@ describe('kinds of entries', () => {
     for (const one of words) expect(one).toMatch(/^[a-z][a-z :]+$/);
   });
   it.each(
-    kinds.filter((kind) => KINDS[kind].takeBack === 'free' && !['step', 'acknowledge', 'back', 'daylight', 'timerDone', 'residual', 'pin'].includes(kind)),
+    kinds.filter(
+      (kind) =>
+        KINDS[kind].takeBack === 'free' &&
+        !['step', 'acknowledge', 'back', 'daylight', 'timerDone', 'residual', 'pin'].includes(kind),
+    ),
   )('%s can be taken back at any time', (kind) => {
     const entry = some(kind);
-    expect(entryObjection({ kind: 'retract', entry: entry.id }, [entry], undefined)).toBeUndefined();
+    expect(
+      entryObjection({ kind: 'retract', entry: entry.id }, [entry], undefined),
+    ).toBeUndefined();
   });
-  it.each(kinds.filter((kind) => KINDS[kind].takeBack === 'never' && kind !== 'close'))('%s cannot, and is told by its own words', (kind) => {
-    const entry = some(kind);
-    expect(entryObjection({ kind: 'retract', entry: entry.id }, [entry], undefined)).toBe(`a ${KINDS[kind].words} cannot be taken back`);
-  });
+  it.each(kinds.filter((kind) => KINDS[kind].takeBack === 'never' && kind !== 'close'))(
+    '%s cannot, and is told by its own words',
+    (kind) => {
+      const entry = some(kind);
+      expect(entryObjection({ kind: 'retract', entry: entry.id }, [entry], undefined)).toBe(
+        `a ${KINDS[kind].words} cannot be taken back`,
+      );
+    },
+  );
 });

@@ -3,9 +3,14 @@ import { v7 } from 'uuid';
 import type { Entry } from './entry';
 import { sendEntry } from './outbox';
 
-// What the server may answer to an entry, and what becomes of it: stored, to be tried again, or never to be taken.
+// What the server may answer to an entry, and what becomes of it: stored, to be tried again, or
+// never to be taken.
 
-const entry: Entry = { id: v7(), madeAt: '2026-11-27T12:00:00.000Z', body: { kind: 'symptom', text: 'dead' } };
+const entry: Entry = {
+  id: v7(),
+  madeAt: '2026-11-27T12:00:00.000Z',
+  body: { kind: 'symptom', text: 'dead' },
+};
 const answers = (status: number, body: string, type = 'application/problem+json'): void => {
   vi.stubGlobal(
     'fetch',
@@ -20,10 +25,16 @@ describe('an entry that is sent', () => {
     answers(status, '{}');
     expect(await sendEntry('c', entry)).toEqual({ state: 'stored' });
   });
-  it.each([400, 404, 409, 413, 415, 422])('answered with %i is never taken, and the reason is kept', async (status) => {
-    answers(status, '{"detail":"the board has no part U9"}');
-    expect(await sendEntry('c', entry)).toEqual({ state: 'refused', detail: 'the board has no part U9' });
-  });
+  it.each([400, 404, 409, 413, 415, 422])(
+    'answered with %i is never taken, and the reason is kept',
+    async (status) => {
+      answers(status, '{"detail":"the board has no part U9"}');
+      expect(await sendEntry('c', entry)).toEqual({
+        state: 'refused',
+        detail: 'the board has no part U9',
+      });
+    },
+  );
   it.each([408, 429, 502, 503, 504, 507])('answered with %i is tried again', async (status) => {
     answers(status, '{"detail":"later"}');
     expect(await sendEntry('c', entry)).toEqual({ state: 'unreachable' });
@@ -32,10 +43,13 @@ describe('an entry that is sent', () => {
     answers(500, '{"detail":"number 0a1b2c3d"}');
     expect(await sendEntry('c', entry)).toEqual({ state: 'failed', detail: 'number 0a1b2c3d' });
   });
-  it.each([200, 404, 500])('answered with %i by something that is not the workshop waits on', async (status) => {
-    answers(status, '<html>captive portal</html>', 'text/html');
-    expect(await sendEntry('c', entry)).toEqual({ state: 'unreachable' });
-  });
+  it.each([200, 404, 500])(
+    'answered with %i by something that is not the workshop waits on',
+    async (status) => {
+      answers(status, '<html>captive portal</html>', 'text/html');
+      expect(await sendEntry('c', entry)).toEqual({ state: 'unreachable' });
+    },
+  );
   it('that nobody answers waits on', async () => {
     vi.stubGlobal(
       'fetch',

@@ -17,7 +17,14 @@ export interface ProofWords {
 const ANSWERS = { open: '', pass: 'gone', fail: 'still there' } as const;
 
 export function proofWords(step: ProofStep, index: BoardIndex | undefined): ProofWords {
-  if (step.type === 'ask') return { what: step.question, how: '', must: { display: 'gone', band: '' }, before: 'there', after: ANSWERS[step.state] };
+  if (step.type === 'ask')
+    return {
+      what: step.question,
+      how: '',
+      must: { display: 'gone', band: '' },
+      before: 'there',
+      after: ANSWERS[step.state],
+    };
   if (step.type === 'starts')
     return {
       what: 'clean starts in a row, as many as its failures before ask for',

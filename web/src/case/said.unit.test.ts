@@ -6,19 +6,43 @@ import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from './entry';
 import { playJournal } from './journal';
-import { blockEvidence, blocksWithReadings, guessUnitType, repairMove, saidFactorsOf, unitBelief } from './unit';
+import {
+  blockEvidence,
+  blocksWithReadings,
+  guessUnitType,
+  repairMove,
+  saidFactorsOf,
+  unitBelief,
+} from './unit';
 
-// Words, stages, codes and starts as evidence for parts, and readings of parts as evidence for blocks.
+// Words, stages, codes and starts as evidence for parts, and readings of parts as evidence for
+// blocks.
 
 const index = indexBoard(demoBoard('pd3If'));
 const disk = ARCHETYPES.find(({ name }) => name === 'flexible-disk-unit')!;
 const disc = ARCHETYPES.find(({ name }) => name === 'optical-disc-reader')!;
 let minute = 0;
-const entry = (body: EntryBody): Entry => ({ id: v7(), madeAt: new Date(Date.UTC(2026, 0, 1, 0, (minute += 1))).toISOString(), body });
+const entry = (body: EntryBody): Entry => ({
+  id: v7(),
+  madeAt: new Date(Date.UTC(2026, 0, 1, 0, (minute += 1))).toISOString(),
+  body,
+});
 const journal = (...bodies: EntryBody[]) => playJournal(bodies.map(entry), index);
-const start = (failedAt: string | null, conditions: string[] = []): EntryBody => ({ kind: 'start', failedAt, tries: 1, sounds: '', conditions });
+const start = (failedAt: string | null, conditions: string[] = []): EntryBody => ({
+  kind: 'start',
+  failedAt,
+  tries: 1,
+  sounds: '',
+  conditions,
+});
 const removed = (ref: string): EntryBody => ({ kind: 'removed', ref, value: '', note: '' });
-const fitted = (ref: string): EntryBody => ({ kind: 'fitted', ref, value: 'as before', polarityChecked: true, note: '' });
+const fitted = (ref: string): EntryBody => ({
+  kind: 'fitted',
+  ref,
+  value: 'as before',
+  polarityChecked: true,
+  note: '',
+});
 const pattern = (name: string): EntryBody => ({ kind: 'pattern', name });
 
 describe('what was said of a unit', () => {
@@ -34,7 +58,12 @@ describe('what was said of a unit', () => {
     expect(factors.C10).toBeUndefined();
   });
   it('never multiplies odds by more than thirty either way, whatever is said', () => {
-    const everything = journal(...disk.patterns.map(({ name }) => pattern(name)), ...disk.stages.map(({ name }) => start(name)), start(null), start(null));
+    const everything = journal(
+      ...disk.patterns.map(({ name }) => pattern(name)),
+      ...disk.stages.map(({ name }) => start(name)),
+      start(null),
+      start(null),
+    );
     for (const factor of Object.values(saidFactorsOf(index, disk, everything))) {
       expect(factor).toBeGreaterThanOrEqual(1 / 30 - 1e-9);
       expect(factor).toBeLessThanOrEqual(30 + 1e-9);
@@ -46,10 +75,19 @@ describe('a repair begins an epoch', () => {
   it('a start that then stops earlier names what was just touched', () => {
     const said = journal(start('host'), removed('U7'), fitted('U7'), start('boot'));
     expect(repairMove(disk, said)).toEqual({ move: 'back', touched: ['U7'] });
-    expect(saidFactorsOf(index, disk, said).U7).toBeGreaterThan(10 * saidFactorsOf(index, disk, said).U6!);
+    expect(saidFactorsOf(index, disk, said).U7).toBeGreaterThan(
+      10 * saidFactorsOf(index, disk, said).U6!,
+    );
   });
   it('one that stops later is the next link of the chain, and what was said before the repair counts no more', () => {
-    const said = journal(pattern('lamps-steady'), start('boot'), start('boot'), removed('U8'), fitted('U8'), start('host'));
+    const said = journal(
+      pattern('lamps-steady'),
+      start('boot'),
+      start('boot'),
+      removed('U8'),
+      fitted('U8'),
+      start('host'),
+    );
     expect(repairMove(disk, said)?.move).toBe('further');
     const { evidence } = blockEvidence(disk, said);
     expect(evidence).toEqual([{ type: 'stage', failedAt: 'host' }]);
@@ -61,11 +99,24 @@ describe('a repair begins an epoch', () => {
     expect(blockEvidence(disk, said).evidence).toEqual([{ type: 'stage', failedAt: 'boot' }]);
   });
   it('checks and swaps of good blocks stay true', () => {
-    const said = journal({ kind: 'check', title: 'ohms', block: 'heads', good: true }, start('boot'), removed('U8'), fitted('U8'), start('host'));
+    const said = journal(
+      { kind: 'check', title: 'ohms', block: 'heads', good: true },
+      start('boot'),
+      removed('U8'),
+      fitted('U8'),
+      start('host'),
+    );
     expect(blockEvidence(disk, said).evidence.map(({ type }) => type)).toEqual(['check', 'stage']);
   });
   it('only parts touched since the start before the repair are named', () => {
-    const said = journal(removed('U9'), fitted('U9'), start('host'), removed('C4'), fitted('C4'), start('boot'));
+    const said = journal(
+      removed('U9'),
+      fitted('U9'),
+      start('host'),
+      removed('C4'),
+      fitted('C4'),
+      start('boot'),
+    );
     expect(repairMove(disk, said)!.touched).toEqual(['C4']);
   });
 });
@@ -81,42 +132,65 @@ describe('codes', () => {
   const code = (one: string): EntryBody => ({ kind: 'code', code: one });
   it('that change from start to start are a symptom: arrays, flexes and joints lead, and nothing is odd', () => {
     const said = journal(code('1'), code('2'), code('1'));
-    expect(blockEvidence(withCodes, said).evidence).toEqual([{ type: 'pattern', name: 'codes-change' }]);
+    expect(blockEvidence(withCodes, said).evidence).toEqual([
+      { type: 'pattern', name: 'codes-change' },
+    ]);
     const belief = unitBelief(withCodes, said);
     expect(belief.odd).toEqual([]);
     expect(belief.byBlock.slice(0, 3).map(({ block }) => block)).toContain('series-array');
   });
   it('of one stage stay what they are', () => {
-    expect(blockEvidence(withCodes, journal(code('1'), code('1'))).evidence.map(({ type }) => type)).toEqual(['code', 'code']);
+    expect(
+      blockEvidence(withCodes, journal(code('1'), code('1'))).evidence.map(({ type }) => type),
+    ).toEqual(['code', 'code']);
   });
 });
 
 describe('readings of parts move the blocks', () => {
   const members = blocksOfParts(disk, index);
   const parts = (now: Record<string, number>) =>
-    [...index.replaceable.keys()].map((ref) => ({ ref, prior: 0.9 / index.replaceable.size, probability: now[ref] ?? 1e-4 }));
+    [...index.replaceable.keys()].map((ref) => ({
+      ref,
+      prior: 0.9 / index.replaceable.size,
+      probability: now[ref] ?? 1e-4,
+    }));
   it('a guilty bus driver makes its block the first', () => {
-    const byBlock = blocksWithReadings(disk, index, unitBelief(disk, journal()), parts({ U1: 0.95 }));
+    const byBlock = blocksWithReadings(
+      disk,
+      index,
+      unitBelief(disk, journal()),
+      parts({ U1: 0.95 }),
+    );
     expect(byBlock[0]!.block).toBe('bus-driver');
     expect(byBlock.every(({ probability }) => probability >= 0 && probability <= 1)).toBe(true);
   });
   it('blocks without a part on the board keep their odds', () => {
     const belief = unitBelief(disk, journal());
     const byBlock = blocksWithReadings(disk, index, belief, parts({ U1: 0.95 }));
-    const heads = (list: typeof byBlock): number => list.find(({ block }) => block === 'heads')!.probability;
+    const heads = (list: typeof byBlock): number =>
+      list.find(({ block }) => block === 'heads')!.probability;
     expect(heads(byBlock)).toBe(heads(belief.byBlock));
   });
   it('every factor belongs to a part of the board', () => {
-    for (const ref of partFactors(disk, members, unitBelief(disk, journal(start('host'))).byBlock).keys()) expect(index.replaceable.has(ref)).toBe(true);
+    for (const ref of partFactors(
+      disk,
+      members,
+      unitBelief(disk, journal(start('host'))).byBlock,
+    ).keys())
+      expect(index.replaceable.has(ref)).toBe(true);
   });
 });
 
 describe('the kind of unit', () => {
   it('is told for every demo unit from its name and title as it was chosen by hand', () => {
     for (const { unitModel, title, unitType } of DEMO_CASES)
-      if (unitType) expect([unitModel, guessUnitType(`${unitModel} ${title}`)]).toEqual([unitModel, unitType]);
+      if (unitType)
+        expect([unitModel, guessUnitType(`${unitModel} ${title}`)]).toEqual([unitModel, unitType]);
   });
-  it.each(['', 'does not work', 'the board with the power', 'x'.repeat(5000), '🔥'])('is left open by %j', (words) => {
-    expect(recogniseUnit(ARCHETYPES, words)).toBeUndefined();
-  });
+  it.each(['', 'does not work', 'the board with the power', 'x'.repeat(5000), '🔥'])(
+    'is left open by %j',
+    (words) => {
+      expect(recogniseUnit(ARCHETYPES, words)).toBeUndefined();
+    },
+  );
 });

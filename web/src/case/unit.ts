@@ -11,19 +11,35 @@ import {
   stageMove,
   type StageMove,
 } from '@hanzai/core/block';
-import { hazardsOf, lookFactors, touchedParts, type OpenUpStep, type Hazard, type PlacedFinding, type Touched } from '@hanzai/core/bench';
+import {
+  hazardsOf,
+  lookFactors,
+  touchedParts,
+  type OpenUpStep,
+  type Hazard,
+  type PlacedFinding,
+  type Touched,
+} from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { ARCHETYPES } from '@hanzai/data';
 import type { UnitCode } from '../server/unit/service';
 import type { Journal } from './journal';
 
-/** The model of a unit: the kind that was chosen, with the codes that the workshop wrote down for it. */
+/**
+ * The model of a unit: the kind that was chosen, with the codes that the workshop wrote down for
+ * it.
+ */
 export function unitModelOf(unitType: string, codes: readonly UnitCode[]): UnitModel | undefined {
   const archetype = ARCHETYPES.find(({ name }) => name === unitType);
   if (!archetype) return undefined;
   const own = codes.filter(({ stage }) => archetype.stages.some(({ name }) => name === stage));
-  const shipped = (archetype.codes ?? []).filter(({ code }) => !own.some((mine) => mine.code === code));
-  return { ...archetype, codes: [...shipped, ...own.map(({ code, stage, meaning }) => ({ code, stage, meaning }))] };
+  const shipped = (archetype.codes ?? []).filter(
+    ({ code }) => !own.some((mine) => mine.code === code),
+  );
+  return {
+    ...archetype,
+    codes: [...shipped, ...own.map(({ code, stage, meaning }) => ({ code, stage, meaning }))],
+  };
 }
 
 /** The kind of unit that a few words speak of, as a proposal; empty where none does. */
@@ -31,53 +47,85 @@ export function guessUnitType(words: string): string {
   return recogniseUnit(ARCHETYPES, words)?.name ?? '';
 }
 
-/** What was entered about the unit as evidence for its blocks. What a start's conditions explain by themselves does not count. A start after a repair begins anew: what starts, codes and
- *  patterns said before it was said of another unit. */
-export function blockEvidence(model: UnitModel, journal: Journal): { readonly evidence: readonly BlockEvidence[]; readonly masked: readonly Masked[] } {
+/**
+ * What was entered about the unit as evidence for its blocks. What a start's conditions explain by
+ * themselves does not count. A start after a repair begins anew: what starts, codes and patterns
+ * said before it was said of another unit.
+ */
+export function blockEvidence(
+  model: UnitModel,
+  journal: Journal,
+): { readonly evidence: readonly BlockEvidence[]; readonly masked: readonly Masked[] } {
   const known = new Set((model.conditions ?? []).map(({ name }) => name));
   const evidence: BlockEvidence[] = [];
   const allMasked = new Map<string, Masked>();
   let masked: readonly Masked[] = [];
   let aids: { block: string; cures: number }[] = [];
   const codes: string[] = [];
-  const isPast = (i: number): boolean => journal.startsSince.length > 0 && i < journal.eventsBeforeRepair;
+  const isPast = (i: number): boolean =>
+    journal.startsSince.length > 0 && i < journal.eventsBeforeRepair;
   for (const [i, { body }] of journal.blockEvents.entries()) {
     if (isPast(i) && body.kind !== 'check' && body.kind !== 'trial') continue;
     if (body.kind === 'aid') aids.push({ block: body.block, cures: body.cures });
-    if (body.kind === 'check' && model.blocks.some(({ name }) => name === body.block)) evidence.push(checkEvidence(model, body));
-    if (body.kind === 'trial') evidence.push({ type: 'trial', exercised: body.exercised, passed: body.passed, failed: body.failed });
+    if (body.kind === 'check' && model.blocks.some(({ name }) => name === body.block))
+      evidence.push(checkEvidence(model, body));
+    if (body.kind === 'trial')
+      evidence.push({
+        type: 'trial',
+        exercised: body.exercised,
+        passed: body.passed,
+        failed: body.failed,
+      });
     if (body.kind === 'code' && !explainedBy(masked, 'code', body.code)) codes.push(body.code);
-    if (body.kind === 'pattern' && !explainedBy(masked, 'pattern', body.name)) evidence.push({ type: 'pattern', name: body.name });
+    if (body.kind === 'pattern' && !explainedBy(masked, 'pattern', body.name))
+      evidence.push({ type: 'pattern', name: body.name });
     if (body.kind !== 'start') continue;
     masked = expectedAnomalies(
       model,
       body.conditions.filter((name) => known.has(name)),
     );
     for (const one of masked) allMasked.set(`${one.kind} ${one.name}`, one);
-    const explained = body.failedAt !== null && explainedBy(masked, 'stage', body.failedAt) !== undefined;
-    // A start after first aid is its test: what did not cure speaks against what it would have cured.
+    const explained =
+      body.failedAt !== null && explainedBy(masked, 'stage', body.failedAt) !== undefined;
+    // A start after first aid is its test: what did not cure speaks against what it would have
+    // cured.
     for (const { block, cures } of aids)
       if (!explained)
-        evidence.push({ type: 'aid', block, cures: aids.length > 1 && body.failedAt === null ? cures / aids.length : cures, cured: body.failedAt === null });
+        evidence.push({
+          type: 'aid',
+          block,
+          cures: aids.length > 1 && body.failedAt === null ? cures / aids.length : cures,
+          cured: body.failedAt === null,
+        });
     const cured = aids.length > 0 && body.failedAt === null;
     aids = [];
-    // What a cure shows is said by the aid; the clean start itself speaks of the unit as it is now, not of what was wrong.
+    // What a cure shows is said by the aid; the clean start itself speaks of the unit as it is now,
+    // not of what was wrong.
     if (cured) continue;
     if (!explained) evidence.push({ type: 'stage', failedAt: body.failedAt ?? undefined });
     else {
       // All that the start still says: the stages before the explained one work.
       const at = model.stages.findIndex(({ name }) => name === body.failedAt);
       const needs = [...new Set(model.stages.slice(0, at).flatMap((stage) => stage.needs))];
-      if (needs.length > 0) evidence.push({ type: 'trial', exercised: needs, passed: 1, failed: 0 });
+      if (needs.length > 0)
+        evidence.push({ type: 'trial', exercised: needs, passed: 1, failed: 0 });
     }
   }
-  return { evidence: [...evidence, ...codeEvidence(model, codes)], masked: [...allMasked.values()] };
+  return {
+    evidence: [...evidence, ...codeEvidence(model, codes)],
+    masked: [...allMasked.values()],
+  };
 }
 
 /** A check with the share of the block's faults that it finds, where the model knows it. */
-function checkEvidence(model: UnitModel, { title, block, good }: { title: string; block: string; good: boolean }): BlockEvidence {
+function checkEvidence(
+  model: UnitModel,
+  { title, block, good }: { title: string; block: string; good: boolean },
+): BlockEvidence {
   const known = model.killChecks.find((check) => check.title === title);
-  return known ? { type: 'check', block, good, coverage: known.coverage } : { type: 'check', block, good };
+  return known
+    ? { type: 'check', block, good, coverage: known.coverage }
+    : { type: 'check', block, good };
 }
 
 /** Belief over the blocks of a case's unit. */
@@ -88,13 +136,27 @@ export function unitBelief(model: UnitModel, journal: Journal): BlockBelief {
 /** First aid given since the last start: more than one shares the credit. */
 export function aidsSinceTest(journal: Journal): readonly string[] {
   const last = journal.blockEvents.findLastIndex(({ body }) => body.kind === 'start');
-  return journal.blockEvents.slice(last + 1).flatMap(({ body }) => (body.kind === 'aid' ? [body.title] : []));
+  return journal.blockEvents
+    .slice(last + 1)
+    .flatMap(({ body }) => (body.kind === 'aid' ? [body.title] : []));
 }
 
 /** Findings that have a place on the board, for the engine. */
 export function placedFindings(journal: Journal): readonly PlacedFinding[] {
   return journal.seen.flatMap(({ id, body }) =>
-    body.at ? [{ id, what: body.what, xMm: body.at.xMm, yMm: body.at.yMm, sizeMm: body.sizeMm, certainty: body.certainty, down: body.down }] : [],
+    body.at
+      ? [
+          {
+            id,
+            what: body.what,
+            xMm: body.at.xMm,
+            yMm: body.at.yMm,
+            sizeMm: body.sizeMm,
+            certainty: body.certainty,
+            down: body.down,
+          },
+        ]
+      : [],
   );
 }
 
@@ -103,51 +165,101 @@ export function touchedByLook(index: BoardIndex | undefined, journal: Journal): 
 }
 
 /** What the eye multiplies the odds of each part by, as it goes to the engine. */
-export function lookFactorsOf(index: BoardIndex | undefined, journal: Journal): Readonly<Record<string, number>> {
+export function lookFactorsOf(
+  index: BoardIndex | undefined,
+  journal: Journal,
+): Readonly<Record<string, number>> {
   return Object.fromEntries(lookFactors(touchedByLook(index, journal)));
 }
 
-/** What a part's odds are multiplied by that was just touched when the unit then stops earlier. From memory of bench practice. */
+/**
+ * What a part's odds are multiplied by that was just touched when the unit then stops earlier. From
+ * memory of bench practice.
+ */
 const TOUCHED_FACTOR = 20;
 
-/** How the last start since a repair compares with the last one before it, and the parts touched in between; undefined where there are not both. */
-export function repairMove(model: UnitModel | undefined, journal: Journal): { readonly move: StageMove; readonly touched: readonly string[] } | undefined {
+/**
+ * How the last start since a repair compares with the last one before it, and the parts touched in
+ * between; undefined where there are not both.
+ */
+export function repairMove(
+  model: UnitModel | undefined,
+  journal: Journal,
+): { readonly move: StageMove; readonly touched: readonly string[] } | undefined {
   const [before, since] = [journal.startsBefore.at(-1), journal.startsSince.at(-1)];
   if (!model || !before || !since) return undefined;
-  const touched = journal.ledger.filter(({ entry }) => Date.parse(entry.madeAt) >= Date.parse(before.madeAt)).map(({ ref }) => ref);
-  return { move: stageMove(model, before.body.failedAt ?? undefined, since.body.failedAt ?? undefined), touched: [...new Set(touched)] };
+  const touched = journal.ledger
+    .filter(({ entry }) => Date.parse(entry.madeAt) >= Date.parse(before.madeAt))
+    .map(({ ref }) => ref);
+  return {
+    move: stageMove(model, before.body.failedAt ?? undefined, since.body.failedAt ?? undefined),
+    touched: [...new Set(touched)],
+  };
 }
 
-/** What was said of the unit multiplies the odds of the parts of its board: by the blocks that their roles belong to, and by what was just touched where that made it worse. */
-export function saidFactorsOf(index: BoardIndex | undefined, model: UnitModel | undefined, journal: Journal): Readonly<Record<string, number>> {
+/**
+ * What was said of the unit multiplies the odds of the parts of its board: by the blocks that their
+ * roles belong to, and by what was just touched where that made it worse.
+ */
+export function saidFactorsOf(
+  index: BoardIndex | undefined,
+  model: UnitModel | undefined,
+  journal: Journal,
+): Readonly<Record<string, number>> {
   if (!index || !model) return {};
   const { evidence } = blockEvidence(model, journal);
-  const factors = new Map(evidence.length === 0 ? [] : partFactors(model, blocksOfParts(model, index), believeBlocks(model, evidence).byBlock));
+  const factors = new Map(
+    evidence.length === 0
+      ? []
+      : partFactors(model, blocksOfParts(model, index), believeBlocks(model, evidence).byBlock),
+  );
   const moved = repairMove(model, journal);
-  if (moved?.move === 'back') for (const ref of moved.touched) factors.set(ref, (factors.get(ref) ?? 1) * TOUCHED_FACTOR);
+  if (moved?.move === 'back')
+    for (const ref of moved.touched) factors.set(ref, (factors.get(ref) ?? 1) * TOUCHED_FACTOR);
   return Object.fromEntries(factors);
 }
 
 /** Factors of two sources at once. */
-export function bothFactors(one: Readonly<Record<string, number>>, other: Readonly<Record<string, number>>): Readonly<Record<string, number>> {
-  return Object.fromEntries([...new Set([...Object.keys(one), ...Object.keys(other)])].map((ref) => [ref, (one[ref] ?? 1) * (other[ref] ?? 1)]));
+export function bothFactors(
+  one: Readonly<Record<string, number>>,
+  other: Readonly<Record<string, number>>,
+): Readonly<Record<string, number>> {
+  return Object.fromEntries(
+    [...new Set([...Object.keys(one), ...Object.keys(other)])].map((ref) => [
+      ref,
+      (one[ref] ?? 1) * (other[ref] ?? 1),
+    ]),
+  );
 }
 
-/** Belief over the blocks with what the readings on the board say of their parts. parts: each with its share of belief before and after the readings. */
+/**
+ * Belief over the blocks with what the readings on the board say of their parts. parts: each with
+ * its share of belief before and after the readings.
+ */
 export function blocksWithReadings(
   model: UnitModel,
   index: BoardIndex,
   belief: BlockBelief,
   parts: readonly { readonly ref: string; readonly prior: number; readonly probability: number }[],
 ): BlockBelief['byBlock'] {
-  const shares = (of: 'prior' | 'probability'): ReadonlyMap<string, number> => new Map(parts.map((part) => [part.ref, part[of]]));
-  return blocksAfterReadings(belief.byBlock, blocksOfParts(model, index), shares('prior'), shares('probability'));
+  const shares = (of: 'prior' | 'probability'): ReadonlyMap<string, number> =>
+    new Map(parts.map((part) => [part.ref, part[of]]));
+  return blocksAfterReadings(
+    belief.byBlock,
+    blocksOfParts(model, index),
+    shares('prior'),
+    shares('probability'),
+  );
 }
 
 const HAZARDS = new WeakMap<BoardIndex, readonly Hazard[]>();
 
 /** The hazards of a case. Those of its board are worked out once a board. */
-export function caseHazards(model: UnitModel | undefined, index: BoardIndex | undefined, journal: Journal): readonly Hazard[] {
+export function caseHazards(
+  model: UnitModel | undefined,
+  index: BoardIndex | undefined,
+  journal: Journal,
+): readonly Hazard[] {
   let ofBoard: readonly Hazard[] = [];
   if (index) {
     ofBoard = HAZARDS.get(index) ?? hazardsOf(undefined, index, []);
@@ -163,11 +275,21 @@ export function caseHazards(model: UnitModel | undefined, index: BoardIndex | un
   ];
 }
 
-/** How far a unit is opened, told by the template of an earlier one: steps of it that were done here and not put back. */
+/**
+ * How far a unit is opened, told by the template of an earlier one: steps of it that were done here
+ * and not put back.
+ */
 export function templateDone(template: readonly OpenUpStep[], journal: Journal): number {
   // Readings without a step written down: it is open already.
-  if (journal.steps.length === 0 && journal.readings.some(({ measurement }) => measurement.kind !== 'symptom')) return template.length;
+  if (
+    journal.steps.length === 0 &&
+    journal.readings.some(({ measurement }) => measurement.kind !== 'symptom')
+  )
+    return template.length;
   const off = journal.steps.filter(({ back, count }) => back < count);
-  const at = template.findIndex((step) => !off.some((own) => own.what === step.what && own.of.toLowerCase() === step.of.toLowerCase()));
+  const at = template.findIndex(
+    (step) =>
+      !off.some((own) => own.what === step.what && own.of.toLowerCase() === step.of.toLowerCase()),
+  );
   return at < 0 ? template.length : at;
 }

@@ -28,7 +28,10 @@ export interface CaseState {
   readonly journal: Journal;
   /** What stands to be proven, what is next, what stands against closing. */
   readonly progress: Progress;
-  /** What a sound board shows at a point, the parts that are off now being off; undefined where there is no such point. */
+  /**
+   * What a sound board shows at a point, the parts that are off now being off; undefined where
+   * there is no such point.
+   */
   readonly expect: Expect;
   /** Entries kept in this browser only, so far. */
   readonly waiting: number;
@@ -37,13 +40,19 @@ export interface CaseState {
   /** False while the server cannot be reached. */
   readonly reachable: boolean;
   readonly refusals: readonly Refusal[];
-  /** Files an entry: on screen at once, in the outbox, then sent. Returns why not where a rule forbids it. */
+  /**
+   * Files an entry: on screen at once, in the outbox, then sent. Returns why not where a rule
+   * forbids it.
+   */
   readonly file: (body: EntryBody) => string | undefined;
   readonly dismiss: (id: string) => void;
   readonly reload: () => Promise<void>;
 }
 
-/** The state of one case in the browser: what the server confirmed plus what still waits in the outbox. */
+/**
+ * The state of one case in the browser: what the server confirmed plus what still waits in the
+ * outbox.
+ */
 export function useCase(initial: CaseView): CaseState {
   const [view, setView] = useState(initial);
   const [pending, setPending] = useState<readonly Entry[]>([]);
@@ -64,9 +73,15 @@ export function useCase(initial: CaseView): CaseState {
   const journal = useMemo(() => playJournal(entries, index), [entries, index]);
   const model = useMemo(() => unitModelOf(view.unitType, view.codes), [view.unitType, view.codes]);
   const predictor = useMemo(() => index && new Predictor(index), [index]);
-  const progress = useMemo(() => caseProgress(index, journal, predictor, true), [index, journal, predictor]);
+  const progress = useMemo(
+    () => caseProgress(index, journal, predictor, true),
+    [index, journal, predictor],
+  );
   const absent = journal.absent.join();
-  const expect = useMemo(() => expectations(index, predictor, absent === '' ? [] : absent.split(',')), [index, predictor, absent]);
+  const expect = useMemo(
+    () => expectations(index, predictor, absent === '' ? [] : absent.split(',')),
+    [index, predictor, absent],
+  );
 
   const flush = useCallback(async () => {
     if (sending.current) return;
@@ -83,7 +98,12 @@ export function useCase(initial: CaseView): CaseState {
           if (times < MOST_FAILURES) return;
         }
         queue.current.shift();
-        if (result.state === 'stored') setView((v) => (v.entries.some(({ id }) => id === entry.id) ? v : { ...v, entries: [...v.entries, entry] }));
+        if (result.state === 'stored')
+          setView((v) =>
+            v.entries.some(({ id }) => id === entry.id)
+              ? v
+              : { ...v, entries: [...v.entries, entry] },
+          );
         else setRefusals((list) => [...list, { entry, detail: result.detail }]);
         setPending((list) => list.filter(({ id }) => id !== entry.id));
         // A refused entry stays in the outbox until the person has seen why.
@@ -110,7 +130,9 @@ export function useCase(initial: CaseView): CaseState {
       .catch(() => (setKeeps(false), [] as readonly Entry[]))
       .then((kept) => {
         const stored = new Set(initial.entries.map(({ id }) => id));
-        const left = kept.filter(({ id }) => !stored.has(id) && !queue.current.some((q) => q.id === id));
+        const left = kept.filter(
+          ({ id }) => !stored.has(id) && !queue.current.some((q) => q.id === id),
+        );
         for (const entry of kept) if (stored.has(entry.id)) void box.remove(entry.id);
         queue.current = [...left, ...queue.current];
         setPending((list) => [...left, ...list]);
@@ -157,5 +179,20 @@ export function useCase(initial: CaseView): CaseState {
     setRefusals((list) => list.filter(({ entry }) => entry.id !== id));
     void outbox.current?.remove(id);
   }, []);
-  return { view, index, model, entries, journal, progress, expect, waiting: pending.length, keeps, reachable, refusals, file, dismiss, reload };
+  return {
+    view,
+    index,
+    model,
+    entries,
+    journal,
+    progress,
+    expect,
+    waiting: pending.length,
+    keeps,
+    reachable,
+    refusals,
+    file,
+    dismiss,
+    reload,
+  };
 }

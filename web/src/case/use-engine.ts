@@ -19,8 +19,15 @@ export interface EngineState {
 /** How long a page has to itself before the engine works ahead. */
 const AHEAD_MILLISECONDS = 1500;
 
-/** Keeps a worker with the core at work on the board and feeds it the readings that speak of the board as it is now. */
-export function useEngine(board: Board | undefined, journal: Journal, circumstances: Circumstances): EngineState {
+/**
+ * Keeps a worker with the core at work on the board and feeds it the readings that speak of the
+ * board as it is now.
+ */
+export function useEngine(
+  board: Board | undefined,
+  journal: Journal,
+  circumstances: Circumstances,
+): EngineState {
   const link = useRef<EngineLink | undefined>(undefined);
   const ticket = useRef(0);
   const [ready, setReady] = useState(false);
@@ -58,7 +65,8 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
   }, [board]);
 
   useEffect(() => {
-    const again = ({ persisted }: PageTransitionEvent): void => void (persisted && setShown((n) => n + 1));
+    const again = ({ persisted }: PageTransitionEvent): void =>
+      void (persisted && setShown((n) => n + 1));
     window.addEventListener('pageshow', again);
     return () => window.removeEventListener('pageshow', again);
   }, []);
@@ -73,21 +81,44 @@ export function useEngine(board: Board | undefined, journal: Journal, circumstan
     const started = performance.now();
     const onEvent = (event: EngineEvent): void => {
       if (event.ticket !== ticket.current) return;
-      if (event.type === 'line-up') setState((s) => ({ ...s, lineUp: event.lineUp, latency: performance.now() - started, busy: 0, failure: undefined }));
+      if (event.type === 'line-up')
+        setState((s) => ({
+          ...s,
+          lineUp: event.lineUp,
+          latency: performance.now() - started,
+          busy: 0,
+          failure: undefined,
+        }));
       if (event.type === 'progress') setState((s) => ({ ...s, busy: event.share }));
-      if (event.type === 'next') setState((s) => ({ ...s, next: event.next, busy: event.next.provisional ? (s.busy ?? 0) : undefined }));
+      if (event.type === 'next')
+        setState((s) => ({
+          ...s,
+          next: event.next,
+          busy: event.next.provisional ? (s.busy ?? 0) : undefined,
+        }));
     };
-    door
-      .assess({ ...request, ticket: own }, proxy(onEvent))
-      .catch((error: unknown) => setState((s) => ({ ...s, busy: undefined, failure: String((error as Error).message ?? error) })));
+    door.assess({ ...request, ticket: own }, proxy(onEvent)).catch((error: unknown) =>
+      setState((s) => ({
+        ...s,
+        busy: undefined,
+        failure: String((error as Error).message ?? error),
+      })),
+    );
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for the request by value
   }, [ready, key, shown]);
 
   return state;
 }
 
-/** Lets the engine work ahead on a page that does not show what it finds: the page that does has it at once. */
-export function useEngineAhead(board: Board | undefined, journal: Journal, circumstances: Circumstances): void {
+/**
+ * Lets the engine work ahead on a page that does not show what it finds: the page that does has it
+ * at once.
+ */
+export function useEngineAhead(
+  board: Board | undefined,
+  journal: Journal,
+  circumstances: Circumstances,
+): void {
   useEffect(() => {
     if (!board || !canOutlivePage()) return undefined;
     let opening: Promise<EngineLink> | undefined;
@@ -96,7 +127,8 @@ export function useEngineAhead(board: Board | undefined, journal: Journal, circu
       const { door } = await (opening = openEngine(board, ignore));
       await door.assess(engineRequest(1, journal, circumstances), proxy(ignore));
     }
-    // The page itself comes first; what goes wrong here the page that needs the engine will meet and say.
+    // The page itself comes first; what goes wrong here the page that needs the engine will meet
+    // and say.
     const timer = setTimeout(() => void begin(board).catch(ignore), AHEAD_MILLISECONDS);
     return () => {
       clearTimeout(timer);

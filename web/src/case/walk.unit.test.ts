@@ -11,15 +11,17 @@ import { caseProgress } from './progress';
 import { entryObjection } from './rules';
 import { caseHazards, unitModelOf } from './unit';
 
-// Cases filled by somebody who types anything: whatever the rules let through has to leave a case that adds up. Beside each walk a book is kept that knows nothing of
-// journals: a set of parts that are off, and a list of what stands.
+// Cases filled by somebody who types anything: whatever the rules let through has to leave a case
+// that adds up. Beside each walk a book is kept that knows nothing of journals: a set of parts that
+// are off, and a list of what stands.
 
 const index = indexBoard(demoBoard('cr40'));
 const model = unitModelOf('optical-disc-reader', [])!;
 const REFS = ['F1', 'C1', 'C3', 'L1', 'J1', 'R2', 'X9'];
 const NETS = ['VM', 'P9F', 'VSENSE', 'VDRV', 'P5', 'NOWHERE'];
 
-const pick = <T>(random: Random, list: readonly T[]): T => list[Math.floor(random() * list.length)]!;
+const pick = <T>(random: Random, list: readonly T[]): T =>
+  list[Math.floor(random() * list.length)]!;
 
 /** Ohms to ground of the good board; anything for a point that it does not have. */
 function goodOhms(at: string): number {
@@ -34,21 +36,50 @@ function anything(random: Random, standing: readonly Entry[]): EntryBody {
   const count = 1 + Math.floor(random() * 4);
   const kinds: readonly (() => EntryBody)[] = [
     () => ({ kind: 'symptom', text: 'no movement' }),
-    () => ({ kind: 'reading', setup: 'on', quantity: 'voltage', at, to: '', value: random() * 9, typed: at }),
+    () => ({
+      kind: 'reading',
+      setup: 'on',
+      quantity: 'voltage',
+      at,
+      to: '',
+      value: random() * 9,
+      typed: at,
+    }),
     // Mostly what a good board shows, so that power is not locked for good after a repair.
-    () => ({ kind: 'reading', setup: 'off', quantity: 'resistance', at, to: '', value: random() < 0.8 ? goodOhms(at) : random() * 5000, typed: at }),
-    () => ({ kind: 'powerAnyway', refs: random() < 0.5 ? REFS : [], reason: 'only the logic is to be read' }),
+    () => ({
+      kind: 'reading',
+      setup: 'off',
+      quantity: 'resistance',
+      at,
+      to: '',
+      value: random() < 0.8 ? goodOhms(at) : random() * 5000,
+      typed: at,
+    }),
+    () => ({
+      kind: 'powerAnyway',
+      refs: random() < 0.5 ? REFS : [],
+      reason: 'only the logic is to be read',
+    }),
     () => ({ kind: 'condemn', ref, probability: 0.9, reason: '' }),
     () => ({ kind: 'acquit', ref }),
     () => ({ kind: 'removed', ref, value: '', note: '' }),
-    () => ({ kind: 'fitted', ref, value: random() < 0.2 ? '' : 'as before', polarityChecked: random() < 0.8, note: '' }),
+    () => ({
+      kind: 'fitted',
+      ref,
+      value: random() < 0.2 ? '' : 'as before',
+      polarityChecked: random() < 0.8,
+      note: '',
+    }),
     () => ({ kind: 'leftOut', ref, note: random() < 0.5 ? '' : 'the owner wants it so' }),
     () => ({ kind: 'answer', step: 'a step', passed: random() < 0.5 }),
     () => ({ kind: 'close', note: '' }),
     () => ({ kind: 'reopen' }),
     () => ({
       kind: 'acknowledge',
-      hazard: pick(random, [...caseHazards(model, index, playJournal(standing, index)).map(({ key }) => key), 'none']),
+      hazard: pick(random, [
+        ...caseHazards(model, index, playJournal(standing, index)).map(({ key }) => key),
+        'none',
+      ]),
       who: 'Isbet',
       ...(random() < 0.7 ? { notHere: true } : {}),
     }),
@@ -60,14 +91,34 @@ function anything(random: Random, standing: readonly Entry[]): EntryBody {
       ),
       who: 'Isbet',
     }),
-    () => ({ kind: 'residual', hazard: pick(random, ['unit-line-filter', 'unit-switcher-reservoir', 'none']), volt: random() < 0.7 ? 0.4 : 90 }),
+    () => ({
+      kind: 'residual',
+      hazard: pick(random, ['unit-line-filter', 'unit-switcher-reservoir', 'none']),
+      volt: random() < 0.7 ? 0.4 : 90,
+    }),
     () => ({
       kind: 'step',
-      step: { what: 'fastener', of: 'lid', name: 'M3 pan', lengthMm: 6, count, way: '', frees: [], forTest: false, note: '' },
+      step: {
+        what: 'fastener',
+        of: 'lid',
+        name: 'M3 pan',
+        lengthMm: 6,
+        count,
+        way: '',
+        frees: [],
+        forTest: false,
+        note: '',
+      },
     }),
     () => ({ kind: 'back', step: pick(random, [...standing, { id: v7() }]).id, count }),
     () => ({ kind: 'retract', entry: pick(random, [...standing, { id: v7() }]).id }),
-    () => ({ kind: 'start', failedAt: pick(random, [...model.stages.map(({ name }) => name), 'dance', null]), tries: 1, sounds: '', conditions: [] }),
+    () => ({
+      kind: 'start',
+      failedAt: pick(random, [...model.stages.map(({ name }) => name), 'dance', null]),
+      tries: 1,
+      sounds: '',
+      conditions: [],
+    }),
     () => ({ kind: 'timer', what: 'soak', title: 'hub in alcohol', hours: 2 }),
     () => ({ kind: 'timerDone', timer: pick(random, [...standing, { id: v7() }]).id }),
   ];
@@ -91,7 +142,9 @@ class Book {
   /** Adds up what stands. */
   static of(entries: readonly Entry[]): Book {
     const book = new Book();
-    const gone = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
+    const gone = new Set(
+      entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])),
+    );
     for (const { id, body } of entries) {
       if (gone.has(id)) continue;
       if (body.kind === 'removed') book.off.add(body.ref);
@@ -105,9 +158,11 @@ class Book {
       if (body.kind === 'acknowledge') book.acknowledged.add(body.hazard);
       if (body.kind === 'acknowledge' && body.notHere) book.notHere.add(body.hazard);
       if (body.kind === 'residual') book.volts.set(body.hazard, body.volt);
-      if (body.kind === 'start' || (body.kind === 'reading' && body.setup === 'on')) book.volts.clear();
+      if (body.kind === 'start' || (body.kind === 'reading' && body.setup === 'on'))
+        book.volts.clear();
       if (body.kind === 'fitted' || body.kind === 'leftOut') book.unread = true;
-      if (body.kind === 'fitted' || body.kind === 'leftOut' || body.kind === 'removed') book.meant = false;
+      if (body.kind === 'fitted' || body.kind === 'leftOut' || body.kind === 'removed')
+        book.meant = false;
       if (body.kind === 'powerAnyway') book.meant = true;
       if (body.kind === 'reading' && body.quantity === 'resistance') book.unread = false;
     }
@@ -121,13 +176,16 @@ class Book {
     if (body.kind === 'fitted') return this.off.has(body.ref) && body.value !== '';
     if (body.kind === 'leftOut') return this.off.has(body.ref) && body.note !== '';
     if (body.kind === 'answer') return [...this.off].every((ref) => this.stays.has(ref));
-    if (body.kind === 'close') return this.piecesOff === 0 && [...this.off].every((ref) => this.stays.has(ref));
+    if (body.kind === 'close')
+      return this.piecesOff === 0 && [...this.off].every((ref) => this.stays.has(ref));
     if (body.kind === 'back') return body.count <= this.piecesOff;
     if (body.kind === 'start' || (body.kind === 'reading' && body.setup === 'on')) {
       // Power: nothing is missing and something was read since the repair, or it is meant.
-      if (!this.meant && (this.unread || ![...this.off].every((ref) => this.stays.has(ref)))) return false;
+      if (!this.meant && (this.unread || ![...this.off].every((ref) => this.stays.has(ref))))
+        return false;
     }
-    if (body.kind === 'powerAnyway') return [...this.off].every((ref) => this.stays.has(ref) || body.refs.includes(ref));
+    if (body.kind === 'powerAnyway')
+      return [...this.off].every((ref) => this.stays.has(ref) || body.refs.includes(ref));
     if (body.kind === 'residual') return body.hazard !== 'none';
     if (body.kind === 'reading') return body.at !== 'NOWHERE';
     return body.kind !== 'reopen';
@@ -140,18 +198,30 @@ interface Walked {
   readonly kinds: ReadonlySet<string>;
 }
 
-/** Two walks in three begin where every hazard was answered: what only a look tells is not here, or (one in three of all) is, and has to be read. */
+/**
+ * Two walks in three begin where every hazard was answered: what only a look tells is not here, or
+ * (one in three of all) is, and has to be read.
+ */
 function answered(seed: number): Entry[] {
   if (seed % 3 === 0) return [];
   return caseHazards(model, index, playJournal([], index)).map(({ key, ifFitted }, i) => ({
     id: v7(),
     madeAt: new Date(1_699_000_000_000 + i).toISOString(),
-    body: { kind: 'acknowledge', hazard: key, who: 'Isbet', ...(ifFitted && seed % 3 === 1 ? { notHere: true } : {}) },
+    body: {
+      kind: 'acknowledge',
+      hazard: key,
+      who: 'Isbet',
+      ...(ifFitted && seed % 3 === 1 ? { notHere: true } : {}),
+    },
   }));
 }
 
 /** Offers a case so many entries; check: called for each that is taken. */
-function walk(seed: number, offers: number, check: (body: EntryBody, before: readonly Entry[]) => void = () => undefined): Walked {
+function walk(
+  seed: number,
+  offers: number,
+  check: (body: EntryBody, before: readonly Entry[]) => void = () => undefined,
+): Walked {
   const random = seeded(seed);
   const entries: Entry[] = answered(seed);
   const kinds = new Set<string>(entries.map(({ body }) => body.kind));
@@ -166,7 +236,11 @@ function walk(seed: number, offers: number, check: (body: EntryBody, before: rea
     }
     check(body, entries);
     kinds.add(body.kind);
-    entries.push({ id: v7(), madeAt: new Date(1_700_000_000_000 + i * 60_000).toISOString(), body });
+    entries.push({
+      id: v7(),
+      madeAt: new Date(1_700_000_000_000 + i * 60_000).toISOString(),
+      body,
+    });
   }
   return { entries, refused, kinds };
 }
@@ -179,7 +253,9 @@ describe('a case filled at random', () => {
     const kinds = new Set<string>();
     let refused = 0;
     for (const seed of SEEDS) {
-      const walked = walk(seed, 160, (body, before) => expect([seed, body.kind, Book.of(before).allows(body)]).toEqual([seed, body.kind, true]));
+      const walked = walk(seed, 160, (body, before) =>
+        expect([seed, body.kind, Book.of(before).allows(body)]).toEqual([seed, body.kind, true]),
+      );
       walked.kinds.forEach((kind) => kinds.add(kind));
       refused += walked.refused;
     }
@@ -211,8 +287,12 @@ describe('a case filled at random', () => {
       const journal = playJournal(entries, index);
       const book = Book.of(entries);
       expect([...journal.absent].sort()).toEqual([...book.off].sort());
-      expect([...journal.missing].sort()).toEqual([...book.off].filter((ref) => !book.stays.has(ref)).sort());
-      expect(journal.steps.reduce((sum, { count, back }) => sum + count - back, 0)).toBe(book.piecesOff);
+      expect([...journal.missing].sort()).toEqual(
+        [...book.off].filter((ref) => !book.stays.has(ref)).sort(),
+      );
+      expect(journal.steps.reduce((sum, { count, back }) => sum + count - back, 0)).toBe(
+        book.piecesOff,
+      );
       expect(journal.steps.every(({ count, back }) => back >= 0 && back <= count)).toBe(true);
     }
   });
@@ -221,12 +301,18 @@ describe('a case filled at random', () => {
     for (const seed of SEEDS) {
       const { entries } = walk(seed, 160);
       const { readings } = playJournal(entries, index);
-      const gone = new Set(entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])));
+      const gone = new Set(
+        entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])),
+      );
       const standing = entries.filter(({ id }) => !gone.has(id));
-      const repair = standing.findLastIndex(({ body }) => body.kind === 'fitted' || body.kind === 'leftOut');
+      const repair = standing.findLastIndex(
+        ({ body }) => body.kind === 'fitted' || body.kind === 'leftOut',
+      );
       for (const { entry, absent, current } of readings) {
         const place = standing.findIndex(({ id }) => id === entry.id);
-        expect([...(absent ?? [])].sort()).toEqual([...Book.of(standing.slice(0, place)).off].sort());
+        expect([...(absent ?? [])].sort()).toEqual(
+          [...Book.of(standing.slice(0, place)).off].sort(),
+        );
         expect(current).toBe(place > repair);
       }
     }
@@ -237,9 +323,19 @@ describe('a case filled at random', () => {
       const { entries } = walk(seed, 120);
       const there = EntrySchema.array().parse(JSON.parse(JSON.stringify(entries)));
       expect(playJournal(there, index)).toEqual(playJournal(entries, index));
-      const added = { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'symptom', text: 'hums' } } satisfies Entry;
-      const back = { id: v7(), madeAt: new Date().toISOString(), body: { kind: 'retract', entry: added.id } } satisfies Entry;
-      expect(withoutMoments(playJournal([...entries, added, back], index))).toEqual(withoutMoments({ ...playJournal(entries, index), pausedAt: undefined }));
+      const added = {
+        id: v7(),
+        madeAt: new Date().toISOString(),
+        body: { kind: 'symptom', text: 'hums' },
+      } satisfies Entry;
+      const back = {
+        id: v7(),
+        madeAt: new Date().toISOString(),
+        body: { kind: 'retract', entry: added.id },
+      } satisfies Entry;
+      expect(withoutMoments(playJournal([...entries, added, back], index))).toEqual(
+        withoutMoments({ ...playJournal(entries, index), pausedAt: undefined }),
+      );
     }
   });
 
@@ -249,7 +345,8 @@ describe('a case filled at random', () => {
       const journal = playJournal(entries, index);
       const { obstacles, nextAction, nextStage, pads } = caseProgress(index, journal);
       const book = Book.of(entries);
-      if (book.piecesOff > 0) expect(obstacles.join()).toContain(`${book.piecesOff} pieces are still off`);
+      if (book.piecesOff > 0)
+        expect(obstacles.join()).toContain(`${book.piecesOff} pieces are still off`);
       for (const ref of journal.missing) expect(obstacles.join()).toContain(ref);
       expect(nextAction.length).toBeGreaterThan(5);
       expect(pads[nextStage]).not.toBe('crossed');
@@ -261,14 +358,25 @@ describe('a case filled at random', () => {
     for (const seed of SEEDS)
       walk(seed, 160, (body, before) => {
         const gate =
-          body.kind === 'reading' ? (body.setup === 'on' ? 'power' : 'meter') : ['step', 'removed', 'fitted'].includes(body.kind) ? 'open' : undefined;
+          body.kind === 'reading'
+            ? body.setup === 'on'
+              ? 'power'
+              : 'meter'
+            : ['step', 'removed', 'fitted'].includes(body.kind)
+              ? 'open'
+              : undefined;
         if (!gate) return;
         const { acknowledged, notHere, volts } = Book.of(before);
         const hazards = caseHazards(model, index, playJournal(before, index));
-        expect(hazards.filter(({ key, gates }) => gates.includes(gate) && !acknowledged.has(key))).toEqual([]);
+        expect(
+          hazards.filter(({ key, gates }) => gates.includes(gate) && !acknowledged.has(key)),
+        ).toEqual([]);
         const most = { open: 60, meter: 2, power: Infinity }[gate];
-        const charged = hazards.filter(({ key, charge }) => charge && charge.volt > 60 && !notHere.has(key));
-        if (gate !== 'power') for (const { key } of charged) expect(volts.get(key) ?? Infinity).toBeLessThan(most);
+        const charged = hazards.filter(
+          ({ key, charge }) => charge && charge.volt > 60 && !notHere.has(key),
+        );
+        if (gate !== 'power')
+          for (const { key } of charged) expect(volts.get(key) ?? Infinity).toBeLessThan(most);
         taken[gate] += 1;
       });
     expect(Math.min(...Object.values(taken)), JSON.stringify(taken)).toBeGreaterThan(20);

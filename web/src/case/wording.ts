@@ -1,5 +1,12 @@
 import type { LedgerLine } from '@hanzai/core/bench';
-import { findPoint, GROUND, partValue, type BoardIndex, type Part, type Setup } from '@hanzai/core/board';
+import {
+  findPoint,
+  GROUND,
+  partValue,
+  type BoardIndex,
+  type Part,
+  type Setup,
+} from '@hanzai/core/board';
 import { siteKind, type SiteKind } from '@hanzai/core/fault';
 import { unitOf, type ReadingKind, type ReadingValue, type Readout } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
@@ -16,7 +23,11 @@ export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = {
   current: 'current',
   symptom: 'seen or heard',
 };
-const COMMON_SETUP_WORDS: Readonly<Record<string, string>> = { on: 'power on', off: 'power off', unloaded: 'power on, loads unplugged' };
+const COMMON_SETUP_WORDS: Readonly<Record<string, string>> = {
+  on: 'power on',
+  off: 'power off',
+  unloaded: 'power on, loads unplugged',
+};
 
 /** A setup as people say it; one that the board names itself by its name. */
 export function setupWords(setup: Setup): string {
@@ -32,20 +43,39 @@ export function valueText(kind: ReadingKind, value: ReadingValue): string {
 export function pointsText(index: BoardIndex | undefined, at: string, to: string): string {
   if (to === '') return `${at} to ground`;
   const [a, b] = index ? [findPoint(index, at)?.pin, findPoint(index, to)?.pin] : [];
-  if (a && b && a.part === b.part && a.part.pins.length === 2) return a.index < b.index ? `across ${a.part.ref}` : `across ${a.part.ref}, reversed`;
+  if (a && b && a.part === b.part && a.part.pins.length === 2)
+    return a.index < b.index ? `across ${a.part.ref}` : `across ${a.part.ref}, reversed`;
   return `${at} to ${to === GROUND ? 'ground' : to}`;
 }
 
 /** The shorthand that files a value at these points: what stands before and after the value. */
-export function shorthandAround(kind: ReadingKind, setup: Setup, at: string, to: string): readonly [string, string] {
-  const word: Partial<Record<ReadingKind, string>> = { voltage: 'volts', resistance: 'ohm', diode: 'diode', esr: 'esr', logic: 'logic' };
+export function shorthandAround(
+  kind: ReadingKind,
+  setup: Setup,
+  at: string,
+  to: string,
+): readonly [string, string] {
+  const word: Partial<Record<ReadingKind, string>> = {
+    voltage: 'volts',
+    resistance: 'ohm',
+    diode: 'diode',
+    esr: 'esr',
+    logic: 'logic',
+  };
   const points = kind === 'current' ? at : `${at} ${to === '' ? 'gnd' : to}`;
-  return [points, [word[kind], setup === 'on' || setup === 'off' ? undefined : setup].filter(Boolean).join(' ')];
+  return [
+    points,
+    [word[kind], setup === 'on' || setup === 'off' ? undefined : setup].filter(Boolean).join(' '),
+  ];
 }
 
 export function percent(share: number): string {
   if (share > 0.995 && share < 1) return '>99 %';
-  return share < 0.01 ? (share < 0.001 ? '<0.1 %' : `${(share * 100).toFixed(1)} %`) : `${Math.round(share * 100)} %`;
+  return share < 0.01
+    ? share < 0.001
+      ? '<0.1 %'
+      : `${(share * 100).toFixed(1)} %`
+    : `${Math.round(share * 100)} %`;
 }
 
 /** Weight of evidence with its sign: `+16 dB`. The unit is the deciban. */
@@ -55,7 +85,9 @@ export function decibanText(decibans: number): string {
 
 export function minutesText(minutes: number): string {
   if (minutes < 1) return `${Math.round(minutes * 60)} s`;
-  return minutes < 90 ? `${Number(minutes.toFixed(1))} min` : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
+  return minutes < 90
+    ? `${Number(minutes.toFixed(1))} min`
+    : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
 }
 
 const NOUN: Readonly<Record<Part['kind'], string>> = {
@@ -64,7 +96,10 @@ const NOUN: Readonly<Record<Part['kind'], string>> = {
   amplifier: 'amplifier', opto: 'opto-coupler', relay: 'relay', transformer: 'transformer', unspecified: 'part',
 }; // prettier-ignore
 
-/** A part in a few words: its role where it has one, else kind and value. elements: of one replaceable part. */
+/**
+ * A part in a few words: its role where it has one, else kind and value. elements: of one
+ * replaceable part.
+ */
 export function partTitle(elements: readonly Part[]): string {
   const [first] = elements;
   if (!first) return '';
@@ -81,12 +116,16 @@ export function partTitle(elements: readonly Part[]): string {
 /** The band of an expected reading: `8.42 V to 8.93 V`; empty where it is not a number. */
 export function bandText(readout: Readout): string {
   if (typeof readout.low !== 'number') return '';
-  const high = typeof readout.high === 'number' ? formatQuantity(readout.high, readout.unit, 3) : 'OL';
+  const high =
+    typeof readout.high === 'number' ? formatQuantity(readout.high, readout.unit, 3) : 'OL';
   return `${formatQuantity(readout.low, readout.unit, 3)} to ${high}`;
 }
 
 /** What places that are no parts are called. */
-export const SITE_NOUN: Readonly<Record<SiteKind, string>> = { bridge: 'solder bridge', cut: 'cut track' };
+export const SITE_NOUN: Readonly<Record<SiteKind, string>> = {
+  bridge: 'solder bridge',
+  cut: 'cut track',
+};
 
 /** What a place that is no part is called: `solder bridge`; undefined for a part. */
 export function siteTitle(index: BoardIndex | undefined, ref: string): string | undefined {
@@ -100,7 +139,9 @@ export function placeText(index: BoardIndex | undefined, ref: string): string {
   return title ? `${title} ${ref.replace('~', ' to ')}` : ref;
 }
 
-/** Whether a ledger line is about a place between two points (a bridge, a cut) and not about a part. */
+/**
+ * Whether a ledger line is about a place between two points (a bridge, a cut) and not about a part.
+ */
 export function isMended({ ref }: LedgerLine): boolean {
   return ref.includes('~');
 }
@@ -111,7 +152,10 @@ export function ledgerWords(line: LedgerLine): string {
   return { removed: 'came off', fitted: 'went on', leftOut: 'stays off on purpose' }[line.action];
 }
 
-/** How loudly a reading speaks for a part being the guilty one, or against it, in words. decibans: its weight of evidence. */
+/**
+ * How loudly a reading speaks for a part being the guilty one, or against it, in words. decibans:
+ * its weight of evidence.
+ */
 export function weightWords(decibans: number): string {
   const size = Math.abs(decibans);
   if (size < 1) return 'says nothing';

@@ -15,8 +15,19 @@ import { batchSearch, searchTerms, searchText } from './search';
 /** Lines drawn at once; more on demand, so that a docket of thousands stays at hand. */
 const PAGE = 60;
 
-/** The docket: every case by urgency, what state it is in, what it waits for, what to do next, what runs by itself. */
-export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now: string; find: string }) {
+/**
+ * The docket: every case by urgency, what state it is in, what it waits for, what to do next, what
+ * runs by itself.
+ */
+export function Docket({
+  lines,
+  now,
+  find,
+}: {
+  lines: readonly DocketLine[];
+  now: string;
+  find: string;
+}) {
   const [search, setSearch] = useState(find);
   const [show, setShow] = useState(PAGE);
   const box = useRef<HTMLInputElement>(null);
@@ -25,7 +36,10 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
     const early = box.current?.value;
     if (early) setSearch(early);
   }, []);
-  useHotkeys('/', () => document.getElementById('docket-search')?.focus(), { preventDefault: true, useKey: true });
+  useHotkeys('/', () => document.getElementById('docket-search')?.focus(), {
+    preventDefault: true,
+    useKey: true,
+  });
   useHotkeys('c', () => window.location.assign('/case/new'));
   const texts = useMemo(() => lines.map(searchText), [lines]);
   const found = useMemo(() => {
@@ -67,7 +81,10 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
         {timers.length > 0 && (
           <ul className={style.timers} aria-label="Running by itself">
             {timers.slice(0, 6).map(({ line, timer }) => (
-              <li key={`${line.number} ${timer.title}`} className={timer.due ? style.due : undefined}>
+              <li
+                key={`${line.number} ${timer.title}`}
+                className={timer.due ? style.due : undefined}
+              >
                 <a href={`/case/${line.number}/first-aid`}>
                   <b>{line.number}</b> {timer.title}: {timerWords(timer, new Date(now))}
                 </a>
@@ -79,8 +96,9 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
           <section className={style.empty}>
             <h2>The bench is clear</h2>
             <p>
-              Open a case when a unit comes in: a title such as “CR-40, no movement”, the unit, and what its owner says. Then import the sheet of its board
-              under <a href="/boards">Boards</a>, or do it from the case.
+              Open a case when a unit comes in: a title such as “CR-40, no movement”, the unit, and
+              what its owner says. Then import the sheet of its board under{' '}
+              <a href="/boards">Boards</a>, or do it from the case.
             </p>
           </section>
         ) : (
@@ -97,17 +115,26 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
             </thead>
             <tbody>
               {found.slice(0, show).map((line) => (
-                <Line key={line.number} line={line} now={new Date(now)} onBatch={(batch) => setSearch(batchSearch(batch))} />
+                <Line
+                  key={line.number}
+                  line={line}
+                  now={new Date(now)}
+                  onBatch={(batch) => setSearch(batchSearch(batch))}
+                />
               ))}
             </tbody>
           </table>
         )}
         {found.length > show && (
           <p className={style.more}>
-            <Button onClick={() => setShow(show + 5 * PAGE)}>Show more: {found.length - show} are left</Button>
+            <Button onClick={() => setShow(show + 5 * PAGE)}>
+              Show more: {found.length - show} are left
+            </Button>
           </p>
         )}
-        {lines.length > 0 && found.length === 0 && <p>No case has all of these words. {lines.length} cases are hidden by the search.</p>}
+        {lines.length > 0 && found.length === 0 && (
+          <p>No case has all of these words. {lines.length} cases are hidden by the search.</p>
+        )}
       </main>
       <Keys
         keys={[
@@ -122,15 +149,33 @@ export function Docket({ lines, now, find }: { lines: readonly DocketLine[]; now
 }
 
 function timerWords({ endsAt, due, hours, daylightHours }: DocketTimer, now: Date): string {
-  if (endsAt === null) return due ? `due, ${daylightHours} h of daylight` : `${daylightHours} of ${hours} h of daylight`;
-  return due ? `due since ${formatDistanceStrict(new Date(endsAt), now)}` : `${formatDistanceStrict(now, new Date(endsAt))} left`;
+  if (endsAt === null)
+    return due
+      ? `due, ${daylightHours} h of daylight`
+      : `${daylightHours} of ${hours} h of daylight`;
+  return due
+    ? `due since ${formatDistanceStrict(new Date(endsAt), now)}`
+    : `${formatDistanceStrict(now, new Date(endsAt))} left`;
 }
 
-const WAITS: Readonly<Record<string, string>> = { part: 'part', owner: 'owner’s word', timer: 'timer' };
+const WAITS: Readonly<Record<string, string>> = {
+  part: 'part',
+  owner: 'owner’s word',
+  timer: 'timer',
+};
 
-function Line({ line, now, onBatch }: { line: DocketLine; now: Date; onBatch: (batch: string) => void }) {
+function Line({
+  line,
+  now,
+  onBatch,
+}: {
+  line: DocketLine;
+  now: Date;
+  onBatch: (batch: string) => void;
+}) {
   const { progress, promisedOn, urgency, batch } = line;
-  const late = line.state !== 'closed' && promisedOn !== null && promisedOn < now.toISOString().slice(0, 10);
+  const late =
+    line.state !== 'closed' && promisedOn !== null && promisedOn < now.toISOString().slice(0, 10);
   return (
     <tr className={line.state === 'closed' ? style.closed : undefined}>
       <th scope="row">
@@ -143,7 +188,12 @@ function Line({ line, now, onBatch }: { line: DocketLine; now: Date; onBatch: (b
           {batch && (
             <>
               {' · '}
-              <button type="button" className={style.batch} onClick={() => onBatch(batch)} title="Show this batch">
+              <button
+                type="button"
+                className={style.batch}
+                onClick={() => onBatch(batch)}
+                title="Show this batch"
+              >
                 batch: {batch}
               </button>
             </>
@@ -159,7 +209,9 @@ function Line({ line, now, onBatch }: { line: DocketLine; now: Date; onBatch: (b
         {line.state === 'waiting' && line.waitsKind && <small>{WAITS[line.waitsKind]}</small>}
       </td>
       <td className={late ? style.late : undefined}>
-        {promisedOn && <span className={style.date}>{format(new Date(promisedOn), 'd MMM yyyy')}</span>}
+        {promisedOn && (
+          <span className={style.date}>{format(new Date(promisedOn), 'd MMM yyyy')}</span>
+        )}
         {line.state !== 'closed' && <small>{urgency.reason}</small>}
       </td>
       <td>

@@ -8,7 +8,9 @@ export function searchText(line: DocketLine): string {
 
 /** What is looked for: words, and between quotation marks words that stand together. */
 export function searchTerms(search: string): readonly string[] {
-  return [...search.toLowerCase().matchAll(/"([^"]*)"?|\S+/g)].map(([whole, together]) => (together ?? whole).trim()).filter(Boolean);
+  return [...search.toLowerCase().matchAll(/"([^"]*)"?|\S+/g)]
+    .map(([whole, together]) => (together ?? whole).trim())
+    .filter(Boolean);
 }
 
 /** The search that finds a batch. */

@@ -1,12 +1,18 @@
 import type { ButtonHTMLAttributes, ReactNode } from 'react';
 import style from './Button.module.css';
 
-/** A thing to press. main: the one action a screen is for. plain: everything else. quiet: beside text. */
+/**
+ * A thing to press. main: the one action a screen is for. plain: everything else. quiet: beside
+ * text.
+ */
 export function Button({
   look = 'plain',
   children,
   ...rest
-}: { look?: 'main' | 'plain' | 'quiet'; children: ReactNode } & ButtonHTMLAttributes<HTMLButtonElement>) {
+}: {
+  look?: 'main' | 'plain' | 'quiet';
+  children: ReactNode;
+} & ButtonHTMLAttributes<HTMLButtonElement>) {
   return (
     <button type="button" className={`${style.button} ${style[look]}`} {...rest}>
       {children}
@@ -15,7 +21,15 @@ export function Button({
 }
 
 /** A link that looks like a button. */
-export function ButtonLink({ look = 'plain', href, children }: { look?: 'main' | 'plain' | 'quiet'; href: string; children: ReactNode }) {
+export function ButtonLink({
+  look = 'plain',
+  href,
+  children,
+}: {
+  look?: 'main' | 'plain' | 'quiet';
+  href: string;
+  children: ReactNode;
+}) {
   return (
     <a className={`${style.button} ${style[look]}`} href={href}>
       {children}

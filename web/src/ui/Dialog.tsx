@@ -26,7 +26,12 @@ export function Dialog({
     if (!open && dialog?.open) dialog.close();
   }, [open]);
   return (
-    <dialog ref={element} className={`${style.dialog} ${wide ? style.wide : ''}`} onClose={onClose} aria-label={title}>
+    <dialog
+      ref={element}
+      className={`${style.dialog} ${wide ? style.wide : ''}`}
+      onClose={onClose}
+      aria-label={title}
+    >
       {open && (
         <>
           <header className={style.head}>

@@ -1,8 +1,19 @@
 import { useState, type ReactNode } from 'react';
 import sheet from './Sheet.module.css';
 
-/** A small form that files one thing. onAdd: files it and says why not, where it cannot be; what was typed stays then. */
-export function EntryForm({ label, onAdd, children }: { label: string; onAdd: () => string | undefined; children: ReactNode }) {
+/**
+ * A small form that files one thing. onAdd: files it and says why not, where it cannot be; what was
+ * typed stays then.
+ */
+export function EntryForm({
+  label,
+  onAdd,
+  children,
+}: {
+  label: string;
+  onAdd: () => string | undefined;
+  children: ReactNode;
+}) {
   const [refusal, setRefusal] = useState<string>();
   return (
     <form

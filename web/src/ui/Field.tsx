@@ -8,12 +8,33 @@ interface Told {
   readonly 'aria-invalid'?: true | undefined;
 }
 
-/** A labelled form control with room for a hint and for what is wrong. The control is the child with this id. */
-export function Field({ label, hint, error, children, id }: { label: string; hint?: string; error?: string | undefined; id: string; children: ReactNode }) {
+/**
+ * A labelled form control with room for a hint and for what is wrong. The control is the child with
+ * this id.
+ */
+export function Field({
+  label,
+  hint,
+  error,
+  children,
+  id,
+}: {
+  label: string;
+  hint?: string;
+  error?: string | undefined;
+  id: string;
+  children: ReactNode;
+}) {
   const says = `${id}-says`;
   const told = (child: ReactNode): ReactNode =>
-    (hint || error) && isValidElement<Told>(child) && typeof child.type === 'string' && child.props.id === id
-      ? cloneElement(child as ReactElement<Told>, { 'aria-describedby': says, 'aria-invalid': error ? true : undefined })
+    (hint || error) &&
+    isValidElement<Told>(child) &&
+    typeof child.type === 'string' &&
+    child.props.id === id
+      ? cloneElement(child as ReactElement<Told>, {
+          'aria-describedby': says,
+          'aria-invalid': error ? true : undefined,
+        })
       : child;
   return (
     <div className={style.field}>

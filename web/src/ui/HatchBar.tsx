@@ -1,13 +1,27 @@
 import { useId } from 'react';
 
 /** A share between 0 and 1 as a hatched length: the surer, the longer and the denser. */
-export function HatchBar({ share, height = 14, label }: { share: number; height?: number; label: string }) {
+export function HatchBar({
+  share,
+  height = 14,
+  label,
+}: {
+  share: number;
+  height?: number;
+  label: string;
+}) {
   const id = useId();
   const gap = hatchGap(share);
   return (
     <svg width="100%" height={height} role="img" aria-label={label}>
       <defs>
-        <pattern id={id} width={gap} height={gap} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <pattern
+          id={id}
+          width={gap}
+          height={gap}
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
           <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2.4" />
         </pattern>
       </defs>

@@ -9,7 +9,9 @@ function switchTheme(): void {
   localStorage.setItem('theme', next);
 }
 
-/** The band across the top of every screen: where one is, and the way to the docket and the boards. */
+/**
+ * The band across the top of every screen: where one is, and the way to the docket and the boards.
+ */
 export function Masthead({ here, children }: { here: string; children?: ReactNode }) {
   const [, redraw] = useState(0);
   return (

@@ -1,7 +1,10 @@
 import type { ReactNode } from 'react';
 import style from './Notice.module.css';
 
-/** A message in its place. attention: look here. harm: can hurt somebody or lose something. good: proven. plain: the rest. */
+/**
+ * A message in its place. attention: look here. harm: can hurt somebody or lose something. good:
+ * proven. plain: the rest.
+ */
 export function Notice({
   look = 'plain',
   title,

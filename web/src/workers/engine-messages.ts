@@ -52,7 +52,11 @@ export interface LineUp {
   readonly healthy: number;
   readonly unmodelled: number;
   /** Where the sheet may be wrong, likeliest first, with what settles it. */
-  readonly sheet: readonly { readonly title: string; readonly check: string; readonly probability: number }[];
+  readonly sheet: readonly {
+    readonly title: string;
+    readonly check: string;
+    readonly probability: number;
+  }[];
   /** Ids of readings that nothing explains, worst first. */
   readonly unexplained: readonly string[];
   /** By reading id. */
@@ -86,13 +90,23 @@ export interface NextStep {
   readonly provisional?: boolean;
   readonly proposals: readonly Proposal[];
   /** What could be done without a meter, each with the reading that says most after it. */
-  readonly touches: readonly (Proposal & { readonly title: string; readonly refs: readonly string[]; readonly caution: string })[];
+  readonly touches: readonly (Proposal & {
+    readonly title: string;
+    readonly refs: readonly string[];
+    readonly caution: string;
+  })[];
   /** Every reading in every setup was weighed, and none tells more; takes: what it would take. */
   readonly exhausted: boolean;
   readonly takes: readonly string[];
   readonly replace: readonly { readonly ref: string; readonly probability: number }[];
-  /** Work that can cure, and readings, on one scale: expected minutes to a proven repair, least first. */
-  readonly actions: readonly Pick<Action, 'kind' | 'title' | 'cures' | 'minutes' | 'expectedMinutes'>[];
+  /**
+   * Work that can cure, and readings, on one scale: expected minutes to a proven repair, least
+   * first.
+   */
+  readonly actions: readonly Pick<
+    Action,
+    'kind' | 'title' | 'cures' | 'minutes' | 'expectedMinutes'
+  >[];
 }
 
 /** What the engine sends back while it works on a request. */

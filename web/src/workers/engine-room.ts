@@ -2,7 +2,10 @@ import type { Board } from '@hanzai/core/board';
 import { Engine } from './engine';
 import { OpenRequest, type EngineEvent } from './engine-messages';
 
-/** Parts on all boards whose engines are kept, the newest apart: what one of a thousand parts holds comes to some 250 MB. */
+/**
+ * Parts on all boards whose engines are kept, the newest apart: what one of a thousand parts holds
+ * comes to some 250 MB.
+ */
 const MOST_PARTS = 700;
 
 interface Kept {
@@ -14,15 +17,24 @@ interface Kept {
 
 /** What a page can ask. */
 export interface EngineDoor {
-  /** Takes a board in; everything else waits for it. Tells whether the engine was at work on this board already. */
+  /**
+   * Takes a board in; everything else waits for it. Tells whether the engine was at work on this
+   * board already.
+   */
   open(request: unknown): boolean;
-  /** Works out the line-up and what to do next; a newer request through the same door makes an older one stop. */
+  /**
+   * Works out the line-up and what to do next; a newer request through the same door makes an older
+   * one stop.
+   */
   assess(request: unknown, send: (event: EngineEvent) => void): Promise<void>;
   /** Nobody waits for the answers any more. What is worked out by then is kept. */
   leave(): void;
 }
 
-/** Engines by board, for all pages that are open and those that follow: what was worked out for one serves the next. One request is worked on at a time. */
+/**
+ * Engines by board, for all pages that are open and those that follow: what was worked out for one
+ * serves the next. One request is worked on at a time.
+ */
 export class EngineRoom {
   /** The one asked last at the end. */
   private kept: readonly Kept[] = [];
@@ -46,7 +58,8 @@ export class EngineRoom {
       assess: async (request, send) => {
         const own = ++newest;
         const work = this.busy.then(async () => {
-          if (own === newest) await engine?.assess(request, { send, pause: this.pause, stale: () => own !== newest });
+          if (own === newest)
+            await engine?.assess(request, { send, pause: this.pause, stale: () => own !== newest });
         });
         // One that fails tells the page that asked; the next goes on all the same.
         this.busy = work.catch(() => undefined);

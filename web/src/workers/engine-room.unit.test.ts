@@ -6,18 +6,28 @@ import type { EngineEvent } from './engine-messages';
 import { EngineRoom } from './engine-room';
 
 const nothing = { ticket: 1, readings: [], absent: [], look: {} };
-const types = (events: readonly EngineEvent[]): string[] => events.map(({ type }) => type).filter((type) => type !== 'progress');
+const types = (events: readonly EngineEvent[]): string[] =>
+  events.map(({ type }) => type).filter((type) => type !== 'progress');
 
-/** A board with so many parts that one can tell it from others; only how many there are counts here. */
+/**
+ * A board with so many parts that one can tell it from others; only how many there are counts here.
+ */
 function boardOf(parts: number, title = ''): Board {
   const board = demoBoard('cr40');
   const connector = board.parts.find(({ kind }) => kind === 'connectorPin')!;
-  return { ...board, title: title || board.title, parts: Array.from({ length: parts }, (_, i) => ({ ...connector, ref: `J${i + 1}` })) };
+  return {
+    ...board,
+    title: title || board.title,
+    parts: Array.from({ length: parts }, (_, i) => ({ ...connector, ref: `J${i + 1}` })),
+  };
 }
 
 function room(): { made: string[]; at: EngineRoom } {
   const made: string[] = [];
-  const make = (board: Board): Engine => (made.push(board.title ?? ''), new Engine(demoBoard('cr40')));
+  const make = (board: Board): Engine => (
+    made.push(board.title ?? ''),
+    new Engine(demoBoard('cr40'))
+  );
   return { made, at: new EngineRoom(async () => undefined, make) };
 }
 
@@ -43,7 +53,10 @@ describe('the room where the engines work', () => {
 
   it('keeps a board however large while it is at work', () => {
     const { at } = room();
-    expect([boardOf(2000), boardOf(2000)].map((board) => at.door().open({ board }))).toEqual([false, true]);
+    expect([boardOf(2000), boardOf(2000)].map((board) => at.door().open({ board }))).toEqual([
+      false,
+      true,
+    ]);
   });
 
   it('works on one request at a time, and each page gets its own answer', async () => {
@@ -51,8 +64,16 @@ describe('the room where the engines work', () => {
     const [one, other] = [at.door(), at.door()];
     const events: string[] = [];
     for (const door of [one, other]) door.open({ board: boardOf(1) });
-    await Promise.all([one.assess(nothing, ({ type }) => events.push(`one ${type}`)), other.assess(nothing, ({ type }) => events.push(`other ${type}`))]);
-    expect(events.filter((event) => !event.endsWith('progress'))).toEqual(['one line-up', 'one next', 'other line-up', 'other next']);
+    await Promise.all([
+      one.assess(nothing, ({ type }) => events.push(`one ${type}`)),
+      other.assess(nothing, ({ type }) => events.push(`other ${type}`)),
+    ]);
+    expect(events.filter((event) => !event.endsWith('progress'))).toEqual([
+      'one line-up',
+      'one next',
+      'other line-up',
+      'other next',
+    ]);
   });
 
   it('answers the newest request of a page only', async () => {
@@ -60,7 +81,10 @@ describe('the room where the engines work', () => {
     const door = at.door();
     door.open({ board: boardOf(1) });
     const [older, newer]: [EngineEvent[], EngineEvent[]] = [[], []];
-    await Promise.all([door.assess(nothing, (event) => older.push(event)), door.assess({ ...nothing, ticket: 2 }, (event) => newer.push(event))]);
+    await Promise.all([
+      door.assess(nothing, (event) => older.push(event)),
+      door.assess({ ...nothing, ticket: 2 }, (event) => newer.push(event)),
+    ]);
     expect(types(older)).toEqual([]);
     expect(types(newer)).toEqual(['line-up', 'next']);
   });

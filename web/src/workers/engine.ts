@@ -4,15 +4,28 @@ import { Diagnoser, taughtBy, type Belief } from '@hanzai/core/diagnosis';
 import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
 import { planNext, planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
-import { AssessRequest, type EngineEvent, type EngineReading, type LineUp, type LineUpEntry, type NextStep, type Proposal } from './engine-messages';
+import {
+  AssessRequest,
+  type EngineEvent,
+  type EngineReading,
+  type LineUp,
+  type LineUpEntry,
+  type NextStep,
+  type Proposal,
+} from './engine-messages';
 import { inWords, judged, type JudgedExpectation } from '../case/expectation';
 import { partTitle, siteTitle } from '../case/wording';
 
-/** A part counts as cleared below this probability, where it has also lost this share of its prior. */
+/**
+ * A part counts as cleared below this probability, where it has also lost this share of its prior.
+ */
 const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
 /** Work goes on for so long before other messages are let in. */
 const TURN_MILLISECONDS = 30;
-/** When a first line-up is shown while the work goes on, milliseconds, and again after multiples of it. */
+/**
+ * When a first line-up is shown while the work goes on, milliseconds, and again after multiples of
+ * it.
+ */
 const EARLY_MILLISECONDS = 500;
 /** With more faults than this a first look at what to measure comes before the whole plan. */
 const FIRST_LOOK_FROM = 500;
@@ -33,7 +46,10 @@ export interface Course {
 /** The core at work on one board, in a worker. One request at a time. */
 export class Engine {
   private diagnoser: Diagnoser;
-  /** The board as its sheet has it; what the diagnoser works on knows what readings have taught of it. */
+  /**
+   * The board as its sheet has it; what the diagnoser works on knows what readings have taught of
+   * it.
+   */
   private readonly drawn: BoardIndex;
   private taught = '';
   private priors: ReadonlyMap<string, number>;
@@ -46,7 +62,9 @@ export class Engine {
   }
 
   private priorShares(): ReadonlyMap<string, number> {
-    return new Map(this.diagnoser.believe([]).byPart.map(({ ref, probability }) => [ref, probability]));
+    return new Map(
+      this.diagnoser.believe([]).byPart.map(({ ref, probability }) => [ref, probability]),
+    );
   }
 
   /** Takes in what the eye found, where it is other than before. */
@@ -67,25 +85,51 @@ export class Engine {
     const known = readings.flatMap((reading) => this.resolve(reading));
     const given = known.map(({ reading }) => reading);
     const ids = known.map(({ id }) => id);
-    const opening = (m: Measurement): number => (access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0);
+    const opening = (m: Measurement): number =>
+      access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0;
     const firstLook = (belief: Belief): void => {
-      const plan = planNext(this.diagnoser, given, belief, { absent, accessMinutes: opening, quick: true, most: PROPOSALS });
-      course.send({ type: 'next', ticket, next: { ...nextStep(plan, opening), provisional: true } });
+      const plan = planNext(this.diagnoser, given, belief, {
+        absent,
+        accessMinutes: opening,
+        quick: true,
+        most: PROPOSALS,
+      });
+      course.send({
+        type: 'next',
+        ticket,
+        next: { ...nextStep(plan, opening), provisional: true },
+      });
     };
     // What is known early is shown early: likely faults near the reading are looked at first.
     let shown = 0;
     const soFar = (share: number): void => {
       if (share === 0 || performance.now() - started < EARLY_MILLISECONDS * (1 + 3 * shown)) return;
       const belief = this.diagnoser.believeSoFar(given);
-      course.send({ type: 'line-up', ticket, lineUp: { ...this.lineUp(belief, ids, given, performance.now() - started), unexplained: [], refining: share } });
+      course.send({
+        type: 'line-up',
+        ticket,
+        lineUp: {
+          ...this.lineUp(belief, ids, given, performance.now() - started),
+          unexplained: [],
+          refining: share,
+        },
+      });
       if (shown % 3 === 0) firstLook(belief);
       shown += 1;
     };
     if (!(await walk(this.diagnoser.prepare(given), ticket, course, soFar))) return;
     const belief = this.diagnoser.believe(given);
-    course.send({ type: 'line-up', ticket, lineUp: this.lineUp(belief, ids, given, performance.now() - started) });
+    course.send({
+      type: 'line-up',
+      ticket,
+      lineUp: this.lineUp(belief, ids, given, performance.now() - started),
+    });
     if (shown > 0 || this.diagnoser.space.hypotheses.length > FIRST_LOOK_FROM) firstLook(belief);
-    const plan = await walk(planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }), ticket, course);
+    const plan = await walk(
+      planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }),
+      ticket,
+      course,
+    );
     if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
   }
 
@@ -98,28 +142,48 @@ export class Engine {
     );
     if (key === this.taught) return;
     this.taught = key;
-    this.diagnoser = new Diagnoser(index, RATES, (ref) => (JSON.parse(this.look) as Record<string, number>)[ref] ?? 1);
+    this.diagnoser = new Diagnoser(
+      index,
+      RATES,
+      (ref) => (JSON.parse(this.look) as Record<string, number>)[ref] ?? 1,
+    );
     this.priors = this.priorShares();
   }
 
   private resolve(r: EngineReading): { id: string; reading: Reading }[] {
     const resolved = resolveMeasurement(this.diagnoser.index, r.setup, r.kind, r.at, r.to);
-    return resolved.ok ? [{ id: r.id, reading: { measurement: resolved.measurement, value: r.value, absent: r.absent } }] : [];
+    return resolved.ok
+      ? [
+          {
+            id: r.id,
+            reading: { measurement: resolved.measurement, value: r.value, absent: r.absent },
+          },
+        ]
+      : [];
   }
 
-  private lineUp(belief: Belief, ids: readonly string[], readings: readonly Reading[], milliseconds: number): LineUp {
+  private lineUp(
+    belief: Belief,
+    ids: readonly string[],
+    readings: readonly Reading[],
+    milliseconds: number,
+  ): LineUp {
     const entries = belief.byPart.map(({ ref, probability, weights }): LineUpEntry => {
       const prior = this.priors.get(ref) ?? 0;
       const weighed = weights.map((decibans, i) => ({ id: ids[i]!, decibans }));
       const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
-      const loudest = [...weighed].filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1)).sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
+      const loudest = [...weighed]
+        .filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1))
+        .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
       const modes = belief.suspects
         .filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability)
         .slice(0, 3)
         .map((s) => s.hypothesis.name);
       return {
         ref,
-        title: siteTitle(this.diagnoser.index, ref) ?? partTitle(this.diagnoser.index.replaceable.get(ref) ?? []),
+        title:
+          siteTitle(this.diagnoser.index, ref) ??
+          partTitle(this.diagnoser.index.replaceable.get(ref) ?? []),
         probability,
         prior,
         modes,
@@ -128,12 +192,19 @@ export class Engine {
         cleared,
       };
     });
-    const expected = Object.fromEntries(readings.map((reading, i): [string, JudgedExpectation] => [ids[i]!, judged(belief.expected[i]!, reading.value)]));
+    const expected = Object.fromEntries(
+      readings.map((reading, i): [string, JudgedExpectation] => [
+        ids[i]!,
+        judged(belief.expected[i]!, reading.value),
+      ]),
+    );
     return {
       entries,
       healthy: belief.healthy,
       unmodelled: belief.unmodelled,
-      sheet: belief.sheet.filter(({ probability }) => probability >= DOUBTS.from).slice(0, DOUBTS.most),
+      sheet: belief.sheet
+        .filter(({ probability }) => probability >= DOUBTS.from)
+        .slice(0, DOUBTS.most),
       unexplained: belief.unexplained.map((r) => ids[r]!),
       expected,
       milliseconds,
@@ -141,7 +212,10 @@ export class Engine {
   }
 }
 
-/** Walks through long work, telling how far it is and letting other messages in; undefined where it is wanted no more. */
+/**
+ * Walks through long work, telling how far it is and letting other messages in; undefined where it
+ * is wanted no more.
+ */
 async function walk<T>(
   steps: Generator<number, T>,
   ticket: number,
@@ -160,10 +234,15 @@ async function walk<T>(
   }
 }
 
-/** Under which names the points of a measurement become reachable: its nets, and the parts it touches. */
+/**
+ * Under which names the points of a measurement become reachable: its nets, and the parts it
+ * touches.
+ */
 function namesAt(index: BoardIndex, { at, to }: Measurement): string[] {
   return [at, to].flatMap(({ net, pin }) =>
-    pin ? [replaceableRef(pin.part.ref)] : [net, ...(index.pinsOfNet.get(net) ?? []).map(({ part }) => replaceableRef(part.ref))],
+    pin
+      ? [replaceableRef(pin.part.ref)]
+      : [net, ...(index.pinsOfNet.get(net) ?? []).map(({ part }) => replaceableRef(part.ref))],
   );
 }
 
@@ -173,15 +252,28 @@ function nextStep(plan: Plan, opening: (m: Measurement) => number): NextStep {
   const actions = plan.actions
     .filter((action) => action.kind !== 'measure' || action === best)
     .slice(0, ACTIONS)
-    .map(({ kind, title, cures, minutes, expectedMinutes }) => ({ kind, title, cures, minutes, expectedMinutes }));
+    .map(({ kind, title, cures, minutes, expectedMinutes }) => ({
+      kind,
+      title,
+      cures,
+      minutes,
+      expectedMinutes,
+    }));
   return {
     state: plan.state,
     replace: plan.replace,
     actions,
-    touches: plan.touches.map(({ touch: { title, refs, caution }, ...m }) => ({ ...proposal(m, 0), title, refs, caution })),
+    touches: plan.touches.map(({ touch: { title, refs, caution }, ...m }) => ({
+      ...proposal(m, 0),
+      title,
+      refs,
+      caution,
+    })),
     exhausted: plan.exhausted,
     takes: plan.takes,
-    proposals: plan.measurements.slice(0, PROPOSALS).map((m) => proposal(m, opening(m.measurement))),
+    proposals: plan.measurements
+      .slice(0, PROPOSALS)
+      .map((m) => proposal(m, opening(m.measurement))),
   };
 }
 

@@ -4,10 +4,22 @@ import { Engine, type Course } from './engine';
 import type { EngineEvent, EngineReading } from './engine-messages';
 
 const engine = new Engine(demoBoard('cr40'));
-const volts = (id: string, at: string, value: number): EngineReading => ({ id, setup: 'on', kind: 'voltage', at, to: '', value, absent: [] });
+const volts = (id: string, at: string, value: number): EngineReading => ({
+  id,
+  setup: 'on',
+  kind: 'voltage',
+  at,
+  to: '',
+  value,
+  absent: [],
+});
 const SYMPTOM = [volts('a', 'P5', 5.01), volts('b', 'VM', 0.01)];
 
-const course = (events: EngineEvent[]): Course => ({ send: (event) => events.push(event), pause: async () => undefined, stale: () => false });
+const course = (events: EngineEvent[]): Course => ({
+  send: (event) => events.push(event),
+  pause: async () => undefined,
+  stale: () => false,
+});
 
 async function assess(ticket: number, readings: EngineReading[]): Promise<EngineEvent[]> {
   const events: EngineEvent[] = [];
@@ -15,7 +27,9 @@ async function assess(ticket: number, readings: EngineReading[]): Promise<Engine
   // How far it is may be told at any time; what comes in which order matters for the rest.
   return events.filter(
     (event) =>
-      event.type !== 'progress' && !(event.type === 'line-up' && event.lineUp.refining !== undefined) && !(event.type === 'next' && event.next.provisional),
+      event.type !== 'progress' &&
+      !(event.type === 'line-up' && event.lineUp.refining !== undefined) &&
+      !(event.type === 'next' && event.next.provisional),
   );
 }
 
@@ -24,25 +38,50 @@ describe('the engine in the worker', () => {
     const events = await assess(1, SYMPTOM);
     expect(events[0]!.type).toBe('line-up');
     expect(events.at(-1)!.type).toBe('next');
-    const [lineUp, next] = [events[0] as Extract<EngineEvent, { type: 'line-up' }>, events.at(-1) as Extract<EngineEvent, { type: 'next' }>];
-    expect(lineUp.lineUp.entries[0]).toMatchObject({ ref: 'F1', cleared: false, loudest: { id: 'b' } });
+    const [lineUp, next] = [
+      events[0] as Extract<EngineEvent, { type: 'line-up' }>,
+      events.at(-1) as Extract<EngineEvent, { type: 'next' }>,
+    ];
+    expect(lineUp.lineUp.entries[0]).toMatchObject({
+      ref: 'F1',
+      cleared: false,
+      loudest: { id: 'b' },
+    });
     expect(lineUp.lineUp.expected.a).toMatchObject({ within: true, display: '5.00 V' });
     expect(lineUp.lineUp.expected.b).toMatchObject({ within: false });
     expect(next.next.state).toBe('measure');
     expect(next.next.proposals[0]!.prospects.length).toBeGreaterThan(1);
     expect(next.next.actions.map(({ kind }) => kind)).toContain('replace');
-    expect(next.next.actions.every(({ expectedMinutes, minutes }) => expectedMinutes >= minutes)).toBe(true);
+    expect(
+      next.next.actions.every(({ expectedMinutes, minutes }) => expectedMinutes >= minutes),
+    ).toBe(true);
   });
 
   it('takes in what the eye found before any reading, and what it costs to get there', async () => {
     const lineUp = async (ticket: number, look: Record<string, number>) => {
       const events: EngineEvent[] = [];
-      const template = [{ what: 'fastener' as const, of: 'lid', name: 'M3', count: 10, way: '', frees: ['board'], forTest: false, note: '' }];
-      await engine.assess({ ticket, readings: [], absent: [], look, access: { template, done: 0 } }, course(events));
+      const template = [
+        {
+          what: 'fastener' as const,
+          of: 'lid',
+          name: 'M3',
+          count: 10,
+          way: '',
+          frees: ['board'],
+          forTest: false,
+          note: '',
+        },
+      ];
+      await engine.assess(
+        { ticket, readings: [], absent: [], look, access: { template, done: 0 } },
+        course(events),
+      );
       return events;
     };
     const share = (events: readonly EngineEvent[]): number =>
-      (events[0] as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'C1')!.probability;
+      (events[0] as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(
+        ({ ref }) => ref === 'C1',
+      )!.probability;
     const [plain, seen] = [await lineUp(3, {}), await lineUp(4, { C1: 20 })];
     expect(share(seen)).toBeGreaterThan(3 * share(plain));
     const next = (seen.at(-1) as Extract<EngineEvent, { type: 'next' }>).next;
@@ -53,7 +92,9 @@ describe('the engine in the worker', () => {
 
   it('moves what is cleared aside with the reading that cleared it', async () => {
     const [first] = await assess(6, [...SYMPTOM, volts('c', 'P9IN', 8.98)]);
-    const cleared = (first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(({ ref }) => ref === 'J1')!;
+    const cleared = (first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(
+      ({ ref }) => ref === 'J1',
+    )!;
     expect(cleared.cleared).toBe(true);
     expect(cleared.loudest!.id).toBe('c');
     expect(cleared.loudest!.decibans).toBeLessThan(-10);
@@ -61,7 +102,9 @@ describe('the engine in the worker', () => {
 
   it('leaves out readings that the board does not have, and refuses what is no request', async () => {
     const [first] = await assess(20, [volts('x', 'NOWHERE', 1)]);
-    expect(Object.keys((first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.expected)).toEqual([]);
+    expect(
+      Object.keys((first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.expected),
+    ).toEqual([]);
     await expect(engine.assess({ ticket: 'no' }, course([]))).rejects.toThrow();
   });
 
@@ -77,7 +120,9 @@ describe('the engine in the worker', () => {
     const clock = vi.spyOn(performance, 'now').mockImplementation(() => (now += 40));
     const slow = await all(fresh());
     clock.mockRestore();
-    const early = slow.flatMap((event) => (event.type === 'line-up' && event.lineUp.refining !== undefined ? [event.lineUp] : []));
+    const early = slow.flatMap((event) =>
+      event.type === 'line-up' && event.lineUp.refining !== undefined ? [event.lineUp] : [],
+    );
     expect(early.length).toBeGreaterThan(1);
     const shares = early.map(({ refining }) => refining!);
     expect(shares).toEqual([...shares].sort((a, b) => a - b));
@@ -85,19 +130,30 @@ describe('the engine in the worker', () => {
       expect(healthy + unmodelled).toBeLessThanOrEqual(1 + 1e-9);
       expect(entries.every(({ probability }) => probability >= 0 && probability <= 1)).toBe(true);
     }
-    // The likely fault near the reading leads before everything is weighed, and its first suggestion comes before the last line-up.
+    // The likely fault near the reading leads before everything is weighed, and its first
+    // suggestion comes before the last line-up.
     expect(
       early
         .at(-1)!
         .entries.slice(0, 3)
         .map(({ ref }) => ref),
     ).toContain('F1');
-    const kinds = slow.map((event) => (event.type === 'next' ? (event.next.provisional ? 'first look' : 'plan') : event.type));
+    const kinds = slow.map((event) =>
+      event.type === 'next' ? (event.next.provisional ? 'first look' : 'plan') : event.type,
+    );
     expect(kinds.indexOf('first look')).toBeLessThan(kinds.lastIndexOf('line-up'));
     expect(kinds.at(-1)).toBe('plan');
-    const last = (events: readonly EngineEvent[]) => (events.findLast(({ type }) => type === 'line-up') as Extract<EngineEvent, { type: 'line-up' }>).lineUp;
+    const last = (events: readonly EngineEvent[]) =>
+      (
+        events.findLast(({ type }) => type === 'line-up') as Extract<
+          EngineEvent,
+          { type: 'line-up' }
+        >
+      ).lineUp;
     expect(last(slow).refining).toBeUndefined();
     expect(last(slow).entries).toEqual(last(plain).entries);
-    expect((slow.at(-1) as Extract<EngineEvent, { type: 'next' }>).next).toEqual((plain.at(-1) as Extract<EngineEvent, { type: 'next' }>).next);
+    expect((slow.at(-1) as Extract<EngineEvent, { type: 'next' }>).next).toEqual(
+      (plain.at(-1) as Extract<EngineEvent, { type: 'next' }>).next,
+    );
   });
 });

@@ -1,4 +1,7 @@
-/** One statement of a deck after comments are dropped and `+` lines joined. `line` is where it began, from 1. */
+/**
+ * One statement of a deck after comments are dropped and `+` lines joined. `line` is where it
+ * began, from 1.
+ */
 export interface DeckLine {
   readonly line: number;
   readonly text: string;
@@ -12,7 +15,10 @@ export interface DeckText {
   readonly notes: readonly string[];
 }
 
-/** Splits a deck into its title, statements and annotations. Never fails: what the statements mean is for the reader to say. */
+/**
+ * Splits a deck into its title, statements and annotations. Never fails: what the statements mean
+ * is for the reader to say.
+ */
 export function splitDeck(source: string): DeckText {
   const lines = source.replace(/^\uFEFF/, '').split(/\r\n|\n|\r/);
   const statements: { line: number; text: string }[] = [];
@@ -39,7 +45,8 @@ export function splitDeck(source: string): DeckText {
       continue;
     }
     if (word === '.end') break;
-    if (text.startsWith('+') && statements.length > 0) statements[statements.length - 1]!.text += ` ${text.slice(1)}`;
+    if (text.startsWith('+') && statements.length > 0)
+      statements[statements.length - 1]!.text += ` ${text.slice(1)}`;
     else statements.push({ line, text });
   }
   return { title: lines[0]!.trim(), statements, annotations, notes };

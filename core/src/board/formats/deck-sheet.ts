@@ -4,14 +4,23 @@ import { quoted, readPairs } from './deck-annotations';
 import type { DeckLine } from './deck-lines';
 import { parseDeckNumber, printDeckNumber } from './deck-number';
 
-/** What a sheet has beside its parts; a deck carries it in annotations whose word begins with a full stop, as no designator does. */
-type Sheet = Pick<Board, 'outlineMm' | 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards'>;
+/**
+ * What a sheet has beside its parts; a deck carries it in annotations whose word begins with a full
+ * stop, as no designator does.
+ */
+type Sheet = Pick<
+  Board,
+  'outlineMm' | 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards'
+>;
 type Pairs = ReadonlyMap<string, string>;
 type Condition = Observable['when'][number];
 /** What could not be read is left undefined here, and the schema says no. */
 type Unchecked = Record<string, unknown>;
 
-/** One kind of line: which list of the board it adds to, and how its words make a row. subject: the word behind the kind. */
+/**
+ * One kind of line: which list of the board it adds to, and how its words make a row. subject: the
+ * word behind the kind.
+ */
 const LINES: Readonly<Record<string, { readonly list: 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards'; readonly row: (subject: string, pairs: Pairs) => Unchecked; readonly expected: string }>> = {
   '.edge': { list: 'edges', row: (net, pairs) => ({ net, note: pairs.get('note') }), expected: '.edge NET note="what hangs on there"' },
   '.setup': {
@@ -34,7 +43,11 @@ export function isSheetLine({ text }: DeckLine): boolean {
 }
 
 /** Reads the lines that speak of the sheet. Lines that are not known become notes. */
-export function readSheetLines(lines: readonly DeckLine[]): { sheet: Sheet; issues: FileIssue[]; notes: string[] } {
+export function readSheetLines(lines: readonly DeckLine[]): {
+  sheet: Sheet;
+  issues: FileIssue[];
+  notes: string[];
+} {
   const sheet: Unchecked = {};
   const issues: FileIssue[] = [];
   const notes: string[] = [];
@@ -43,12 +56,15 @@ export function readSheetLines(lines: readonly DeckLine[]): { sheet: Sheet; issu
     const kind = LINES[word.toLowerCase()];
     if (word.toLowerCase() === '.outline') {
       const size = place(subject);
-      if (size && size.every((side) => side > 0)) sheet.outlineMm = { width: size[0], height: size[1] };
+      if (size && size.every((side) => side > 0))
+        sheet.outlineMm = { width: size[0], height: size[1] };
       else issues.push({ line, what: 'cannot read the outline', expected: '.outline 120,80 (mm)' });
     } else if (!kind) {
       notes.push(`line ${line}: annotation ${word.slice(0, 40)} is not known, skipped`);
     } else {
-      const row = Board.shape[kind.list].unwrap().element.safeParse(kind.row(subject, new Map(readPairs(text))));
+      const row = Board.shape[kind.list]
+        .unwrap()
+        .element.safeParse(kind.row(subject, new Map(readPairs(text))));
       if (row.success)
         sheet[kind.list] = [
           ...((sheet[kind.list] as unknown[] | undefined) ?? []),
@@ -67,29 +83,56 @@ export function readSheetLines(lines: readonly DeckLine[]): { sheet: Sheet; issu
 
 /** The lines of a board that speak of the sheet. */
 export function printSheetLines(board: Board): string[] {
-  const { outlineMm, setups = [], observables = [], edges = [], testPoints = [], hazards = [] } = board;
+  const {
+    outlineMm,
+    setups = [],
+    observables = [],
+    edges = [],
+    testPoints = [],
+    hazards = [],
+  } = board;
   return [
     ...(outlineMm ? [line('.outline', `${outlineMm.width},${outlineMm.height}`)] : []),
     ...setups.map((setup) => line('.setup', setup.name, setupPairs(setup))),
-    ...observables.map(({ name, title, setup, when }) => line('.observable', name, { title, setup, when: when.map(printCondition).join(' ; ') })),
+    ...observables.map(({ name, title, setup, when }) =>
+      line('.observable', name, { title, setup, when: when.map(printCondition).join(' ; ') }),
+    ),
     ...edges.map(({ net, note }: Edge) => line('.edge', net, { note })),
-    ...testPoints.map(({ net, label, positionMm }) => line('.testpoint', net, { label, pos: positionMm?.join(',') })),
+    ...testPoints.map(({ net, label, positionMm }) =>
+      line('.testpoint', net, { label, pos: positionMm?.join(',') }),
+    ),
     ...hazards.map(({ kind, ref, note }) => line('.hazard', kind, { ref, note })),
   ];
 }
 
-function line(word: string, subject: string, pairs: Readonly<Record<string, string | undefined>> = {}): string {
-  const shown = Object.entries(pairs).flatMap(([key, value]) => (value === undefined ? [] : [`${key}=${quoted(value)}`]));
+function line(
+  word: string,
+  subject: string,
+  pairs: Readonly<Record<string, string | undefined>> = {},
+): string {
+  const shown = Object.entries(pairs).flatMap(([key, value]) =>
+    value === undefined ? [] : [`${key}=${quoted(value)}`],
+  );
   return ['*@', word, subject, ...shown].join(' ');
 }
 
-function setupPairs({ blocked, thrown, unplugged, turning: volts }: NamedSetup): Record<string, string | undefined> {
+function setupPairs({
+  blocked,
+  thrown,
+  unplugged,
+  turning: volts,
+}: NamedSetup): Record<string, string | undefined> {
   const joined =
     volts &&
     Object.entries(volts)
       .map(([ref, volt]) => `${ref}:${printDeckNumber(volt)}`)
       .join(',');
-  return { blocked: blocked?.join(','), thrown: thrown?.join(','), unplugged: unplugged?.join(','), turning: joined };
+  return {
+    blocked: blocked?.join(','),
+    thrown: thrown?.join(','),
+    unplugged: unplugged?.join(','),
+    turning: joined,
+  };
 }
 
 function listed(pairs: Pairs, key: string): string[] | undefined {
@@ -103,22 +146,34 @@ function listed(pairs: Pairs, key: string): string[] | undefined {
 function turning(text: string | undefined): Record<string, number | undefined> | undefined {
   if (text === undefined) return undefined;
   const rows = text.split(',').filter((row) => row !== '');
-  return Object.fromEntries(rows.map((row) => [row.slice(0, row.lastIndexOf(':')), parseDeckNumber(row.slice(row.lastIndexOf(':') + 1))]));
+  return Object.fromEntries(
+    rows.map((row) => [
+      row.slice(0, row.lastIndexOf(':')),
+      parseDeckNumber(row.slice(row.lastIndexOf(':') + 1)),
+    ]),
+  );
 }
 
 function place(text: string | undefined): [number, number] | undefined {
-  const [x, y, ...more] = (text ?? '').split(',').map((word) => (word.trim() === '' ? NaN : Number(word)));
+  const [x, y, ...more] = (text ?? '')
+    .split(',')
+    .map((word) => (word.trim() === '' ? NaN : Number(word)));
   return Number.isFinite(x) && Number.isFinite(y) && more.length === 0 ? [x!, y!] : undefined;
 }
 
-/** `volts AT [TO] >=1 <=2`, `|volts| …` without regard to the sign, `ampere REF >=5m`, `level NET 1P`. */
+/**
+ * `volts AT [TO] >=1 <=2`, `|volts| …` without regard to the sign, `ampere REF >=5m`, `level NET
+ * 1P`.
+ */
 function condition(text: string): Unchecked {
   const [type = '', ...words] = text.trim().split(/\s+/);
   const limits: Unchecked = {};
   const names: string[] = [];
   for (const word of words) {
-    if (type !== 'level' && word.startsWith('>=')) limits.least = parseDeckNumber(word.slice(2)) ?? NaN;
-    else if (type !== 'level' && word.startsWith('<=')) limits.most = parseDeckNumber(word.slice(2)) ?? NaN;
+    if (type !== 'level' && word.startsWith('>='))
+      limits.least = parseDeckNumber(word.slice(2)) ?? NaN;
+    else if (type !== 'level' && word.startsWith('<='))
+      limits.most = parseDeckNumber(word.slice(2)) ?? NaN;
     else names.push(word);
   }
   const [first, second, more] = names;
@@ -126,12 +181,21 @@ function condition(text: string): Unchecked {
   if (type === 'ampere') return second === undefined ? { type, ref: first, ...limits } : {};
   if (type === 'level') return { type, at: first, is: [...(second ?? '')] };
   const magnitude = type === '|volts|';
-  return { type: magnitude ? 'volts' : type, at: first, ...(second === undefined ? {} : { to: second }), ...(magnitude ? { magnitude } : {}), ...limits };
+  return {
+    type: magnitude ? 'volts' : type,
+    at: first,
+    ...(second === undefined ? {} : { to: second }),
+    ...(magnitude ? { magnitude } : {}),
+    ...limits,
+  };
 }
 
 function printCondition(of: Condition): string {
   if (of.type === 'level') return `level ${of.at} ${of.is.join('')}`;
-  const limits = [of.least === undefined ? '' : ` >=${printDeckNumber(of.least)}`, of.most === undefined ? '' : ` <=${printDeckNumber(of.most)}`].join('');
+  const limits = [
+    of.least === undefined ? '' : ` >=${printDeckNumber(of.least)}`,
+    of.most === undefined ? '' : ` <=${printDeckNumber(of.most)}`,
+  ].join('');
   if (of.type === 'ampere') return `ampere ${of.ref}${limits}`;
   return `${of.magnitude ? '|volts|' : 'volts'} ${of.at}${of.to === undefined ? '' : ` ${of.to}`}${limits}`;
 }

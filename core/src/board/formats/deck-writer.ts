@@ -20,8 +20,12 @@ const LETTER_OF: Partial<Record<Part['kind'], string>> = {
   resistor: 'R', capacitor: 'C', inductor: 'L', voltageSource: 'V', currentSource: 'I', diode: 'D', transistor: 'Q',
 }; // prettier-ignore
 
-/** Writes a board as a circuit deck. What a deck cannot hold (parts of unspecified kind) is left as a comment.
- *  library: a black box that does what the library says is not written in full. Reading the result gives the same parts, nets and values back. */
+/**
+ * Writes a board as a circuit deck. What a deck cannot hold (parts of unspecified kind) is left as
+ * a comment.
+ * library: a black box that does what the library says is not written in full. Reading the result
+ * gives the same parts, nets and values back.
+ */
 export function writeDeck(board: Board, library: DeviceLibrary = NO_LIBRARY): string {
   const lines = [board.title.replace(/[\r\n]/g, ' ')];
   for (const part of board.parts) {
@@ -33,13 +37,19 @@ export function writeDeck(board: Board, library: DeviceLibrary = NO_LIBRARY): st
   return lines.join('\n');
 }
 
-/** The element's name: its designator, with the letter the format asks for put in front where it starts with another one. */
+/**
+ * The element's name: its designator, with the letter the format asks for put in front where it
+ * starts with another one.
+ */
 function deckName(part: Part): string {
   const letter = LETTER_OF[part.kind];
-  return letter === undefined || part.ref[0]!.toUpperCase() === letter ? part.ref : letter + part.ref;
+  return letter === undefined || part.ref[0]!.toUpperCase() === letter
+    ? part.ref
+    : letter + part.ref;
 }
 
-const valueOr = ({ unknown }: { readonly unknown?: true | undefined }, value: number): string => (unknown ? NOT_KNOWN : printDeckNumber(value));
+const valueOr = ({ unknown }: { readonly unknown?: true | undefined }, value: number): string =>
+  unknown ? NOT_KNOWN : printDeckNumber(value);
 
 function element(part: Part): string {
   const nets = part.pins.join(' ');
@@ -75,17 +85,28 @@ function modelCards(board: Board): string[] {
   const cards = new Map<string, string>();
   for (const part of board.parts) {
     if (part.kind === 'diode') cards.set(part.model.name.toLowerCase(), diodeCard(part.model));
-    if (part.kind === 'transistor') cards.set(part.model.name.toLowerCase(), transistorCard(part.model));
+    if (part.kind === 'transistor')
+      cards.set(part.model.name.toLowerCase(), transistorCard(part.model));
   }
   return [...cards.values()];
 }
 
 const keys = (pairs: readonly (readonly [string, number | undefined])[]): string =>
-  pairs.flatMap(([key, value]) => (value === undefined ? [] : [`${key}=${printDeckNumber(value)}`])).join(' ');
+  pairs
+    .flatMap(([key, value]) => (value === undefined ? [] : [`${key}=${printDeckNumber(value)}`]))
+    .join(' ');
 
 function diodeCard(model: DiodeModel): string {
-  const { saturationCurrentAmpere: is, emissionCoefficient: n, seriesResistanceOhm: rs, breakdownVolt: bv } = model;
-  const ibv = model.breakdownCurrentAmpere === DIODE_DEFAULT.breakdownCurrentAmpere ? undefined : model.breakdownCurrentAmpere;
+  const {
+    saturationCurrentAmpere: is,
+    emissionCoefficient: n,
+    seriesResistanceOhm: rs,
+    breakdownVolt: bv,
+  } = model;
+  const ibv =
+    model.breakdownCurrentAmpere === DIODE_DEFAULT.breakdownCurrentAmpere
+      ? undefined
+      : model.breakdownCurrentAmpere;
   return `.model ${model.name} D (${keys([
     ['IS', is],
     ['N', n],
@@ -96,7 +117,13 @@ function diodeCard(model: DiodeModel): string {
 }
 
 function transistorCard(model: TransistorModel): string {
-  const { saturationCurrentAmpere: is, forwardGain: bf, reverseGain: br, forwardEmission: nf, reverseEmission: nr } = model;
+  const {
+    saturationCurrentAmpere: is,
+    forwardGain: bf,
+    reverseGain: br,
+    forwardEmission: nf,
+    reverseEmission: nr,
+  } = model;
   return `.model ${model.name} ${model.polarity.toUpperCase()} (${keys([
     ['IS', is],
     ['BF', bf],

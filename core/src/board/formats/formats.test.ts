@@ -28,7 +28,13 @@ const part = (i: number): fc.Arbitrary<Part> => {
   const clean = (p: object): Part => JSON.parse(JSON.stringify(p)) as Part;
   return fc
     .oneof(
-      fc.record({ kind: fc.constant('resistor'), ref: fc.constant(`R${i}`), pins, resistanceOhm: value, ...common }),
+      fc.record({
+        kind: fc.constant('resistor'),
+        ref: fc.constant(`R${i}`),
+        pins,
+        resistanceOhm: value,
+        ...common,
+      }),
       fc.record({
         kind: fc.constant('capacitor'),
         ref: fc.constant(`C${i}`),
@@ -39,8 +45,20 @@ const part = (i: number): fc.Arbitrary<Part> => {
         dielectric: fc.option(fc.constantFrom('film', 'ceramic'), { nil: undefined }),
         ...common,
       }),
-      fc.record({ kind: fc.constant('winding'), ref: fc.constant(`M${i}`), pins, inductanceHenry: value, dcResistanceOhm: value, ...common }),
-      fc.record({ kind: fc.constant('switch'), ref: fc.constant(`S${i}`), pins, rest: fc.constantFrom('open', 'closed') }),
+      fc.record({
+        kind: fc.constant('winding'),
+        ref: fc.constant(`M${i}`),
+        pins,
+        inductanceHenry: value,
+        dcResistanceOhm: value,
+        ...common,
+      }),
+      fc.record({
+        kind: fc.constant('switch'),
+        ref: fc.constant(`S${i}`),
+        pins,
+        rest: fc.constantFrom('open', 'closed'),
+      }),
       fc.record({
         kind: fc.constant('diode'),
         ref: fc.constant(`D${i}`),
@@ -84,7 +102,11 @@ describe('board files', () => {
   it('Board JSON written and read again is the same board', () => {
     fc.assert(
       fc.property(boards, (b) => {
-        expect(readBoardFile('x.json', writeBoardJson(b))).toEqual({ ok: true, value: b, notes: [] });
+        expect(readBoardFile('x.json', writeBoardJson(b))).toEqual({
+          ok: true,
+          value: b,
+          notes: [],
+        });
       }),
       { seed: 20266, numRuns: 50 },
     );
@@ -96,10 +118,14 @@ describe('board files', () => {
       }),
       { seed: 20267 },
     );
-    expect(['4.7K', '10uF', '1MEG', '2.2e-6', '100n', '3m', '.5'].map(parseDeckNumber)).toEqual([4700, 10e-6, 1e6, 2.2e-6, 100e-9, 3e-3, 0.5]);
+    expect(['4.7K', '10uF', '1MEG', '2.2e-6', '100n', '3m', '.5'].map(parseDeckNumber)).toEqual([
+      4700, 10e-6, 1e6, 2.2e-6, 100e-9, 3e-3, 0.5,
+    ]);
   });
   it('a test netlist keeps nets, pins and places; a parts list keeps values', () => {
-    const deck = readDeck('t\nR1 VERY_LONG_NET_NAME_OF_THE_BUS OUT 4.7k\n*@ R1 pos=12.5,40\nC1 OUT 0 10u\n.end');
+    const deck = readDeck(
+      't\nR1 VERY_LONG_NET_NAME_OF_THE_BUS OUT 4.7k\n*@ R1 pos=12.5,40\nC1 OUT 0 10u\n.end',
+    );
     if (!deck.ok) throw new Error('deck');
     const netlist = readTestNetlist(writeTestNetlist(deck.value));
     expect(netlist).toMatchObject({
@@ -122,8 +148,11 @@ describe('board files', () => {
     });
   });
   it('a parts list may leave the device to the letters of the designator, and say what is not known', () => {
-    const list = (...rows: string[]): ReturnType<typeof readBoardFile> => readBoardFile('x.csv', ['ref,value,rating,tolerance', ...rows].join('\n'));
-    expect(list('C1,47u,16V,', 'r2,4k7,?,?', 'RN1.3,33R,,', 'F1,,T1A,', 'sw1,open,,', 'U1,74LS14,,')).toMatchObject({
+    const list = (...rows: string[]): ReturnType<typeof readBoardFile> =>
+      readBoardFile('x.csv', ['ref,value,rating,tolerance', ...rows].join('\n'));
+    expect(
+      list('C1,47u,16V,', 'r2,4k7,?,?', 'RN1.3,33R,,', 'F1,,T1A,', 'sw1,open,,', 'U1,74LS14,,'),
+    ).toMatchObject({
       ok: true,
       value: {
         parts: [
@@ -140,13 +169,27 @@ describe('board files', () => {
     expect(known.ok && known.value.parts[0]).not.toHaveProperty('rating');
     expect(known.ok && known.value.parts[0]).not.toHaveProperty('tolerance');
     // The device of the list goes before the letters.
-    expect(readBoardFile('x.csv', 'ref,device,value\nC9,resistor,1k\n')).toMatchObject({ ok: true, value: { parts: [{ kind: 'resistor' }] } });
-    expect(list('C1,,,')).toMatchObject({ ok: false, issues: [{ line: 2, what: 'C1: no capacitance' }] });
-    expect(list('C1,?,,')).toMatchObject({ ok: true, value: { parts: [{ kind: 'capacitor', unknown: true }] } });
-    expect(readBoardFile('x.csv', 'device,value\nresistor,1k\n')).toMatchObject({ ok: false, issues: [{ what: 'no column ref' }] });
+    expect(readBoardFile('x.csv', 'ref,device,value\nC9,resistor,1k\n')).toMatchObject({
+      ok: true,
+      value: { parts: [{ kind: 'resistor' }] },
+    });
+    expect(list('C1,,,')).toMatchObject({
+      ok: false,
+      issues: [{ line: 2, what: 'C1: no capacitance' }],
+    });
+    expect(list('C1,?,,')).toMatchObject({
+      ok: true,
+      value: { parts: [{ kind: 'capacitor', unknown: true }] },
+    });
+    expect(readBoardFile('x.csv', 'device,value\nresistor,1k\n')).toMatchObject({
+      ok: false,
+      issues: [{ what: 'no column ref' }],
+    });
   });
   it('flattens subcircuits, joins continued lines and keeps the first spelling of a name', () => {
-    const result = readDeck('t\n.subckt PAD I O\nR1 I M 100\nR2 M O 100\n.ends\nv1 Vcc 0\n+ DC 5\nXP1 VCC out PAD\nrl OUT gnd 1k\n.tran 1n 1u\n.end');
+    const result = readDeck(
+      't\n.subckt PAD I O\nR1 I M 100\nR2 M O 100\n.ends\nv1 Vcc 0\n+ DC 5\nXP1 VCC out PAD\nrl OUT gnd 1k\n.tran 1n 1u\n.end',
+    );
     if (!result.ok) throw new Error('deck');
     expect(result.value.parts.map((p) => [p.ref, ...p.pins])).toEqual([
       ['v1', 'Vcc', '0'],
@@ -159,7 +202,10 @@ describe('board files', () => {
   });
   it.each([
     ['R1 A', 'line 2: R1 has 1 nets; expected 2 nets and a value'],
-    ['R1 A B x', 'line 2: R1: cannot read the value "x"; expected a number such as 4.7k, 10u or 1meg, or ? where it is not known'],
+    [
+      'R1 A B x',
+      'line 2: R1: cannot read the value "x"; expected a number such as 4.7k, 10u or 1meg, or ? where it is not known',
+    ],
     ['R1 A B 1k\nR1 A B 2k', 'line 3: R1 is there twice; expected each designator once'],
     [
       'XU1 A B 74XYZ',
@@ -168,11 +214,22 @@ describe('board files', () => {
     ['XF1 A B C FUSE', 'line 2: F1 has 3 nets; expected 2, one for each pin of FUSE'],
     ['D1 A B NOPE', 'line 2: D1: no diode model NOPE; expected a card .model NOPE D (…)'],
     ['R1 A B -5', 'line 2: R1: value -5 is not above zero; expected a value above zero'],
-    ['R1 A B 1k\n*@ R1 tol=maybe', 'line 3: R1: cannot read tol=maybe; expected a tolerance such as 5%'],
-    ['.subckt A x\nXB x A\n.ends\nXC n A', 'line 3: B: subcircuits nested deeper than 20; expected no subcircuit that contains itself'],
-  ])('%s: says the line, what is wrong and what was expected', (lines, message) => expect(issueOf(lines)).toBe(message));
+    [
+      'R1 A B 1k\n*@ R1 tol=maybe',
+      'line 3: R1: cannot read tol=maybe; expected a tolerance such as 5%',
+    ],
+    [
+      '.subckt A x\nXB x A\n.ends\nXC n A',
+      'line 3: B: subcircuits nested deeper than 20; expected no subcircuit that contains itself',
+    ],
+  ])('%s: says the line, what is wrong and what was expected', (lines, message) =>
+    expect(issueOf(lines)).toBe(message),
+  );
   it('answers 5 MB of rubbish with a bounded list of clear errors', () => {
-    const rubbish = Array.from({ length: 5_000_000 / 50 }, (_, i) => `${'\u0001~%&'[i % 4]}${(i * 7919).toString(36).padEnd(47, 'z')}`).join('\n');
+    const rubbish = Array.from(
+      { length: 5_000_000 / 50 },
+      (_, i) => `${'\u0001~%&'[i % 4]}${(i * 7919).toString(36).padEnd(47, 'z')}`,
+    ).join('\n');
     for (const name of ['x.cir', 'x.json', 'x.ipc', 'x.csv']) {
       const result = readBoardFile(name, rubbish);
       expect(result.ok).toBe(false);

@@ -30,10 +30,23 @@ export function formatOf(fileName: string): BoardFormat | undefined {
 }
 
 /** Reads a board file by its ending. library: the packages that a deck may name. */
-export function readBoardFile(fileName: string, source: string, library: DeviceLibrary = NO_LIBRARY): ReadResult<Board> {
+export function readBoardFile(
+  fileName: string,
+  source: string,
+  library: DeviceLibrary = NO_LIBRARY,
+): ReadResult<Board> {
   const format = formatOf(fileName);
   if (!format)
-    return { ok: false, issues: [{ what: `${fileName}: unknown kind of file`, expected: `a file ending in ${Object.keys(BOARD_FORMATS).join(', ')}` }] };
-  if (source.length > MAX_FILE_BYTES) return { ok: false, issues: [{ what: 'the file is too large', expected: 'at most 20 MB' }] };
+    return {
+      ok: false,
+      issues: [
+        {
+          what: `${fileName}: unknown kind of file`,
+          expected: `a file ending in ${Object.keys(BOARD_FORMATS).join(', ')}`,
+        },
+      ],
+    };
+  if (source.length > MAX_FILE_BYTES)
+    return { ok: false, issues: [{ what: 'the file is too large', expected: 'at most 20 MB' }] };
   return format.read(source, library);
 }

@@ -9,12 +9,16 @@ import { DIODE_DEFAULT, TRANSISTOR_DEFAULT } from './deck-models';
 const COLUMNS = ['ref', 'device', 'value', 'tolerance', 'rating', 'package', 'note'] as const;
 /** The device may be left out: the letters of the designator say what it is. */
 const NEEDED = ['ref', 'value'] as const;
-/** What the letters of a designator stand for. Source: IEEE 315, from memory, and common practice for switches, connectors and links. */
+/**
+ * What the letters of a designator stand for. Source: IEEE 315, from memory, and common practice
+ * for switches, connectors and links.
+ */
 const DEVICE_OF_LETTERS: Readonly<Record<string, string>> = {
   R: 'resistor', RN: 'resistor', C: 'capacitor', L: 'inductor', D: 'diode', Q: 'transistor', F: 'fuse', S: 'switch', SW: 'switch', J: 'connectorPin', P: 'connectorPin', W: 'link',
 }; // prettier-ignore
 /** Text of a cell; `?` is not known, as if nothing were there. */
-const cell = (text: string | undefined): string => (text?.trim() === NOT_KNOWN ? '' : (text ?? '').trim());
+const cell = (text: string | undefined): string =>
+  text?.trim() === NOT_KNOWN ? '' : (text ?? '').trim();
 type Row = Record<(typeof COLUMNS)[number], string>;
 
 /** The value column of a part: `4k7`, `47u`, or the model's name. */
@@ -49,10 +53,12 @@ export function partValue(part: Part): string {
 export function writePartsList(board: Board): string {
   const rows = board.parts.map((part) => ({
     ref: part.ref,
-    device: part.kind === 'capacitor' && part.dielectric ? `capacitor ${part.dielectric}` : part.kind,
+    device:
+      part.kind === 'capacitor' && part.dielectric ? `capacitor ${part.dielectric}` : part.kind,
     value: partValue(part),
     tolerance: part.tolerance === undefined ? '' : formatTolerance(part.tolerance),
-    rating: part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : ''),
+    rating:
+      part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : ''),
     package: part.package ?? '',
     note: part.note ?? '',
   }));
@@ -64,9 +70,19 @@ export function readPartsList(source: string): ReadResult<Board> {
   const text = source.replace(/^\uFEFF/, '');
   const [heads = []] = Papa.parse<string[]>(text, { preview: 1 }).data;
   const twice = heads.find((head, i) => head.trim() !== '' && heads.indexOf(head) < i);
-  if (twice !== undefined) return { ok: false, issues: [{ line: 1, what: `the column ${twice} is there twice`, expected: COLUMNS.join(',') }] };
+  if (twice !== undefined)
+    return {
+      ok: false,
+      issues: [
+        { line: 1, what: `the column ${twice} is there twice`, expected: COLUMNS.join(',') },
+      ],
+    };
   const missing = NEEDED.filter((column) => !heads.includes(column));
-  if (missing.length > 0) return { ok: false, issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }] };
+  if (missing.length > 0)
+    return {
+      ok: false,
+      issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }],
+    };
   const parsed = Papa.parse<Row>(text, { header: true, skipEmptyLines: true });
   const issues: FileIssue[] = [];
   const parts: Part[] = [];
@@ -74,14 +90,25 @@ export function readPartsList(source: string): ReadResult<Board> {
   parsed.data.forEach((row, i) => {
     if (issues.length >= MAX_ISSUES) return;
     const result = partOfRow(row);
-    if (typeof result === 'string') issues.push({ line: i + 2, what: `${row.ref || 'row'}: ${result}`, expected: 'a designator, a device kind and a value' });
-    else if (seen.has(result.ref.toLowerCase())) issues.push({ line: i + 2, what: `${result.ref} is there twice`, expected: 'each designator once' });
+    if (typeof result === 'string')
+      issues.push({
+        line: i + 2,
+        what: `${row.ref || 'row'}: ${result}`,
+        expected: 'a designator, a device kind and a value',
+      });
+    else if (seen.has(result.ref.toLowerCase()))
+      issues.push({
+        line: i + 2,
+        what: `${result.ref} is there twice`,
+        expected: 'each designator once',
+      });
     else {
       seen.add(result.ref.toLowerCase());
       parts.push(result);
     }
   });
-  if (issues.length === 0 && parts.length === 0) issues.push({ what: 'no parts in the list', expected: 'at least one row' });
+  if (issues.length === 0 && parts.length === 0)
+    issues.push({ what: 'no parts in the list', expected: 'at least one row' });
   if (issues.length > 0) return { ok: false, issues };
   return {
     ok: true,
@@ -92,12 +119,22 @@ export function readPartsList(source: string): ReadResult<Board> {
 
 function partOfRow(row: Row): Part | string {
   if (!row.ref || !/^\S{1,80}$/.test(row.ref)) return 'no designator';
-  const [tolerance, rating, packageName, note] = [parseTolerance(cell(row.tolerance)), cell(row.rating), cell(row.package), cell(row.note)];
-  const [device = '', dielectric] = (cell(row.device) || DEVICE_OF_LETTERS[/^[A-Z]+/.exec(row.ref.toUpperCase())?.[0] ?? ''] || '').split(/\s+/);
+  const [tolerance, rating, packageName, note] = [
+    parseTolerance(cell(row.tolerance)),
+    cell(row.rating),
+    cell(row.package),
+    cell(row.note),
+  ];
+  const [device = '', dielectric] = (
+    cell(row.device) ||
+    DEVICE_OF_LETTERS[/^[A-Z]+/.exec(row.ref.toUpperCase())?.[0] ?? ''] ||
+    ''
+  ).split(/\s+/);
   const quantity = parseQuantity(row.value ?? '');
   const value = quantity.ok && quantity.value !== 'OL' ? quantity.value : undefined;
   const isUnknown = row.value?.trim() === NOT_KNOWN;
-  const pins = (count: number): string[] => Array.from({ length: count }, (_, i) => `nc_${row.ref}_${i + 1}`);
+  const pins = (count: number): string[] =>
+    Array.from({ length: count }, (_, i) => `nc_${row.ref}_${i + 1}`);
   const base = {
     ref: row.ref,
     pins: pins(2),
@@ -109,20 +146,31 @@ function partOfRow(row: Row): Part | string {
   switch (device.toLowerCase()) {
     case 'resistor':
       if (isUnknown) return unknownPart('resistor', base);
-      return value !== undefined && value > 0 ? { kind: 'resistor', ...base, resistanceOhm: value } : 'no resistance';
+      return value !== undefined && value > 0
+        ? { kind: 'resistor', ...base, resistanceOhm: value }
+        : 'no resistance';
     case 'capacitor': {
       const kinds = ['electrolytic', 'polymer', 'tantalum', 'ceramic', 'film', 'bipolar'] as const;
       const kind = kinds.find((k) => k === dielectric);
       const ratedVolt = /^(\d+(?:\.\d+)?)\s*V$/i.exec(rating)?.[1];
-      const more = { ...(kind ? { dielectric: kind } : {}), ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}) };
+      const more = {
+        ...(kind ? { dielectric: kind } : {}),
+        ...(ratedVolt ? { ratedVolt: Number(ratedVolt) } : {}),
+      };
       if (isUnknown) return { ...unknownPart('capacitor', base), ...more } as Part;
-      return value === undefined || value <= 0 ? 'no capacitance' : { kind: 'capacitor', ...base, capacitanceFarad: value, ...more };
+      return value === undefined || value <= 0
+        ? 'no capacitance'
+        : { kind: 'capacitor', ...base, capacitanceFarad: value, ...more };
     }
     case 'inductor':
       if (isUnknown) return unknownPart('inductor', base);
-      return value === undefined ? 'no inductance' : { kind: 'inductor', ...base, inductanceHenry: value };
+      return value === undefined
+        ? 'no inductance'
+        : { kind: 'inductor', ...base, inductanceHenry: value };
     case 'winding':
-      return value === undefined ? 'no inductance' : { kind: 'winding', ...base, inductanceHenry: value, dcResistanceOhm: 10 };
+      return value === undefined
+        ? 'no inductance'
+        : { kind: 'winding', ...base, inductanceHenry: value, dcResistanceOhm: 10 };
     case 'voltagesource':
       return value === undefined ? 'no voltage' : { kind: 'voltageSource', ...base, volt: value };
     case 'currentsource':
@@ -130,7 +178,12 @@ function partOfRow(row: Row): Part | string {
     case 'diode':
       return { kind: 'diode', ...base, model: { name: row.value || 'D', ...DIODE_DEFAULT } };
     case 'transistor':
-      return { kind: 'transistor', ...base, pins: pins(3), model: { name: row.value || 'Q', polarity: 'npn', ...TRANSISTOR_DEFAULT } };
+      return {
+        kind: 'transistor',
+        ...base,
+        pins: pins(3),
+        model: { name: row.value || 'Q', polarity: 'npn', ...TRANSISTOR_DEFAULT },
+      };
     case 'switch':
       return { kind: 'switch', ...base, rest: row.value === 'open' ? 'open' : 'closed' };
     case 'fuse':

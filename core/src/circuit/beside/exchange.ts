@@ -15,20 +15,38 @@ import {
 import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './exchanged-network';
 import { slotOf } from '../sparse';
 
-/** A conductance between two unknowns that a circuit has more (negative: less) than another; -1 is ground. */
+/**
+ * A conductance between two unknowns that a circuit has more (negative: less) than another; -1 is
+ * ground.
+ */
 export interface ConductanceChange {
   readonly a: number;
   readonly b: number;
   readonly siemens: number;
 }
 
-/** What one circuit has that another has not, by the numbers of the other's unknowns. Nodes that only the new one has follow after all its unknowns. */
+/**
+ * What one circuit has that another has not, by the numbers of the other's unknowns. Nodes that
+ * only the new one has follow after all its unknowns.
+ */
 export interface Difference {
   readonly conductances: readonly ConductanceChange[];
-  readonly gone: { readonly junctions: readonly JunctionStamp[]; readonly transistors: readonly TransistorStamp[]; readonly laws: readonly LawStamp[] };
-  readonly come: { readonly junctions: readonly JunctionStamp[]; readonly transistors: readonly TransistorStamp[]; readonly laws: readonly LawStamp[] };
+  readonly gone: {
+    readonly junctions: readonly JunctionStamp[];
+    readonly transistors: readonly TransistorStamp[];
+    readonly laws: readonly LawStamp[];
+  };
+  readonly come: {
+    readonly junctions: readonly JunctionStamp[];
+    readonly transistors: readonly TransistorStamp[];
+    readonly laws: readonly LawStamp[];
+  };
   /** More ohms and volts in a branch. */
-  readonly branches: readonly { readonly row: number; readonly ohm: number; readonly volt: number }[];
+  readonly branches: readonly {
+    readonly row: number;
+    readonly ohm: number;
+    readonly volt: number;
+  }[];
   /** Nodes that only the new circuit has. */
   readonly extra: number;
 }
@@ -40,41 +58,70 @@ export type LooseDifference = Omit<Difference, 'gone'>;
 export interface Exchange {
   /** Its lists are those of the new circuit. */
   readonly network: Network;
-  /** The new circuit as far as the other's matrix has places for it, and what is left: nothing where `whole`. */
+  /**
+   * The new circuit as far as the other's matrix has places for it, and what is left: nothing where
+   * `whole`.
+   */
   readonly inMatrix: Network;
   readonly loose: LooseDifference;
   readonly whole: boolean;
   readonly difference: Difference;
 }
 
-/** The network with some of its elements exchanged, its structure and analysis shared. Returns undefined where the structure does not hold such a change, and a
- *  network of its own has to be built. before, after: as in exchangeElements. */
-export function deriveNetwork(base: Network, before: readonly Element[], after: readonly Element[]): Network | undefined {
+/**
+ * The network with some of its elements exchanged, its structure and analysis shared. Returns
+ * undefined where the structure does not hold such a change, and a network of its own has to be
+ * built. before, after: as in exchangeElements.
+ */
+export function deriveNetwork(
+  base: Network,
+  before: readonly Element[],
+  after: readonly Element[],
+): Network | undefined {
   const exchange = exchangeElements(base, before, after);
   return exchange?.whole ? exchange.network : undefined;
 }
 
-/** Exchanges some elements of a network for others: what a fault comes to. before: elements of this network, as the same objects; those that are in `after` too
- *  stay. Returns undefined where it cannot be told beside this network at all. Cost: one copy of the values. */
-export function exchangeElements(base: Network, before: readonly Element[], after: readonly Element[]): Exchange | undefined {
+/**
+ * Exchanges some elements of a network for others: what a fault comes to. before: elements of this
+ * network, as the same objects; those that are in `after` too
+ * stay. Returns undefined where it cannot be told beside this network at all. Cost: one copy of the
+ * values.
+ */
+export function exchangeElements(
+  base: Network,
+  before: readonly Element[],
+  after: readonly Element[],
+): Exchange | undefined {
   return new Exchanging(base).run(before, after);
 }
 
 const NO_SLOTS = { aa: -1, bb: -1, ab: -1, ba: -1 } as const;
 
-const nodesKey = (a: number, b: number, controls: Iterable<number>): string => `${a}|${b}|${[...controls].join()}`;
+const nodesKey = (a: number, b: number, controls: Iterable<number>): string =>
+  `${a}|${b}|${[...controls].join()}`;
 
-const BY_ELEMENT = new WeakMap<readonly { readonly element: Element }[], ReadonlyMap<Element, number>>();
+const BY_ELEMENT = new WeakMap<
+  readonly { readonly element: Element }[],
+  ReadonlyMap<Element, number>
+>();
 
 /** The stamp of an element in a list, by an index that is kept with the list. */
-function stampOf<T extends { readonly element: Element }>(stamps: readonly T[], element: Element): T | undefined {
+function stampOf<T extends { readonly element: Element }>(
+  stamps: readonly T[],
+  element: Element,
+): T | undefined {
   const place = placeOf(stamps, element);
   return place === undefined ? undefined : stamps[place];
 }
 
-function placeOf(stamps: readonly { readonly element: Element }[], element: Element): number | undefined {
+function placeOf(
+  stamps: readonly { readonly element: Element }[],
+  element: Element,
+): number | undefined {
   let known = BY_ELEMENT.get(stamps);
-  if (!known) BY_ELEMENT.set(stamps, (known = new Map(stamps.map((stamp, place) => [stamp.element, place]))));
+  if (!known)
+    BY_ELEMENT.set(stamps, (known = new Map(stamps.map((stamp, place) => [stamp.element, place]))));
   return known.get(element);
 }
 
@@ -97,7 +144,8 @@ const DRIVER_NUMBERS = new WeakMap<Network['drivers'], ReadonlyMap<string, numbe
 
 function driverNumbers({ drivers }: Network): ReadonlyMap<string, number> {
   let known = DRIVER_NUMBERS.get(drivers);
-  if (!known) DRIVER_NUMBERS.set(drivers, (known = new Map(drivers.map((driver, i) => [driver, i]))));
+  if (!known)
+    DRIVER_NUMBERS.set(drivers, (known = new Map(drivers.map((driver, i) => [driver, i]))));
   return known;
 }
 
@@ -124,10 +172,13 @@ class Exchanging {
   }
 
   run(before: readonly Element[], after: readonly Element[]): Exchange | undefined {
-    for (const element of before) if (!after.includes(element) && !this.remove(element)) return undefined;
-    for (const element of after) if (!before.includes(element) && !this.add(element)) return undefined;
+    for (const element of before)
+      if (!after.includes(element) && !this.remove(element)) return undefined;
+    for (const element of after)
+      if (!before.includes(element) && !this.add(element)) return undefined;
     if (this.waiting.length > 0) return undefined;
-    // A node that only the new circuit has is tied like every floating node until something holds it: the tie is taken out again.
+    // A node that only the new circuit has is tied like every floating node until something holds
+    // it: the tie is taken out again.
     for (const node of this.extra.values()) this.putConductance(node, -1, -1);
     const { base, junctions, transistors, goneLaws, comeLaws, looseConductances, looseLaws } = this;
     const extra = this.extra.size;
@@ -143,7 +194,12 @@ class Exchanging {
     };
     const network = new ExchangedNetwork(base, change);
     const loose = { junctions: junctions.come, transistors: transistors.come, laws: looseLaws };
-    const whole = looseConductances.length + junctions.come.length + transistors.come.length + looseLaws.length === 0;
+    const whole =
+      looseConductances.length +
+        junctions.come.length +
+        transistors.come.length +
+        looseLaws.length ===
+      0;
     return {
       network,
       inMatrix: whole ? network : new ExchangedNetwork(base, inMatrixOnly(change, looseLaws)),
@@ -151,9 +207,17 @@ class Exchanging {
       loose: { conductances: looseConductances, branches: [], come: loose, extra },
       difference: {
         conductances: this.changes,
-        gone: { junctions: junctions.gone, transistors: transistors.gone, laws: goneLaws.map((place) => base.laws[place]!) },
+        gone: {
+          junctions: junctions.gone,
+          transistors: transistors.gone,
+          laws: goneLaws.map((place) => base.laws[place]!),
+        },
         come: { junctions: junctions.come, transistors: transistors.come, laws: comeLaws },
-        branches: this.branches.map(({ old, fresh, ohm }) => ({ row: old.row, ohm, volt: fresh.volt - old.volt })),
+        branches: this.branches.map(({ old, fresh, ohm }) => ({
+          row: old.row,
+          ohm,
+          volt: fresh.volt - old.volt,
+        })),
         extra,
       },
     };
@@ -170,9 +234,18 @@ class Exchanging {
   private putConductance(a: number, b: number, siemens: number): void {
     const { pattern, size } = this.base;
     this.changes.push({ a, b, siemens });
-    const slots = [slotOf(pattern, a, a), slotOf(pattern, b, b), slotOf(pattern, a, b), slotOf(pattern, b, a)] as const;
-    if (a >= size || b >= size || (a >= 0 && b >= 0 && a !== b && (slots[2] < 0 || slots[3] < 0))) this.looseConductances.push({ a, b, siemens });
-    else slots.forEach((slot, i) => slot >= 0 && this.constant.push({ slot, siemens: i < 2 ? siemens : -siemens }));
+    const slots = [
+      slotOf(pattern, a, a),
+      slotOf(pattern, b, b),
+      slotOf(pattern, a, b),
+      slotOf(pattern, b, a),
+    ] as const;
+    if (a >= size || b >= size || (a >= 0 && b >= 0 && a !== b && (slots[2] < 0 || slots[3] < 0)))
+      this.looseConductances.push({ a, b, siemens });
+    else
+      slots.forEach(
+        (slot, i) => slot >= 0 && this.constant.push({ slot, siemens: i < 2 ? siemens : -siemens }),
+      );
   }
 
   private remove(element: Element): boolean {
@@ -244,7 +317,12 @@ class Exchanging {
         return true;
       }
       case 'junction': {
-        const stamp = { ...NO_SLOTS, a: this.number(element.anode), b: this.number(element.cathode), element };
+        const stamp = {
+          ...NO_SLOTS,
+          a: this.number(element.anode),
+          b: this.number(element.cathode),
+          element,
+        };
         this.junctions.come.push(stamp);
         return this.joined(stamp.a, stamp.b);
       }
@@ -292,7 +370,12 @@ class Exchanging {
     }
     const { gate } = element;
     const stamp: LawStamp = {
-      ...(model ?? { a, b, controls: Int32Array.from(controls), slots: new Int32Array(2 * controls.length).fill(-1) }),
+      ...(model ?? {
+        a,
+        b,
+        controls: Int32Array.from(controls),
+        slots: new Int32Array(2 * controls.length).fill(-1),
+      }),
       element,
       driver: gate ? (driverNumbers(this.base).get(gate.driver) ?? NEVER) : ALWAYS,
       when: gate ? DRIVE[gate.when] : DRIVE.off,

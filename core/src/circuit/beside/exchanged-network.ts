@@ -1,4 +1,12 @@
-import { NEVER, type BranchStamp, type ConductanceStamp, type JunctionStamp, type LawStamp, type Network, type TransistorStamp } from '../network';
+import {
+  NEVER,
+  type BranchStamp,
+  type ConductanceStamp,
+  type JunctionStamp,
+  type LawStamp,
+  type Network,
+  type TransistorStamp,
+} from '../network';
 import { slotOf } from '../sparse';
 
 /** What goes from a list of stamps and what comes at its end. */
@@ -11,7 +19,10 @@ export const noChange = <T>(): ListChange<T> => ({ gone: [], come: [] });
 
 function changed<T>(stamps: readonly T[], { gone, come }: ListChange<T>): readonly T[] {
   if (gone.length + come.length === 0) return stamps;
-  return [...(gone.length === 0 ? stamps : stamps.filter((stamp) => !gone.includes(stamp))), ...come];
+  return [
+    ...(gone.length === 0 ? stamps : stamps.filter((stamp) => !gone.includes(stamp))),
+    ...come,
+  ];
 }
 
 /** All that an exchange does to the lists of a network. */
@@ -21,13 +32,20 @@ export interface NetworkChange {
   readonly transistors: ListChange<TransistorStamp>;
   /** Laws that go keep their place, and conduct no more. */
   readonly laws: { readonly gone: readonly number[]; readonly come: readonly LawStamp[] };
-  readonly branches: readonly { readonly old: BranchStamp; readonly fresh: BranchStamp; readonly ohm: number }[];
+  readonly branches: readonly {
+    readonly old: BranchStamp;
+    readonly fresh: BranchStamp;
+    readonly ohm: number;
+  }[];
   readonly constant: readonly { readonly slot: number; readonly siemens: number }[];
   readonly chips: Network['chips'];
   readonly extra: number;
 }
 
-/** A network with some of its elements exchanged. Its lists are made when they are first asked for: a search beside the other network asks for none of them. */
+/**
+ * A network with some of its elements exchanged. Its lists are made when they are first asked for:
+ * a search beside the other network asks for none of them.
+ */
 export class ExchangedNetwork implements Network {
   readonly elements: Network['elements'];
   readonly nodeIndex: Network['nodeIndex'];
@@ -40,7 +58,11 @@ export class ExchangedNetwork implements Network {
   readonly component: Network['component'];
   readonly chips: Network['chips'];
   readonly extra: number;
-  private readonly made: { -readonly [K in 'constant' | 'drive' | 'branches' | 'junctions' | 'transistors' | 'laws' | 'conductances']?: Network[K] } = {};
+  private readonly made: {
+    -readonly [
+      K in 'constant' | 'drive' | 'branches' | 'junctions' | 'transistors' | 'laws' | 'conductances'
+    ]?: Network[K];
+  } = {};
 
   constructor(
     private readonly base: Network,
@@ -62,8 +84,10 @@ export class ExchangedNetwork implements Network {
   get constant(): Float64Array {
     if (this.made.constant) return this.made.constant;
     const constant = this.base.constant.slice();
-    for (const { slot, siemens } of this.change.constant) constant[slot] = constant[slot]! + siemens;
-    for (const { old, ohm } of this.change.branches) constant[slotOf(this.pattern, old.row, old.row)]! -= ohm;
+    for (const { slot, siemens } of this.change.constant)
+      constant[slot] = constant[slot]! + siemens;
+    for (const { old, ohm } of this.change.branches)
+      constant[slotOf(this.pattern, old.row, old.row)]! -= ohm;
     return (this.made.constant = constant);
   }
 
@@ -79,7 +103,9 @@ export class ExchangedNetwork implements Network {
   get branches(): Network['branches'] {
     const { base, change } = this;
     if (change.branches.length === 0) return base.branches;
-    return (this.made.branches ??= base.branches.map((stamp) => change.branches.find(({ old }) => old === stamp)?.fresh ?? stamp));
+    return (this.made.branches ??= base.branches.map(
+      (stamp) => change.branches.find(({ old }) => old === stamp)?.fresh ?? stamp,
+    ));
   }
 
   get junctions(): Network['junctions'] {

@@ -1,5 +1,13 @@
 import type { ConductanceChange, Difference } from './exchange';
-import { FEEDING_SIEMENS, heldNodes, HOLDING_SIEMENS, Joints, junctionHolds, lawHolds, transistorHolds } from '../held';
+import {
+  FEEDING_SIEMENS,
+  heldNodes,
+  HOLDING_SIEMENS,
+  Joints,
+  junctionHolds,
+  lawHolds,
+  transistorHolds,
+} from '../held';
 import { isOpen } from '../law-stamp';
 import { sameStates } from '../levels';
 import type { Network } from '../network';
@@ -11,7 +19,10 @@ interface Holding {
   readonly held: Uint8Array;
   /** By place among the pieces of the vicinity: 1 where the piece holds. */
   readonly pieces: Uint8Array;
-  /** By place three times: the nodes that the piece joins where it holds: of a transistor all three, of anything else the two that it lies between and NO_NODE. */
+  /**
+   * By place three times: the nodes that the piece joins where it holds: of a transistor all three,
+   * of anything else the two that it lies between and NO_NODE.
+   */
   readonly ends: Int32Array;
   /** Pairs of nodes, and all that conducts between them, siemens. */
   readonly pairs: Int32Array;
@@ -41,12 +52,22 @@ function holdingOf(known: Vicinity): Holding {
     sums[place]! += siemens;
   };
   for (const { a, b, siemens } of network.conductances) put(a, b, siemens);
-  for (const { a, b, element } of network.branches) put(a, b, 'ohm' in element && element.ohm > 0 ? 1 / element.ohm : Infinity);
-  const holds = Uint8Array.from(pieces, ({ open }, place) => (open && pieceHolds(network, place, x) ? 1 : 0));
-  const ends = Int32Array.from(pieces.flatMap(({ piece: { ports, feeds } }) => [ports[0]!, ports[1]!, feeds > 2 ? ports[2]! : NO_NODE]));
+  for (const { a, b, element } of network.branches)
+    put(a, b, 'ohm' in element && element.ohm > 0 ? 1 / element.ohm : Infinity);
+  const holds = Uint8Array.from(pieces, ({ open }, place) =>
+    open && pieceHolds(network, place, x) ? 1 : 0,
+  );
+  const ends = Int32Array.from(
+    pieces.flatMap(({ piece: { ports, feeds } }) => [
+      ports[0]!,
+      ports[1]!,
+      feeds > 2 ? ports[2]! : NO_NODE,
+    ]),
+  );
   const byPairs = joined(network.size, pairs, sums);
   const joints = byPairs.copy(network.size);
-  for (let place = 0; place < holds.length; place += 1) if (holds[place] === 1) joinEnds(joints, ends, place);
+  for (let place = 0; place < holds.length; place += 1)
+    if (holds[place] === 1) joinEnds(joints, ends, place);
   holding = {
     held: heldNodes(network, known.drives, x),
     pieces: holds,
@@ -62,10 +83,16 @@ function holdingOf(known: Vicinity): Holding {
 }
 
 /** What pairs of nodes join that conduct enough. */
-function joined(size: number, pairs: ArrayLike<number>, siemens: ArrayLike<number>, without?: ReadonlySet<number>): Joints {
+function joined(
+  size: number,
+  pairs: ArrayLike<number>,
+  siemens: ArrayLike<number>,
+  without?: ReadonlySet<number>,
+): Joints {
   const joints = new Joints(size);
   for (let place = 0; place < siemens.length; place += 1)
-    if (siemens[place]! >= FEEDING_SIEMENS && !without?.has(place)) joints.join(pairs[2 * place]!, pairs[2 * place + 1]!);
+    if (siemens[place]! >= FEEDING_SIEMENS && !without?.has(place))
+      joints.join(pairs[2 * place]!, pairs[2 * place + 1]!);
   return joints;
 }
 
@@ -75,12 +102,21 @@ function joinEnds(joints: Joints, ends: Int32Array, place: number): void {
   if (c !== NO_NODE) joints.join(b, c);
 }
 
-const keyOf = ({ size }: Network, a: number, b: number): number => (Math.min(a, b) + 1) * (size + 1) + Math.max(a, b) + 1;
+const keyOf = ({ size }: Network, a: number, b: number): number =>
+  (Math.min(a, b) + 1) * (size + 1) + Math.max(a, b) + 1;
 
-/** Whether a piece holds its nodes at x. A vicinity has its pieces in this order: junctions, transistors, laws. */
-function pieceHolds({ junctions, transistors, laws }: Network, place: number, x: Float64Array): boolean {
+/**
+ * Whether a piece holds its nodes at x. A vicinity has its pieces in this order: junctions,
+ * transistors, laws.
+ */
+function pieceHolds(
+  { junctions, transistors, laws }: Network,
+  place: number,
+  x: Float64Array,
+): boolean {
   if (place < junctions.length) return junctionHolds(junctions[place]!, x);
-  if (place < junctions.length + transistors.length) return transistorHolds(transistors[place - junctions.length]!, x);
+  if (place < junctions.length + transistors.length)
+    return transistorHolds(transistors[place - junctions.length]!, x);
   const law = laws[place - junctions.length - transistors.length]!;
   return law.element.holds && lawHolds(law, x);
 }
@@ -90,8 +126,12 @@ export function heldThere(known: Vicinity): Uint8Array {
   return holdingOf(known).held;
 }
 
-/** `heldNodes` of a circuit beside a known one, from what holds there: the known board's own list where nothing of that is different.
- *  network: the circuit itself. drives, x: states of its drivers and its point. moved: the unknowns that are not where they were, among others; undefined: any may be. */
+/**
+ * `heldNodes` of a circuit beside a known one, from what holds there: the known board's own list
+ * where nothing of that is different.
+ * network: the circuit itself. drives, x: states of its drivers and its point. moved: the unknowns
+ * that are not where they were, among others; undefined: any may be.
+ */
 export function heldBeside(
   known: Vicinity,
   network: Network,
@@ -102,7 +142,16 @@ export function heldBeside(
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
   if (!moved || branches.length > 0) return heldNodes(network, drives, x);
-  const { held, pieces, pairs, siemens: sums, placeOfPair, ends, byPairs, joints: before } = holdingOf(known);
+  const {
+    held,
+    pieces,
+    pairs,
+    siemens: sums,
+    placeOfPair,
+    ends,
+    byPairs,
+    joints: before,
+  } = holdingOf(known);
   const now = pieces.slice();
   const gained: number[] = [];
   let lost = false;
@@ -117,10 +166,15 @@ export function heldBeside(
   askMoved(known, x, moved, set);
   for (let driver = 0; drives !== known.drives && driver < drives.length; driver += 1) {
     if (drives[driver] === known.drives[driver]) continue;
-    for (const place of known.switchedBy(driver)) set(place, isOpen(known.pieces[place]!.law!, drives) && pieceHolds(known.network, place, x));
+    for (const place of known.switchedBy(driver))
+      set(place, isOpen(known.pieces[place]!.law!, drives) && pieceHolds(known.network, place, x));
   }
-  for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) set(known.pieceOf(stamp), false);
-  const others = new Map<number, { readonly a: number; readonly b: number; readonly siemens: number }>();
+  for (const list of [gone.junctions, gone.transistors, gone.laws])
+    for (const stamp of list) set(known.pieceOf(stamp), false);
+  const others = new Map<
+    number,
+    { readonly a: number; readonly b: number; readonly siemens: number }
+  >();
   for (const { a, b, siemens } of conductances) {
     const key = keyOf(known.network, a, b);
     const place = placeOfPair.get(key);
@@ -131,16 +185,28 @@ export function heldBeside(
   if (!changed) return held;
 
   // Joints only grow: where a piece or a pair no longer conducts they are made anew.
-  const parted = new Set([...others].flatMap(([key, { siemens }]) => (siemens < FEEDING_SIEMENS ? (placeOfPair.get(key) ?? []) : [])));
+  const parted = new Set(
+    [...others].flatMap(([key, { siemens }]) =>
+      siemens < FEEDING_SIEMENS ? (placeOfPair.get(key) ?? []) : [],
+    ),
+  );
   const pairLost = [...parted].some((place) => sums[place]! >= FEEDING_SIEMENS);
   const size = known.network.size + extra;
-  const joints = pairLost ? joined(size, pairs, sums, parted) : (lost ? byPairs : before).copy(size);
-  for (const { a, b, siemens } of others.values()) if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
+  const joints = pairLost
+    ? joined(size, pairs, sums, parted)
+    : (lost ? byPairs : before).copy(size);
+  for (const { a, b, siemens } of others.values())
+    if (siemens >= FEEDING_SIEMENS) joints.join(a, b);
   if (!pairLost && !lost) for (const place of gained) joinEnds(joints, ends, place);
-  else for (let place = 0; place < now.length; place += 1) if (now[place] === 1) joinEnds(joints, ends, place);
-  for (const junction of come.junctions) if (junctionHolds(junction, x)) joints.join(junction.a, junction.b);
-  for (const transistor of come.transistors) if (transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
-  for (const law of come.laws) if (law.element.holds && isOpen(law, drives) && lawHolds(law, x)) joints.join(law.a, law.b);
+  else
+    for (let place = 0; place < now.length; place += 1)
+      if (now[place] === 1) joinEnds(joints, ends, place);
+  for (const junction of come.junctions)
+    if (junctionHolds(junction, x)) joints.join(junction.a, junction.b);
+  for (const transistor of come.transistors)
+    if (transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
+  for (const law of come.laws)
+    if (law.element.holds && isOpen(law, drives) && lawHolds(law, x)) joints.join(law.a, law.b);
   return joints.grounded();
 }
 
@@ -161,18 +227,38 @@ function askMoved(
   }
 }
 
-/** Whether the same nodes have a level as on the known board, whatever its volts: it has all its conductors still, and its drivers are in the same states. */
-export function holdsAlike(known: Vicinity, { conductances, gone, come, branches, extra }: Difference, drives: Uint8Array): boolean {
+/**
+ * Whether the same nodes have a level as on the known board, whatever its volts: it has all its
+ * conductors still, and its drivers are in the same states.
+ */
+export function holdsAlike(
+  known: Vicinity,
+  { conductances, gone, come, branches, extra }: Difference,
+  drives: Uint8Array,
+): boolean {
   if (extra > 0 || branches.length > 0 || !sameStates(known.drives, drives)) return false;
-  if ([gone, come].some(({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0)) return false;
+  if (
+    [gone, come].some(
+      ({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0,
+    )
+  )
+    return false;
   return conductances.every((change) => staysConductor(conductances, change));
 }
 
-/** Whether what was taken out between two nodes and what was put in there both hold, or neither does. */
-function staysConductor(all: Difference['conductances'], { a, b, siemens }: ConductanceChange): boolean {
+/**
+ * Whether what was taken out between two nodes and what was put in there both hold, or neither
+ * does.
+ */
+function staysConductor(
+  all: Difference['conductances'],
+  { a, b, siemens }: ConductanceChange,
+): boolean {
   if (Math.abs(siemens) < HOLDING_SIEMENS) return true;
   return all.some(
     (other) =>
-      other.siemens * siemens < 0 && Math.abs(other.siemens) >= HOLDING_SIEMENS && ((other.a === a && other.b === b) || (other.a === b && other.b === a)),
+      other.siemens * siemens < 0 &&
+      Math.abs(other.siemens) >= HOLDING_SIEMENS &&
+      ((other.a === a && other.b === b) || (other.a === b && other.b === a)),
   );
 }

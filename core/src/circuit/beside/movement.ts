@@ -3,9 +3,15 @@ import { Marks } from './marks';
 /** Steps in which a reach falls. */
 export const FALL = 4;
 
-/** What a current moves by less than this is left where it is, volt or ampere. With more, nodes that only megohms hold go astray. */
+/**
+ * What a current moves by less than this is left where it is, volt or ampere. With more, nodes that
+ * only megohms hold go astray.
+ */
 const LEAST_EFFECT = 1e-8;
-/** What no current moves by as much does not count as moved: all of them together then move it by less than anyone looks at. */
+/**
+ * What no current moves by as much does not count as moved: all of them together then move it by
+ * less than anyone looks at.
+ */
 const LEAST_MOVE = 1e-6;
 
 /** How the unknowns of a known circuit answer to one ampere into one of them. */
@@ -17,7 +23,10 @@ interface Responses {
 
 /** What currents into a known circuit move. Its lists are working memory: one search at a time. */
 export class Movement {
-  /** Unknowns that are not exactly where they were, and those among them that count as moved: the first so many of each list. */
+  /**
+   * Unknowns that are not exactly where they were, and those among them that count as moved: the
+   * first so many of each list.
+   */
   readonly touched: Int32Array;
   touchedCount = 0;
   readonly moved: Int32Array;
@@ -69,6 +78,7 @@ export class Movement {
 export function movedFrom(before: Float64Array, x: Float64Array): Int32Array {
   const moved = new Int32Array(before.length);
   let count = 0;
-  for (let i = 0; i < before.length; i += 1) if (!(Math.abs(x[i]! - before[i]!) <= LEAST_MOVE)) moved[count++] = i;
+  for (let i = 0; i < before.length; i += 1)
+    if (!(Math.abs(x[i]! - before[i]!) <= LEAST_MOVE)) moved[count++] = i;
   return moved.slice(0, count);
 }

@@ -9,7 +9,10 @@ export interface Point {
   readonly x: Float64Array;
 }
 
-/** Operating points of whole searches over boards that are all nearly one, by what their drivers do: a board whose drivers do almost the same comes to almost the same. */
+/**
+ * Operating points of whole searches over boards that are all nearly one, by what their drivers do:
+ * a board whose drivers do almost the same comes to almost the same.
+ */
 export class SolvedStates {
   private readonly points: Point[] = [];
   private next = 0;
@@ -20,7 +23,10 @@ export class SolvedStates {
     this.next = (this.next + 1) % MOST_KEPT;
   }
 
-  /** The point with the fewest drivers in other states than these, which have to be fewer than so many; undefined where there is none. */
+  /**
+   * The point with the fewest drivers in other states than these, which have to be fewer than so
+   * many; undefined where there is none.
+   */
   nearest(drives: Uint8Array, fewerThan: number): Point | undefined {
     let least = fewerThan;
     let found: Point | undefined;

@@ -5,8 +5,11 @@ import type { Piece } from '../piece';
 const MOST_DIFFERENCES = 3;
 const NONE = -2;
 
-/** Within which differences of two nodes each piece of a circuit is known to stay on its tangent, in columns, because every search asks it of thousands. Found out by
- *  and by: what a search was told once need not be worked out again. */
+/**
+ * Within which differences of two nodes each piece of a circuit is known to stay on its tangent, in
+ * columns, because every search asks it of thousands. Found out by and by: what a search was told
+ * once need not be worked out again.
+ */
 export class StraightRanges {
   /** Two nodes a difference. */
   private readonly nodes: Int32Array;

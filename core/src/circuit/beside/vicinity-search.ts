@@ -6,17 +6,29 @@ import { across } from '../operating-point';
 import { MOST_PORTS, PieceAnswer, readPorts } from '../piece';
 import type { Known, Vicinity } from './vicinity';
 
-/** A search settles when its last step moved no unknown of the vicinity by more than this: absolute (volt or ampere) and as a share of itself. Newton converges
- *  quadratically: what is left is far less. */
+/**
+ * A search settles when its last step moved no unknown of the vicinity by more than this: absolute
+ * (volt or ampere) and as a share of itself. Newton converges quadratically: what is left is far
+ * less.
+ */
 const SETTLED = { absolute: 1e-7, relative: 1e-6 } as const;
-/** While the vicinity grows so many times as much will do: a rough solution shows as well who else takes part. */
+/**
+ * While the vicinity grows so many times as much will do: a rough solution shows as well who else
+ * takes part.
+ */
 const ROUGH = 1e3;
 const MOST_STEPS = 40;
 /** Steps after which every other one is only half taken. */
 const UNDAMPED = 12;
-/** A piece whose current leaves its tangent by so much that it moves a node further than this joins the search, volt. */
+/**
+ * A piece whose current leaves its tangent by so much that it moves a node further than this joins
+ * the search, volt.
+ */
 const LEAVES_TANGENT_VOLT = 1e-4;
-/** What a node is at least taken to look into where the difference or a piece of the vicinity may have let go of it, ohm. */
+/**
+ * What a node is at least taken to look into where the difference or a piece of the vicinity may
+ * have let go of it, ohm.
+ */
 const LEAST_SOURCE_OHM = 1e5;
 /** The same for a node that is stiff by feedback. */
 const LEAST_REGULATED_OHM = 100;
@@ -24,14 +36,20 @@ const LEAST_REGULATED_OHM = 100;
 const answer = new PieceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 
-/** The same where a meter drives a current through a board that is off and shows a fraction of a volt. */
+/**
+ * The same where a meter drives a current through a board that is off and shows a fraction of a
+ * volt.
+ */
 const LEAVES_TANGENT_DRIVEN = 1e-5;
 
 /** An operating point found beside another, with the circuit linear about it. */
 export interface NearPoint {
   /** Length size, then the nodes that only this circuit has. */
   readonly x: Float64Array;
-  /** The unknowns of the known circuit that are not where they were there, among others; undefined: any may have moved. */
+  /**
+   * The unknowns of the known circuit that are not where they were there, among others; undefined:
+   * any may have moved.
+   */
   readonly moved: Int32Array | undefined;
   /** Ohms between two nodes. */
   sourceOhm(a: number, b: number): number;
@@ -44,32 +62,85 @@ export interface NearPoint {
 const NOTHING = new Int32Array(0);
 const NONE = { junctions: [], transistors: [], laws: [] } as const;
 /** Nothing else. */
-export const NO_DIFFERENCE: Difference = { conductances: [], gone: NONE, come: NONE, branches: [], extra: 0 };
+export const NO_DIFFERENCE: Difference = {
+  conductances: [],
+  gone: NONE,
+  come: NONE,
+  branches: [],
+  extra: 0,
+};
 
-/** The operating point of the circuit that differs so from the vicinity's, with the chips' drivers in these states. start: where to begin, default the vicinity's
- *  point. Undefined where too much is different for that. */
-export function pointBeside(vicinity: Vicinity, difference: Difference, drives: Uint8Array, start?: Float64Array): NearPoint | undefined {
-  const search = new VicinitySearch(vicinity, difference, drives, vicinity.x, LEAVES_TANGENT_VOLT, start);
+/**
+ * The operating point of the circuit that differs so from the vicinity's, with the chips' drivers
+ * in these states. start: where to begin, default the vicinity's point. Undefined where too much is
+ * different for that.
+ */
+export function pointBeside(
+  vicinity: Vicinity,
+  difference: Difference,
+  drives: Uint8Array,
+  start?: Float64Array,
+): NearPoint | undefined {
+  const search = new VicinitySearch(
+    vicinity,
+    difference,
+    drives,
+    vicinity.x,
+    LEAVES_TANGENT_VOLT,
+    start,
+  );
   return search.run() ? search : undefined;
 }
 
-/** The operating point with `siemens` more (negative: less) between p and q and nothing else; undefined as for `pointBeside`. */
-export function pointAfter(vicinity: Vicinity, p: number, q: number, siemens: number): NearPoint | undefined {
-  return pointBeside(vicinity, { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] }, vicinity.drives);
+/**
+ * The operating point with `siemens` more (negative: less) between p and q and nothing else;
+ * undefined as for `pointBeside`.
+ */
+export function pointAfter(
+  vicinity: Vicinity,
+  p: number,
+  q: number,
+  siemens: number,
+): NearPoint | undefined {
+  return pointBeside(
+    vicinity,
+    { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] },
+    vicinity.drives,
+  );
 }
 
-/** The operating point of the circuit that differs so from the vicinity's, with a current driven into p and out of q; undefined as for `pointBeside`. */
-export function pointDriven(vicinity: Vicinity, difference: Difference, p: number, q: number, ampere: number): NearPoint | undefined {
+/**
+ * The operating point of the circuit that differs so from the vicinity's, with a current driven
+ * into p and out of q; undefined as for `pointBeside`.
+ */
+export function pointDriven(
+  vicinity: Vicinity,
+  difference: Difference,
+  p: number,
+  q: number,
+  ampere: number,
+): NearPoint | undefined {
   const values = vicinity.x.slice();
   const driven = vicinity.movement;
   driven.begin();
   if (p >= 0) driven.add(p, ampere, values);
   if (q >= 0) driven.add(q, -ampere, values);
-  const search = new VicinitySearch(vicinity, difference, vicinity.drives, values, LEAVES_TANGENT_DRIVEN, vicinity.x, driven.moved.slice(0, driven.movedCount));
+  const search = new VicinitySearch(
+    vicinity,
+    difference,
+    vicinity.drives,
+    values,
+    LEAVES_TANGENT_DRIVEN,
+    vicinity.x,
+    driven.moved.slice(0, driven.movedCount),
+  );
   return search.run() ? search : undefined;
 }
 
-/** The search for one operating point near a known one: Newton over the few unknowns on which active pieces hang, all else on its tangent. Lives as long as the search. */
+/**
+ * The search for one operating point near a known one: Newton over the few unknowns on which active
+ * pieces hang, all else on its tangent. Lives as long as the search.
+ */
 class VicinitySearch implements NearPoint {
   /** Where the search has come to; of all unknowns only after `widen`. */
   readonly x: Float64Array;
@@ -79,8 +150,12 @@ class VicinitySearch implements NearPoint {
   /** Whether what is known of pieces' ranges goes for this search. */
   private readonly asAlways: boolean;
 
-  /** values: the tangent's solution without any difference. driven: the unknowns that are not there as at the vicinity's point.
-   *  leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the search. */
+  /**
+   * values: the tangent's solution without any difference. driven: the unknowns that are not there
+   * as at the vicinity's point.
+   * leavesVolt: a piece that leaves its tangent by so much that it moves a node further joins the
+   * search.
+   */
   constructor(
     private readonly vicinity: Vicinity,
     private readonly difference: Difference,
@@ -137,7 +212,8 @@ class VicinitySearch implements NearPoint {
     const { vicinity } = this;
     const { size } = vicinity.network;
     const vector = new Float64Array(this.x.length);
-    const known = (p: number, q: number): Float64Array => (transposed ? vicinity.adjoint(p, q) : vicinity.column(p, q));
+    const known = (p: number, q: number): Float64Array =>
+      transposed ? vicinity.adjoint(p, q) : vicinity.column(p, q);
     if (a < size && b < size) vector.set(known(a, b));
     else {
       // A node that only this circuit has is at first tied to ground by one siemens.
@@ -160,7 +236,8 @@ class VicinitySearch implements NearPoint {
     for (const piece of loosePieces(difference, drives)) this.loose.add(piece);
     for (const { a, b, siemens } of difference.conductances) if (siemens < 0) this.loosen([a, b]);
     for (const { row } of difference.branches) this.loosen([row]);
-    for (const list of [gone.junctions, gone.transistors, gone.laws]) for (const stamp of list) this.take(vicinity.pieceOf(stamp), false);
+    for (const list of [gone.junctions, gone.transistors, gone.laws])
+      for (const stamp of list) this.take(vicinity.pieceOf(stamp), false);
     for (let driver = 0; drives !== vicinity.drives && driver < drives.length; driver += 1) {
       if (drives[driver] === vicinity.drives[driver]) continue;
       if (loose.unknowns.length > MOST_OWN) return;
@@ -195,7 +272,8 @@ class VicinitySearch implements NearPoint {
     loose.unknowns.forEach((unknown, k) => {
       const to = loose.valueOf(k);
       const way = to - x[unknown]!;
-      if (!(Math.abs(way) <= rough * (SETTLED.absolute + SETTLED.relative * Math.abs(to)))) settled = false;
+      if (!(Math.abs(way) <= rough * (SETTLED.absolute + SETTLED.relative * Math.abs(to))))
+        settled = false;
       x[unknown] = x[unknown]! + share * way;
     });
     return settled;
@@ -205,7 +283,8 @@ class VicinitySearch implements NearPoint {
   private spread(): void {
     const { loose, x, values, driven } = this;
     const { movement } = this.vicinity;
-    for (let k = 0; k < movement.touchedCount; k += 1) x[movement.touched[k]!] = values[movement.touched[k]!]!;
+    for (let k = 0; k < movement.touchedCount; k += 1)
+      x[movement.touched[k]!] = values[movement.touched[k]!]!;
     movement.begin();
     for (const unknown of driven) movement.note(unknown);
     loose.unknowns.forEach((unknown, k) => {
@@ -254,7 +333,10 @@ class VicinitySearch implements NearPoint {
     return false;
   }
 
-  /** Notes that a piece is on its tangent at x, where it surely is with each of its differences by itself as well. */
+  /**
+   * Notes that a piece is on its tangent at x, where it surely is with each of its differences by
+   * itself as well.
+   */
   private learn(i: number, x: Float64Array): void {
     const { pieces, straight, x: before } = this.vicinity;
     const { piece } = pieces[i]!;
@@ -263,11 +345,15 @@ class VicinitySearch implements NearPoint {
       const [plus, minus] = steady[k]!;
       readPorts(piece, before, volts);
       volts[minus] = volts[plus]! - across(x, ports[plus]!, ports[minus]!);
-      if (steady.length === 1 || !this.isOff(pieces[i]!, 1 / steady.length)) straight.widen(i, k, x);
+      if (steady.length === 1 || !this.isOff(pieces[i]!, 1 / steady.length))
+        straight.widen(i, k, x);
     }
   }
 
-  /** Whether a piece whose ports are at `volts` is off its tangent by more than such a share of what it may be. */
+  /**
+   * Whether a piece whose ports are at `volts` is off its tangent by more than such a share of what
+   * it may be.
+   */
   private isOff({ piece, ampere, slope }: Known, share: number): boolean {
     const { ports } = piece;
     const before = this.vicinity.x;
@@ -277,10 +363,15 @@ class VicinitySearch implements NearPoint {
       const row = ports[r]!;
       if (row < 0) continue;
       let off = answer.ampere[r]! - ampere[r]!;
-      for (let c = 0; c < width; c += 1) off -= slope[r * width + c]! * (volts[c]! - (ports[c]! < 0 ? 0 : before[ports[c]!]!));
+      for (let c = 0; c < width; c += 1)
+        off -= slope[r * width + c]! * (volts[c]! - (ports[c]! < 0 ? 0 : before[ports[c]!]!));
       if (off === 0) continue;
       const source = this.vicinity.sourceOhm(row);
-      const least = this.vicinity.marks.loosened.has(row) ? LEAST_SOURCE_OHM : piece.regulates ? LEAST_REGULATED_OHM : 0;
+      const least = this.vicinity.marks.loosened.has(row)
+        ? LEAST_SOURCE_OHM
+        : piece.regulates
+          ? LEAST_REGULATED_OHM
+          : 0;
       if (Math.abs(off) * Math.max(source, least) > share * this.leavesVolt) return true;
     }
     return false;

@@ -3,13 +3,24 @@ import { isOpen } from '../law-stamp';
 import { levelSlacks } from '../watchers';
 import type { InTangent } from '../loose';
 import type { LawStamp, Network } from '../network';
-import { JunctionPiece, lawPiece, MOST_PORTS, PieceAnswer, readPorts, TransistorPiece, type Piece } from '../piece';
+import {
+  JunctionPiece,
+  lawPiece,
+  MOST_PORTS,
+  PieceAnswer,
+  readPorts,
+  TransistorPiece,
+  type Piece,
+} from '../piece';
 import { Marks } from './marks';
 import { FALL, Movement } from './movement';
 import { StraightRanges } from './straight-ranges';
 import { SparseLu } from '../sparse';
 
-/** A piece of the unchanged circuit with its current and slopes at the operating point. law: its stamp, where a driver may switch it. */
+/**
+ * A piece of the unchanged circuit with its current and slopes at the operating point. law: its
+ * stamp, where a driver may switch it.
+ */
 export interface Known extends InTangent {
   readonly piece: Piece;
   readonly law: LawStamp | undefined;
@@ -19,12 +30,19 @@ export interface Known extends InTangent {
   readonly open: boolean;
 }
 
-/** One operating point of a circuit, from which the operating points of slightly different circuits are found where they differ: what stays on its tangent is taken
- *  from one factorisation, and only the few unknowns of the rest are worked out anew, whatever the size of the board.
- *  The answer is that of the whole circuit within some tenths of a millivolt.
- *  Sources: Woodbury's identity (Hager, SIAM Review 31(2), 1989) for what changes; that parts at rest are not worked out again is common practice in circuit simulation. */
+/**
+ * One operating point of a circuit, from which the operating points of slightly different circuits
+ * are found where they differ: what stays on its tangent is taken from one factorisation, and only
+ * the few unknowns of the rest are worked out anew, whatever the size of the board. The answer is
+ * that of the whole circuit within some tenths of a millivolt.
+ * Sources: Woodbury's identity (Hager, SIAM Review 31(2), 1989) for what changes; that parts at
+ * rest are not worked out again is common practice in circuit simulation.
+ */
 export class Vicinity {
-  /** Pieces of the circuit, and the positions of the open ones that look at each unknown, those with the least slack first. */
+  /**
+   * Pieces of the circuit, and the positions of the open ones that look at each unknown, those with
+   * the least slack first.
+   */
   readonly pieces: readonly Known[];
   readonly around: readonly Int32Array[];
   /** Ohms that each node looks into, worked out when first asked for; NaN till then. */
@@ -32,10 +50,15 @@ export class Vicinity {
   /** Slack of each piece. */
   readonly slacks: Float64Array;
   private ownLevelSlacks: Float64Array | undefined;
-  /** Where each piece is known to be on its tangent by `LEAVES_TANGENT_VOLT`, as long as nothing is let go of. */
+  /**
+   * Where each piece is known to be on its tangent by `LEAVES_TANGENT_VOLT`, as long as nothing is
+   * let go of.
+   */
   readonly straight: StraightRanges;
-  /** Working memory of the search that is under way: pieces taken and asked, unknowns let go of with the pieces on them, and what
-   *  moved. */
+  /**
+   * Working memory of the search that is under way: pieces taken and asked, unknowns let go of with
+   * the pieces on them, and what moved.
+   */
   readonly marks: SearchMarks;
   readonly movement: Movement;
   private readonly lu: SparseLu;
@@ -59,19 +82,29 @@ export class Vicinity {
     const pieces: Known[] = [];
     const learn = (stamp: object, piece: Piece, law?: LawStamp): void => {
       this.positions.set(stamp, pieces.length);
-      pieces.push({ ...knownAt(piece, x, law?.element.linearVolt ?? MOVED_VOLT), law, open: !law || isOpen(law, drives) });
+      pieces.push({
+        ...knownAt(piece, x, law?.element.linearVolt ?? MOVED_VOLT),
+        law,
+        open: !law || isOpen(law, drives),
+      });
     };
     for (const stamp of network.junctions) learn(stamp, new JunctionPiece(stamp));
     for (const stamp of network.transistors) learn(stamp, new TransistorPiece(stamp));
     for (const stamp of network.laws) {
-      if (stamp.driver >= 0) this.lawsOf.set(stamp.driver, [...(this.lawsOf.get(stamp.driver) ?? []), pieces.length]);
+      if (stamp.driver >= 0)
+        this.lawsOf.set(stamp.driver, [...(this.lawsOf.get(stamp.driver) ?? []), pieces.length]);
       learn(stamp, lawPiece(stamp), stamp);
     }
     const around: number[][] = Array.from({ length: network.size }, () => []);
-    pieces.forEach(({ piece, open }, i) => open && piece.ports.forEach((node) => node >= 0 && around[node]!.push(i)));
+    pieces.forEach(
+      ({ piece, open }, i) =>
+        open && piece.ports.forEach((node) => node >= 0 && around[node]!.push(i)),
+    );
     this.pieces = pieces;
     this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
-    this.around = around.map((places) => Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)));
+    this.around = around.map((places) =>
+      Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)),
+    );
     this.straight = new StraightRanges(
       pieces.map(({ piece }) => piece),
       (piece) => readPorts(piece, x, volts),
@@ -101,19 +134,28 @@ export class Vicinity {
     return this.lawsOf.get(driver) ?? [];
   }
 
-  /** Unknowns for one ampere into p and out of q, everything linear about this point. Do not change the result. */
+  /**
+   * Unknowns for one ampere into p and out of q, everything linear about this point. Do not change
+   * the result.
+   */
   column(p: number, q = -1): Float64Array {
     if (q < 0 && p >= 0) return (this.columns[p] ??= this.solved(p, q, false));
     return this.ofPair(this.pairColumns, p, q, false);
   }
 
-  /** The adjoint of the output v(a) - v(b): the solution of the transposed system about this point. Do not change the result. */
+  /**
+   * The adjoint of the output v(a) - v(b): the solution of the transposed system about this point.
+   * Do not change the result.
+   */
   adjoint(a: number, b: number): Float64Array {
     if (b < 0 && a >= 0) return (this.adjoints[a] ??= this.solved(a, b, true));
     return this.ofPair(this.pairAdjoints, a, b, true);
   }
 
-  /** Which unknowns one ampere into an unknown moves: those it moves most first, none by more than FALL times one before it; what it hardly moves is left out. */
+  /**
+   * Which unknowns one ampere into an unknown moves: those it moves most first, none by more than
+   * FALL times one before it; what it hardly moves is left out.
+   */
   reach(unknown: number): Int32Array {
     return (this.reaches[unknown] ??= byMagnitude(this.column(unknown)));
   }
@@ -124,7 +166,12 @@ export class Vicinity {
     return Number.isNaN(known) ? (this.sources[node] = Math.abs(this.column(node)[node]!)) : known;
   }
 
-  private ofPair(known: Map<number, Float64Array>, p: number, q: number, transposed: boolean): Float64Array {
+  private ofPair(
+    known: Map<number, Float64Array>,
+    p: number,
+    q: number,
+    transposed: boolean,
+  ): Float64Array {
     const key = (p + 1) * (this.network.size + 1) + q + 1;
     let vector = known.get(key);
     if (!vector) known.set(key, (vector = this.solved(p, q, transposed)));
@@ -163,7 +210,10 @@ function byMagnitude(vector: Float64Array): Int32Array {
   let count = 0;
   for (let i = 0; i < vector.length; i += 1) {
     const size = Math.abs(vector[i]!);
-    of[i] = size < LEAST_RESPONSE ? -1 : Math.min(CLASSES - 1, Math.floor(Math.log2(size) / Math.log2(FALL)) - LEAST_CLASS);
+    of[i] =
+      size < LEAST_RESPONSE
+        ? -1
+        : Math.min(CLASSES - 1, Math.floor(Math.log2(size) / Math.log2(FALL)) - LEAST_CLASS);
     if (of[i]! < 0) continue;
     ends[of[i]!]! += 1;
     count += 1;
@@ -174,17 +224,32 @@ function byMagnitude(vector: Float64Array): Int32Array {
   return order;
 }
 
-/** A node that moved by less than this asks nothing of the pieces on it, volt: what a junction then leaves its tangent by is below a microvolt. */
+/**
+ * A node that moved by less than this asks nothing of the pieces on it, volt: what a junction then
+ * leaves its tangent by is below a microvolt.
+ */
 export const MOVED_VOLT = 1e-4;
 
 const answer = new PieceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 
-/** leastSlack: a move that asks nothing of it. An amplifier multiplies what its inputs move by: for it that is a share of its linear range. */
-function knownAt(piece: Piece, x: Float64Array, leastSlack: number): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
+/**
+ * leastSlack: a move that asks nothing of it. An amplifier multiplies what its inputs move by: for
+ * it that is a share of its linear range.
+ */
+function knownAt(
+  piece: Piece,
+  x: Float64Array,
+  leastSlack: number,
+): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
   const { ports } = piece;
   readPorts(piece, x, volts);
   piece.at(volts, answer);
   const slack = Math.max(leastSlack, piece.slack(volts));
-  return { piece, slack, ampere: answer.ampere.slice(0, ports.length), slope: answer.slope.slice(0, ports.length ** 2) };
+  return {
+    piece,
+    slack,
+    ampere: answer.ampere.slice(0, ports.length),
+    slope: answer.slope.slice(0, ports.length ** 2),
+  };
 }

@@ -1,7 +1,10 @@
 import { minimumDegreeOrder } from './order';
 import type { Pattern } from './pattern';
 
-/** Keep the diagonal as pivot while it is at least this share of the column's largest entry: it keeps the fill low. */
+/**
+ * Keep the diagonal as pivot while it is at least this share of the column's largest entry: it
+ * keeps the fill low.
+ */
 const DIAGONAL_PREFERENCE = 1e-3;
 /** A refactored pivot below this share of its column's largest entry asks for fresh pivoting. */
 const STALE_PIVOT = 1e-8;
@@ -40,25 +43,37 @@ class Triangle {
   }
 }
 
-/** Sparse LU of one pattern: analysed once, factored for many values, solved for many right-hand sides.
- *  P A Q = L U with Q from minimum degree and P from threshold partial pivoting.
- *  Source: Gilbert & Peierls, SIAM J. Sci. Stat. Comput. 9(5), 1988; Davis, Direct Methods for Sparse Linear Systems, SIAM 2006, ch. 6. */
+/**
+ * Sparse LU of one pattern: analysed once, factored for many values, solved for many right-hand
+ * sides. P A Q = L U with Q from minimum degree and P from threshold partial pivoting.
+ * Source: Gilbert & Peierls, SIAM J. Sci. Stat. Comput. 9(5), 1988; Davis, Direct Methods for
+ * Sparse Linear Systems, SIAM 2006, ch. 6.
+ */
 export class SparseLu {
   /** Columns in elimination order. */
   readonly order: Int32Array;
   private readonly lower: Triangle;
   private readonly upper: Triangle;
   private readonly diagonal: Float64Array;
-  /** pivotRow[k] is the row of A chosen as k-th pivot; pivotOf[row] its inverse, -1 while not chosen. */
+  /**
+   * pivotRow[k] is the row of A chosen as k-th pivot; pivotOf[row] its inverse, -1 while not
+   * chosen.
+   */
   private readonly pivotRow: Int32Array;
   private readonly pivotOf: Int32Array;
   private readonly work: Float64Array;
   private readonly half: Float64Array;
   private factored = false;
-  /** Values factored last, and which columns of L they changed: what depends on none of those is as it was. */
+  /**
+   * Values factored last, and which columns of L they changed: what depends on none of those is as
+   * it was.
+   */
   private readonly last: Float64Array;
   private readonly changed: Uint8Array;
-  /** Who factored last: set it after factoring where several networks share one analysis, so that nobody solves with another's factor. */
+  /**
+   * Who factored last: set it after factoring where several networks share one analysis, so that
+   * nobody solves with another's factor.
+   */
   owner: object | undefined = undefined;
 
   constructor(
@@ -83,8 +98,11 @@ export class SparseLu {
     return this.lower.count + this.upper.count + this.pattern.size;
   }
 
-  /** Factors new values, reusing pivots and fill of the last time where they still serve. values: length of pattern.row.
-   *  Returns undefined when done, or the column at which the matrix is singular. */
+  /**
+   * Factors new values, reusing pivots and fill of the last time where they still serve. values:
+   * length of pattern.row. Returns undefined when done, or the column at which the matrix is
+   * singular.
+   */
   factor(values: Float64Array): Singular | undefined {
     if (this.factored && this.refactor(values)) return undefined;
     const singular = this.pivot(values);
@@ -107,7 +125,8 @@ export class SparseLu {
       const column = order[k]!;
       lower.start[k] = lower.count;
       upper.start[k] = upper.count;
-      // Rows that become nonzero, in topological order from `top` on (depth-first search in the graph of L).
+      // Rows that become nonzero, in topological order from `top` on (depth-first search in the
+      // graph of L).
       let top = size;
       for (let p = start[column]!; p < start[column + 1]!; p += 1) {
         if (mark[row[p]!] === k) continue;
@@ -143,7 +162,8 @@ export class SparseLu {
         if (j < 0) continue;
         const x = work[r]!;
         const end = lower.start[j + 1]!;
-        for (let q = lower.start[j]!; q < end; q += 1) work[lower.index[q]!]! -= lower.value[q]! * x;
+        for (let q = lower.start[j]!; q < end; q += 1)
+          work[lower.index[q]!]! -= lower.value[q]! * x;
         upper.push(j, x);
       }
       // Choose the pivot.
@@ -159,7 +179,12 @@ export class SparseLu {
         }
       }
       if (best < 0 || !(largest > 1e-300)) return { column };
-      if (mark[column] === k && pivotOf[column]! < 0 && Math.abs(work[column]!) >= largest * DIAGONAL_PREFERENCE) best = column;
+      if (
+        mark[column] === k &&
+        pivotOf[column]! < 0 &&
+        Math.abs(work[column]!) >= largest * DIAGONAL_PREFERENCE
+      )
+        best = column;
       const pivot = work[best]!;
       this.diagonal[k] = pivot;
       pivotRow[k] = best;
@@ -193,7 +218,8 @@ export class SparseLu {
         known[p] = values[p]!;
         same = false;
       }
-      for (let u = upperStart[k]!, end = upperStart[k + 1]!; same && u < end; u += 1) same = changed[upperIndex[u]!] === 0;
+      for (let u = upperStart[k]!, end = upperStart[k + 1]!; same && u < end; u += 1)
+        same = changed[upperIndex[u]!] === 0;
       changed[k] = 0;
       if (same) continue;
       for (let p = from; p < to; p += 1) {
@@ -270,18 +296,23 @@ export class SparseLu {
     return x;
   }
 
-  /** Solves Aᵀ x = c: the adjoint system, which gives the sensitivity of one output to everything. x may be c. */
+  /**
+   * Solves Aᵀ x = c: the adjoint system, which gives the sensitivity of one output to everything. x
+   * may be c.
+   */
   solveTransposed(c: Float64Array, x: Float64Array): void {
     const { order, lower, upper, pivotRow, diagonal, half } = this;
     const size = this.pattern.size;
     for (let k = 0; k < size; k += 1) {
       let sum = c[order[k]!]!;
-      for (let u = upper.start[k]!; u < upper.start[k + 1]!; u += 1) sum -= upper.value[u]! * half[upper.index[u]!]!;
+      for (let u = upper.start[k]!; u < upper.start[k + 1]!; u += 1)
+        sum -= upper.value[u]! * half[upper.index[u]!]!;
       half[k] = sum / diagonal[k]!;
     }
     for (let k = size - 1; k >= 0; k -= 1) {
       let sum = half[k]!;
-      for (let q = lower.start[k]!; q < lower.start[k + 1]!; q += 1) sum -= lower.value[q]! * x[lower.index[q]!]!;
+      for (let q = lower.start[k]!; q < lower.start[k + 1]!; q += 1)
+        sum -= lower.value[q]! * x[lower.index[q]!]!;
       x[pivotRow[k]!] = sum;
     }
   }

@@ -1,8 +1,12 @@
 import type { Pattern } from './pattern';
 
-/** A fill-reducing column order by minimum degree on the pattern of A + Aᵀ. Returns the columns in elimination order, length size.
- *  Cost: near linear on circuits, whose nodes have few neighbours; ties go to the lower index, so the order repeats.
- *  Source: Rose, "A graph-theoretic study of the numerical solution of sparse positive definite systems", 1972. */
+/**
+ * A fill-reducing column order by minimum degree on the pattern of A + Aᵀ. Returns the columns in
+ * elimination order, length size. Cost: near linear on circuits, whose nodes have few neighbours;
+ * ties go to the lower index, so the order repeats.
+ * Source: Rose, "A graph-theoretic study of the numerical solution of sparse positive definite
+ * systems", 1972.
+ */
 export function minimumDegreeOrder(pattern: Pattern): Int32Array {
   const { size, start, row } = pattern;
   const neighbours = Array.from({ length: size }, () => new Set<number>());

@@ -1,4 +1,7 @@
-/** The nonzero pattern of a square matrix by compressed columns. Row indices within a column are not sorted. */
+/**
+ * The nonzero pattern of a square matrix by compressed columns. Row indices within a column are not
+ * sorted.
+ */
 export interface Pattern {
   readonly size: number;
   /** Length size + 1: where each column begins in `row`. */
@@ -44,7 +47,10 @@ export class PatternBuilder {
   }
 }
 
-/** True where both patterns hold the same positions in the same order, so that work on one serves the other. */
+/**
+ * True where both patterns hold the same positions in the same order, so that work on one serves
+ * the other.
+ */
 export function samePattern(a: Pattern, b: Pattern): boolean {
   if (a.size !== b.size || a.row.length !== b.row.length) return false;
   for (let i = 0; i <= a.size; i += 1) if (a.start[i] !== b.start[i]) return false;
@@ -52,7 +58,10 @@ export function samePattern(a: Pattern, b: Pattern): boolean {
   return true;
 }
 
-/** Where in the pattern (row, column) stands; -1 where either is outside it or there is no such place. */
+/**
+ * Where in the pattern (row, column) stands; -1 where either is outside it or there is no such
+ * place.
+ */
 export function slotOf({ size, start, row }: Pattern, r: number, c: number): number {
   if (r < 0 || c < 0 || c >= size) return -1;
   for (let p = start[c]!; p < start[c + 1]!; p += 1) if (row[p] === r) return p;

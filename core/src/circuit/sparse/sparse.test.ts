@@ -2,10 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { minimumDegreeOrder, PatternBuilder, samePattern, SparseLu } from '.';
 
 /** A resistor grid of n by n nodes, each node to ground with 1 S. */
-function grid(n: number): { pattern: ReturnType<PatternBuilder['finish']>['pattern']; values: Float64Array } {
+function grid(n: number): {
+  pattern: ReturnType<PatternBuilder['finish']>['pattern'];
+  values: Float64Array;
+} {
   const builder = new PatternBuilder(n * n);
   const stamps: [number, number][] = [];
-  const add = (row: number, column: number, value: number): void => void stamps.push([builder.add(row, column), value]);
+  const add = (row: number, column: number, value: number): void =>
+    void stamps.push([builder.add(row, column), value]);
   for (let y = 0; y < n; y += 1) {
     for (let x = 0; x < n; x += 1) {
       const node = y * n + x;
@@ -77,7 +81,8 @@ describe('the sparse solver', () => {
       let size = 0;
       for (let c = 0; c < 36; c += 1)
         for (let p = pattern.start[c]!; p < pattern.start[c + 1]!; p += 1)
-          if (pattern.row[p] === row) [sum, size] = [sum + changed[p]! * x[c]!, size + Math.abs(changed[p]! * x[c]!)];
+          if (pattern.row[p] === row)
+            [sum, size] = [sum + changed[p]! * x[c]!, size + Math.abs(changed[p]! * x[c]!)];
       expect(Math.abs(sum - b[row]!)).toBeLessThan(1e-9 * (size + 1));
     }
   });

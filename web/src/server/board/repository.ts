@@ -11,7 +11,10 @@ export interface StoredBoard {
   readonly content: Board;
 }
 
-export async function insertBoard(db: Database, row: { id: string; sourceName: string; content: Board }): Promise<void> {
+export async function insertBoard(
+  db: Database,
+  row: { id: string; sourceName: string; content: Board },
+): Promise<void> {
   await db.insert(board).values({ ...row, title: row.content.title });
 }
 

@@ -6,10 +6,21 @@ import { RATES } from '@hanzai/data';
 import { playJournal } from '../../case/journal';
 import type { CaseView } from './service';
 
-/** What the report needs beyond the journal: the engine's words on the readings that led to the verdict. */
+/**
+ * What the report needs beyond the journal: the engine's words on the readings that led to the
+ * verdict.
+ */
 export interface ReportFigures {
-  /** By entry id: what a sound board shows, whether the reading was in its band, and its weight for the condemned part, decibans. */
-  readonly readings: Readonly<Record<string, { readonly expected: string; readonly within: boolean; readonly weight: number | null }>>;
+  /**
+   * By entry id: what a sound board shows, whether the reading was in its band, and its weight for
+   * the condemned part, decibans.
+   */
+  readonly readings: Readonly<
+    Record<
+      string,
+      { readonly expected: string; readonly within: boolean; readonly weight: number | null }
+    >
+  >;
   readonly weightFor: string | null;
   readonly minutes: number;
 }
@@ -17,11 +28,16 @@ export interface ReportFigures {
 /** Reports kept: what was worked out is asked for again with every look at the page. */
 const MOST_KEPT = 50;
 const kept = new Map<string, ReportFigures>();
-/** Others get their turn after so long, milliseconds: the engine shares the service's one thread. */
+/**
+ * Others get their turn after so long, milliseconds: the engine shares the service's one thread.
+ */
 const TURN = 20;
 
-/** Works the figures out from the readings before the repair (all of them where nothing was fitted), in turns with whatever else the service has to do.
- *  Cost: as the first belief of a search; kept until the case has a new entry. */
+/**
+ * Works the figures out from the readings before the repair (all of them where nothing was fitted),
+ * in turns with whatever else the service has to do. Cost: as the first belief of a search; kept
+ * until the case has a new entry.
+ */
 export async function reportFigures(view: CaseView): Promise<ReportFigures> {
   const key = `${view.id}|${view.board?.id}|${view.entries.length}|${view.entries.at(-1)?.id}`;
   let figures = kept.get(key);

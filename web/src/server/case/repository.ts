@@ -22,7 +22,10 @@ export async function findCaseByNumber(db: Database, number: number): Promise<Ca
   return row;
 }
 
-/** Locks a case until the transaction ends, so that two entries cannot be judged against the same past. */
+/**
+ * Locks a case until the transaction ends, so that two entries cannot be judged against the same
+ * past.
+ */
 export async function lockCase(tx: Database, id: string): Promise<CaseRow | undefined> {
   const [row] = await tx.select().from(repairCase).where(eq(repairCase.id, id)).for('update');
   return row;
@@ -32,8 +35,16 @@ export async function listCases(db: Database): Promise<readonly CaseRow[]> {
   return db.select().from(repairCase).orderBy(desc(repairCase.openedAt));
 }
 
-/** Changes what a person may correct, where nobody else has since `version`. Returns the new row, or undefined on a clash. */
-export async function updateCase(db: Database, id: string, version: number, change: Partial<NewCase>): Promise<CaseRow | undefined> {
+/**
+ * Changes what a person may correct, where nobody else has since `version`. Returns the new row, or
+ * undefined on a clash.
+ */
+export async function updateCase(
+  db: Database,
+  id: string,
+  version: number,
+  change: Partial<NewCase>,
+): Promise<CaseRow | undefined> {
   const [row] = await db
     .update(repairCase)
     .set({ ...change, version: sql`${repairCase.version} + 1` })
@@ -42,16 +53,27 @@ export async function updateCase(db: Database, id: string, version: number, chan
   return row;
 }
 
-/** An entry as it is stored; undefined where this version cannot read it (one of a newer version, or spoilt): it stays where it is and takes nothing else down. */
+/**
+ * An entry as it is stored; undefined where this version cannot read it (one of a newer version, or
+ * spoilt): it stays where it is and takes nothing else down.
+ */
 function parse(row: typeof caseEntry.$inferSelect): Entry | undefined {
   const read = Entry.safeParse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body });
-  if (!read.success) logger.warn({ entry: row.id, kind: row.kind }, 'an entry that this version cannot read');
+  if (!read.success)
+    logger.warn({ entry: row.id, kind: row.kind }, 'an entry that this version cannot read');
   return read.data;
 }
 
 /** The entries of a case in order; unreadable: how many of it this version cannot read. */
-export async function readEntries(db: Database, caseId: string): Promise<{ readonly entries: readonly Entry[]; readonly unreadable: number }> {
-  const rows = await db.select().from(caseEntry).where(eq(caseEntry.caseId, caseId)).orderBy(asc(caseEntry.sequence));
+export async function readEntries(
+  db: Database,
+  caseId: string,
+): Promise<{ readonly entries: readonly Entry[]; readonly unreadable: number }> {
+  const rows = await db
+    .select()
+    .from(caseEntry)
+    .where(eq(caseEntry.caseId, caseId))
+    .orderBy(asc(caseEntry.sequence));
   const entries = rows.flatMap((row) => parse(row) ?? []);
   return { entries, unreadable: rows.length - entries.length };
 }
@@ -61,7 +83,10 @@ export async function entriesOf(db: Database, caseId: string): Promise<readonly 
 }
 
 /** Entries of several cases in one query, by case. */
-export async function entriesOfAll(db: Database, caseIds: readonly string[]): Promise<ReadonlyMap<string, readonly Entry[]>> {
+export async function entriesOfAll(
+  db: Database,
+  caseIds: readonly string[],
+): Promise<ReadonlyMap<string, readonly Entry[]>> {
   const found = new Map<string, Entry[]>(caseIds.map((id) => [id, []]));
   if (caseIds.length === 0) return found;
   const rows = await db
@@ -80,25 +105,44 @@ export async function entriesOfAll(db: Database, caseIds: readonly string[]): Pr
 export async function insertEntry(db: Database, caseId: string, entry: Entry): Promise<boolean> {
   const stored = await db
     .insert(caseEntry)
-    .values({ id: entry.id, caseId, kind: entry.body.kind, body: entry.body, madeAt: new Date(entry.madeAt) })
+    .values({
+      id: entry.id,
+      caseId,
+      kind: entry.body.kind,
+      body: entry.body,
+      madeAt: new Date(entry.madeAt),
+    })
     .onConflictDoNothing()
     .returning({ id: caseEntry.id });
   return stored.length > 0;
 }
 
 /** An entry by its id, with the case that it belongs to. */
-export async function entryById(db: Database, entryId: string): Promise<{ readonly caseId: string; readonly entry: Entry | undefined } | undefined> {
+export async function entryById(
+  db: Database,
+  entryId: string,
+): Promise<{ readonly caseId: string; readonly entry: Entry | undefined } | undefined> {
   const [row] = await db.select().from(caseEntry).where(eq(caseEntry.id, entryId));
   return row && { caseId: row.caseId, entry: parse(row) };
 }
 
 /** The newest other case with this unit that was opened up; undefined where there is none. */
-export async function openedBefore(db: Database, unitModel: string, exceptCase: string): Promise<string | undefined> {
+export async function openedBefore(
+  db: Database,
+  unitModel: string,
+  exceptCase: string,
+): Promise<string | undefined> {
   const [row] = await db
     .select({ caseId: caseEntry.caseId })
     .from(caseEntry)
     .innerJoin(repairCase, eq(repairCase.id, caseEntry.caseId))
-    .where(and(eq(repairCase.unitModel, unitModel), ne(repairCase.id, exceptCase), eq(caseEntry.kind, 'step')))
+    .where(
+      and(
+        eq(repairCase.unitModel, unitModel),
+        ne(repairCase.id, exceptCase),
+        eq(caseEntry.kind, 'step'),
+      ),
+    )
     .orderBy(desc(caseEntry.sequence))
     .limit(1);
   return row?.caseId;

@@ -48,16 +48,26 @@ const CARD_WORDS = {
 export const NewCaseRequest = z.object({ ...CARD, ...CARD_WORDS }).partial(asMask(CARD_WORDS));
 export type NewCaseRequest = z.infer<typeof NewCaseRequest>;
 
-/** What can be corrected later; what is not given stays as it is. `version` is the one the correction was made on. */
+/**
+ * What can be corrected later; what is not given stays as it is. `version` is the one the
+ * correction was made on.
+ */
 export const CaseCorrection = z
-  .object({ ...CARD, ...CARD_WORDS, waitsFor: text(200), waitsKind: z.enum(['', 'part', 'owner', 'timer']) })
+  .object({
+    ...CARD,
+    ...CARD_WORDS,
+    waitsFor: text(200),
+    waitsKind: z.enum(['', 'part', 'owner', 'timer']),
+  })
   .partial()
   .extend({ version: z.number().int().min(1).max(2_147_483_647) });
 export type CaseCorrection = z.infer<typeof CaseCorrection>;
 
 /** Every name of an object, marked. */
 function asMask<T extends object>(fields: T): { [K in keyof T]: true } {
-  return Object.fromEntries(Object.keys(fields).map((name) => [name, true])) as { [K in keyof T]: true };
+  return Object.fromEntries(Object.keys(fields).map((name) => [name, true])) as {
+    [K in keyof T]: true;
+  };
 }
 
 /** A case as the browser gets it. */
@@ -99,18 +109,33 @@ async function view(db: Database, { openedAt, boardId, ...row }: CaseRow): Promi
     unitCodes(db, row.unitType, row.unitModel),
     templateFor(db, row),
   ]);
-  return { ...row, unreadable, codes, template, openedAt: openedAt.toISOString(), board: board ? { id: board.id, content: board.content } : null, entries };
+  return {
+    ...row,
+    unreadable,
+    codes,
+    template,
+    openedAt: openedAt.toISOString(),
+    board: board ? { id: board.id, content: board.content } : null,
+    entries,
+  };
 }
 
 /** The steps in which the last unit of this model was opened. */
-async function templateFor(db: Database, { id, unitModel }: Pick<CaseRow, 'id' | 'unitModel'>): Promise<readonly OpenUpStep[]> {
+async function templateFor(
+  db: Database,
+  { id, unitModel }: Pick<CaseRow, 'id' | 'unitModel'>,
+): Promise<readonly OpenUpStep[]> {
   const earlier = await openedBefore(db, unitModel, id);
   return earlier ? playJournal(await entriesOf(db, earlier), undefined).steps : [];
 }
 
 export async function openCase(db: Database, request: NewCaseRequest): Promise<Outcome<CaseView>> {
   if (request.boardId && !(await findBoard(db, request.boardId)))
-    return { ok: false, why: 'refused', detail: 'the board sheet is not here; expected the id of a stored board' };
+    return {
+      ok: false,
+      why: 'refused',
+      detail: 'the board sheet is not here; expected the id of a stored board',
+    };
   const row = await insertCase(db, { id: v7(), ...request });
   return { ok: true, value: await view(db, row) };
 }
@@ -120,14 +145,25 @@ export async function caseView(db: Database, id: string): Promise<CaseView | und
   return row && view(db, row);
 }
 
-export async function caseViewByNumber(db: Database, number: number): Promise<CaseView | undefined> {
+export async function caseViewByNumber(
+  db: Database,
+  number: number,
+): Promise<CaseView | undefined> {
   const row = await findCaseByNumber(db, number);
   return row && view(db, row);
 }
 
-export async function correctCase(db: Database, id: string, { version, ...change }: CaseCorrection): Promise<Outcome<CaseView>> {
+export async function correctCase(
+  db: Database,
+  id: string,
+  { version, ...change }: CaseCorrection,
+): Promise<Outcome<CaseView>> {
   if (change.boardId && !(await findBoard(db, change.boardId)))
-    return { ok: false, why: 'refused', detail: 'the board sheet is not here; expected the id of a stored board' };
+    return {
+      ok: false,
+      why: 'refused',
+      detail: 'the board sheet is not here; expected the id of a stored board',
+    };
   const row = await updateCase(db, id, version, change);
   if (row) return { ok: true, value: await view(db, row) };
   const current = await findCase(db, id);
@@ -140,14 +176,21 @@ export async function correctCase(db: Database, id: string, { version, ...change
     : { ok: false, why: 'missing', detail: 'no such case' };
 }
 
-/** Adds an entry to a case's journal. The same entry sent twice is stored once and answered the same.
- *  The rules are checked in the same transaction that stores it, with the case locked. */
-export async function addEntry(db: Database, caseId: string, entry: Entry): Promise<Outcome<{ created: boolean }>> {
+/**
+ * Adds an entry to a case's journal. The same entry sent twice is stored once and answered the
+ * same. The rules are checked in the same transaction that stores it, with the case locked.
+ */
+export async function addEntry(
+  db: Database,
+  caseId: string,
+  entry: Entry,
+): Promise<Outcome<{ created: boolean }>> {
   return db.transaction(async (tx) => {
     const row = await lockCase(tx, caseId);
     if (!row) return { ok: false, why: 'missing', detail: 'no such case' };
     const owner = await entryById(tx, entry.id);
-    if (owner !== undefined && owner.caseId !== caseId) return { ok: false, why: 'clash', detail: 'this entry id belongs to another case' };
+    if (owner !== undefined && owner.caseId !== caseId)
+      return { ok: false, why: 'clash', detail: 'this entry id belongs to another case' };
     if (owner !== undefined)
       return owner.entry && isSameEntry(owner.entry, entry)
         ? { ok: true, value: { created: false } }
@@ -165,7 +208,9 @@ export async function addEntry(db: Database, caseId: string, entry: Entry): Prom
   });
 }
 
-/** Whether two entries say the same; how their fields are ordered does not count, nor the moment. */
+/**
+ * Whether two entries say the same; how their fields are ordered does not count, nor the moment.
+ */
 function isSameEntry(one: Entry, other: Entry): boolean {
   return isDeepStrictEqual(one.body, JSON.parse(JSON.stringify(other.body)));
 }
@@ -214,13 +259,25 @@ export async function docket(db: Database, now = new Date()): Promise<readonly D
     listBoards(db),
   ]);
   const indices = new Map(boards.map(({ id, content }) => [id, indexBoard(content)]));
-  const lines = rows.map((row) => docketLine(row, entries.get(row.id) ?? [], row.boardId ? indices.get(row.boardId) : undefined, now));
+  const lines = rows.map((row) =>
+    docketLine(
+      row,
+      entries.get(row.id) ?? [],
+      row.boardId ? indices.get(row.boardId) : undefined,
+      now,
+    ),
+  );
   return lines.sort((a, b) => b.urgency.score - a.urgency.score || b.number - a.number);
 }
 
 const DAY = 86_400_000;
 
-function docketLine(row: CaseRow, own: readonly Entry[], index: BoardIndex | undefined, now: Date): DocketLine {
+function docketLine(
+  row: CaseRow,
+  own: readonly Entry[],
+  index: BoardIndex | undefined,
+  now: Date,
+): DocketLine {
   const journal = playJournal(own, index);
   const { pads, nextAction, nextStage, minutesToGo } = caseProgress(index, journal);
   const { number, title, unitModel, serial, owner, batch, promisedOn, waitsFor, waitsKind } = row;
@@ -229,7 +286,9 @@ function docketLine(row: CaseRow, own: readonly Entry[], index: BoardIndex | und
   const today = now.toISOString().slice(0, 10);
   const urgency = urgencyOf({
     state,
-    promisedInDays: promisedOn ? Math.round((Date.parse(promisedOn) - Date.parse(today)) / DAY) : undefined,
+    promisedInDays: promisedOn
+      ? Math.round((Date.parse(promisedOn) - Date.parse(today)) / DAY)
+      : undefined,
     ageDays: (now.getTime() - row.openedAt.getTime()) / DAY,
     timerDue: !journal.closed && timers.some(({ due }) => due),
     paused: journal.pausedAt !== undefined,

@@ -15,7 +15,13 @@ const MOST_QUERY_MILLISECONDS = 20_000;
 
 /** Opens a database. Failures of the connection surface at the first query. */
 export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
-  const pool = new pg.Pool({ connectionString: url, max: 8, connectionTimeoutMillis: 5000, query_timeout: MOST_QUERY_MILLISECONDS, keepAlive: true });
+  const pool = new pg.Pool({
+    connectionString: url,
+    max: 8,
+    connectionTimeoutMillis: 5000,
+    query_timeout: MOST_QUERY_MILLISECONDS,
+    keepAlive: true,
+  });
   // A lost idle connection must not end the program; the next query opens another.
   pool.on('error', () => undefined);
   // Nor one that is lost while a query has it: that query fails, and says so itself.

@@ -15,7 +15,8 @@ async function createWhereMissing(url: string): Promise<void> {
     const found = await client.query('select 1 from pg_database where datname = $1', [name]);
     if (found.rowCount === 0) await client.query(`create database "${name.replace(/"/g, '')}"`);
   } catch (error) {
-    // A server elsewhere may not let us look at "postgres": then the database itself must be there, and the migration will say if not.
+    // A server elsewhere may not let us look at "postgres": then the database itself must be there,
+    // and the migration will say if not.
     if (process.env.HANZAI_DEBUG) process.stderr.write(`${String(error)}\n`);
   } finally {
     await client.end().catch(() => undefined);
@@ -26,7 +27,9 @@ export async function prepareDatabase(url: string, demo: boolean): Promise<void>
   await createWhereMissing(url);
   const { db, pool } = openDatabase(url);
   try {
-    await migrate(db, { migrationsFolder: fileURLToPath(new URL('../../../drizzle', import.meta.url)) });
+    await migrate(db, {
+      migrationsFolder: fileURLToPath(new URL('../../../drizzle', import.meta.url)),
+    });
     if (demo) await seedDemo(db);
   } finally {
     await pool.end();

@@ -1,4 +1,12 @@
-import { DEMO_BOARD_FILES, DEMO_CASES, DEMO_CODES, demoBoard, demoPicture, type DemoCase, type DemoEntry } from '@hanzai/data/demo';
+import {
+  DEMO_BOARD_FILES,
+  DEMO_CASES,
+  DEMO_CODES,
+  demoBoard,
+  demoPicture,
+  type DemoCase,
+  type DemoEntry,
+} from '@hanzai/data/demo';
 import type { UnitModel } from '@hanzai/core/block';
 import { indexBoard, type BoardIndex } from '@hanzai/core/board';
 import { parseShorthand } from '@hanzai/core/instrument';
@@ -35,15 +43,25 @@ export async function seedDemo(db: Database, now = new Date()): Promise<void> {
       boards.set(name, { id, index: indexBoard(content) });
     }
     for (const code of DEMO_CODES) await insertCode(tx, { id: v7(), ...code });
-    for (const demo of DEMO_CASES) await seedCase(tx, demo, demo.board ? boards.get(demo.board) : undefined, now);
+    for (const demo of DEMO_CASES)
+      await seedCase(tx, demo, demo.board ? boards.get(demo.board) : undefined, now);
     await tx.insert(workshopMark).values({ name: MARK });
   });
 }
 
-async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index: BoardIndex } | undefined, now: Date): Promise<void> {
+async function seedCase(
+  tx: Database,
+  demo: DemoCase,
+  board: { id: string; index: BoardIndex } | undefined,
+  now: Date,
+): Promise<void> {
   const opened = new Date(now.getTime() - (demo.journal[0]?.[0] ?? 0) * MINUTE - 10 * MINUTE);
-  const promised = demo.promisedInDays === null ? null : new Date(now.getTime() + demo.promisedInDays * DAY).toISOString().slice(0, 10);
-  const { title, unitModel, serial, owner, complaint, spendingLimit, waitsFor, unitType, card } = demo;
+  const promised =
+    demo.promisedInDays === null
+      ? null
+      : new Date(now.getTime() + demo.promisedInDays * DAY).toISOString().slice(0, 10);
+  const { title, unitModel, serial, owner, complaint, spendingLimit, waitsFor, unitType, card } =
+    demo;
   const model = unitModelOf(unitType, []);
   const row = await insertCase(tx, {
     id: v7(),
@@ -63,7 +81,13 @@ async function seedCase(tx: Database, demo: DemoCase, board: { id: string; index
   const entries: Entry[] = [];
   for (const [ago, entry] of demo.journal) {
     let at = now.getTime() - ago * MINUTE;
-    for (const body of await bodies(entry, { db: tx, caseId: row.id, entries, index: board?.index, model })) {
+    for (const body of await bodies(entry, {
+      db: tx,
+      caseId: row.id,
+      entries,
+      index: board?.index,
+      model,
+    })) {
       const objection = entryObjection(body, entries, board?.index, model);
       if (objection) throw new Error(`demo case "${title}": ${objection}`);
       const stored: Entry = { id: v7(), madeAt: new Date((at += MINUTE / 2)).toISOString(), body };
@@ -82,7 +106,10 @@ interface SoFar {
   readonly model: UnitModel | undefined;
 }
 
-async function bodies(entry: DemoEntry, { db, caseId, entries, index, model }: SoFar): Promise<EntryBody[]> {
+async function bodies(
+  entry: DemoEntry,
+  { db, caseId, entries, index, model }: SoFar,
+): Promise<EntryBody[]> {
   const last = (kind: string): string => entries.findLast(({ body }) => body.kind === kind)!.id;
   switch (entry.kind) {
     case 'reading':
@@ -97,7 +124,13 @@ async function bodies(entry: DemoEntry, { db, caseId, entries, index, model }: S
         ...(ifFitted && !entry.has?.includes(key) ? { notHere: true } : {}),
       }));
     case 'back-of':
-      return [{ kind: 'back', step: entries.filter(({ body }) => body.kind === 'step')[entry.step]!.id, count: entry.count }];
+      return [
+        {
+          kind: 'back',
+          step: entries.filter(({ body }) => body.kind === 'step')[entry.step]!.id,
+          count: entry.count,
+        },
+      ];
     case 'daylight-of-last':
       return [{ kind: 'daylight', timer: last('timer'), hours: entry.hours }];
     case 'picture-file': {
@@ -117,19 +150,29 @@ async function bodies(entry: DemoEntry, { db, caseId, entries, index, model }: S
 
 function typedReading(index: BoardIndex, typed: string): EntryBody {
   const read = parseShorthand(index, typed);
-  if (!read.ok) throw new Error(`demo reading "${typed}": ${read.understood}; expected ${read.expected}`);
+  if (!read.ok)
+    throw new Error(`demo reading "${typed}": ${read.understood}; expected ${read.expected}`);
   const { measurement: m, value } = read.reading;
   return readingEntry(m, value, typed);
 }
 
 /** The readings and answers that prove a repair on a sound board, as its meter would show them. */
 function proofBodies(entries: readonly Entry[], index: BoardIndex): EntryBody[] {
-  return caseProgress(index, playJournal(entries, index), undefined, true).proof.flatMap((step): EntryBody[] => {
-    if (step.type === 'ask') return [{ kind: 'answer', step: step.key, passed: true }];
-    if (step.type === 'starts')
-      return Array.from({ length: step.needed - step.clean }, () => ({ kind: 'start', failedAt: null, tries: 1, sounds: '', conditions: [] }));
-    const { measurement: m, expected } = step;
-    const value = typeof expected.value === 'number' ? Number(expected.value.toPrecision(4)) : expected.value;
-    return [readingEntry(m, value, expected.display)];
-  });
+  return caseProgress(index, playJournal(entries, index), undefined, true).proof.flatMap(
+    (step): EntryBody[] => {
+      if (step.type === 'ask') return [{ kind: 'answer', step: step.key, passed: true }];
+      if (step.type === 'starts')
+        return Array.from({ length: step.needed - step.clean }, () => ({
+          kind: 'start',
+          failedAt: null,
+          tries: 1,
+          sounds: '',
+          conditions: [],
+        }));
+      const { measurement: m, expected } = step;
+      const value =
+        typeof expected.value === 'number' ? Number(expected.value.toPrecision(4)) : expected.value;
+      return [readingEntry(m, value, expected.display)];
+    },
+  );
 }

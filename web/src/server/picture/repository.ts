@@ -5,7 +5,10 @@ import { casePicture } from '../db/schema/case';
 export type PictureRow = typeof casePicture.$inferSelect;
 
 /** Adds a picture; one with the same id that is there already stays as it is. */
-export async function insertPicture(db: Database, row: Omit<typeof casePicture.$inferInsert, 'takenAt'>): Promise<void> {
+export async function insertPicture(
+  db: Database,
+  row: Omit<typeof casePicture.$inferInsert, 'takenAt'>,
+): Promise<void> {
   await db.insert(casePicture).values(row).onConflictDoNothing();
 }
 
@@ -15,6 +18,9 @@ export async function findPicture(db: Database, id: string): Promise<PictureRow 
 }
 
 export async function caseOfPicture(db: Database, id: string): Promise<string | undefined> {
-  const [row] = await db.select({ caseId: casePicture.caseId }).from(casePicture).where(eq(casePicture.id, id));
+  const [row] = await db
+    .select({ caseId: casePicture.caseId })
+    .from(casePicture)
+    .where(eq(casePicture.id, id));
   return row?.caseId;
 }

@@ -12,11 +12,20 @@ const THUMBNAIL_PX = 360;
 /** Larger pictures than this are refused before they are unpacked, px in all. */
 const MOST_PIXELS = 120_000_000;
 
-/** Keeps a picture of a case: upright, no larger than needed, without what the camera wrote beside it. The same id sent twice is stored once. */
-export async function addPicture(db: Database, caseId: string, id: string, file: Uint8Array): Promise<Outcome<{ widthPx: number; heightPx: number }>> {
+/**
+ * Keeps a picture of a case: upright, no larger than needed, without what the camera wrote beside
+ * it. The same id sent twice is stored once.
+ */
+export async function addPicture(
+  db: Database,
+  caseId: string,
+  id: string,
+  file: Uint8Array,
+): Promise<Outcome<{ widthPx: number; heightPx: number }>> {
   if (!(await findCase(db, caseId))) return { ok: false, why: 'missing', detail: 'no such case' };
   const owner = await caseOfPicture(db, id);
-  if (owner !== undefined && owner !== caseId) return { ok: false, why: 'refused', detail: 'this picture id belongs to another case' };
+  if (owner !== undefined && owner !== caseId)
+    return { ok: false, why: 'refused', detail: 'this picture id belongs to another case' };
   if (file.byteLength > MOST_PICTURE_BYTES)
     return {
       ok: false,
@@ -24,13 +33,20 @@ export async function addPicture(db: Database, caseId: string, id: string, file:
       detail: `the file has ${Math.round(file.byteLength / 1e6)} MB; expected at most ${MOST_PICTURE_BYTES / 1e6} MB. Take it again at a lower resolution`,
     };
   const made = await develop(file);
-  if (!made) return { ok: false, why: 'refused', detail: 'this is not a picture that can be read; expected a JPEG, PNG or WebP file' };
+  if (!made)
+    return {
+      ok: false,
+      why: 'refused',
+      detail: 'this is not a picture that can be read; expected a JPEG, PNG or WebP file',
+    };
   await insertPicture(db, { id, caseId, ...made });
   return { ok: true, value: { widthPx: made.widthPx, heightPx: made.heightPx } };
 }
 
 /** The picture as it is kept, with a small one; undefined where the bytes are not a picture. */
-export async function develop(file: Uint8Array): Promise<{ image: Buffer; thumbnail: Buffer; widthPx: number; heightPx: number } | undefined> {
+export async function develop(
+  file: Uint8Array,
+): Promise<{ image: Buffer; thumbnail: Buffer; widthPx: number; heightPx: number } | undefined> {
   try {
     const source = sharp(file, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
     const { format } = await source.metadata();
@@ -42,7 +58,12 @@ export async function develop(file: Uint8Array): Promise<{ image: Buffer; thumbn
       .jpeg({ quality: 82 })
       .toBuffer({ resolveWithObject: true });
     const thumbnail = await sharp(image)
-      .resize({ width: THUMBNAIL_PX, height: THUMBNAIL_PX, fit: 'inside', withoutEnlargement: true })
+      .resize({
+        width: THUMBNAIL_PX,
+        height: THUMBNAIL_PX,
+        fit: 'inside',
+        withoutEnlargement: true,
+      })
       .jpeg({ quality: 76 })
       .toBuffer();
     return { image, thumbnail, widthPx: info.width, heightPx: info.height };

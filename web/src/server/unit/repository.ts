@@ -5,7 +5,11 @@ import { unitCode } from '../db/schema/unit';
 export type UnitCodeRow = typeof unitCode.$inferSelect;
 
 /** Codes of one unit, oldest first. The name compares without regard to case. */
-export async function codesOf(db: Database, unitType: string, unitModel: string): Promise<readonly UnitCodeRow[]> {
+export async function codesOf(
+  db: Database,
+  unitType: string,
+  unitModel: string,
+): Promise<readonly UnitCodeRow[]> {
   const same = sql`lower(${unitCode.unitModel}) = lower(${unitModel})`;
   return db
     .select()

@@ -16,10 +16,17 @@ export const UnitCode = z.object({
 export type UnitCode = z.infer<typeof UnitCode>;
 
 /** The workshop's codes for a unit; of a code written down twice the newest. */
-export async function unitCodes(db: Database, unitType: string, unitModel: string): Promise<readonly UnitCode[]> {
+export async function unitCodes(
+  db: Database,
+  unitType: string,
+  unitModel: string,
+): Promise<readonly UnitCode[]> {
   if (unitType === '') return [];
   const newest = new Map(
-    (await codesOf(db, unitType, unitModel)).map(({ id, code, stage, meaning }) => [code, { id, unitType, unitModel, code, stage, meaning }]),
+    (await codesOf(db, unitType, unitModel)).map(({ id, code, stage, meaning }) => [
+      code,
+      { id, unitType, unitModel, code, stage, meaning },
+    ]),
   );
   return [...newest.values()];
 }

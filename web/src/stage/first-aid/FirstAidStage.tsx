@@ -17,10 +17,15 @@ import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 import { Timers } from './Timers';
 
-/** Below this chance of a cure first aid is hardly worth its minutes. From memory of bench practice. */
+/**
+ * Below this chance of a cure first aid is hardly worth its minutes. From memory of bench practice.
+ */
 const WORTH = 0.02;
 
-/** First aid: what is cheap and can be taken back, by chance of a cure over minutes; one change at a time, and a test after each. */
+/**
+ * First aid: what is cheap and can be taken back, by chance of a cure over minutes; one change at a
+ * time, and a test after each.
+ */
 export function FirstAidStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { model } = state;
@@ -29,7 +34,11 @@ export function FirstAidStage({ view }: { view: CaseView }) {
       <div className={sheet.columns}>
         <div className={sheet.column}>
           <Caution of="first-aid" />
-          {model ? <Aids state={state} model={model} /> : <NeedsUnit number={view.number} what="First aid" />}
+          {model ? (
+            <Aids state={state} model={model} />
+          ) : (
+            <NeedsUnit number={view.number} what="First aid" />
+          )}
           {model && <Given state={state} model={model} />}
         </div>
         <div className={sheet.column}>
@@ -58,16 +67,25 @@ export function FirstAidStage({ view }: { view: CaseView }) {
 
 function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
-  const done = useMemo(() => new Set(journal.blockEvents.flatMap(({ body }) => (body.kind === 'aid' ? [body.name] : []))), [journal]);
-  const ranked = useMemo(() => rankAids(model, unitBelief(model, journal), done), [model, journal, done]);
+  const done = useMemo(
+    () =>
+      new Set(journal.blockEvents.flatMap(({ body }) => (body.kind === 'aid' ? [body.name] : []))),
+    [journal],
+  );
+  const ranked = useMemo(
+    () => rankAids(model, unitBelief(model, journal), done),
+    [model, journal, done],
+  );
   const untested = aidsSinceTest(journal);
-  const file = ({ name, title, block, cures }: RankedAid, own: number): void => void state.file({ kind: 'aid', name, title, block, cures: own || cures });
+  const file = ({ name, title, block, cures }: RankedAid, own: number): void =>
+    void state.file({ kind: 'aid', name, title, block, cures: own || cures });
   const shares = new Map((model.firstAid ?? []).map(({ name, cures }) => [name, cures]));
   return (
     <Panel title="Cheap and reversible" aside="by chance of a cure for each minute">
       {untested.length === 1 && (
         <Notice look="attention" title="Test it first:">
-          “{untested[0]}” has had no start yet. A second change now and nobody knows which of them did it: they would share the credit.
+          “{untested[0]}” has had no start yet. A second change now and nobody knows which of them
+          did it: they would share the credit.
         </Notice>
       )}
       {untested.length > 1 && (
@@ -76,7 +94,10 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
         </Notice>
       )}
       {ranked.length > 0 && ranked[0]!.cures < WORTH && (
-        <Notice>None of these is likely to help now: what is known points elsewhere. Trace tells more for its minutes.</Notice>
+        <Notice>
+          None of these is likely to help now: what is known points elsewhere. Trace tells more for
+          its minutes.
+        </Notice>
       )}
       <ul className={sheet.rows}>
         {ranked.map((aid, i) => (
@@ -84,12 +105,17 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
             <span>
               {i === 0 && !aid.done ? <b>{aid.title}</b> : aid.title}
               <small>
-                {minutesText(aid.minutes)} · cures with {percent(aid.cures)} · {model.blocks.find(({ name }) => name === aid.block)?.title.toLowerCase()}
+                {minutesText(aid.minutes)} · cures with {percent(aid.cures)} ·{' '}
+                {model.blocks.find(({ name }) => name === aid.block)?.title.toLowerCase()}
                 {aid.done && ' · done'}
               </small>
               {aid.caution && <small className={sheet.harm}>{aid.caution}</small>}
             </span>
-            <Button look={aid.done ? 'quiet' : 'plain'} onClick={() => file(aid, shares.get(aid.name) ?? aid.cures)} aria-label={`Done: ${aid.title}`}>
+            <Button
+              look={aid.done ? 'quiet' : 'plain'}
+              onClick={() => file(aid, shares.get(aid.name) ?? aid.cures)}
+              aria-label={`Done: ${aid.title}`}
+            >
               {aid.done ? 'Done again' : 'Done'}
             </Button>
           </li>
@@ -107,7 +133,9 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
     const at = events.findIndex(({ body }, k) => k > i && body.kind === 'start');
     const test = at < 0 ? undefined : (events[at] as Of<'start'>);
     const from = events.slice(0, i).findLastIndex(({ body }) => body.kind === 'start');
-    const together = events.slice(from + 1, at < 0 ? undefined : at).filter((one): one is Of<'aid'> => one.body.kind === 'aid');
+    const together = events
+      .slice(from + 1, at < 0 ? undefined : at)
+      .filter((one): one is Of<'aid'> => one.body.kind === 'aid');
     return [{ entry: entry as Of<'aid'>, test, together }];
   });
   if (given.length === 0) return null;
@@ -120,7 +148,11 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
               {body.title}
               <small>{resultWords(model, body, test, together)}</small>
             </span>
-            <Button look="quiet" aria-label={`Take back: ${body.title}`} onClick={() => state.file({ kind: 'retract', entry: id })}>
+            <Button
+              look="quiet"
+              aria-label={`Take back: ${body.title}`}
+              onClick={() => state.file({ kind: 'retract', entry: id })}
+            >
               Take back
             </Button>
           </li>
@@ -130,11 +162,18 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
   );
 }
 
-function resultWords(model: UnitModel, body: Of<'aid'>['body'], test: Of<'start'> | undefined, together: readonly Of<'aid'>[]): string {
+function resultWords(
+  model: UnitModel,
+  body: Of<'aid'>['body'],
+  test: Of<'start'> | undefined,
+  together: readonly Of<'aid'>[],
+): string {
   if (!test) return 'not tested yet';
   if (test.body.failedAt !== null)
     return `no cure: in the start after it, not reached: ${model.stages.find(({ name }) => name === test.body.failedAt)?.title ?? test.body.failedAt}`;
   if (together.length === 1) return 'the start after it came through: the credit is its own';
-  const credit = shareCredit(together.map(({ body: one }) => ({ ref: one.name, believed: one.cures }))).find(({ ref }) => ref === body.name);
+  const credit = shareCredit(
+    together.map(({ body: one }) => ({ ref: one.name, believed: one.cures })),
+  ).find(({ ref }) => ref === body.name);
   return `the start after it came through: ${percent(credit?.share ?? 0)} of the credit, ${together.length} changes share it`;
 }

@@ -15,9 +15,17 @@ const KINDS: readonly (readonly [TimerKind, string])[] = [
 ]; // prettier-ignore
 
 /** What to mind while each kind runs. */
-const MIND: Partial<Record<TimerKind, CautionedStep>> = { soak: 'soak', bleach: 'bleach', glue: 'glue', 'burn-in': 'burn-in' };
+const MIND: Partial<Record<TimerKind, CautionedStep>> = {
+  soak: 'soak',
+  bleach: 'bleach',
+  glue: 'glue',
+  'burn-in': 'burn-in',
+};
 
-/** What runs by itself: soaks, glue, burn-in by the clock, bleaching by the daylight it has had. The docket says when one is due. */
+/**
+ * What runs by itself: soaks, glue, burn-in by the clock, bleaching by the daylight it has had. The
+ * docket says when one is due.
+ */
 export function Timers({ state }: { state: CaseState }) {
   const running = state.journal.timers.filter(({ done }) => !done);
   const [now, setNow] = useState(() => Date.now());
@@ -71,7 +79,8 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
               look="quiet"
               onClick={() => {
                 const value = Number(hours.replace(',', '.'));
-                if (!(value > 0 && value <= 24)) return setRefusal(`“${hours}” is no time of one day; expected hours up to 24`);
+                if (!(value > 0 && value <= 24))
+                  return setRefusal(`“${hours}” is no time of one day; expected hours up to 24`);
                 setRefusal(state.file({ kind: 'daylight', timer: id, hours: value }));
                 setHours('');
               }}
@@ -80,7 +89,11 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
             </Button>
           </>
         )}
-        <Button look="quiet" onClick={() => setRefusal(state.file({ kind: 'timerDone', timer: id }))} aria-label={`Finished: ${body.title}`}>
+        <Button
+          look="quiet"
+          onClick={() => setRefusal(state.file({ kind: 'timerDone', timer: id }))}
+          aria-label={`Finished: ${body.title}`}
+        >
           Finished
         </Button>
       </span>
@@ -100,8 +113,14 @@ function NewTimer({ state }: { state: CaseState }) {
         event.preventDefault();
         const value = Number(hours.replace(',', '.'));
         if (title.trim() === '') return setRefusal('say what it is, for example: cover in the sun');
-        if (!(value > 0 && value <= 2000)) return setRefusal(`“${hours}” is no time; expected hours up to 2000`);
-        const objection = state.file({ kind: 'timer', what, title: title.trim().slice(0, 120), hours: value });
+        if (!(value > 0 && value <= 2000))
+          return setRefusal(`“${hours}” is no time; expected hours up to 2000`);
+        const objection = state.file({
+          kind: 'timer',
+          what,
+          title: title.trim().slice(0, 120),
+          hours: value,
+        });
         setRefusal(objection);
         if (objection) return;
         setTitle('');
@@ -109,7 +128,11 @@ function NewTimer({ state }: { state: CaseState }) {
       }}
     >
       <Field id="timer-what" label="Start a timer">
-        <select id="timer-what" value={what} onChange={(event) => setWhat(event.target.value as TimerKind)}>
+        <select
+          id="timer-what"
+          value={what}
+          onChange={(event) => setWhat(event.target.value as TimerKind)}
+        >
           {KINDS.map(([value, words]) => (
             <option key={value} value={value}>
               {words}
@@ -122,7 +145,12 @@ function NewTimer({ state }: { state: CaseState }) {
       </Field>
       <div className={sheet.narrow}>
         <Field id="timer-hours" label="Hours">
-          <input id="timer-hours" inputMode="decimal" value={hours} onChange={(event) => setHours(event.target.value)} />
+          <input
+            id="timer-hours"
+            inputMode="decimal"
+            value={hours}
+            onChange={(event) => setHours(event.target.value)}
+          />
         </Field>
       </div>
       {MIND[what] && <Caution of={MIND[what]} />}

@@ -23,7 +23,10 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
     <CaseFrame state={state} stage="hand-back">
       <div className={style.tools}>
         {journal.closed ? (
-          <Notice look="good">Closed{closing?.body.kind === 'close' && closing.body.note ? `: ${closing.body.note}` : '.'}</Notice>
+          <Notice look="good">
+            Closed
+            {closing?.body.kind === 'close' && closing.body.note ? `: ${closing.body.note}` : '.'}
+          </Notice>
         ) : obstacles.length > 0 ? (
           <Notice look="attention" title="Not ready to close:">
             {obstacles.join('; ')}.
@@ -37,7 +40,12 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
             }}
           >
             <Field id="closing" label="Advice to the owner, what remains at risk" error={refusal}>
-              <input id="closing" value={note} onChange={(event) => setNote(event.target.value)} placeholder="the motor capacitors are of the same age" />
+              <input
+                id="closing"
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+                placeholder="the motor capacitors are of the same age"
+              />
             </Field>
             <Button look="main" type="submit">
               Close the case
@@ -48,7 +56,11 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
           <Button onClick={() => window.print()}>
             <Printer size={18} aria-hidden="true" /> Print the report
           </Button>
-          {journal.closed && <Button onClick={() => setRefusal(state.file({ kind: 'reopen' }))}>Reopen the case</Button>}
+          {journal.closed && (
+            <Button onClick={() => setRefusal(state.file({ kind: 'reopen' }))}>
+              Reopen the case
+            </Button>
+          )}
           <a href={`/api/cases/${view.id}/readings.csv`}>Readings as CSV</a>
           {view.board && (
             <>
@@ -58,7 +70,11 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
           )}
         </div>
       </div>
-      <Report state={state} figures={figures} advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''} />
+      <Report
+        state={state}
+        figures={figures}
+        advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''}
+      />
       <Keys
         keys={[
           ['Ctrl+P', 'print the report'],

@@ -4,14 +4,34 @@ import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import { COURSE_WORDS } from '../../case/Decision';
 import type { CaseState } from '../../case/use-case';
-import { decibanText, weightWords, KIND_WORDS, ledgerWords, minutesText, placeText, pointsText, setupWords, valueText } from '../../case/wording';
+import {
+  decibanText,
+  weightWords,
+  KIND_WORDS,
+  ledgerWords,
+  minutesText,
+  placeText,
+  pointsText,
+  setupWords,
+  valueText,
+} from '../../case/wording';
 import type { ReportFigures } from '../../server/case/report';
 import style from './Report.module.css';
 
 const day = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
 
-/** The report as it is printed: complaint, findings, readings with their weight, parts, proof, time. */
-export function Report({ state, figures, advice }: { state: CaseState; figures: ReportFigures; advice: string }) {
+/**
+ * The report as it is printed: complaint, findings, readings with their weight, parts, proof, time.
+ */
+export function Report({
+  state,
+  figures,
+  advice,
+}: {
+  state: CaseState;
+  figures: ReportFigures;
+  advice: string;
+}) {
   const { view, journal, index } = state;
   const { proof } = state.progress;
   const tried = triedWords(journal);
@@ -64,7 +84,9 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
                 <th scope="col">how</th>
                 <th scope="col">read</th>
                 <th scope="col">sound board</th>
-                <th scope="col">{figures.weightFor ? `weight for ${figures.weightFor}` : 'weight'}</th>
+                <th scope="col">
+                  {figures.weightFor ? `weight for ${figures.weightFor}` : 'weight'}
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -81,7 +103,11 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
                     <td className="mono">
                       {figure.expected} {figure.within ? '' : '(out of band)'}
                     </td>
-                    <td className="mono">{figure.weight === null ? '' : `${weightWords(figure.weight)} (${decibanText(figure.weight)})`}</td>
+                    <td className="mono">
+                      {figure.weight === null
+                        ? ''
+                        : `${weightWords(figure.weight)} (${decibanText(figure.weight)})`}
+                    </td>
                   </tr>
                 );
               })}
@@ -99,7 +125,8 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
             ))}
             {journal.ledger.map((line) => (
               <li key={line.entry.id}>
-                <b className="mono">{placeText(index, line.ref)}</b> {ledgerWords(line)} <span className="mono">{line.value}</span>
+                <b className="mono">{placeText(index, line.ref)}</b> {ledgerWords(line)}{' '}
+                <span className="mono">{line.value}</span>
                 {line.polarityChecked && ', polarity checked'}
                 {line.note && `, ${line.note}`}
               </li>
@@ -151,7 +178,10 @@ export function Report({ state, figures, advice }: { state: CaseState; figures: 
           <p>{advice}</p>
         </Section>
       )}
-      <footer>Weights are decibans: +10 dB makes the odds ten times higher. Bands allow for part tolerance and meter accuracy, about 95 %.</footer>
+      <footer>
+        Weights are decibans: +10 dB makes the odds ten times higher. Bands allow for part tolerance
+        and meter accuracy, about 95 %.
+      </footer>
     </article>
   );
 }
@@ -170,21 +200,33 @@ function counted(count: number, thing: string): string {
   return `${count} ${thing}${count === 1 ? '' : 's'}`;
 }
 
-/** What was done before the meter came out: starts, swaps, checks, first aid, what was acknowledged. */
+/**
+ * What was done before the meter came out: starts, swaps, checks, first aid, what was acknowledged.
+ */
 function triedWords({ starts, blockEvents, acknowledged }: Journal): readonly string[] {
   const clean = starts.filter(({ body }) => body.failedAt === null).length;
-  const [here, away] = [acknowledged.filter(({ notHere }) => !notHere), acknowledged.filter(({ notHere }) => notHere)];
-  const namesOf = (of: typeof acknowledged): string => [...new Set(of.map(({ who }) => who))].join(', ');
+  const [here, away] = [
+    acknowledged.filter(({ notHere }) => !notHere),
+    acknowledged.filter(({ notHere }) => notHere),
+  ];
+  const namesOf = (of: typeof acknowledged): string =>
+    [...new Set(of.map(({ who }) => who))].join(', ');
   return [
-    ...(starts.length > 0 ? [`${counted(starts.length, 'start')} written down, ${clean} of them clean`] : []),
+    ...(starts.length > 0
+      ? [`${counted(starts.length, 'start')} written down, ${clean} of them clean`]
+      : []),
     ...blockEvents.flatMap(({ body }) => {
       if (body.kind === 'trial') return [`${body.title}: ${body.passed} good, ${body.failed} bad`];
       if (body.kind === 'check') return [`${body.title}: ${body.good ? 'good' : 'bad'}`];
       if (body.kind === 'code') return [`code ${body.code}`];
       return body.kind === 'aid' ? [`first aid: ${body.title}`] : [];
     }),
-    ...(here.length > 0 ? [`${counted(here.length, 'hazard')} acknowledged by ${namesOf(here)}`] : []),
-    ...(away.length > 0 ? [`${counted(away.length, 'hazard')} of its kind not on this unit, says ${namesOf(away)}`] : []),
+    ...(here.length > 0
+      ? [`${counted(here.length, 'hazard')} acknowledged by ${namesOf(here)}`]
+      : []),
+    ...(away.length > 0
+      ? [`${counted(away.length, 'hazard')} of its kind not on this unit, says ${namesOf(away)}`]
+      : []),
   ];
 }
 

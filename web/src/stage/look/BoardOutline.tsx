@@ -11,7 +11,12 @@ interface Props {
   readonly pointed: string | undefined;
 }
 
-const ARROWS: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, -1],
+  ArrowDown: [0, 1],
+};
 
 /** The board by its own positions, with findings and how far they reach; a tap says where. */
 export function BoardOutline({ index, findings, place, onPlace, pointed }: Props) {
@@ -19,10 +24,16 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
   const { width, height } = index.board.outlineMm!;
   const text = Math.max(1.6, width / 62);
   const seen = new Set<string>();
-  const parts = index.board.parts.filter((part) => part.positionMm && !seen.has(replaceableRef(part.ref)) && seen.add(replaceableRef(part.ref)));
+  const parts = index.board.parts.filter(
+    (part) =>
+      part.positionMm && !seen.has(replaceableRef(part.ref)) && seen.add(replaceableRef(part.ref)),
+  );
   const move = (dx: number, dy: number): void => {
     const from = place ?? { xMm: width / 2, yMm: height / 2 };
-    onPlace({ xMm: Math.min(width, Math.max(0, from.xMm + dx)), yMm: Math.min(height, Math.max(0, from.yMm + dy)) });
+    onPlace({
+      xMm: Math.min(width, Math.max(0, from.xMm + dx)),
+      yMm: Math.min(height, Math.max(0, from.yMm + dy)),
+    });
   };
   return (
     <svg
@@ -43,7 +54,10 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
         const matrix = svg.current?.getScreenCTM()?.inverse();
         if (!matrix) return;
         const at = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
-        onPlace({ xMm: Math.min(width, Math.max(0, at.x)), yMm: Math.min(height, Math.max(0, at.y)) });
+        onPlace({
+          xMm: Math.min(width, Math.max(0, at.x)),
+          yMm: Math.min(height, Math.max(0, at.y)),
+        });
       }}
     >
       <rect x={0} y={0} width={width} height={height} rx={1.5} className={style.outline} />
@@ -59,7 +73,11 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
       {parts.map((part) => (
         <g key={part.ref} transform={`translate(${part.positionMm!.join(' ')})`}>
           <Shape part={part} />
-          <text y={isRound(part) ? text * 0.35 : -text * 0.75} fontSize={text} className={style.ref}>
+          <text
+            y={isRound(part) ? text * 0.35 : -text * 0.75}
+            fontSize={text}
+            className={style.ref}
+          >
             {replaceableRef(part.ref)}
           </text>
         </g>
@@ -69,7 +87,12 @@ export function BoardOutline({ index, findings, place, onPlace, pointed }: Props
           {i + 1}
         </text>
       ))}
-      {place && <path d={`M${place.xMm - 3} ${place.yMm}H${place.xMm + 3}M${place.xMm} ${place.yMm - 3}V${place.yMm + 3}`} className={style.place} />}
+      {place && (
+        <path
+          d={`M${place.xMm - 3} ${place.yMm}H${place.xMm + 3}M${place.xMm} ${place.yMm - 3}V${place.yMm + 3}`}
+          className={style.place}
+        />
+      )}
     </svg>
   );
 }
@@ -85,6 +108,9 @@ function Shape({ part }: { part: Part }) {
     const half = Math.max(4, part.pins.length * 0.64);
     return <rect x={-half} y={-2.4} width={2 * half} height={4.8} className={style.part} />;
   }
-  if (isRound(part)) return <circle r={1.9 + 0.5 * Math.log10(part.capacitanceFarad / 1e-6 + 1)} className={style.part} />;
+  if (isRound(part))
+    return (
+      <circle r={1.9 + 0.5 * Math.log10(part.capacitanceFarad / 1e-6 + 1)} className={style.part} />
+    );
   return <rect x={-1.8} y={-0.8} width={3.6} height={1.6} className={style.part} />;
 }

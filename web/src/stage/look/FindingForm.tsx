@@ -26,7 +26,9 @@ export function FindingForm({ state, place, on, onDone }: Props) {
   const [what, setWhat] = useState<FindingKind>();
   const [size, setSize] = useState('4');
   const [sure, setSure] = useState<(typeof SURE)[number][0]>('1');
-  const [down, setDown] = useState<DownEdge>(state.journal.seen.findLast(({ body }) => body.down)?.body.down ?? 'bottom');
+  const [down, setDown] = useState<DownEdge>(
+    state.journal.seen.findLast(({ body }) => body.down)?.body.down ?? 'bottom',
+  );
   const [text, setText] = useState('');
   const hasOutline = state.index?.board.outlineMm !== undefined;
 
@@ -34,7 +36,8 @@ export function FindingForm({ state, place, on, onDone }: Props) {
     if (!what) return 'say what it is';
     if (hasOutline && !place) return 'tap the place on the board first';
     const millimetres = Number(size.replace(',', '.'));
-    if (!(millimetres > 0 && millimetres <= 500)) return `“${size}” is no size; expected millimetres such as 4`;
+    if (!(millimetres > 0 && millimetres <= 500))
+      return `“${size}” is no size; expected millimetres such as 4`;
     const objection = state.file({
       kind: 'seen',
       what,
@@ -63,13 +66,22 @@ export function FindingForm({ state, place, on, onDone }: Props) {
       <div className={sheet.form}>
         <div className={sheet.narrow}>
           <Field id="finding-size" label="Across, mm">
-            <input id="finding-size" inputMode="decimal" value={size} onChange={(event) => setSize(event.target.value)} />
+            <input
+              id="finding-size"
+              inputMode="decimal"
+              value={size}
+              onChange={(event) => setSize(event.target.value)}
+            />
           </Field>
         </div>
         {what && FINDING_RULES[what].runsDown && (
           <div className={sheet.narrow}>
             <Field id="finding-down" label="Edge down">
-              <select id="finding-down" value={down} onChange={(event) => setDown(DownEdge.parse(event.target.value))}>
+              <select
+                id="finding-down"
+                value={down}
+                onChange={(event) => setDown(DownEdge.parse(event.target.value))}
+              >
                 {DownEdge.options.map((edge) => (
                   <option key={edge}>{edge}</option>
                 ))}
@@ -82,7 +94,11 @@ export function FindingForm({ state, place, on, onDone }: Props) {
         </Field>
         <div className={sheet.narrow}>
           <Field id="finding-sure" label="How sure">
-            <select id="finding-sure" value={sure} onChange={(event) => setSure(event.target.value as typeof sure)}>
+            <select
+              id="finding-sure"
+              value={sure}
+              onChange={(event) => setSure(event.target.value as typeof sure)}
+            >
               {SURE.map(([value, words]) => (
                 <option key={value} value={value}>
                   {words}
@@ -96,7 +112,11 @@ export function FindingForm({ state, place, on, onDone }: Props) {
         </Button>
       </div>
       <p className={sheet.small}>
-        {place ? `At ${place.xMm.toFixed(0)} mm from the left, ${place.yMm.toFixed(0)} mm from the top.` : hasOutline ? 'No place marked yet.' : ''}
+        {place
+          ? `At ${place.xMm.toFixed(0)} mm from the left, ${place.yMm.toFixed(0)} mm from the top.`
+          : hasOutline
+            ? 'No place marked yet.'
+            : ''}
       </p>
     </EntryForm>
   );

@@ -16,7 +16,10 @@ import sheet from '../../ui/Sheet.module.css';
 import { BoardOutline } from './BoardOutline';
 import { FindingForm } from './FindingForm';
 
-/** Look: what the eye finds, placed on the board; the parts and joints it speaks of, the continuity checks it calls for, and how to take a part off there. */
+/**
+ * Look: what the eye finds, placed on the board; the parts and joints it speaks of, the continuity
+ * checks it calls for, and how to take a part off there.
+ */
 export function LookStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal } = state;
@@ -24,7 +27,10 @@ export function LookStage({ view }: { view: CaseView }) {
   const [onPicture, setOnPicture] = useState<{ x: number; y: number }>();
   const [pointed, setPointed] = useState<string>();
   // A board without a sheet is looked at on its picture.
-  const picture = index?.board.outlineMm ? undefined : (journal.pictures.findLast(({ body }) => body.of === 'board') ?? journal.pictures.at(-1))?.body;
+  const picture = index?.board.outlineMm
+    ? undefined
+    : (journal.pictures.findLast(({ body }) => body.of === 'board') ?? journal.pictures.at(-1))
+        ?.body;
   const outline = index?.board.outlineMm;
   return (
     <CaseFrame state={state} stage="look">
@@ -32,8 +38,17 @@ export function LookStage({ view }: { view: CaseView }) {
         <div className={sheet.column}>
           <Caution of="look" />
           {index && outline ? (
-            <Panel title="Where on the board" aside="tap the place; with the keyboard move the mark by the arrow keys">
-              <BoardOutline index={index} findings={placedFindings(journal)} place={place} onPlace={setPlace} pointed={pointed} />
+            <Panel
+              title="Where on the board"
+              aside="tap the place; with the keyboard move the mark by the arrow keys"
+            >
+              <BoardOutline
+                index={index}
+                findings={placedFindings(journal)}
+                place={place}
+                onPlace={setPlace}
+                pointed={pointed}
+              />
             </Panel>
           ) : picture ? (
             <Panel title="Where on the picture" aside={`tap the place on “${picture.title}”`}>
@@ -41,7 +56,9 @@ export function LookStage({ view }: { view: CaseView }) {
                 picture={picture.picture}
                 title={picture.title}
                 marks={[
-                  ...journal.seen.flatMap(({ body }) => (body.on?.picture === picture.picture ? [{ x: body.on.x, y: body.on.y }] : [])),
+                  ...journal.seen.flatMap(({ body }) =>
+                    body.on?.picture === picture.picture ? [{ x: body.on.x, y: body.on.y }] : [],
+                  ),
                   ...(onPicture ? [{ ...onPicture, fresh: true }] : []),
                 ]}
                 onPlace={setOnPicture}
@@ -90,13 +107,19 @@ export function LookStage({ view }: { view: CaseView }) {
   );
 }
 
-function Found({ state, onPoint }: { state: CaseState; onPoint: (id: string | undefined) => void }) {
+function Found({
+  state,
+  onPoint,
+}: {
+  state: CaseState;
+  onPoint: (id: string | undefined) => void;
+}) {
   const { seen } = state.journal;
   if (seen.length === 0)
     return (
       <Notice>
-        Leaks, crusts, burns, cracked joints, lifted pads, raised sockets, glue gone brown, foreign bodies. Each raises what lies near it, and says what to
-        check.
+        Leaks, crusts, burns, cracked joints, lifted pads, raised sockets, glue gone brown, foreign
+        bodies. Each raises what lies near it, and says what to check.
       </Notice>
     );
   return (
@@ -110,11 +133,16 @@ function Found({ state, onPoint }: { state: CaseState; onPoint: (id: string | un
                 {i + 1}. <b>{rule.title}</b>
                 {body.text && `: ${body.text}`}
                 <small>
-                  {body.sizeMm} mm, {percent(body.certainty)} sure{body.at ? '' : ', no place'} · taking a part off here: {rule.removal}
+                  {body.sizeMm} mm, {percent(body.certainty)} sure{body.at ? '' : ', no place'} ·
+                  taking a part off here: {rule.removal}
                 </small>
                 {rule.caution && <small className={sheet.harm}>{rule.caution}</small>}
               </span>
-              <Button look="quiet" aria-label={`Take back finding ${i + 1}`} onClick={() => state.file({ kind: 'retract', entry: id })}>
+              <Button
+                look="quiet"
+                aria-label={`Take back finding ${i + 1}`}
+                onClick={() => state.file({ kind: 'retract', entry: id })}
+              >
                 Take back
               </Button>
             </li>
@@ -154,21 +182,38 @@ function Touched({ state }: { state: CaseState }) {
           ))}
         </tbody>
       </table>
-      {touched.length > shown.length && <p className={sheet.small}>and {touched.length - shown.length} more, hardly raised</p>}
+      {touched.length > shown.length && (
+        <p className={sheet.small}>and {touched.length - shown.length} more, hardly raised</p>
+      )}
     </Panel>
   );
 }
 
 function Checks({ state }: { state: CaseState }) {
   const { index, journal, view } = state;
-  const checks = useMemo(() => (index ? calledChecks(index, placedFindings(journal)) : []), [index, journal]);
+  const checks = useMemo(
+    () => (index ? calledChecks(index, placedFindings(journal)) : []),
+    [index, journal],
+  );
   const [refusal, setRefusal] = useState<string>();
   if (checks.length === 0) return null;
   const done = new Map(
-    journal.readings.filter(({ measurement }) => measurement.kind === 'continuity').map((r) => [`${r.entry.body.at} ${r.entry.body.to}`, r.value]),
+    journal.readings
+      .filter(({ measurement }) => measurement.kind === 'continuity')
+      .map((r) => [`${r.entry.body.at} ${r.entry.body.to}`, r.value]),
   );
   const file = (at: string, to: string, value: 'beep' | 'open'): void =>
-    setRefusal(state.file({ kind: 'reading', setup: 'off', quantity: 'continuity', at, to, value, typed: `${at} ${to} ${value}` }));
+    setRefusal(
+      state.file({
+        kind: 'reading',
+        setup: 'off',
+        quantity: 'continuity',
+        at,
+        to,
+        value,
+        typed: `${at} ${to} ${value}`,
+      }),
+    );
   return (
     <Panel title="Tracks to ring through" aside="power off; the nearest to the damage first" framed>
       <ul className={sheet.rows}>
@@ -185,10 +230,18 @@ function Checks({ state }: { state: CaseState }) {
                 </small>
               </span>
               <span className={sheet.actions}>
-                <Button look="quiet" onClick={() => file(at, to, 'beep')} aria-label={`${at} to ${to} beeps`}>
+                <Button
+                  look="quiet"
+                  onClick={() => file(at, to, 'beep')}
+                  aria-label={`${at} to ${to} beeps`}
+                >
                   Beeps
                 </Button>
-                <Button look="quiet" onClick={() => file(at, to, 'open')} aria-label={`${at} to ${to} is open`}>
+                <Button
+                  look="quiet"
+                  onClick={() => file(at, to, 'open')}
+                  aria-label={`${at} to ${to} is open`}
+                >
                   Open
                 </Button>
               </span>
@@ -198,7 +251,8 @@ function Checks({ state }: { state: CaseState }) {
       </ul>
       {refusal && <p className={sheet.attention}>{refusal}</p>}
       <p className={sheet.small}>
-        The sheet holds where parts are, not how tracks run: the straight way is taken. Results are filed with the readings of case {view.number}.
+        The sheet holds where parts are, not how tracks run: the straight way is taken. Results are
+        filed with the readings of case {view.number}.
       </p>
     </Panel>
   );

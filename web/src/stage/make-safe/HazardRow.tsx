@@ -8,8 +8,19 @@ const KIND_WORDS: Readonly<Record<Hazard['kind'], string>> = {
   mains: 'mains', 'stored-charge': 'stored charge', laser: 'laser', hot: 'hot', spring: 'sprung', chemical: 'chemical', static: 'static',
 }; // prettier-ignore
 
-/** One hazard: acknowledged by itself, or looked for and not there; a charge with the volts that were read on it. */
-export function HazardRow({ hazard, state, onAcknowledge }: { hazard: Hazard; state: CaseState; onAcknowledge: (notHere: boolean) => void }) {
+/**
+ * One hazard: acknowledged by itself, or looked for and not there; a charge with the volts that
+ * were read on it.
+ */
+export function HazardRow({
+  hazard,
+  state,
+  onAcknowledge,
+}: {
+  hazard: Hazard;
+  state: CaseState;
+  onAcknowledge: (notHere: boolean) => void;
+}) {
   const done = state.journal.acknowledged.find((one) => one.hazard === hazard.key);
   return (
     <li>
@@ -20,10 +31,16 @@ export function HazardRow({ hazard, state, onAcknowledge }: { hazard: Hazard; st
           {done &&
             ` · ${done.notHere ? 'not here, says' : 'acknowledged by'} ${done.who}, ${new Date(done.entry.madeAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`}
         </small>
-        {hazard.charge && hazard.charge.volt > TOUCH_LIMIT_VOLT && !done?.notHere && <Charge hazard={hazard} state={state} />}
+        {hazard.charge && hazard.charge.volt > TOUCH_LIMIT_VOLT && !done?.notHere && (
+          <Charge hazard={hazard} state={state} />
+        )}
       </span>
       {done ? (
-        <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: done.entry.id })} aria-label={`Take back: ${hazard.words}`}>
+        <Button
+          look="quiet"
+          onClick={() => state.file({ kind: 'retract', entry: done.entry.id })}
+          aria-label={`Take back: ${hazard.words}`}
+        >
           Take back
         </Button>
       ) : (
@@ -50,7 +67,8 @@ function Charge({ hazard, state }: { hazard: Hazard; state: CaseState }) {
 
   function file(): void {
     const value = Number(text.replace(/\s*v$/i, '').replace(',', '.'));
-    if (text.trim() === '' || !(value >= 0) || value > 10_000) return setRefusal(`“${text}” is no voltage; expected something like 1.8`);
+    if (text.trim() === '' || !(value >= 0) || value > 10_000)
+      return setRefusal(`“${text}” is no voltage; expected something like 1.8`);
     const objection = state.file({ kind: 'residual', hazard: hazard.key, volt: value });
     setRefusal(objection);
     if (!objection) setText('');
@@ -86,8 +104,12 @@ function Charge({ hazard, state }: { hazard: Hazard; state: CaseState }) {
 }
 
 function chargeWords(read: CaseState['journal']['residuals'][number] | undefined): string {
-  if (!read) return `not read yet: below ${TOUCH_LIMIT_VOLT} V before hands, below ${METER_LIMIT_VOLT} V before ohms or ESR`;
+  if (!read)
+    return `not read yet: below ${TOUCH_LIMIT_VOLT} V before hands, below ${METER_LIMIT_VOLT} V before ohms or ESR`;
   if (!read.current) return `${read.volt} V, but power was on since: read it again`;
-  if (read.volt >= TOUCH_LIMIT_VOLT) return `${read.volt} V: not below ${TOUCH_LIMIT_VOLT} V. Discharge it, read it again`;
-  return read.volt >= METER_LIMIT_VOLT ? `${read.volt} V: hands may go in; below ${METER_LIMIT_VOLT} V for ohms or ESR` : `${read.volt} V`;
+  if (read.volt >= TOUCH_LIMIT_VOLT)
+    return `${read.volt} V: not below ${TOUCH_LIMIT_VOLT} V. Discharge it, read it again`;
+  return read.volt >= METER_LIMIT_VOLT
+    ? `${read.volt} V: hands may go in; below ${METER_LIMIT_VOLT} V for ohms or ESR`
+    : `${read.volt} V`;
 }

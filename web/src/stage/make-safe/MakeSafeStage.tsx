@@ -14,7 +14,10 @@ import sheet from '../../ui/Sheet.module.css';
 import { Discharge } from './Discharge';
 import { HazardRow } from './HazardRow';
 
-/** Make safe: what can hurt, from where it is known; the gate that locks powered and open-case work until somebody has acknowledged it; what is left on a capacitor. */
+/**
+ * Make safe: what can hurt, from where it is known; the gate that locks powered and open-case work
+ * until somebody has acknowledged it; what is left on a capacitor.
+ */
 export function MakeSafeStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { journal, model, index } = state;
@@ -22,13 +25,21 @@ export function MakeSafeStage({ view }: { view: CaseView }) {
   const [who, setWho] = useState('');
   const [refusal, setRefusal] = useState<string>();
   useEffect(() => setWho(localStorage.getItem('who') ?? ''), []);
-  const locks = (gate: GateName): readonly Lock[] => lockedBy(hazards, journal.acknowledged, gate, journal.residuals);
+  const locks = (gate: GateName): readonly Lock[] =>
+    lockedBy(hazards, journal.acknowledged, gate, journal.residuals);
 
   function acknowledge({ key }: Hazard, notHere: boolean): void {
     const name = who.trim();
     if (name === '') return setRefusal('say first who acknowledges it');
     localStorage.setItem('who', name);
-    setRefusal(state.file({ kind: 'acknowledge', hazard: key, who: name.slice(0, 80), ...(notHere ? { notHere } : {}) }));
+    setRefusal(
+      state.file({
+        kind: 'acknowledge',
+        hazard: key,
+        who: name.slice(0, 80),
+        ...(notHere ? { notHere } : {}),
+      }),
+    );
   }
 
   const left = hazards.filter(({ key }) => !journal.acknowledged.some((one) => one.hazard === key));
@@ -38,29 +49,51 @@ export function MakeSafeStage({ view }: { view: CaseView }) {
         <div className={sheet.column}>
           <Caution of="in-the-case" />
           {hazards.some(({ kind }) => kind === 'mains') && <Caution of="primary" again />}
-          <Panel title="Hazards of this unit" aside={hazards.length === 0 ? undefined : `${hazards.length - left.length} of ${hazards.length} acknowledged`}>
+          <Panel
+            title="Hazards of this unit"
+            aside={
+              hazards.length === 0
+                ? undefined
+                : `${hazards.length - left.length} of ${hazards.length} acknowledged`
+            }
+          >
             {hazards.length === 0 && (
               <Notice>
                 None is known: {model ? '' : 'the kind of unit is not chosen on the card, '}
-                {index ? 'the board sheet names none and no capacitor of it holds enough to bite.' : 'and there is no board sheet to work them out of.'} Look
-                yourself all the same.
+                {index
+                  ? 'the board sheet names none and no capacitor of it holds enough to bite.'
+                  : 'and there is no board sheet to work them out of.'}{' '}
+                Look yourself all the same.
               </Notice>
             )}
             {left.length > 0 && (
               <div className={sheet.form}>
                 <Field id="who" label="Acknowledged by" error={refusal}>
-                  <input id="who" value={who} maxLength={80} onChange={(event) => setWho(event.target.value)} />
+                  <input
+                    id="who"
+                    value={who}
+                    maxLength={80}
+                    onChange={(event) => setWho(event.target.value)}
+                  />
                 </Field>
               </div>
             )}
             <ul className={sheet.rows}>
               {hazards.map((hazard) => (
-                <HazardRow key={hazard.key} hazard={hazard} state={state} onAcknowledge={(notHere) => acknowledge(hazard, notHere)} />
+                <HazardRow
+                  key={hazard.key}
+                  hazard={hazard}
+                  state={state}
+                  onAcknowledge={(notHere) => acknowledge(hazard, notHere)}
+                />
               ))}
             </ul>
           </Panel>
           <Panel title="The gate">
-            <Gate words="Hands in the open case: open-up steps, parts off and on" left={locks('open')} />
+            <Gate
+              words="Hands in the open case: open-up steps, parts off and on"
+              left={locks('open')}
+            />
             <Gate words="Ohms, continuity, diode test and ESR, power off" left={locks('meter')} />
             <Gate words="Probes on a board with power" left={locks('power')} />
             <p className={sheet.actions}>
@@ -88,12 +121,18 @@ export function MakeSafeStage({ view }: { view: CaseView }) {
 function Gate({ words, left }: { words: string; left: readonly Lock[] }) {
   const open = left.filter(({ need }) => need === 'acknowledge').length;
   const charges = left.length - open;
-  const why = [open > 0 ? `${open} to acknowledge` : '', charges > 0 ? `${charges === 1 ? 'a charge' : `${charges} charges`} to read` : '']
+  const why = [
+    open > 0 ? `${open} to acknowledge` : '',
+    charges > 0 ? `${charges === 1 ? 'a charge' : `${charges} charges`} to read` : '',
+  ]
     .filter(Boolean)
     .join(', ');
   return (
     <p>
-      <b className={left.length === 0 ? undefined : sheet.harm}>{left.length === 0 ? 'not locked' : `locked: ${why}`}</b> · {words}
+      <b className={left.length === 0 ? undefined : sheet.harm}>
+        {left.length === 0 ? 'not locked' : `locked: ${why}`}
+      </b>{' '}
+      · {words}
     </p>
   );
 }

@@ -26,7 +26,10 @@ import sheet from '../../ui/Sheet.module.css';
 import { stepWords } from './step-words';
 import { StepForm } from './StepForm';
 
-/** Open up: every step on the way in, logged with one hand, and what follows from it for the way back. */
+/**
+ * Open up: every step on the way in, logged with one hand, and what follows from it for the way
+ * back.
+ */
 export function OpenUpStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { journal, index, model } = state;
@@ -59,7 +62,10 @@ export function OpenUpStage({ view }: { view: CaseView }) {
           {steps.length > 0 && <Balance steps={steps} />}
           <div className={sheet.screenOnly}>{steps.length > 0 && <TestWay steps={steps} />}</div>
           {steps.length === 0 && (
-            <Notice>As each screw, plug or tab comes off, add it here. The way back, the screw balance and the shortest way to a test write themselves.</Notice>
+            <Notice>
+              As each screw, plug or tab comes off, add it here. The way back, the screw balance and
+              the shortest way to a test write themselves.
+            </Notice>
           )}
           <p className={sheet.screenOnly}>
             <ButtonLink look="main" href={`/case/${view.number}/look`}>
@@ -88,7 +94,14 @@ function Template({ state }: { state: CaseState }) {
   const next = template[done];
   const left = template.slice(done).reduce((sum, step) => sum + stepMinutes(step), 0);
   return (
-    <Panel title="As the last one came apart" aside={next ? `${template.length - done} steps, about ${minutesText(left)} to go` : 'all of its steps are done'}>
+    <Panel
+      title="As the last one came apart"
+      aside={
+        next
+          ? `${template.length - done} steps, about ${minutesText(left)} to go`
+          : 'all of its steps are done'
+      }
+    >
       {next && (
         <div className={sheet.form}>
           <p>
@@ -133,21 +146,35 @@ function WayIn({ state }: { state: CaseState }) {
   if (steps.length === 0) return null;
   const spent = steps.reduce((sum, step) => sum + stepMinutes(step), 0);
   return (
-    <Panel title="The way in" aside={`${steps.length} steps, some ${minutesText(spent)} of handling`}>
+    <Panel
+      title="The way in"
+      aside={`${steps.length} steps, some ${minutesText(spent)} of handling`}
+    >
       <ol className={sheet.rows}>
         {steps.map((step, i) => {
-          const opens = [...freed].filter(([, at]) => at === i).map(([name]) => (name === 'board' ? 'the whole board' : name.toUpperCase()));
+          const opens = [...freed]
+            .filter(([, at]) => at === i)
+            .map(([name]) => (name === 'board' ? 'the whole board' : name.toUpperCase()));
           return (
             <li key={step.id}>
               <span>
                 {i + 1}. {stepWords(step)}
                 <small>
-                  {[step.way, step.note, opens.length > 0 ? `now in reach: ${opens.join(', ')}` : '', step.forTest ? 'needed for a test' : '']
+                  {[
+                    step.way,
+                    step.note,
+                    opens.length > 0 ? `now in reach: ${opens.join(', ')}` : '',
+                    step.forTest ? 'needed for a test' : '',
+                  ]
                     .filter(Boolean)
                     .join(' · ')}
                 </small>
               </span>
-              <Button look="quiet" aria-label={`Take back step ${i + 1}`} onClick={() => setRefusal(state.file({ kind: 'retract', entry: step.id }))}>
+              <Button
+                look="quiet"
+                aria-label={`Take back step ${i + 1}`}
+                onClick={() => setRefusal(state.file({ kind: 'retract', entry: step.id }))}
+              >
                 Take back
               </Button>
             </li>
@@ -172,7 +199,11 @@ function WayBack({ state }: { state: CaseState }) {
       <h1 className={sheet.printOnly}>
         {state.view.number} {state.view.title}: the way back
       </h1>
-      <Panel title="The way back" aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'} framed>
+      <Panel
+        title="The way back"
+        aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'}
+        framed
+      >
         <ol className={sheet.rows}>
           {lines.map((line) => (
             <BackRow key={line.step.id} line={line} state={state} />
@@ -188,15 +219,27 @@ function WayBack({ state }: { state: CaseState }) {
   );
 }
 
-function BackRow({ line: { step, words, cautions, left }, state }: { line: ReassemblyLine; state: CaseState }) {
+function BackRow({
+  line: { step, words, cautions, left },
+  state,
+}: {
+  line: ReassemblyLine;
+  state: CaseState;
+}) {
   const [length, setLength] = useState('');
   const [refusal, setRefusal] = useState<string>();
   const put = (): void => {
     const millimetres = length.trim() === '' ? step.lengthMm : Number(length.replace(',', '.'));
-    if (millimetres !== undefined && !(millimetres > 0 && millimetres <= 200)) return setRefusal(`“${length}” is no length; expected millimetres such as 6`);
+    if (millimetres !== undefined && !(millimetres > 0 && millimetres <= 200))
+      return setRefusal(`“${length}” is no length; expected millimetres such as 6`);
     const objection =
       backObjection(state.journal.steps, step.id, left, millimetres) ??
-      state.file({ kind: 'back', step: step.id, count: left, ...(millimetres === undefined ? {} : { lengthMm: millimetres }) });
+      state.file({
+        kind: 'back',
+        step: step.id,
+        count: left,
+        ...(millimetres === undefined ? {} : { lengthMm: millimetres }),
+      });
     setRefusal(objection);
   };
   return (
@@ -204,14 +247,18 @@ function BackRow({ line: { step, words, cautions, left }, state }: { line: Reass
       <span>
         {words}
         {left === 0 && <b className={sheet.good}> · back</b>}
-        <small className={cautions.length > 0 && left > 0 ? sheet.attention : undefined}>{left > 0 ? cautions.join('; ') : ''}</small>
+        <small className={cautions.length > 0 && left > 0 ? sheet.attention : undefined}>
+          {left > 0 ? cautions.join('; ') : ''}
+        </small>
         {refusal && (
           <small role="alert" className={sheet.harm}>
             {refusal}
           </small>
         )}
       </span>
-      {left > 0 && step.what !== 'empty-hole' && <span className={`${sheet.box} ${sheet.printOnly}`} aria-hidden="true" />}
+      {left > 0 && step.what !== 'empty-hole' && (
+        <span className={`${sheet.box} ${sheet.printOnly}`} aria-hidden="true" />
+      )}
       {left > 0 && step.what !== 'empty-hole' && (
         <span className={`${sheet.actions} ${sheet.screenOnly}`}>
           {step.what === 'fastener' && step.lengthMm !== undefined && (

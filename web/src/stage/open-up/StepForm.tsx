@@ -15,9 +15,17 @@ const WHAT: readonly { value: What; words: string }[] = [
   { value: 'lift', words: 'lift off' }, { value: 'glue', words: 'glue' }, { value: 'seal', words: 'seal' }, { value: 'empty-hole', words: 'empty hole' },
 ]; // prettier-ignore
 
-const WAYS = ['pull straight, by the moving half', 'lift the bail', 'slide the latch', 'press the tab, then pull'] as const;
+const WAYS = [
+  'pull straight, by the moving half',
+  'lift the bail',
+  'slide the latch',
+  'press the tab, then pull',
+] as const;
 
-/** One step of the way in. What was typed last stays, so that the next screw of the same lid is one press. */
+/**
+ * One step of the way in. What was typed last stays, so that the next screw of the same lid is one
+ * press.
+ */
 export function StepForm({ state, locked }: { state: CaseState; locked: boolean }) {
   const [what, setWhat] = useState<What>('fastener');
   const [of, setOf] = useState(state.journal.steps.at(-1)?.of ?? 'lid');
@@ -29,22 +37,30 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
   const [forTest, setForTest] = useState(false);
   const [note, setNote] = useState('');
   const [place, setPlace] = useState<{ x: number; y: number }>();
-  const picture = state.journal.pictures.find(({ body }) => body.of !== 'board') ?? state.journal.pictures[0];
+  const picture =
+    state.journal.pictures.find(({ body }) => body.of !== 'board') ?? state.journal.pictures[0];
 
   function add(): string | undefined {
     const step = OpenUpStep.safeParse({
       what,
       of,
       name: what === 'lift' ? '' : name,
-      ...(what === 'fastener' && length.trim() !== '' ? { lengthMm: Number(length.replace(',', '.')) } : {}),
+      ...(what === 'fastener' && length.trim() !== ''
+        ? { lengthMm: Number(length.replace(',', '.')) }
+        : {}),
       count: what === 'fastener' ? Number(count) : 1,
       way: what === 'plug' || what === 'flex' ? way : '',
-      ...(place ? { place: { ...place, ...(picture ? { picture: picture.body.picture } : {}) } } : {}),
+      ...(place
+        ? { place: { ...place, ...(picture ? { picture: picture.body.picture } : {}) } }
+        : {}),
       frees: frees.split(/[\s,]+/).filter(Boolean),
       forTest,
       note,
     });
-    if (!step.success) return step.error.issues.map(({ path }) => WRONG[String(path[0])] ?? 'something is missing').join('; ');
+    if (!step.success)
+      return step.error.issues
+        .map(({ path }) => WRONG[String(path[0])] ?? 'something is missing')
+        .join('; ');
     const objection = state.file({ kind: 'step', step: step.data });
     if (objection) return objection;
     setFrees('');
@@ -111,7 +127,11 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
       </div>
       <div className={sheet.actions}>
         <label className={sheet.choice}>
-          <input type="checkbox" checked={forTest} onChange={(event) => setForTest(event.target.checked)} />
+          <input
+            type="checkbox"
+            checked={forTest}
+            onChange={(event) => setForTest(event.target.checked)}
+          />
           has to be on for a test
         </label>
         <Button look="main" type="submit" disabled={locked}>
@@ -127,7 +147,9 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
             picture={picture.body.picture}
             title={picture.body.title}
             marks={[
-              ...state.journal.steps.flatMap((step) => (step.place ? [{ x: step.place.x, y: step.place.y }] : [])),
+              ...state.journal.steps.flatMap((step) =>
+                step.place ? [{ x: step.place.x, y: step.place.y }] : [],
+              ),
               ...(place ? [{ ...place, fresh: true }] : []),
             ]}
             onPlace={setPlace}

@@ -22,14 +22,20 @@ const TITLES: Readonly<Record<ProofStage, string>> = {
 };
 const ORDER: readonly ProofStage[] = ['shorts', 'unloaded', 'loaded', 'before', 'function'];
 
-/** Prove: a list made by the program, each step with its band, before beside after. Power stays locked until the ohms are good. */
+/**
+ * Prove: a list made by the program, each step with its band, before beside after. Power stays
+ * locked until the ohms are good.
+ */
 export function ProveStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { index, journal, progress } = state;
   const { missing } = journal;
   const power = powerAllowed(progress.proof) || journal.powerAnyway !== undefined;
   const steps = standing(progress.proof, power);
-  const open = steps.filter((step) => step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'));
+  const open = steps.filter(
+    (step) =>
+      step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'),
+  );
   const current = open.find((step) => step.state === 'open') ?? open[0];
   if (!index) {
     return (
@@ -40,7 +46,13 @@ export function ProveStage({ view }: { view: CaseView }) {
     );
   }
   const proposal =
-    current?.type === 'measure' ? { setup: current.measurement.setup, kind: current.measurement.kind, ...writtenPoints(current.measurement) } : undefined;
+    current?.type === 'measure'
+      ? {
+          setup: current.measurement.setup,
+          kind: current.measurement.kind,
+          ...writtenPoints(current.measurement),
+        }
+      : undefined;
   const locked = journal.closed || missing.length > 0;
   return (
     <CaseFrame
@@ -60,22 +72,26 @@ export function ProveStage({ view }: { view: CaseView }) {
     >
       {missing.length > 0 && (
         <Notice look="attention" title="Not yet:">
-          {missing.join(', ')} came off and nothing went on. <a href={`/case/${view.number}/repair`}>Back to Repair</a>
+          {missing.join(', ')} came off and nothing went on.{' '}
+          <a href={`/case/${view.number}/repair`}>Back to Repair</a>
         </Notice>
       )}
       {progress.proven ? (
         <Notice look="good" title="Proven." live>
-          Every step passed. <ButtonLink href={`/case/${view.number}/hand-back`}>On to Hand back</ButtonLink>
+          Every step passed.{' '}
+          <ButtonLink href={`/case/${view.number}/hand-back`}>On to Hand back</ButtonLink>
         </Notice>
       ) : (
         <p className={style.lead}>
-          {steps.filter(({ state: s }) => s === 'pass').length} of {steps.length} steps passed. Type what you read below; a bare value goes to the marked step.
+          {steps.filter(({ state: s }) => s === 'pass').length} of {steps.length} steps passed. Type
+          what you read below; a bare value goes to the marked step.
         </p>
       )}
       <PowerAnyway state={state} />
       {!steps.some(({ stage }) => stage === 'shorts') && (
         <Notice look="attention" title="Power stays locked.">
-          No rail of this board is known, so no ohms check says that it may have power. A sheet with its supply would name them.
+          No rail of this board is known, so no ohms check says that it may have power. A sheet with
+          its supply would name them.
         </Notice>
       )}
       {ORDER.filter((stage) => steps.some((step) => step.stage === stage)).map((stage) => (
@@ -85,7 +101,9 @@ export function ProveStage({ view }: { view: CaseView }) {
           {stage === (steps.some((s) => s.stage === 'unloaded') ? 'unloaded' : 'loaded') && (
             <Caution of="first-power" again={steps.some((s) => s.stage === 'shorts')} />
           )}
-          {stage !== 'shorts' && !power && <Notice look="attention">Locked until every ohms check above has passed.</Notice>}
+          {stage !== 'shorts' && !power && (
+            <Notice look="attention">Locked until every ohms check above has passed.</Notice>
+          )}
           <table className={style.steps}>
             <thead>
               <tr>
@@ -108,7 +126,13 @@ export function ProveStage({ view }: { view: CaseView }) {
                     locked={locked || (!power && stage !== 'shorts')}
                     onAnswer={(passed) => state.file({ kind: 'answer', step: step.key, passed })}
                     onStart={(clean) =>
-                      state.file({ kind: 'start', failedAt: clean ? null : (state.model?.stages[0]?.name ?? 'start'), tries: 1, sounds: '', conditions: [] })
+                      state.file({
+                        kind: 'start',
+                        failedAt: clean ? null : (state.model?.stages[0]?.name ?? 'start'),
+                        tries: 1,
+                        sounds: '',
+                        conditions: [],
+                      })
                     }
                   />
                 ))}
@@ -158,7 +182,11 @@ function Row({
         {step.type === 'starts' && (
           <span className={style.answers}>
             {step.clean} of {step.needed}
-            <Button disabled={locked} onClick={() => onStart(true)} aria-label="One more start came through">
+            <Button
+              disabled={locked}
+              onClick={() => onStart(true)}
+              aria-label="One more start came through"
+            >
               Came through
             </Button>
             <Button disabled={locked} onClick={() => onStart(false)} aria-label="A start failed">
@@ -171,7 +199,11 @@ function Row({
             <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`Gone: ${what}`}>
               Gone
             </Button>
-            <Button disabled={locked} onClick={() => onAnswer(false)} aria-label={`Still there: ${what}`}>
+            <Button
+              disabled={locked}
+              onClick={() => onAnswer(false)}
+              aria-label={`Still there: ${what}`}
+            >
               Still there
             </Button>
           </span>
@@ -179,12 +211,18 @@ function Row({
           step.type !== 'starts' && after
         )}
         {step.type === 'ask' && step.state !== 'open' && !locked && (
-          <Button look="quiet" onClick={() => onAnswer(step.state !== 'pass')} aria-label={`Change the answer: ${what}`}>
+          <Button
+            look="quiet"
+            onClick={() => onAnswer(step.state !== 'pass')}
+            aria-label={`Change the answer: ${what}`}
+          >
             Change
           </Button>
         )}
       </td>
-      <td className={{ open: style.open, pass: style.pass, fail: style.fail }[step.state]}>{STATE_WORDS[step.state]}</td>
+      <td className={{ open: style.open, pass: style.pass, fail: style.fail }[step.state]}>
+        {STATE_WORDS[step.state]}
+      </td>
     </tr>
   );
 }

@@ -35,7 +35,13 @@ export function LedgerTable({ state }: { state: CaseState }) {
               <th scope="row">{line.ref}</th>
               <td>{ledgerWords(line)}</td>
               <td className="mono">{line.value}</td>
-              <td>{line.action === 'fitted' && !isMended(line) ? (line.polarityChecked ? 'checked' : 'either way') : ''}</td>
+              <td>
+                {line.action === 'fitted' && !isMended(line)
+                  ? line.polarityChecked
+                    ? 'checked'
+                    : 'either way'
+                  : ''}
+              </td>
               <td>{line.note}</td>
               <td>{format(new Date(line.entry.madeAt), 'd MMM HH:mm')}</td>
               <td>
@@ -53,8 +59,8 @@ export function LedgerTable({ state }: { state: CaseState }) {
         <tfoot>
           <tr>
             <td colSpan={7}>
-              Off {total('removed')}, on {total('fitted')}, left out on purpose {sums.filter((s) => s.leftOut).length}, missing{' '}
-              {sums.filter((s) => s.missing).length}
+              Off {total('removed')}, on {total('fitted')}, left out on purpose{' '}
+              {sums.filter((s) => s.leftOut).length}, missing {sums.filter((s) => s.missing).length}
               {mended > 0 && `, mended ${mended}`}
             </td>
           </tr>

@@ -1,9 +1,18 @@
 import type { Marking } from '@hanzai/core/part';
 
-/** The mark of a part as it is seen from above, and the leg that it lies at; drawn for this product, no symbol of a standard. */
+/**
+ * The mark of a part as it is seen from above, and the leg that it lies at; drawn for this product,
+ * no symbol of a standard.
+ */
 export function MarkingSketch({ marking: { sign, at } }: { marking: Marking }) {
   return (
-    <svg viewBox="0 0 64 28" width="64" height="28" role="img" aria-label={`${SKETCH_WORDS[sign]}${at ? `, at ${at}` : ''}`}>
+    <svg
+      viewBox="0 0 64 28"
+      width="64"
+      height="28"
+      role="img"
+      aria-label={`${SKETCH_WORDS[sign]}${at ? `, at ${at}` : ''}`}
+    >
       <g fill="none" stroke="currentColor" strokeWidth="2">
         {BODY[sign]}
       </g>

@@ -10,18 +10,31 @@ import { Notice } from '../../ui/Notice';
 import { MarkingSketch } from './MarkingSketch';
 import style from './RepairStage.module.css';
 
-const VERDICT_WORDS: Readonly<Record<FitVerdict, string>> = { fits: 'It fits.', conditions: 'Not judged through:', no: 'Not this one:' };
+const VERDICT_WORDS: Readonly<Record<FitVerdict, string>> = {
+  fits: 'It fits.',
+  conditions: 'Not judged through:',
+  no: 'Not this one:',
+};
 
 /** What the board says that a part is, as one writes it: `470u 16V`, `T1A`, a model's name. */
 export function boardValue(index: BoardIndex, ref: string): string {
   const [part] = index.replaceable.get(ref) ?? [];
   if (!part) return '';
-  const rating = part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : '');
+  const rating =
+    part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : '');
   return [partValue(part), rating].filter(Boolean).join(' ');
 }
 
 /** One part of the ledger: what comes off, what goes on, and whether it may. */
-export function PartCard({ refdes, state, index }: { refdes: string; state: CaseState; index: BoardIndex }) {
+export function PartCard({
+  refdes,
+  state,
+  index,
+}: {
+  refdes: string;
+  state: CaseState;
+  index: BoardIndex;
+}) {
   const part = index.partByKey.get(nameKey(refdes)) ?? index.replaceable.get(refdes)?.[0];
   const { journal } = state;
   const off = journal.absent.some((ref) => nameKey(ref) === nameKey(refdes));
@@ -80,14 +93,29 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
         <>
           <div className={style.fields}>
             <Field id={`value-${refdes}`} label={off ? 'What goes on' : 'What comes off'}>
-              <input id={`value-${refdes}`} className="mono" value={value} onChange={(event) => setValue(event.target.value)} />
+              <input
+                id={`value-${refdes}`}
+                className="mono"
+                value={value}
+                onChange={(event) => setValue(event.target.value)}
+              />
             </Field>
             <Field id={`note-${refdes}`} label={off ? 'Note (or why it stays off)' : 'Note'}>
-              <input id={`note-${refdes}`} value={note} onChange={(event) => setNote(event.target.value)} />
+              <input
+                id={`note-${refdes}`}
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
             </Field>
           </div>
           {remarks.length > 0 && (
-            <Notice look={{ fits: 'good', conditions: 'plain', no: 'attention' }[verdict] as 'good' | 'plain' | 'attention'} title={VERDICT_WORDS[verdict]}>
+            <Notice
+              look={
+                { fits: 'good', conditions: 'plain', no: 'attention' }[verdict] as
+                  'good' | 'plain' | 'attention'
+              }
+              title={VERDICT_WORDS[verdict]}
+            >
               <ul className={style.remarks}>
                 {remarks.map(({ level, text }) => (
                   <li key={text} data-level={level}>
@@ -100,8 +128,12 @@ export function PartCard({ refdes, state, index }: { refdes: string; state: Case
           )}
           {off && way && (
             <label className={style.check}>
-              <input type="checkbox" checked={turned} onChange={(event) => setTurned(event.target.checked)} /> <MarkingSketch marking={way} /> This way round:{' '}
-              {way.words}
+              <input
+                type="checkbox"
+                checked={turned}
+                onChange={(event) => setTurned(event.target.checked)}
+              />{' '}
+              <MarkingSketch marking={way} /> This way round: {way.words}
             </label>
           )}
           {refusal && (

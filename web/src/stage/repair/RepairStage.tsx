@@ -32,7 +32,9 @@ export function RepairStage({ view }: { view: CaseView }) {
     );
   }
   const states = reconcile(journal.ledger);
-  const refs = [...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)])];
+  const refs = [
+    ...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)]),
+  ];
   const toMeasure = refs
     .filter((ref) => journal.absent.includes(ref))
     .map((ref) => fuseHold(index, journal, ref))
@@ -41,7 +43,11 @@ export function RepairStage({ view }: { view: CaseView }) {
     <Strip
       index={index}
       recent={[]}
-      proposal={toMeasure === undefined ? undefined : { setup: 'off', kind: 'resistance', ...toMeasure.measure }}
+      proposal={
+        toMeasure === undefined
+          ? undefined
+          : { setup: 'off', kind: 'resistance', ...toMeasure.measure }
+      }
       expect={state.expect}
       onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
       onRetract={() => takeBackLast(state)}
@@ -57,20 +63,26 @@ export function RepairStage({ view }: { view: CaseView }) {
       </div>
       {refs.length === 0 && (
         <Notice title="Nothing is condemned yet.">
-          Condemn a suspect in <a href={`/case/${view.number}/trace`}>Trace</a>, or enter any part that you take off below, for example C3.
+          Condemn a suspect in <a href={`/case/${view.number}/trace`}>Trace</a>, or enter any part
+          that you take off below, for example C3.
         </Notice>
       )}
       <div className={style.parts}>
         {refs.map((ref) => {
           const site = siteKind(index, ref);
-          return site ? <SiteCard key={ref} site={ref} kind={site} state={state} /> : <PartCard key={ref} refdes={ref} state={state} index={index} />;
+          return site ? (
+            <SiteCard key={ref} site={ref} kind={site} state={state} />
+          ) : (
+            <PartCard key={ref} refdes={ref} state={state} index={index} />
+          );
         })}
       </div>
       <OtherPart state={state} index={index} />
       <LedgerTable state={state} />
       {journal.missing.length > 0 ? (
         <Notice look="attention" title="Still missing:">
-          {journal.missing.join(', ')} came off and nothing went on. The case cannot be proven or closed like this.
+          {journal.missing.join(', ')} came off and nothing went on. The case cannot be proven or
+          closed like this.
         </Notice>
       ) : (
         states.length > 0 && (
@@ -100,7 +112,9 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
       className={style.other}
       onSubmit={(event) => {
         event.preventDefault();
-        const known = [...index.replaceable.keys()].find((name) => nameKey(name) === nameKey(ref.trim()));
+        const known = [...index.replaceable.keys()].find(
+          (name) => nameKey(name) === nameKey(ref.trim()),
+        );
         const objection = known
           ? state.file({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
           : `no part ${ref.trim() || 'without a name'} on this sheet; expected a designator such as C3`;
@@ -109,7 +123,13 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
       }}
     >
       <Field id="other" label="Another part came off" error={refusal}>
-        <input id="other" className="mono" value={ref} onChange={(event) => setRef(event.target.value)} placeholder="C3" />
+        <input
+          id="other"
+          className="mono"
+          value={ref}
+          onChange={(event) => setRef(event.target.value)}
+          placeholder="C3"
+        />
       </Field>
       <Button type="submit">Enter</Button>
     </form>

@@ -7,10 +7,21 @@ import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import style from './RepairStage.module.css';
 
-const HOW: Readonly<Record<SiteKind, string>> = { bridge: 'solder taken off', cut: 'track bridged with wire' };
+const HOW: Readonly<Record<SiteKind, string>> = {
+  bridge: 'solder taken off',
+  cut: 'track bridged with wire',
+};
 
 /** A place that is no part: a bridge or a cut that is mended where it is. */
-export function SiteCard({ site, kind, state }: { site: string; kind: SiteKind; state: CaseState }) {
+export function SiteCard({
+  site,
+  kind,
+  state,
+}: {
+  site: string;
+  kind: SiteKind;
+  state: CaseState;
+}) {
   const { journal } = state;
   const condemned = journal.condemned.find(({ body }) => body.ref === site);
   const mended = journal.ledger.findLast((line) => line.ref === site);
@@ -24,7 +35,9 @@ export function SiteCard({ site, kind, state }: { site: string; kind: SiteKind; 
       aria-label={`Place ${site}`}
       onSubmit={(event) => {
         event.preventDefault();
-        setRefusal(state.file({ kind: 'fitted', ref: site, value: how, polarityChecked: false, note }));
+        setRefusal(
+          state.file({ kind: 'fitted', ref: site, value: how, polarityChecked: false, note }),
+        );
       }}
     >
       <header>
@@ -39,10 +52,18 @@ export function SiteCard({ site, kind, state }: { site: string; kind: SiteKind; 
         <>
           <div className={style.fields}>
             <Field id={`how-${site}`} label="How it was mended">
-              <input id={`how-${site}`} value={how} onChange={(event) => setHow(event.target.value)} />
+              <input
+                id={`how-${site}`}
+                value={how}
+                onChange={(event) => setHow(event.target.value)}
+              />
             </Field>
             <Field id={`note-${site}`} label="Note">
-              <input id={`note-${site}`} value={note} onChange={(event) => setNote(event.target.value)} />
+              <input
+                id={`note-${site}`}
+                value={note}
+                onChange={(event) => setNote(event.target.value)}
+              />
             </Field>
           </div>
           {refusal && (

@@ -14,16 +14,29 @@ const NUMBERS = [
 type Draft = Record<(typeof NUMBERS)[number][0], string> & { name: string };
 
 function draftOf(geometry: DiskGeometry): Draft {
-  return { name: geometry.name, ...Object.fromEntries(NUMBERS.map(([key]) => [key, String(geometry[key])])) } as Draft;
+  return {
+    name: geometry.name,
+    ...Object.fromEntries(NUMBERS.map(([key]) => [key, String(geometry[key])])),
+  } as Draft;
 }
 
 function read(draft: Draft): ReturnType<typeof DiskGeometry.safeParse> {
-  return DiskGeometry.safeParse({ name: draft.name, source: 'typed', ...Object.fromEntries(NUMBERS.map(([key]) => [key, Number(draft[key])])) });
+  return DiskGeometry.safeParse({
+    name: draft.name,
+    source: 'typed',
+    ...Object.fromEntries(NUMBERS.map(([key]) => [key, Number(draft[key])])),
+  });
 }
 
-/** What will work and what will fail where drive or host are set one way and the medium is laid out another. */
+/**
+ * What will work and what will fail where drive or host are set one way and the medium is laid out
+ * another.
+ */
 export function MediumCheck() {
-  const [set, setSet] = useState(() => ({ ...draftOf(DISK_GEOMETRIES[0]!), sectorsPerTrack: '15' }));
+  const [set, setSet] = useState(() => ({
+    ...draftOf(DISK_GEOMETRIES[0]!),
+    sectorsPerTrack: '15',
+  }));
   const [medium, setMedium] = useState(() => draftOf(DISK_GEOMETRIES[0]!));
   const [a, b] = [read(set), read(medium)];
   const said = a.success && b.success ? forecast(a.data, b.data) : undefined;
@@ -34,7 +47,12 @@ export function MediumCheck() {
       {!said && (
         <Notice look="attention">
           A number is missing or out of the world of disks:{' '}
-          {[a, b].flatMap((one) => (one.success ? [] : one.error.issues.map(({ path }) => String(path[0])))).join(', ')}.
+          {[a, b]
+            .flatMap((one) =>
+              one.success ? [] : one.error.issues.map(({ path }) => String(path[0])),
+            )
+            .join(', ')}
+          .
         </Notice>
       )}
       {said && b.success && (
@@ -44,8 +62,9 @@ export function MediumCheck() {
               <b className={sheet.good}>They go together.</b>
             ) : (
               <>
-                <b>{said.mismatches.map(({ words }) => words).join('; ')}.</b> {percent(said.outOfReach)} of {capacityBytes(b.data).toLocaleString('en')} bytes
-                out of reach.
+                <b>{said.mismatches.map(({ words }) => words).join('; ')}.</b>{' '}
+                {percent(said.outOfReach)} of {capacityBytes(b.data).toLocaleString('en')} bytes out
+                of reach.
               </>
             )}
           </p>
@@ -55,7 +74,9 @@ export function MediumCheck() {
                 <tr key={name}>
                   <th scope="row">{name}</th>
                   <td>
-                    <b className={works === 'yes' ? sheet.good : sheet.attention}>{works === 'yes' ? 'works' : works === 'no' ? 'fails' : 'in part'}</b>
+                    <b className={works === 'yes' ? sheet.good : sheet.attention}>
+                      {works === 'yes' ? 'works' : works === 'no' ? 'fails' : 'in part'}
+                    </b>
                   </td>
                   <td>{because}</td>
                 </tr>
@@ -68,14 +89,26 @@ export function MediumCheck() {
   );
 }
 
-function Geometry({ id, title, draft, onChange }: { id: string; title: string; draft: Draft; onChange: (draft: Draft) => void }) {
+function Geometry({
+  id,
+  title,
+  draft,
+  onChange,
+}: {
+  id: string;
+  title: string;
+  draft: Draft;
+  onChange: (draft: Draft) => void;
+}) {
   return (
     <div className={sheet.form}>
       <Field id={`${id}-kind`} label={title}>
         <select
           id={`${id}-kind`}
           value={DISK_GEOMETRIES.some(({ name }) => name === draft.name) ? draft.name : ''}
-          onChange={(event) => onChange(draftOf(DISK_GEOMETRIES.find(({ name }) => name === event.target.value)!))}
+          onChange={(event) =>
+            onChange(draftOf(DISK_GEOMETRIES.find(({ name }) => name === event.target.value)!))
+          }
         >
           {DISK_GEOMETRIES.map(({ name }) => (
             <option key={name}>{name}</option>
@@ -85,7 +118,12 @@ function Geometry({ id, title, draft, onChange }: { id: string; title: string; d
       {NUMBERS.map(([key, label]) => (
         <div key={key} className={sheet.narrow}>
           <Field id={`${id}-${key}`} label={label}>
-            <input id={`${id}-${key}`} inputMode="numeric" value={draft[key]} onChange={(event) => onChange({ ...draft, [key]: event.target.value })} />
+            <input
+              id={`${id}-${key}`}
+              inputMode="numeric"
+              value={draft[key]}
+              onChange={(event) => onChange({ ...draft, [key]: event.target.value })}
+            />
           </Field>
         </div>
       ))}

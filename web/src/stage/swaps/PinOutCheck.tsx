@@ -5,10 +5,13 @@ import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import sheet from '../../ui/Sheet.module.css';
 
-const EXAMPLE_UNIT = '1 +5V supply 5\n2 GND ground\n3 READY open-collector\n4 STEP input\n5 TYPE identity';
+const EXAMPLE_UNIT =
+  '1 +5V supply 5\n2 GND ground\n3 READY open-collector\n4 STEP input\n5 TYPE identity';
 const EXAMPLE_HOST = '1 GND ground\n2 STEP output\n3 READY input pull-up\n4 +5V supply 5';
 
-/** Reads one side: a pin a line, `4 STEP input`, `1 +5V supply 5`, `3 READY open-collector pull-up`. */
+/**
+ * Reads one side: a pin a line, `4 STEP input`, `1 +5V supply 5`, `3 READY open-collector pull-up`.
+ */
 function readSide(text: string): { pins: ConnectorPin[]; problems: string[] } {
   const pins: ConnectorPin[] = [];
   const problems: string[] = [];
@@ -16,43 +19,90 @@ function readSide(text: string): { pins: ConnectorPin[]; problems: string[] } {
     const [pin, name, use, ...rest] = line.trim().split(/\s+/);
     if (!pin) return;
     const parsed = PinUse.safeParse(use);
-    const volt = rest.map((word) => Number(word.replace(/v$/i, ''))).find((value) => Number.isFinite(value));
+    const volt = rest
+      .map((word) => Number(word.replace(/v$/i, '')))
+      .find((value) => Number.isFinite(value));
     if (!name || !parsed.success || pin.length > 8)
-      problems.push(`line ${i + 1}, “${line.trim()}”: expected pin, name and one of ${PinUse.options.join(', ')}`);
-    else if (pins.some((other) => other.pin === pin)) problems.push(`line ${i + 1}: pin ${pin} is there twice`);
-    else pins.push({ pin, name, use: parsed.data, ...(volt === undefined ? {} : { volt }), ...(rest.includes('pull-up') ? { pullUp: true } : {}) });
+      problems.push(
+        `line ${i + 1}, “${line.trim()}”: expected pin, name and one of ${PinUse.options.join(', ')}`,
+      );
+    else if (pins.some((other) => other.pin === pin))
+      problems.push(`line ${i + 1}: pin ${pin} is there twice`);
+    else
+      pins.push({
+        pin,
+        name,
+        use: parsed.data,
+        ...(volt === undefined ? {} : { volt }),
+        ...(rest.includes('pull-up') ? { pullUp: true } : {}),
+      });
   });
   return { pins, problems };
 }
 
-/** Two connector tables side by side: what a straight cable would do, the wiring that works, what to measure before the unit is attached. */
+/**
+ * Two connector tables side by side: what a straight cable would do, the wiring that works, what to
+ * measure before the unit is attached.
+ */
 export function PinOutCheck() {
   const [unit, setUnit] = useState(EXAMPLE_UNIT);
   const [host, setHost] = useState(EXAMPLE_HOST);
   const [a, b] = [readSide(unit), readSide(host)];
-  const problems = [...a.problems.map((text) => `unit, ${text}`), ...b.problems.map((text) => `host, ${text}`)];
+  const problems = [
+    ...a.problems.map((text) => `unit, ${text}`),
+    ...b.problems.map((text) => `host, ${text}`),
+  ];
   const ready = a.pins.length > 0 && b.pins.length > 0;
-  const said = ready ? comparePinOuts({ title: 'unit', pins: a.pins }, { title: 'host', pins: b.pins }) : undefined;
+  const said = ready
+    ? comparePinOuts({ title: 'unit', pins: a.pins }, { title: 'host', pins: b.pins })
+    : undefined;
   return (
     <div className={sheet.body}>
-      <p className={sheet.small}>A pin a line: number, name, use, volts of a supply, “pull-up” where there is one. Uses: {PinUse.options.join(', ')}.</p>
+      <p className={sheet.small}>
+        A pin a line: number, name, use, volts of a supply, “pull-up” where there is one. Uses:{' '}
+        {PinUse.options.join(', ')}.
+      </p>
       <div className={sheet.form}>
         <Field id="pins-unit" label="Unit">
-          <textarea id="pins-unit" className="mono" rows={7} spellCheck={false} value={unit} onChange={(event) => setUnit(event.target.value)} />
+          <textarea
+            id="pins-unit"
+            className="mono"
+            rows={7}
+            spellCheck={false}
+            value={unit}
+            onChange={(event) => setUnit(event.target.value)}
+          />
         </Field>
         <Field id="pins-host" label="Host or cable">
-          <textarea id="pins-host" className="mono" rows={7} spellCheck={false} value={host} onChange={(event) => setHost(event.target.value)} />
+          <textarea
+            id="pins-host"
+            className="mono"
+            rows={7}
+            spellCheck={false}
+            value={host}
+            onChange={(event) => setHost(event.target.value)}
+          />
         </Field>
       </div>
       {problems.length > 0 && <Notice look="attention">{problems.join('; ')}.</Notice>}
       {said && (
         <>
-          {said.clashes.length === 0 && <Notice look="good">A straight cable does no harm and leaves nothing open.</Notice>}
+          {said.clashes.length === 0 && (
+            <Notice look="good">A straight cable does no harm and leaves nothing open.</Notice>
+          )}
           <ul className={sheet.rows}>
             {said.clashes.map(({ pin, level, words }) => (
               <li key={`${pin} ${words}`}>
                 <span>
-                  <b className={level === 'harm' ? sheet.harm : level === 'fault' ? sheet.attention : undefined}>
+                  <b
+                    className={
+                      level === 'harm'
+                        ? sheet.harm
+                        : level === 'fault'
+                          ? sheet.attention
+                          : undefined
+                    }
+                  >
                     {level === 'harm' ? 'destroys' : level === 'fault' ? 'fails' : 'look'}
                   </b>{' '}
                   pin <b className="mono">{pin}</b>: {words}

@@ -1,5 +1,10 @@
 import { useMemo } from 'react';
-import { nextTrials, type BlockEvidence, type ProposedTrial, type UnitModel } from '@hanzai/core/block';
+import {
+  nextTrials,
+  type BlockEvidence,
+  type ProposedTrial,
+  type UnitModel,
+} from '@hanzai/core/block';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { Decision } from '../../case/Decision';
@@ -24,7 +29,10 @@ import { TrialForm } from './TrialForm';
 /** How many proposals are shown. */
 const PROPOSALS = 5;
 
-/** Swaps: the tests of two minutes that can end the job, then halving by swaps; what each result leaves of the blocks. */
+/**
+ * Swaps: the tests of two minutes that can end the job, then halving by swaps; what each result
+ * leaves of the blocks.
+ */
 export function SwapsStage({ view }: { view: CaseView }) {
   const state = useCase(view);
   const { model } = state;
@@ -33,7 +41,11 @@ export function SwapsStage({ view }: { view: CaseView }) {
       <div className={sheet.columns}>
         <div className={sheet.column}>
           <Decision state={state} />
-          {model ? <Proposals state={state} model={model} /> : <NeedsUnit number={view.number} what="What to swap" />}
+          {model ? (
+            <Proposals state={state} model={model} />
+          ) : (
+            <NeedsUnit number={view.number} what="What to swap" />
+          )}
           {model && (
             <Panel title="A trial in one line" framed>
               <TrialForm state={state} model={model} />
@@ -72,15 +84,34 @@ export function SwapsStage({ view }: { view: CaseView }) {
 
 function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
-  const trials = useMemo(() => nextTrials(model, blockEvidence(model, journal).evidence).slice(0, PROPOSALS), [model, journal]);
+  const trials = useMemo(
+    () => nextTrials(model, blockEvidence(model, journal).evidence).slice(0, PROPOSALS),
+    [model, journal],
+  );
   const file = (trial: ProposedTrial, outcome: BlockEvidence): void => {
     if (outcome.type === 'check')
-      state.file({ kind: 'check', title: trial.title, block: outcome.block, good: outcome.good, ...(trial.kills ? { kill: true } : {}) });
+      state.file({
+        kind: 'check',
+        title: trial.title,
+        block: outcome.block,
+        good: outcome.good,
+        ...(trial.kills ? { kill: true } : {}),
+      });
     if (outcome.type === 'trial')
-      state.file({ kind: 'trial', title: trial.title, exercised: [...outcome.exercised], passed: outcome.passed, failed: outcome.failed, note: '' });
+      state.file({
+        kind: 'trial',
+        title: trial.title,
+        exercised: [...outcome.exercised],
+        passed: outcome.passed,
+        failed: outcome.failed,
+        note: '',
+      });
   };
   return (
-    <Panel title="Try next" aside="what can end the job first, then what tells most for its minutes">
+    <Panel
+      title="Try next"
+      aside="what can end the job first, then what tells most for its minutes"
+    >
       <Caution of="reseat" />
       <ul className={sheet.rows}>
         {trials.map((trial, i) => (
@@ -88,7 +119,8 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
             <span>
               {i === 0 ? <b>{trial.title}</b> : trial.title}
               <small>
-                {trial.kills && <b className={sheet.mark}>kill check</b>} {minutesText(trial.minutes)} · {trial.reason}
+                {trial.kills && <b className={sheet.mark}>kill check</b>}{' '}
+                {minutesText(trial.minutes)} · {trial.reason}
               </small>
               {trial.caution && <small className={sheet.harm}>{trial.caution}</small>}
             </span>
@@ -110,23 +142,37 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
 function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
   const belief = useMemo(() => unitBelief(model, journal), [model, journal]);
-  const engine = useEngine(journal.readings.length > 0 ? state.view.board?.content : undefined, journal, useCircumstances(state));
+  const engine = useEngine(
+    journal.readings.length > 0 ? state.view.board?.content : undefined,
+    journal,
+    useCircumstances(state),
+  );
   const byBlock = useMemo(
-    () => (state.index && engine.lineUp ? blocksWithReadings(model, state.index, belief, engine.lineUp.entries) : belief.byBlock),
+    () =>
+      state.index && engine.lineUp
+        ? blocksWithReadings(model, state.index, belief, engine.lineUp.entries)
+        : belief.byBlock,
     [model, state.index, belief, engine.lineUp],
   );
   const { masked, evidence } = useMemo(() => blockEvidence(model, journal), [model, journal]);
-  const title = (name: string): string => model.blocks.find((block) => block.name === name)?.title ?? name;
+  const title = (name: string): string =>
+    model.blocks.find((block) => block.name === name)?.title ?? name;
   return (
-    <Panel title="Blocks" aside={`all good ${percent(belief.healthy)} · more than one bad ${percent(belief.several)}`} framed>
+    <Panel
+      title="Blocks"
+      aside={`all good ${percent(belief.healthy)} · more than one bad ${percent(belief.several)}`}
+      framed
+    >
       {belief.odd.length > 0 && (
         <Notice look="attention" title="This hardly fits the rest:">
-          {belief.odd.map((i) => evidenceWords(model, evidence[i]!)).join('; ')}. Repeat it, or look for what was different in it.
+          {belief.odd.map((i) => evidenceWords(model, evidence[i]!)).join('; ')}. Repeat it, or look
+          for what was different in it.
         </Notice>
       )}
       {belief.intermittent > 0.5 && (
         <Notice look="attention" title="It comes and goes.">
-          {percent(belief.intermittent)} that what is bad fails only now and then: one good try clears nothing. Write down the conditions of each start.
+          {percent(belief.intermittent)} that what is bad fails only now and then: one good try
+          clears nothing. Write down the conditions of each start.
         </Notice>
       )}
       {masked.map(({ kind, name, because }) => (
@@ -134,14 +180,22 @@ function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
           Left out: {kind} “{name}”. {because}.
         </p>
       ))}
-      {engine.lineUp && <p className={sheet.small}>With what {journal.readings.length} readings on the board say of their parts.</p>}
+      {engine.lineUp && (
+        <p className={sheet.small}>
+          With what {journal.readings.length} readings on the board say of their parts.
+        </p>
+      )}
       {byBlock.map(({ block, probability }) => (
         <div key={block}>
           <div className={sheet.bar}>
             <span>{title(block)}</span>
             <span className={sheet.figure}>{percent(probability)}</span>
           </div>
-          <HatchBar share={probability} height={10} label={`${title(block)}: ${percent(probability)}`} />
+          <HatchBar
+            share={probability}
+            height={10}
+            label={`${title(block)}: ${percent(probability)}`}
+          />
         </div>
       ))}
     </Panel>
@@ -150,7 +204,8 @@ function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
 
 /** A piece of evidence in words. */
 function evidenceWords(model: UnitModel, one: BlockEvidence): string {
-  const block = (name: string): string => model.blocks.find((candidate) => candidate.name === name)?.title.toLowerCase() ?? name;
+  const block = (name: string): string =>
+    model.blocks.find((candidate) => candidate.name === name)?.title.toLowerCase() ?? name;
   switch (one.type) {
     case 'trial':
       return `${one.passed} good and ${one.failed} bad with ${one.exercised.length > 4 ? `${one.exercised.length} blocks of this unit` : one.exercised.map(block).join(', ')} in use`;
@@ -170,10 +225,18 @@ function evidenceWords(model: UnitModel, one: BlockEvidence): string {
 }
 
 function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
-  const done = state.journal.blockEvents.filter(({ body }) => body.kind === 'trial' || body.kind === 'check');
+  const done = state.journal.blockEvents.filter(
+    ({ body }) => body.kind === 'trial' || body.kind === 'check',
+  );
   if (done.length === 0)
-    return <Notice>Nothing tried yet. Prove the medium and the cable on a known-good unit first: then every later result speaks of this one.</Notice>;
-  const title = (name: string): string => model.blocks.find((block) => block.name === name)?.title.toLowerCase() ?? name;
+    return (
+      <Notice>
+        Nothing tried yet. Prove the medium and the cable on a known-good unit first: then every
+        later result speaks of this one.
+      </Notice>
+    );
+  const title = (name: string): string =>
+    model.blocks.find((block) => block.name === name)?.title.toLowerCase() ?? name;
   return (
     <Panel title="Tried">
       <ul className={sheet.rows}>
@@ -182,7 +245,10 @@ function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
             <span>
               {body.kind === 'check' && (
                 <>
-                  {body.title}: <b className={body.good ? sheet.good : sheet.attention}>{body.good ? 'good' : 'bad'}</b>
+                  {body.title}:{' '}
+                  <b className={body.good ? sheet.good : sheet.attention}>
+                    {body.good ? 'good' : 'bad'}
+                  </b>
                 </>
               )}
               {body.kind === 'trial' && (
@@ -203,7 +269,11 @@ function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
                 </>
               )}
             </span>
-            <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: id })} aria-label="Take back this trial">
+            <Button
+              look="quiet"
+              onClick={() => state.file({ kind: 'retract', entry: id })}
+              aria-label="Take back this trial"
+            >
               Take back
             </Button>
           </li>

@@ -7,7 +7,10 @@ import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
 
-/** A trial of one's own: which blocks of this unit were in use, the rest known good, and how it went. */
+/**
+ * A trial of one's own: which blocks of this unit were in use, the rest known good, and how it
+ * went.
+ */
 export function TrialForm({ state, model }: { state: CaseState; model: UnitModel }) {
   const [way, setWay] = useState<'in' | 'out'>('out');
   const [blocks, setBlocks] = useState<readonly string[]>([]);
@@ -17,14 +20,23 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
 
   function add(): string | undefined {
     const counts = [passed, failed].map((text) => (text.trim() === '' ? 0 : Number(text)));
-    if (counts.some((count) => !Number.isInteger(count) || count < 0 || count > 999)) return 'counts are whole numbers from 0 to 999';
+    if (counts.some((count) => !Number.isInteger(count) || count < 0 || count > 999))
+      return 'counts are whole numbers from 0 to 999';
     if (blocks.length === 0) return 'say which blocks were swapped';
-    const exercised = way === 'in' ? [...blocks] : model.blocks.map(({ name }) => name).filter((name) => !blocks.includes(name));
+    const exercised =
+      way === 'in'
+        ? [...blocks]
+        : model.blocks.map(({ name }) => name).filter((name) => !blocks.includes(name));
     if (exercised.length === 0) return 'then nothing of this unit was in use: it says nothing';
-    const names = blocks.map((name) => model.blocks.find((block) => block.name === name)!.title.toLowerCase()).join(', ');
+    const names = blocks
+      .map((name) => model.blocks.find((block) => block.name === name)!.title.toLowerCase())
+      .join(', ');
     const objection = state.file({
       kind: 'trial',
-      title: (way === 'in' ? `this unit's ${names} in a known-good unit` : `known-good ${names} in this unit`).slice(0, 200),
+      title: (way === 'in'
+        ? `this unit's ${names} in a known-good unit`
+        : `known-good ${names} in this unit`
+      ).slice(0, 200),
       exercised,
       passed: counts[0]!,
       failed: counts[1]!,
@@ -42,22 +54,41 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
     <EntryForm label="A trial" onAdd={add}>
       <div className={sheet.form}>
         <Field id="trial-way" label="Swapped">
-          <select id="trial-way" value={way} onChange={(event) => setWay(event.target.value as 'in' | 'out')}>
+          <select
+            id="trial-way"
+            value={way}
+            onChange={(event) => setWay(event.target.value as 'in' | 'out')}
+          >
             <option value="out">known-good parts into this unit</option>
             <option value="in">parts of this unit into a known-good one</option>
           </select>
         </Field>
       </div>
-      <AnyOf legend="Which" values={blocks} onChange={setBlocks} choices={model.blocks.map(({ name, title }) => ({ value: name, words: title }))} />
+      <AnyOf
+        legend="Which"
+        values={blocks}
+        onChange={setBlocks}
+        choices={model.blocks.map(({ name, title }) => ({ value: name, words: title }))}
+      />
       <div className={sheet.form}>
         <div className={sheet.narrow}>
           <Field id="trial-passed" label="Times good">
-            <input id="trial-passed" inputMode="numeric" value={passed} onChange={(event) => setPassed(event.target.value)} />
+            <input
+              id="trial-passed"
+              inputMode="numeric"
+              value={passed}
+              onChange={(event) => setPassed(event.target.value)}
+            />
           </Field>
         </div>
         <div className={sheet.narrow}>
           <Field id="trial-failed" label="Times bad">
-            <input id="trial-failed" inputMode="numeric" value={failed} onChange={(event) => setFailed(event.target.value)} />
+            <input
+              id="trial-failed"
+              inputMode="numeric"
+              value={failed}
+              onChange={(event) => setFailed(event.target.value)}
+            />
           </Field>
         </div>
         <Field id="trial-note" label="Condition, note">

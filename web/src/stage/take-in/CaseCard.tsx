@@ -30,11 +30,17 @@ interface CardFields {
   batch: string;
 }
 
-/** The card of a case: what a person may correct at any time. A change made elsewhere meanwhile is not overwritten. */
+/**
+ * The card of a case: what a person may correct at any time. A change made elsewhere meanwhile is
+ * not overwritten.
+ */
 export function CaseCard({ state, boards }: { state: CaseState; boards: readonly BoardChoice[] }) {
   const { view } = state;
-  const { register, handleSubmit, formState, reset } = useForm<CardFields>({ defaultValues: fieldsOf(view) });
-  // The version these fields were filled from. A card that somebody else has stored since is never overwritten by these fields: the server says so.
+  const { register, handleSubmit, formState, reset } = useForm<CardFields>({
+    defaultValues: fieldsOf(view),
+  });
+  // The version these fields were filled from. A card that somebody else has stored since is never
+  // overwritten by these fields: the server says so.
   const [base, setBase] = useState(view.version);
   const [answer, setAnswer] = useState<{ text: string; good: boolean }>();
 
@@ -51,7 +57,11 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
       version: base,
     };
     try {
-      const response = await fetch(`/api/cases/${view.id}`, { method: 'PATCH', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+      const response = await fetch(`/api/cases/${view.id}`, {
+        method: 'PATCH',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
       const result = (await response.json()) as { detail?: string; version?: number };
       if (!response.ok) return setAnswer({ text: result.detail ?? 'not stored', good: false });
       await state.reload();
@@ -59,17 +69,28 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
       setBase(result.version ?? base);
       setAnswer({ text: 'Stored.', good: true });
     } catch {
-      setAnswer({ text: 'The workshop server does not answer; what you typed is still here. Try again in a moment.', good: false });
+      setAnswer({
+        text: 'The workshop server does not answer; what you typed is still here. Try again in a moment.',
+        good: false,
+      });
     }
   }
 
   return (
-    <form className={style.card} onSubmit={(event) => void handleSubmit(save)(event)} aria-label="Card of the case">
+    <form
+      className={style.card}
+      onSubmit={(event) => void handleSubmit(save)(event)}
+      aria-label="Card of the case"
+    >
       <h2>Card</h2>
       <Field
         id="card-board"
         label="Board sheet"
-        hint={boards.length === 0 ? 'None yet: import one under Boards.' : 'Readings are understood against this sheet.'}
+        hint={
+          boards.length === 0
+            ? 'None yet: import one under Boards.'
+            : 'Readings are understood against this sheet.'
+        }
       >
         <select id="card-board" {...register('boardId')}>
           <BoardOptions boards={boards} />
@@ -78,9 +99,15 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
       <p>
         <a href={`/boards?case=${view.number}`}>Import a board sheet</a>
       </p>
-      <Field id="card-type" label="Kind of unit" hint="Start sequence, swaps, hazards and first aid go by it.">
+      <Field
+        id="card-type"
+        label="Kind of unit"
+        hint="Start sequence, swaps, hazards and first aid go by it."
+      >
         <select id="card-type" {...register('unitType')}>
-          <option value="">not chosen{proposal ? `; the words sound like ${proposal.title.toLowerCase()}` : ''}</option>
+          <option value="">
+            not chosen{proposal ? `; the words sound like ${proposal.title.toLowerCase()}` : ''}
+          </option>
           {ARCHETYPES.map(({ name, title }) => (
             <option key={name} value={name}>
               {title}
@@ -110,7 +137,9 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
           <input
             id="card-limit"
             inputMode="decimal"
-            {...register('spendingLimit', { pattern: { value: /^(\d{1,7}(\.\d{1,2})?)?$/, message: 'an amount such as 79.50' } })}
+            {...register('spendingLimit', {
+              pattern: { value: /^(\d{1,7}(\.\d{1,2})?)?$/, message: 'an amount such as 79.50' },
+            })}
           />
         </Field>
         <Field id="card-promised" label="Promised for">
@@ -138,13 +167,25 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
         <Field id="card-stuck" label="Stuck inside">
           <input id="card-stuck" {...register('stuckInside')} />
         </Field>
-        <Field id="card-cause" label="Cause of death, if known" hint="A drop, liquid, years of storage, food pushed in.">
+        <Field
+          id="card-cause"
+          label="Cause of death, if known"
+          hint="A drop, liquid, years of storage, food pushed in."
+        >
           <input id="card-cause" {...register('causeOfDeath')} />
         </Field>
-        <Field id="card-visitors" label="Signs of earlier visitors" hint="Missing screws, broken seals, cut tracks, resoldered joints.">
+        <Field
+          id="card-visitors"
+          label="Signs of earlier visitors"
+          hint="Missing screws, broken seals, cut tracks, resoldered joints."
+        >
           <input id="card-visitors" {...register('earlierVisitors')} />
         </Field>
-        <Field id="card-media" label="Media that came with it: what may be looked at" hint="Nothing is read beyond what the owner agreed to.">
+        <Field
+          id="card-media"
+          label="Media that came with it: what may be looked at"
+          hint="Nothing is read beyond what the owner agreed to."
+        >
           <input id="card-media" {...register('mediaNote')} />
         </Field>
         <Field id="card-batch" label="Batch" hint="Cases with the same word are worked together.">

@@ -9,14 +9,19 @@ import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 import style from './TakeInStage.module.css';
 
-/** Lamp and error codes: typed or tapped along, read against the unit's own table, to which the workshop adds. */
+/**
+ * Lamp and error codes: typed or tapped along, read against the unit's own table, to which the
+ * workshop adds.
+ */
 export function Codes({ state, model }: { state: CaseState; model: UnitModel }) {
   const [code, setCode] = useState('');
   const [taps, setTaps] = useState<readonly number[]>([]);
   const [refusal, setRefusal] = useState<string>();
   const rhythm = decodeTaps(taps);
   const meaning = model.codes?.find((one) => one.code.toLowerCase() === code.trim().toLowerCase());
-  const filed = state.journal.blockEvents.flatMap((entry) => (entry.body.kind === 'code' ? [{ id: entry.id, code: entry.body.code }] : []));
+  const filed = state.journal.blockEvents.flatMap((entry) =>
+    entry.body.kind === 'code' ? [{ id: entry.id, code: entry.body.code }] : [],
+  );
   useEffect(() => {
     if (rhythm) setCode(rhythm.code);
   }, [rhythm?.code]); // eslint-disable-line react-hooks/exhaustive-deps -- what was tapped last is what counts
@@ -57,13 +62,15 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
       {rhythm && (
         <p className={sheet.small} role="status">
           Heard {rhythm.repeats.join(' / ')}
-          {rhythm.repeats.length > 1 && `: ${Math.round(100 * rhythm.agreement)} % of the repeats agree`}
+          {rhythm.repeats.length > 1 &&
+            `: ${Math.round(100 * rhythm.agreement)} % of the repeats agree`}
         </p>
       )}
       {code.trim() !== '' &&
         (meaning ? (
           <Notice look="good">
-            {meaning.code}: {meaning.meaning}. It speaks of {model.stages.find(({ name }) => name === meaning.stage)?.title}.
+            {meaning.code}: {meaning.meaning}. It speaks of{' '}
+            {model.stages.find(({ name }) => name === meaning.stage)?.title}.
           </Notice>
         ) : (
           <NewCode state={state} model={model} code={code.trim()} />
@@ -74,9 +81,15 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
           {filed.map(({ id, code: shown }) => (
             <li key={id}>
               <span>
-                <b className="mono">{shown}</b> {model.codes?.find((one) => one.code === shown)?.meaning ?? 'not in the table of this unit'}
+                <b className="mono">{shown}</b>{' '}
+                {model.codes?.find((one) => one.code === shown)?.meaning ??
+                  'not in the table of this unit'}
               </span>
-              <Button look="quiet" aria-label={`Take back code ${shown}`} onClick={() => state.file({ kind: 'retract', entry: id })}>
+              <Button
+                look="quiet"
+                aria-label={`Take back code ${shown}`}
+                onClick={() => state.file({ kind: 'retract', entry: id })}
+              >
                 Take back
               </Button>
             </li>
@@ -99,7 +112,14 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
       const response = await fetch('/api/units/codes', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ id: v7(), unitType: model.name, unitModel: state.view.unitModel, code, stage, meaning }),
+        body: JSON.stringify({
+          id: v7(),
+          unitType: model.name,
+          unitModel: state.view.unitModel,
+          code,
+          stage,
+          meaning,
+        }),
       });
       if (response.ok) return void (await state.reload());
       const { detail } = (await response.json().catch(() => ({}))) as { detail?: string };
@@ -124,7 +144,12 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
         </select>
       </Field>
       <Field id="code-meaning" label="Meaning" error={answer}>
-        <input id="code-meaning" value={meaning} maxLength={160} onChange={(event) => setMeaning(event.target.value)} />
+        <input
+          id="code-meaning"
+          value={meaning}
+          maxLength={160}
+          onChange={(event) => setMeaning(event.target.value)}
+        />
       </Field>
       <Button onClick={() => void store()}>Write it down</Button>
     </div>

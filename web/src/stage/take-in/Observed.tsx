@@ -6,19 +6,30 @@ import { Button } from '../../ui/Button';
 import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 
-/** Turns the owner's words into what can be observed: known patterns of this kind of unit that they may speak of, and what the board sheet knows how to predict. */
+/**
+ * Turns the owner's words into what can be observed: known patterns of this kind of unit that they
+ * may speak of, and what the board sheet knows how to predict.
+ */
 export function Observed({ state }: { state: CaseState }) {
   const { model, journal, index, view } = state;
   const words = [view.complaint, ...journal.symptoms.map(({ body }) => body.text)].join(' ');
-  const taken = new Set(journal.blockEvents.flatMap(({ body }) => (body.kind === 'pattern' ? [body.name] : [])));
+  const taken = new Set(
+    journal.blockEvents.flatMap(({ body }) => (body.kind === 'pattern' ? [body.name] : [])),
+  );
   const proposals = model
     ? recognise(model, words)
         .filter(({ name }) => !taken.has(name))
         .slice(0, 3)
     : [];
-  const recognised = journal.blockEvents.flatMap((entry) => (entry.body.kind === 'pattern' ? [{ id: entry.id, name: entry.body.name }] : []));
+  const recognised = journal.blockEvents.flatMap((entry) =>
+    entry.body.kind === 'pattern' ? [{ id: entry.id, name: entry.body.name }] : [],
+  );
   const observables = (index?.board.observables ?? []).slice(0, 8);
-  const answers = new Map(journal.readings.filter(({ measurement }) => measurement.kind === 'symptom').map((r) => [r.measurement.observable?.name, r]));
+  const answers = new Map(
+    journal.readings
+      .filter(({ measurement }) => measurement.kind === 'symptom')
+      .map((r) => [r.measurement.observable?.name, r]),
+  );
 
   function answer(name: string, value: 'yes' | 'no'): void {
     const resolved = index && resolveMeasurement(index, '', 'symptom', name, '');
@@ -43,7 +54,11 @@ export function Observed({ state }: { state: CaseState }) {
                     : ''}
                 </small>
               </span>
-              <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: id })} aria-label={`Take back: ${pattern?.seen ?? name}`}>
+              <Button
+                look="quiet"
+                onClick={() => state.file({ kind: 'retract', entry: id })}
+                aria-label={`Take back: ${pattern?.seen ?? name}`}
+              >
                 Take back
               </Button>
             </li>
@@ -54,7 +69,11 @@ export function Observed({ state }: { state: CaseState }) {
             <span>
               {seen}?<small>{because}</small>
             </span>
-            <Button look="quiet" onClick={() => state.file({ kind: 'pattern', name })} aria-label={`It is so: ${seen}`}>
+            <Button
+              look="quiet"
+              onClick={() => state.file({ kind: 'pattern', name })}
+              aria-label={`It is so: ${seen}`}
+            >
               It is so
             </Button>
           </li>
@@ -68,7 +87,11 @@ export function Observed({ state }: { state: CaseState }) {
                 {value !== undefined && <b>: {String(value)}</b>}
               </span>
               <span className={sheet.actions}>
-                <Button look="quiet" onClick={() => answer(name, 'yes')} aria-label={`${title}: yes`}>
+                <Button
+                  look="quiet"
+                  onClick={() => answer(name, 'yes')}
+                  aria-label={`${title}: yes`}
+                >
                   Yes
                 </Button>
                 <Button look="quiet" onClick={() => answer(name, 'no')} aria-label={`${title}: no`}>

@@ -26,7 +26,9 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
       <div className={style.columns}>
         <section>
           <h2>Complaint</h2>
-          <blockquote className={style.complaint}>{state.view.complaint || 'Nothing written down.'}</blockquote>
+          <blockquote className={style.complaint}>
+            {state.view.complaint || 'Nothing written down.'}
+          </blockquote>
           <div className={style.lines}>
             <Observed state={state} />
           </div>
@@ -47,8 +49,15 @@ export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly
             id="finding"
           />
           <div className={style.spaced}>
-            <Panel title="Starts: the stage it reaches" aside={state.model ? `start sequence of: ${state.model.title}` : undefined}>
-              {state.model ? <StartForm state={state} model={state.model} /> : <NeedsUnit number={view.number} what="The start sequence" />}
+            <Panel
+              title="Starts: the stage it reaches"
+              aside={state.model ? `start sequence of: ${state.model.title}` : undefined}
+            >
+              {state.model ? (
+                <StartForm state={state} model={state.model} />
+              ) : (
+                <NeedsUnit number={view.number} what="The start sequence" />
+              )}
               {state.model && <StartList state={state} model={state.model} />}
             </Panel>
             {state.model && <Codes state={state} model={state.model} />}
@@ -98,7 +107,11 @@ function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
         {entries.map((entry) => (
           <li key={entry.id}>
             <span>{entry.body.text}</span>
-            <Button look="quiet" onClick={() => onTakeBack(entry.id)} aria-label={`Take back: ${entry.body.text}`}>
+            <Button
+              look="quiet"
+              onClick={() => onTakeBack(entry.id)}
+              aria-label={`Take back: ${entry.body.text}`}
+            >
               Take back
             </Button>
           </li>

@@ -24,7 +24,9 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
   const [aloud, setAloud] = useState(false);
   const dialog = useRef<HTMLDialogElement>(null);
   const top = lineUp?.entries[0];
-  const words = proposal ? `${pointsText(index, proposal.at, proposal.to)}, ${KIND_WORDS[proposal.kind]}, ${setupWords(proposal.setup)}` : '';
+  const words = proposal
+    ? `${pointsText(index, proposal.at, proposal.to)}, ${KIND_WORDS[proposal.kind]}, ${setupWords(proposal.setup)}`
+    : '';
   useEffect(() => {
     dialog.current?.showModal();
     document.getElementById('bench-value')?.focus();
@@ -39,11 +41,18 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
       <div className={style.top}>
         <span>{top ? `${top.ref} ${percent(top.probability)}` : ''}</span>
         <label>
-          <input type="checkbox" checked={aloud} onChange={(event) => setAloud(event.target.checked)} /> Speak
+          <input
+            type="checkbox"
+            checked={aloud}
+            onChange={(event) => setAloud(event.target.checked)}
+          />{' '}
+          Speak
         </label>
         <Button onClick={() => dialog.current?.close()}>Leave (Esc)</Button>
       </div>
-      {next?.state === 'replace' && next.replace[0] && <p className={style.settled}>Enough measured: replace {next.replace[0].ref}</p>}
+      {next?.state === 'replace' && next.replace[0] && (
+        <p className={style.settled}>Enough measured: replace {next.replace[0].ref}</p>
+      )}
       {proposal ? (
         <>
           <p className={style.setup}>{setupWords(proposal.setup)}</p>

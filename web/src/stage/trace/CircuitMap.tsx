@@ -17,23 +17,34 @@ interface Props {
   readonly onPick: (text: string) => void;
 }
 
-/** The drawing is never shown smaller than this, or its letters could not be read: it scrolls instead. */
+/**
+ * The drawing is never shown smaller than this, or its letters could not be read: it scrolls
+ * instead.
+ */
 const LEAST_SCALE = 0.78;
 /** A few parts are not blown up beyond this: the eye loses the net that it followed. */
 const MOST_SCALE = 1.3;
 
-/** The circuit around the question: suspects hatched by belief, readings pinned as flags, the next points marked. */
+/**
+ * The circuit around the question: suspects hatched by belief, readings pinned as flags, the next
+ * points marked.
+ */
 export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) {
   const [whole, setWhole] = useState(false);
   const [zoom, setZoom] = useState(1);
   const [layout, setLayout] = useState<MapLayout>();
-  const refs = useMemo(() => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)), [whole, index, lineUp, proposal, journal]);
+  const refs = useMemo(
+    () => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)),
+    [whole, index, lineUp, proposal, journal],
+  );
   const probed = useMemo(() => probedNets(proposal, index), [proposal, index]);
   const flags = useMemo(() => flagsOf(journal, lineUp), [journal, lineUp]);
   const key = `${refs ? [...refs].sort().join() : '*'} ${[...probed].join()} ${[...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join()}`;
   useEffect(() => {
     let stale = false;
-    void layoutMap(index, refs, new Set([...probed, ...flags.keys()]), (net) => flagWidth(flags.get(net))).then((result) => {
+    void layoutMap(index, refs, new Set([...probed, ...flags.keys()]), (net) =>
+      flagWidth(flags.get(net)),
+    ).then((result) => {
       if (!stale) setLayout(result);
     });
     return () => {
@@ -41,7 +52,10 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for refs, probed nets and flags by value
   }, [index, key]);
-  const belief = useMemo(() => new Map(lineUp?.entries.map((entry) => [entry.ref, entry.probability])), [lineUp]);
+  const belief = useMemo(
+    () => new Map(lineUp?.entries.map((entry) => [entry.ref, entry.probability])),
+    [lineUp],
+  );
 
   return (
     <section className={style.map} aria-label="Map of the circuit">
@@ -51,14 +65,27 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
         <button type="button" onClick={() => setWhole(!whole)} aria-pressed={whole}>
           {whole ? 'Around the question' : 'Whole sheet'}
         </button>
-        <button type="button" onClick={() => setZoom((z) => Math.min(3, z * 1.3))} aria-label="Larger">
+        <button
+          type="button"
+          onClick={() => setZoom((z) => Math.min(3, z * 1.3))}
+          aria-label="Larger"
+        >
           +
         </button>
-        <button type="button" onClick={() => setZoom((z) => Math.max(0.5, z / 1.3))} aria-label="Smaller">
+        <button
+          type="button"
+          onClick={() => setZoom((z) => Math.max(0.5, z / 1.3))}
+          aria-label="Smaller"
+        >
           −
         </button>
       </header>
-      <div className={style.view} tabIndex={0} role="group" aria-label="Drawing, scroll with the arrow keys">
+      <div
+        className={style.view}
+        tabIndex={0}
+        role="group"
+        aria-label="Drawing, scroll with the arrow keys"
+      >
         {layout && (
           <svg
             className={style.svg}
@@ -72,18 +99,28 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
           >
             <defs>
               {layout.parts.map((part) => (
-                <Hatch key={part.ref} id={hatchId(part.ref)} share={belief.get(replaceableRef(part.ref)) ?? 0} />
+                <Hatch
+                  key={part.ref}
+                  id={hatchId(part.ref)}
+                  share={belief.get(replaceableRef(part.ref)) ?? 0}
+                />
               ))}
             </defs>
             {layout.wires.map(({ points }, i) => (
-              <polyline key={i} className={style.wire} points={points.map(({ x, y }) => `${x},${y}`).join(' ')} />
+              <polyline
+                key={i}
+                className={style.wire}
+                points={points.map(({ x, y }) => `${x},${y}`).join(' ')}
+              />
             ))}
             {layout.parts.map((part) => (
               <PartBox
                 key={part.ref}
                 part={part}
                 belief={belief.get(replaceableRef(part.ref)) ?? 0}
-                off={journal.absent.some((ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)))}
+                off={journal.absent.some(
+                  (ref) => nameKey(ref) === nameKey(replaceableRef(part.ref)),
+                )}
                 onPick={onPick}
               />
             ))}

@@ -5,7 +5,17 @@ import { partTitle } from '../../case/wording';
 import style from './GoTo.module.css';
 
 /** Finds a part or a net by a few letters and puts it into the reading line. */
-export function GoTo({ index, open, onClose, onPick }: { index: BoardIndex; open: boolean; onClose: () => void; onPick: (text: string) => void }) {
+export function GoTo({
+  index,
+  open,
+  onClose,
+  onPick,
+}: {
+  index: BoardIndex;
+  open: boolean;
+  onClose: () => void;
+  onPick: (text: string) => void;
+}) {
   const pick = (text: string): void => {
     onClose();
     setTimeout(() => onPick(text.toLowerCase()), 0);
@@ -20,8 +30,13 @@ export function GoTo({ index, open, onClose, onPick }: { index: BoardIndex; open
             {index.board.parts
               .filter(({ ref }) => !isInsidePackage(ref))
               .map((part) => (
-                <Command.Item key={part.ref} value={`${part.ref} ${part.role ?? ''}`} onSelect={() => pick(part.ref)}>
-                  <b className="mono">{part.ref}</b> {partTitle([part])} {part.role ? partValue(part) : ''}
+                <Command.Item
+                  key={part.ref}
+                  value={`${part.ref} ${part.role ?? ''}`}
+                  onSelect={() => pick(part.ref)}
+                >
+                  <b className="mono">{part.ref}</b> {partTitle([part])}{' '}
+                  {part.role ? partValue(part) : ''}
                 </Command.Item>
               ))}
           </Command.Group>

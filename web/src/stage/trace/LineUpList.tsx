@@ -15,16 +15,24 @@ interface Props {
   readonly onPoint: (readingId: string | undefined) => void;
 }
 
-/** How many suspects are listed: those with a chance worth naming, but never fewer than the least, and every condemned one. */
+/**
+ * How many suspects are listed: those with a chance worth naming, but never fewer than the least,
+ * and every condemned one.
+ */
 const SHOWN = { least: 3, most: 12, fromProbability: 1e-3 } as const;
 
-/** Suspects by probability with the reading that speaks loudest; what is cleared stays in sight with its reason. */
+/**
+ * Suspects by probability with the reading that speaks loudest; what is cleared stays in sight with
+ * its reason.
+ */
 export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint }: Props) {
   const suspects = lineUp.entries.filter((entry) => !entry.cleared);
   const cleared = lineUp.entries.filter((entry) => entry.cleared);
   const condemned = new Set(journal.condemned.map(({ body }) => body.ref));
   const isShown = ({ ref, probability }: LineUpEntry, i: number): boolean =>
-    i < SHOWN.least || (i < SHOWN.most && probability >= SHOWN.fromProbability) || condemned.has(ref);
+    i < SHOWN.least ||
+    (i < SHOWN.most && probability >= SHOWN.fromProbability) ||
+    condemned.has(ref);
   const shown = suspects.filter(isShown);
   const rest = suspects.filter((entry, i) => !isShown(entry, i));
   return (
@@ -32,18 +40,22 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
       <header>
         <h2>Line-up</h2>
         <span className={style.rest}>
-          {lineUp.refining !== undefined && <b>first look, {percent(lineUp.refining)} of the faults weighed · </b>}
+          {lineUp.refining !== undefined && (
+            <b>first look, {percent(lineUp.refining)} of the faults weighed · </b>
+          )}
           nothing wrong {percent(lineUp.healthy)} · none of these {percent(lineUp.unmodelled)}
         </span>
       </header>
       {lineUp.unexplained.length > 0 && (
         <p className={style.odd}>
-          {lineUp.unmodelled > 0.5 ? 'The readings do not fit this sheet. ' : ''}Nothing here explains{' '}
+          {lineUp.unmodelled > 0.5 ? 'The readings do not fit this sheet. ' : ''}Nothing here
+          explains{' '}
           {lineUp.unexplained
             .slice(0, 3)
             .map((id) => readingName(id, journal))
             .join(', ')}
-          : repeat {lineUp.unexplained.length > 1 ? 'them' : 'it'} on the pin itself; then think of another board revision or an earlier modification.
+          : repeat {lineUp.unexplained.length > 1 ? 'them' : 'it'} on the pin itself; then think of
+          another board revision or an earlier modification.
         </p>
       )}
       <ol className={style.list}>
@@ -103,9 +115,16 @@ function Suspect({
   onCondemn,
   onAcquit,
   onPoint,
-}: { entry: LineUpEntry; journal: Journal; seen: string | undefined; condemned: boolean } & Pick<Props, 'onCondemn' | 'onAcquit' | 'onPoint'>) {
+}: { entry: LineUpEntry; journal: Journal; seen: string | undefined; condemned: boolean } & Pick<
+  Props,
+  'onCondemn' | 'onAcquit' | 'onPoint'
+>) {
   return (
-    <li className={style.suspect} onMouseEnter={() => onPoint(entry.loudest?.id)} onMouseLeave={() => onPoint(undefined)}>
+    <li
+      className={style.suspect}
+      onMouseEnter={() => onPoint(entry.loudest?.id)}
+      onMouseLeave={() => onPoint(undefined)}
+    >
       <div className={style.words}>
         <div className={style.head}>
           <strong className={style.ref}>{entry.ref}</strong>
@@ -113,18 +132,33 @@ function Suspect({
           <span className={style.percent}>{percent(entry.probability)}</span>
         </div>
         <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
-        <small title={entry.loudest && `weight of evidence ${decibanText(entry.loudest.decibans)}: +10 dB makes the odds ten times higher`}>
+        <small
+          title={
+            entry.loudest &&
+            `weight of evidence ${decibanText(entry.loudest.decibans)}: +10 dB makes the odds ten times higher`
+          }
+        >
           {condemned && <b className={style.mark}>condemned</b>}{' '}
-          {entry.loudest ? `${readingName(entry.loudest.id, journal)} speaks loudest, ${weightWords(entry.loudest.decibans)}` : `likeliest ${modes(entry)}`}
+          {entry.loudest
+            ? `${readingName(entry.loudest.id, journal)} speaks loudest, ${weightWords(entry.loudest.decibans)}`
+            : `likeliest ${modes(entry)}`}
         </small>
         {seen && <small>{seen}</small>}
       </div>
       {condemned ? (
-        <Button look="quiet" onClick={() => onAcquit(entry.ref)} aria-label={`Take the verdict on ${entry.ref} back`}>
+        <Button
+          look="quiet"
+          onClick={() => onAcquit(entry.ref)}
+          aria-label={`Take the verdict on ${entry.ref} back`}
+        >
           Take back
         </Button>
       ) : (
-        <Button look="quiet" onClick={() => onCondemn(entry.ref)} aria-label={`Condemn ${entry.ref}`}>
+        <Button
+          look="quiet"
+          onClick={() => onCondemn(entry.ref)}
+          aria-label={`Condemn ${entry.ref}`}
+        >
           Condemn
         </Button>
       )}

@@ -10,14 +10,30 @@ export const hatchId = (ref: string): string => `hatch-${ref.replace(/\W/g, '_')
 export function Hatch({ id, share }: { id: string; share: number }) {
   const gap = hatchGap(share);
   return (
-    <pattern id={id} width={gap} height={gap} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+    <pattern
+      id={id}
+      width={gap}
+      height={gap}
+      patternUnits="userSpaceOnUse"
+      patternTransform="rotate(45)"
+    >
       <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2" />
     </pattern>
   );
 }
 
 /** A part: hanging from its net to ground, or standing between nets. */
-export function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belief: number; off: boolean; onPick: (text: string) => void }) {
+export function PartBox({
+  part,
+  belief,
+  off,
+  onPick,
+}: {
+  part: PlacedPart;
+  belief: number;
+  off: boolean;
+  onPick: (text: string) => void;
+}) {
   const { x, y, width, height, form, ref, left } = part;
   const value = part.parts.length === 1 ? partValue(part.parts[0]!) : '';
   const top = form === 'leg' ? y + 10 : y;
@@ -34,10 +50,20 @@ export function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belie
       {form === 'leg' && (
         <>
           <line className={style.wire} x1={middle} y1={y} x2={middle} y2={top} />
-          {part.grounded && <path className={style.ground} d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`} />}
+          {part.grounded && (
+            <path
+              className={style.ground}
+              d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`}
+            />
+          )}
         </>
       )}
-      {form === 'bridge' && part.grounded && <path className={style.ground} d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`} />}
+      {form === 'bridge' && part.grounded && (
+        <path
+          className={style.ground}
+          d={`M${middle} ${top + boxHeight} v8 M${middle - 9} ${top + boxHeight + 8} h18`}
+        />
+      )}
       <rect className={style.box} x={x} y={top} width={width} height={boxHeight} />
       {belief > 0.005 && (
         <rect
@@ -66,7 +92,15 @@ export function PartBox({ part, belief, off, onPick }: { part: PlacedPart; belie
 }
 
 /** A net, drawn as the copper it is. next: the probe goes here. */
-export function NetBar({ place, next, onPick }: { place: PlacedNet; next: boolean; onPick: (text: string) => void }) {
+export function NetBar({
+  place,
+  next,
+  onPick,
+}: {
+  place: PlacedNet;
+  next: boolean;
+  onPick: (text: string) => void;
+}) {
   const { net, x, y, width } = place;
   return (
     <g className={style.net} onClick={() => onPick(net.toLowerCase())}>

@@ -1,7 +1,14 @@
 import type { ReactNode } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
-import { KIND_WORDS, minutesText, percent, pointsText, setupWords, tellsWords } from '../../case/wording';
+import {
+  KIND_WORDS,
+  minutesText,
+  percent,
+  pointsText,
+  setupWords,
+  tellsWords,
+} from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { NextStep, Proposal } from '../../workers/engine-messages';
@@ -25,8 +32,25 @@ interface Props {
 }
 
 /** Where the probes go next, what should be there, and what it would tell. */
-export function NextCard({ index, next, busy, chosen, onChoose, onBench, onCondemn, onFinished, condemned, proveHref, repairHref }: Props) {
-  if (!next) return <section className={style.card}>{busy === undefined ? 'Getting ready …' : <Working share={busy} />}</section>;
+export function NextCard({
+  index,
+  next,
+  busy,
+  chosen,
+  onChoose,
+  onBench,
+  onCondemn,
+  onFinished,
+  condemned,
+  proveHref,
+  repairHref,
+}: Props) {
+  if (!next)
+    return (
+      <section className={style.card}>
+        {busy === undefined ? 'Getting ready …' : <Working share={busy} />}
+      </section>
+    );
   return (
     <section className={style.card} aria-label="What to do next">
       {busy !== undefined && <Working share={busy} hasFirst={next.provisional === true} />}
@@ -49,12 +73,20 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
         </div>
       )}
       {chosen && !(next.exhausted && next.touches.length > 0) && (
-        <Chosen index={index} proposal={chosen} onBench={onBench} settled={next.state !== 'measure'} />
+        <Chosen
+          index={index}
+          proposal={chosen}
+          onBench={onBench}
+          settled={next.state !== 'measure'}
+        />
       )}
       {next.exhausted ? (
         <div className={style.exhausted}>
           <p className={style.lead}>No reading tells more</p>
-          <p>Every point that a probe reaches was weighed, in every state that this sheet knows. What it would take:</p>
+          <p>
+            Every point that a probe reaches was weighed, in every state that this sheet knows. What
+            it would take:
+          </p>
         </div>
       ) : (
         !chosen && next.state === 'measure' && <p>What is left to read tells next to nothing.</p>
@@ -83,7 +115,8 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
                   <button type="button" onClick={() => onChoose(p.key)}>
                     <span className="mono">{pointsText(index, p.at, p.to)}</span>
                     <small>
-                      {KIND_WORDS[p.kind]}, {setupWords(p.setup)} · tells {tellsWords(p.gainBits)}, {minutesText(p.minutes)}
+                      {KIND_WORDS[p.kind]}, {setupWords(p.setup)} · tells {tellsWords(p.gainBits)},{' '}
+                      {minutesText(p.minutes)}
                     </small>
                   </button>
                 </li>
@@ -96,7 +129,10 @@ export function NextCard({ index, next, busy, chosen, onChoose, onBench, onConde
   );
 }
 
-/** Enough is measured: replace a part, or, where the part is the mechanism itself, decide whether the job goes on. */
+/**
+ * Enough is measured: replace a part, or, where the part is the mechanism itself, decide whether
+ * the job goes on.
+ */
 function Verdict({
   index,
   ref: refdes,
@@ -125,8 +161,8 @@ function Verdict({
       <p>{percent(probability)} sure; no reading left is worth more than the work itself.</p>
       {finished && (
         <p>
-          A head with a bad winding is not mended and hardly to be had alone. Touch its terminals once more, at the head itself; then decide whether the job
-          goes on.
+          A head with a bad winding is not mended and hardly to be had alone. Touch its terminals
+          once more, at the head itself; then decide whether the job goes on.
         </p>
       )}
       {finished && (
@@ -155,15 +191,23 @@ function Touched({ index, touch }: { index: BoardIndex; touch: NextStep['touches
     <li>
       <b>{title}</b>, then {KIND_WORDS[kind]} {pointsText(index, at, to)}, {setupWords(setup)}
       <small>
-        {minutesText(minutes)}, putting it back included · <span title={`${gainBits.toFixed(2)} bit`}>tells {tellsWords(gainBits)}</span>
-        {prospects.slice(0, 2).map(({ display, leading }) => (leading[0] ? ` · ${display}: ${leading[0].ref} ${percent(leading[0].probability)}` : ''))}
+        {minutesText(minutes)}, putting it back included ·{' '}
+        <span title={`${gainBits.toFixed(2)} bit`}>tells {tellsWords(gainBits)}</span>
+        {prospects
+          .slice(0, 2)
+          .map(({ display, leading }) =>
+            leading[0] ? ` · ${display}: ${leading[0].ref} ${percent(leading[0].probability)}` : '',
+          )}
       </small>
       <small className={style.harm}>{caution}</small>
     </li>
   );
 }
 
-/** Work that could end it without a further reading, beside how long it takes when the readings come first. */
+/**
+ * Work that could end it without a further reading, beside how long it takes when the readings come
+ * first.
+ */
 function Work({ actions }: { actions: NextStep['actions'] }) {
   const work = actions.filter(({ kind }) => kind !== 'measure');
   const reading = actions.find(({ kind }) => kind === 'measure');
@@ -171,14 +215,18 @@ function Work({ actions }: { actions: NextStep['actions'] }) {
   return (
     <More title="Or act now: what ends it soonest">
       {reading && (
-        <p className={style.first}>Measured first, a proven repair is some {minutesText(Math.round(reading.expectedMinutes))} away. With this work first:</p>
+        <p className={style.first}>
+          Measured first, a proven repair is some {minutesText(Math.round(reading.expectedMinutes))}{' '}
+          away. With this work first:
+        </p>
       )}
       <ol className={style.actions}>
         {work.map(({ title, cures, minutes, expectedMinutes }) => (
           <li key={title}>
             {title}
             <small>
-              {minutesText(minutes)}, cures with {percent(cures)} · a proven repair some {minutesText(Math.round(expectedMinutes))} away
+              {minutesText(minutes)}, cures with {percent(cures)} · a proven repair some{' '}
+              {minutesText(Math.round(expectedMinutes))} away
             </small>
           </li>
         ))}
@@ -187,7 +235,10 @@ function Work({ actions }: { actions: NextStep['actions'] }) {
   );
 }
 
-/** A list that opens under its title and scrolls by itself, so that the line-up stays in sight; opening one closes the other. */
+/**
+ * A list that opens under its title and scrolls by itself, so that the line-up stays in sight;
+ * opening one closes the other.
+ */
 function More({ title, children }: { title: string; children: ReactNode }) {
   return (
     <details name="more-to-do" className={style.others}>
@@ -202,12 +253,25 @@ function More({ title, children }: { title: string; children: ReactNode }) {
 function Working({ share, hasFirst = false }: { share: number; hasFirst?: boolean }) {
   return (
     <p className={style.working} role="status">
-      {hasFirst ? 'A first look by the leading suspects; the rest is being weighed' : 'Weighing what to measure next'} … {Math.round(share * 100)} %
+      {hasFirst
+        ? 'A first look by the leading suspects; the rest is being weighed'
+        : 'Weighing what to measure next'}{' '}
+      … {Math.round(share * 100)} %
     </p>
   );
 }
 
-function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; proposal: Proposal; onBench: () => void; settled: boolean }) {
+function Chosen({
+  index,
+  proposal,
+  onBench,
+  settled,
+}: {
+  index: BoardIndex;
+  proposal: Proposal;
+  onBench: () => void;
+  settled: boolean;
+}) {
   const { at, to, kind, setup, expected, gainBits, minutes, accessMinutes, prospects } = proposal;
   return (
     <div className={style.chosen}>
@@ -227,10 +291,16 @@ function Chosen({ index, proposal, onBench, settled }: { index: BoardIndex; prop
           <li key={p.display + String(p.probability)}>
             <span className={style.outcome}>{p.display}</span>
             <span className={style.chance}>
-              <HatchBar share={p.probability} height={12} label={`${percent(p.probability)} likely`} />
+              <HatchBar
+                share={p.probability}
+                height={12}
+                label={`${percent(p.probability)} likely`}
+              />
             </span>
             <span className={style.leading}>
-              {p.leading.length > 0 ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${percent(probability)}`).join(', ')}` : 'then many alike'}
+              {p.leading.length > 0
+                ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${percent(probability)}`).join(', ')}`
+                : 'then many alike'}
             </span>
           </li>
         ))}

@@ -1,6 +1,13 @@
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal, TakenReading } from '../../case/journal';
-import { decibanText, KIND_WORDS, pointsText, setupWords, valueText, weightWords } from '../../case/wording';
+import {
+  decibanText,
+  KIND_WORDS,
+  pointsText,
+  setupWords,
+  valueText,
+  weightWords,
+} from '../../case/wording';
 import type { LineUp } from '../../workers/engine-messages';
 import style from './ReadingLog.module.css';
 
@@ -12,7 +19,10 @@ interface Props {
   readonly onRetract: (id: string) => void;
 }
 
-/** Every reading, newest first, with what a sound board shows and what the reading did to the leading suspect. */
+/**
+ * Every reading, newest first, with what a sound board shows and what the reading did to the
+ * leading suspect.
+ */
 export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props) {
   const leader = lineUp?.entries[0];
   const readings = [...journal.readings].reverse();
@@ -21,7 +31,8 @@ export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props
       <section className={style.empty}>
         <h2>No readings yet</h2>
         <p>
-          Put the meter on the points above and type what it shows, for example <code>p5 5.01</code> for 5.01 volts from net P5 to ground.
+          Put the meter on the points above and type what it shows, for example <code>p5 5.01</code>{' '}
+          for 5.01 volts from net P5 to ground.
         </p>
       </section>
     );
@@ -43,7 +54,14 @@ export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props
         </thead>
         <tbody>
           {readings.map((reading) => (
-            <Row key={reading.entry.id} reading={reading} index={index} lineUp={lineUp} pointed={pointed === reading.entry.id} onRetract={onRetract} />
+            <Row
+              key={reading.entry.id}
+              reading={reading}
+              index={index}
+              lineUp={lineUp}
+              pointed={pointed === reading.entry.id}
+              onRetract={onRetract}
+            />
           ))}
         </tbody>
       </table>
@@ -67,18 +85,28 @@ function Row({
   const { body, id } = reading.entry;
   const expected = lineUp?.expected[id];
   const weight = lineUp?.entries[0]?.weights.find((w) => w.id === id)?.decibans;
-  const mark = !reading.current ? 'before the repair' : expected ? (expected.within ? 'in band' : 'out of band') : '';
+  const mark = !reading.current
+    ? 'before the repair'
+    : expected
+      ? expected.within
+        ? 'in band'
+        : 'out of band'
+      : '';
   return (
     <tr className={`${pointed ? style.pointed : ''} ${reading.current ? '' : style.past}`}>
       <th scope="row">{pointsText(index, body.at, body.to)}</th>
-      <td className={expected && !expected.within ? style.out : undefined}>{valueText(body.quantity, body.value)}</td>
+      <td className={expected && !expected.within ? style.out : undefined}>
+        {valueText(body.quantity, body.value)}
+      </td>
       <td>
         {expected?.display ?? ''} <small>{mark}</small>
       </td>
       <td>
         {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
       </td>
-      <td title={weight === undefined ? undefined : decibanText(weight)}>{weight === undefined ? '' : weightWords(weight)}</td>
+      <td title={weight === undefined ? undefined : decibanText(weight)}>
+        {weight === undefined ? '' : weightWords(weight)}
+      </td>
       <td>
         <button type="button" onClick={() => onRetract(id)} aria-label={`Take back ${body.typed}`}>
           Take back

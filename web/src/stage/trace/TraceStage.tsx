@@ -1,6 +1,11 @@
 import { useCallback, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { parseReadingValue, parseShorthand, type Measurement, type ReadingValue } from '@hanzai/core/instrument';
+import {
+  parseReadingValue,
+  parseShorthand,
+  type Measurement,
+  type ReadingValue,
+} from '@hanzai/core/instrument';
 import { CaseFrame } from '../../case/CaseFrame';
 import { Decision } from '../../case/Decision';
 import { useCircumstances } from '../../case/engine-request';
@@ -26,7 +31,10 @@ import { ReadingLog } from './ReadingLog';
 import style from './TraceStage.module.css';
 
 const KEYS = [
-  ['type + Enter', 'file a reading in shorthand: vm 8.6, f1 beep, r13 220, c6 1.03 esr, q1.b q1.e .62 diode, f1 open'],
+  [
+    'type + Enter',
+    'file a reading in shorthand: vm 8.6, f1 beep, r13 220, c6 1.03 esr, q1.b q1.e .62 diode, f1 open',
+  ],
   ['value + Enter', 'file it for the proposed points'],
   ['↑ ↓', 'earlier lines'],
   ['Ctrl+Z', 'take the last reading back (with the line empty)'],
@@ -57,12 +65,21 @@ export function TraceStage({ view }: { view: CaseView }) {
   const strip = useRef<StripHandle>(null);
   const proposals = engine.next?.proposals ?? [];
   const chosen = proposals.find(({ key }) => key === chosenKey) ?? proposals[0];
-  const recent = useMemo(() => journal.readings.map(({ entry }) => entry.body.typed), [journal.readings]);
+  const recent = useMemo(
+    () => journal.readings.map(({ entry }) => entry.body.typed),
+    [journal.readings],
+  );
 
   useHotkeys('b', () => setBench(true), { enabled: !bench });
   useHotkeys('i', () => strip.current?.focus(), { preventDefault: true });
   useHotkeys('/', () => setGoTo(true), { preventDefault: true, useKey: true });
-  useHotkeys('n', () => setChosenKey(proposals[(proposals.findIndex(({ key }) => key === chosen?.key) + 1) % Math.max(1, proposals.length)]?.key));
+  useHotkeys('n', () =>
+    setChosenKey(
+      proposals[
+        (proposals.findIndex(({ key }) => key === chosen?.key) + 1) % Math.max(1, proposals.length)
+      ]?.key,
+    ),
+  );
   useHotkeys('mod+z', () => takeBackLast(state), { preventDefault: true });
 
   const fileReading = useCallback(
@@ -81,27 +98,44 @@ export function TraceStage({ view }: { view: CaseView }) {
     const [before, after] = shorthandAround(chosen.kind, chosen.setup, chosen.at, chosen.to);
     const typed = `${before} ${text.trim()} ${after}`.trim();
     const read = parseShorthand(index, typed);
-    return read.ok ? fileReading(read.reading.measurement, read.reading.value, typed) : read.expected;
+    return read.ok
+      ? fileReading(read.reading.measurement, read.reading.value, typed)
+      : read.expected;
   }
 
   function condemn(ref: string): void {
     const suspect = engine.lineUp?.entries.find((entry) => entry.ref === ref);
-    const loudest = suspect?.loudest && journal.readings.find(({ entry }) => entry.id === suspect.loudest!.id);
+    const loudest =
+      suspect?.loudest && journal.readings.find(({ entry }) => entry.id === suspect.loudest!.id);
     const reason = `${percent(suspect?.probability ?? 0)} after ${journal.readings.length} readings${loudest ? `; loudest: ${loudest.entry.body.typed}` : ''}`;
-    if (!file({ kind: 'condemn', ref, probability: suspect?.probability ?? 0, reason })) setPointed(undefined);
+    if (!file({ kind: 'condemn', ref, probability: suspect?.probability ?? 0, reason }))
+      setPointed(undefined);
   }
 
-  /** A part that is the mechanism itself ends the job or is decided on, as a kill check that failed. */
+  /**
+   * A part that is the mechanism itself ends the job or is decided on, as a kill check that failed.
+   */
   function finish(ref: string): void {
-    file({ kind: 'check', title: `${ref}: winding bad at the head itself`, block: 'heads', good: false, kill: true });
+    file({
+      kind: 'check',
+      title: `${ref}: winding bad at the head itself`,
+      block: 'heads',
+      good: false,
+      kill: true,
+    });
   }
 
   if (!index) {
     return (
       <CaseFrame state={state} stage="trace">
         <h2>No board sheet yet</h2>
-        <p>Tracing needs the circuit. Choose a sheet in Take in, or import your own: a circuit deck such as</p>
-        <pre className={style.example}>{'My board\nV1 VCC 0 5\nXF1 VCC VF FUSE\nR1 VF OUT 4.7k\n.end'}</pre>
+        <p>
+          Tracing needs the circuit. Choose a sheet in Take in, or import your own: a circuit deck
+          such as
+        </p>
+        <pre className={style.example}>
+          {'My board\nV1 VCC 0 5\nXF1 VCC VF FUSE\nR1 VF OUT 4.7k\n.end'}
+        </pre>
         <ButtonLink look="main" href={`/case/${view.number}/take-in`}>
           Choose a sheet in Take in
         </ButtonLink>
@@ -133,13 +167,16 @@ export function TraceStage({ view }: { view: CaseView }) {
               {engine.failure}
             </Notice>
           )}
-          {journal.closed && <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>}
+          {journal.closed && (
+            <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
+          )}
           <Decision state={state} />
           <PowerAnyway state={state} />
           <ChargeLock state={state} />
           {moved?.move === 'back' && !journal.closed && (
             <Notice look="attention" title="It stops earlier than before the repair." live>
-              What was just touched comes first: {moved.touched.join(', ')}. Ask the ledger: polarity, joints, a bridge of solder, a plug left off.
+              What was just touched comes first: {moved.touched.join(', ')}. Ask the ledger:
+              polarity, joints, a bridge of solder, a plug left off.
             </Notice>
           )}
           {moved?.move === 'further' && !journal.closed && (
@@ -149,13 +186,31 @@ export function TraceStage({ view }: { view: CaseView }) {
           )}
           {journal.condemned.length > 0 && !journal.closed && (
             <Notice look="attention" live>
-              Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}. <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
+              Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}.{' '}
+              <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
             </Notice>
           )}
-          <CircuitMap index={index} journal={journal} lineUp={engine.lineUp} proposal={chosen} onPick={(text) => strip.current?.place(text)} />
-          <ReadingLog index={index} journal={journal} lineUp={engine.lineUp} pointed={pointed} onRetract={(id) => file({ kind: 'retract', entry: id })} />
+          <CircuitMap
+            index={index}
+            journal={journal}
+            lineUp={engine.lineUp}
+            proposal={chosen}
+            onPick={(text) => strip.current?.place(text)}
+          />
+          <ReadingLog
+            index={index}
+            journal={journal}
+            lineUp={engine.lineUp}
+            pointed={pointed}
+            onRetract={(id) => file({ kind: 'retract', entry: id })}
+          />
         </div>
-        <aside className={style.right} data-latency={engine.latency?.toFixed(0)} tabIndex={0} aria-label="Next measurement and line-up">
+        <aside
+          className={style.right}
+          data-latency={engine.latency?.toFixed(0)}
+          tabIndex={0}
+          aria-label="Next measurement and line-up"
+        >
           <NextCard
             index={index}
             next={engine.next}
@@ -181,8 +236,22 @@ export function TraceStage({ view }: { view: CaseView }) {
           )}
         </aside>
       </div>
-      {bench && <BenchMode index={index} proposal={chosen} next={engine.next} lineUp={engine.lineUp} onValue={fileValue} onClose={() => setBench(false)} />}
-      <GoTo index={index} open={goTo} onClose={() => setGoTo(false)} onPick={(text) => strip.current?.place(text)} />
+      {bench && (
+        <BenchMode
+          index={index}
+          proposal={chosen}
+          next={engine.next}
+          lineUp={engine.lineUp}
+          onValue={fileValue}
+          onClose={() => setBench(false)}
+        />
+      )}
+      <GoTo
+        index={index}
+        open={goTo}
+        onClose={() => setGoTo(false)}
+        onPick={(text) => strip.current?.place(text)}
+      />
       <Keys keys={KEYS} />
     </CaseFrame>
   );

@@ -9,12 +9,18 @@ export interface FlagWords {
 }
 
 /** The newest voltage or level of each net against ground, in words. */
-export function flagsOf(journal: Journal, lineUp: LineUp | undefined): ReadonlyMap<string, FlagWords> {
+export function flagsOf(
+  journal: Journal,
+  lineUp: LineUp | undefined,
+): ReadonlyMap<string, FlagWords> {
   const flags = new Map<string, FlagWords>();
   for (const { current, measurement: m, value, entry } of journal.readings) {
     if (!current || (m.kind !== 'voltage' && m.kind !== 'logic') || m.to.net !== '0') continue;
     const expected = lineUp?.expected[entry.id];
-    flags.set(m.at.net, { read: valueText(m.kind, value), should: expected && !expected.within ? `not ${expected.display}` : '' });
+    flags.set(m.at.net, {
+      read: valueText(m.kind, value),
+      should: expected && !expected.within ? `not ${expected.display}` : '',
+    });
   }
   return flags;
 }
@@ -22,4 +28,5 @@ export function flagsOf(journal: Journal, lineUp: LineUp | undefined): ReadonlyM
 /** Width of the flag itself, px. */
 export const poleWidth = ({ read }: FlagWords): number => read.length * 9.5 + 16;
 /** Room that flag and words beside it take on the drawing, px. */
-export const flagWidth = (words: FlagWords | undefined): number => (words ? poleWidth(words) + words.should.length * 9.5 + 8 : 0);
+export const flagWidth = (words: FlagWords | undefined): number =>
+  words ? poleWidth(words) + words.should.length * 9.5 + 8 : 0;

@@ -15,7 +15,10 @@ export function probedNets(proposal: Proposal | undefined, index: BoardIndex): R
   return new Set(points.flatMap((point) => (point && point.net !== GROUND ? [point.net] : [])));
 }
 
-/** The leading suspects, what shares a net with the next points, and the way from the supply to them. */
+/**
+ * The leading suspects, what shares a net with the next points, and the way from the supply to
+ * them.
+ */
 export function partsInQuestion(
   index: BoardIndex,
   lineUp: LineUp | undefined,
@@ -27,17 +30,27 @@ export function partsInQuestion(
     .filter(({ probability }) => probability >= IN_QUESTION)
     .slice(0, MOST_FOCUSED)
     .map(({ ref }) => ref);
-  const wanted = new Set([...leading, ...journal.absent, ...journal.condemned.map(({ body }) => body.ref)].map(nameKey));
+  const wanted = new Set(
+    [...leading, ...journal.absent, ...journal.condemned.map(({ body }) => body.ref)].map(nameKey),
+  );
   // Of an array or a connector, only the elements that the suspicion is about.
-  const named = new Set(lineUp.entries.filter(({ ref }) => wanted.has(nameKey(ref))).flatMap(({ modes }) => modes.map((mode) => nameKey(mode.split(':')[0]!))));
+  const named = new Set(
+    lineUp.entries
+      .filter(({ ref }) => wanted.has(nameKey(ref)))
+      .flatMap(({ modes }) => modes.map((mode) => nameKey(mode.split(':')[0]!))),
+  );
   const inQuestion = (ref: string): boolean =>
     wanted.has(nameKey(replaceableRef(ref))) &&
-    (!/\.\d+$/.test(ref) || [...named].some((name) => name === nameKey(ref) || name.startsWith(`${nameKey(ref)}.`)));
+    (!/\.\d+$/.test(ref) ||
+      [...named].some((name) => name === nameKey(ref) || name.startsWith(`${nameKey(ref)}.`)));
   const nets = new Set(probedNets(proposal, index));
   const chosen = index.board.parts.filter((part) => inQuestion(part.ref));
   chosen.forEach((part) => part.pins.forEach((net) => nets.add(index.netByKey.get(nameKey(net))!)));
   nets.delete('0');
-  const around = index.board.parts.filter((part) => part.pins.some((net) => nets.has(index.netByKey.get(nameKey(net))!)));
-  const fitting = around.length <= MOST_DRAWN ? around : chosen.length > 0 ? chosen : around.slice(0, MOST_DRAWN);
+  const around = index.board.parts.filter((part) =>
+    part.pins.some((net) => nets.has(index.netByKey.get(nameKey(net))!)),
+  );
+  const fitting =
+    around.length <= MOST_DRAWN ? around : chosen.length > 0 ? chosen : around.slice(0, MOST_DRAWN);
   return fitting.length === 0 ? undefined : new Set(fitting.map(({ ref }) => drawnRef(ref)));
 }

@@ -1,11 +1,28 @@
 import ELK, { type ElkNode } from 'elkjs/lib/elk-api.js';
 import elkWorkerUrl from 'elkjs/lib/elk-worker.min.js?url';
-import { GROUND, isInsidePackage, nameKey, replaceableRef, type BoardIndex, type Part } from '@hanzai/core/board';
+import {
+  GROUND,
+  isInsidePackage,
+  nameKey,
+  replaceableRef,
+  type BoardIndex,
+  type Part,
+} from '@hanzai/core/board';
 
 /** Sizes of the drawing, px. */
-export const MAP = { barThickness: 8, legWidth: 74, legHeight: 84, barLabel: 30, partWidth: 84, partHeight: 58 } as const;
+export const MAP = {
+  barThickness: 8,
+  legWidth: 74,
+  legHeight: 84,
+  barLabel: 30,
+  partWidth: 84,
+  partHeight: 58,
+} as const;
 
-/** One replaceable part as the map draws it. `nets` are those other than ground; `grounded` says that one of its pins is on ground. */
+/**
+ * One replaceable part as the map draws it. `nets` are those other than ground; `grounded` says
+ * that one of its pins is on ground.
+ */
 interface MapPart {
   readonly ref: string;
   readonly parts: readonly Part[];
@@ -38,10 +55,15 @@ export interface MapLayout {
   readonly height: number;
   readonly nets: readonly PlacedNet[];
   readonly parts: readonly PlacedPart[];
-  readonly wires: readonly { readonly points: readonly { readonly x: number; readonly y: number }[] }[];
+  readonly wires: readonly {
+    readonly points: readonly { readonly x: number; readonly y: number }[];
+  }[];
 }
 
-/** Under which name an element is drawn: elements of an array and pins of a connector stand on their own, the inside of a package is one box. */
+/**
+ * Under which name an element is drawn: elements of an array and pins of a connector stand on their
+ * own, the inside of a package is one box.
+ */
 export function drawnRef(ref: string): string {
   return isInsidePackage(ref) ? replaceableRef(ref) : ref;
 }
@@ -53,9 +75,12 @@ export function nameWidth(net: string): number {
 
 let elk: InstanceType<typeof ELK> | undefined;
 
-/** Lays the parts out: nets as bars, parts to ground hanging from them, the rest between them, from the supplies on the left to the right. Runs in a worker.
- *  refs: the replaceable parts to draw; undefined draws all. marked: nets that are drawn whatever else hangs on them.
- *  flagWidth: room that the flag pinned on a net needs, px. */
+/**
+ * Lays the parts out: nets as bars, parts to ground hanging from them, the rest between them, from
+ * the supplies on the left to the right. Runs in a worker. refs: the replaceable parts to draw;
+ * undefined draws all. marked: nets that are drawn whatever else hangs on them. flagWidth: room
+ * that the flag pinned on a net needs, px.
+ */
 export async function layoutMap(
   index: BoardIndex,
   refs: ReadonlySet<string> | undefined,
@@ -74,8 +99,14 @@ export async function layoutMap(
     if (part.nets.length === 1) legs.set(part.nets[0]!, [...(legs.get(part.nets[0]!) ?? []), part]);
     else if (part.nets.length > 1) bridges.push(part);
   }
-  const barWidth = (net: string): number => Math.max(nameWidth(net) + flagWidth(net) + 12, (legs.get(net)?.length ?? 0) * MAP.legWidth + 6, 56);
-  const barHeight = (net: string): number => MAP.barLabel + MAP.barThickness + (legs.has(net) ? MAP.legHeight : 0);
+  const barWidth = (net: string): number =>
+    Math.max(
+      nameWidth(net) + flagWidth(net) + 12,
+      (legs.get(net)?.length ?? 0) * MAP.legWidth + 6,
+      56,
+    );
+  const barHeight = (net: string): number =>
+    MAP.barLabel + MAP.barThickness + (legs.has(net) ? MAP.legHeight : 0);
   const children: ElkNode[] = [
     ...[...nets].map((net) => ({
       id: `n:${net}`,
@@ -87,12 +118,18 @@ export async function layoutMap(
         port(`n:${net}:out`, barWidth(net), MAP.barLabel + MAP.barThickness / 2, 'EAST'),
       ],
     })),
-    ...bridges.map((part) => ({ id: `p:${part.ref}`, width: MAP.partWidth, height: MAP.partHeight })),
+    ...bridges.map((part) => ({
+      id: `p:${part.ref}`,
+      width: MAP.partWidth,
+      height: MAP.partHeight,
+    })),
   ];
   const edges = bridges.flatMap((part) => {
     const order = [...part.nets].sort((a, b) => (depth.get(a) ?? 99) - (depth.get(b) ?? 99));
     const split =
-      (depth.get(order[0]!) ?? 99) === (depth.get(order.at(-1)!) ?? 99) ? 1 : order.findIndex((net) => (depth.get(net) ?? 99) > (depth.get(order[0]!) ?? 99));
+      (depth.get(order[0]!) ?? 99) === (depth.get(order.at(-1)!) ?? 99)
+        ? 1
+        : order.findIndex((net) => (depth.get(net) ?? 99) > (depth.get(order[0]!) ?? 99));
     return order.map((net, i) =>
       i < Math.max(1, split)
         ? { id: `${part.ref}>${i}`, sources: [`n:${net}:out`], targets: [`p:${part.ref}`] }
@@ -123,12 +160,21 @@ export async function layoutMap(
   return place(graph, legs, bridges, all, refs);
 }
 
-/** A part with more nets than this, such as a chip, is drawn with those alone that another part shown or a mark is on. */
+/**
+ * A part with more nets than this, such as a chip, is drawn with those alone that another part
+ * shown or a mark is on.
+ */
 const MANY_NETS = 5;
 
-function withoutIdleNets(part: MapPart, shown: readonly MapPart[], marked: ReadonlySet<string>): MapPart {
+function withoutIdleNets(
+  part: MapPart,
+  shown: readonly MapPart[],
+  marked: ReadonlySet<string>,
+): MapPart {
   if (part.nets.length <= MANY_NETS) return part;
-  const busy = part.nets.filter((net) => marked.has(net) || shown.some((other) => other !== part && other.nets.includes(net)));
+  const busy = part.nets.filter(
+    (net) => marked.has(net) || shown.some((other) => other !== part && other.nets.includes(net)),
+  );
   const nets = busy.length > 0 ? busy : part.nets.slice(0, MANY_NETS);
   return { ...part, nets, left: part.nets.length - nets.length };
 }
@@ -153,7 +199,9 @@ function collectParts(index: BoardIndex): readonly MapPart[] {
       ),
     ];
     // A pin that is joined to nothing is no part of the way.
-    const joined = nets.filter((net) => net !== GROUND && (index.pinsOfNet.get(net)?.length ?? 0) > 1);
+    const joined = nets.filter(
+      (net) => net !== GROUND && (index.pinsOfNet.get(net)?.length ?? 0) > 1,
+    );
     return { ref, parts, nets: joined, grounded: nets.includes(GROUND), left: 0 };
   });
 }
@@ -170,7 +218,11 @@ function depthOfNets(index: BoardIndex): ReadonlyMap<string, number> {
     const fresh = wave.filter((net) => !depth.has(net));
     fresh.forEach((net) => depth.set(net, step));
     wave = fresh.flatMap((net) =>
-      (index.pinsOfNet.get(net) ?? []).flatMap(({ part }) => part.pins.map((other) => index.netByKey.get(nameKey(other))!).filter((other) => other !== GROUND)),
+      (index.pinsOfNet.get(net) ?? []).flatMap(({ part }) =>
+        part.pins
+          .map((other) => index.netByKey.get(nameKey(other))!)
+          .filter((other) => other !== GROUND),
+      ),
     );
   }
   return depth;
@@ -188,9 +240,24 @@ function place(
   for (const node of graph.children ?? []) {
     const { x = 0, y = 0, width = 0, height = 0 } = node;
     const name = node.id.slice(2);
-    if (node.id.startsWith('p:')) parts.push({ ...bridges.find(({ ref }) => ref === name)!, x, y, width, height, form: 'bridge' });
+    if (node.id.startsWith('p:'))
+      parts.push({
+        ...bridges.find(({ ref }) => ref === name)!,
+        x,
+        y,
+        width,
+        height,
+        form: 'bridge',
+      });
     else {
-      nets.push({ net: name, x, y: y + MAP.barLabel, width, more: refs !== undefined && all.some((part) => !refs.has(part.ref) && part.nets.includes(name)) });
+      nets.push({
+        net: name,
+        x,
+        y: y + MAP.barLabel,
+        width,
+        more:
+          refs !== undefined && all.some((part) => !refs.has(part.ref) && part.nets.includes(name)),
+      });
       (legs.get(name) ?? []).forEach((part, i) =>
         parts.push({
           ...part,
@@ -204,7 +271,9 @@ function place(
     }
   }
   const wires = (graph.edges ?? []).flatMap((edge) =>
-    (edge.sections ?? []).map((section) => ({ points: [section.startPoint, ...(section.bendPoints ?? []), section.endPoint] })),
+    (edge.sections ?? []).map((section) => ({
+      points: [section.startPoint, ...(section.bendPoints ?? []), section.endPoint],
+    })),
   );
   return { width: graph.width ?? 0, height: graph.height ?? 0, nets, parts, wires };
 }

@@ -5,14 +5,25 @@ import { importBoard } from '../../../server/board/service';
 import { database } from '../../../server/db/client';
 import { answer, json, problem, readBody } from '../../../server/problem';
 
-const ImportRequest = z.object({ fileName: z.string().min(1).max(200), text: z.string().max(MAX_FILE_BYTES, 'a file of at most 20 MB') });
+const ImportRequest = z.object({
+  fileName: z.string().min(1).max(200),
+  text: z.string().max(MAX_FILE_BYTES, 'a file of at most 20 MB'),
+});
 
-/** POST: reads a board file (`.cir`, `.json`, `.ipc`, `.csv`) and keeps the board. 422 with every issue where it cannot be read. */
+/**
+ * POST: reads a board file (`.cir`, `.json`, `.ipc`, `.csv`) and keeps the board. 422 with every
+ * issue where it cannot be read.
+ */
 export const POST: APIRoute = ({ request }) =>
   answer(async () => {
     const body = await readBody(request, ImportRequest);
     if (!body.ok) return body.response;
     const result = await importBoard(database(), body.value.fileName, body.value.text);
     if (result.ok) return json(result, 201);
-    return problem(422, 'The board file could not be read', `${result.issues.length} thing(s) to mend in ${body.value.fileName}`, { issues: result.issues });
+    return problem(
+      422,
+      'The board file could not be read',
+      `${result.issues.length} thing(s) to mend in ${body.value.fileName}`,
+      { issues: result.issues },
+    );
   });

@@ -9,5 +9,7 @@ export const POST: APIRoute = ({ request }) =>
     const body = await readBody(request, NewCaseRequest);
     if (!body.ok) return body.response;
     const result = await openCase(database(), body.value);
-    return result.ok ? json(result.value, 201) : problem(422, 'The case could not be opened', result.detail);
+    return result.ok
+      ? json(result.value, 201)
+      : problem(422, 'The case could not be opened', result.detail);
   });

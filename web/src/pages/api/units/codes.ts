@@ -9,5 +9,11 @@ export const POST: APIRoute = ({ request }) =>
     const body = await readBody(request, UnitCode);
     if (!body.ok) return body.response;
     const result = await addUnitCode(database(), body.value);
-    return result.ok ? json(result.value, 201) : problem(result.why === 'missing' ? 404 : 422, 'The code was not written down', result.detail);
+    return result.ok
+      ? json(result.value, 201)
+      : problem(
+          result.why === 'missing' ? 404 : 422,
+          'The code was not written down',
+          result.detail,
+        );
   });

@@ -1,6 +1,8 @@
 import { jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
-/** A circuit model. A changed board is a new row, so that cases keep the one they were worked on. */
+/**
+ * A circuit model. A changed board is a new row, so that cases keep the one they were worked on.
+ */
 export const board = pgTable('board', {
   id: uuid('id').primaryKey(),
   title: text('title').notNull(),

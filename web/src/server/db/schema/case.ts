@@ -1,10 +1,28 @@
-import { bigserial, customType, date, index, integer, jsonb, numeric, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import {
+  bigserial,
+  customType,
+  date,
+  index,
+  integer,
+  jsonb,
+  numeric,
+  pgTable,
+  text,
+  timestamp,
+  uuid,
+} from 'drizzle-orm/pg-core';
 import { board } from './board';
 
-/** A unit on the bench. What happens to it is in case_entry; here stands only what a person may correct at any time. */
+/**
+ * A unit on the bench. What happens to it is in case_entry; here stands only what a person may
+ * correct at any time.
+ */
 export const repairCase = pgTable('repair_case', {
   id: uuid('id').primaryKey(),
-  number: integer('number').notNull().unique('repair_case_number_unique').generatedAlwaysAsIdentity({ startWith: 101 }),
+  number: integer('number')
+    .notNull()
+    .unique('repair_case_number_unique')
+    .generatedAlwaysAsIdentity({ startWith: 101 }),
   title: text('title').notNull(),
   unitModel: text('unit_model').notNull(),
   serial: text('serial').notNull().default(''),
@@ -31,7 +49,10 @@ export const repairCase = pgTable('repair_case', {
   version: integer('version').notNull().default(1),
 });
 
-/** The journal of a case: symptoms, readings, retractions, verdicts, ledger lines, proof answers. Rows are only ever added; a correction is another row. */
+/**
+ * The journal of a case: symptoms, readings, retractions, verdicts, ledger lines, proof answers.
+ * Rows are only ever added; a correction is another row.
+ */
 export const caseEntry = pgTable(
   'case_entry',
   {
@@ -49,7 +70,10 @@ export const caseEntry = pgTable(
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
-/** Pictures of a case, as JPEG: what was sent is turned upright, made no larger than needed and freed of everything beside the picture. Rows are only ever added. */
+/**
+ * Pictures of a case, as JPEG: what was sent is turned upright, made no larger than needed and
+ * freed of everything beside the picture. Rows are only ever added.
+ */
 export const casePicture = pgTable(
   'case_picture',
   {

@@ -1,6 +1,9 @@
 import { pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
-/** Codes that the workshop wrote down, each for the unit of one maker and type: another unit of the same kind blinks other codes. The newest row of a code counts. */
+/**
+ * Codes that the workshop wrote down, each for the unit of one maker and type: another unit of the
+ * same kind blinks other codes. The newest row of a code counts.
+ */
 export const unitCode = pgTable('unit_code', {
   id: uuid('id').primaryKey(),
   unitType: text('unit_type').notNull(),

@@ -9,8 +9,16 @@ export const GET: APIRoute = ({ params }) =>
     const id = pathId(params.id);
     if (!id.ok) return id.response;
     const file = await exportBoard(database(), id.value, params.ending ?? '');
-    if (!file) return problem(404, 'Not found', 'expected a stored board and one of .cir, .json, .ipc, .csv');
+    if (!file)
+      return problem(
+        404,
+        'Not found',
+        'expected a stored board and one of .cir, .json, .ipc, .csv',
+      );
     return new Response(file.text, {
-      headers: { 'content-type': 'text/plain; charset=utf-8', 'content-disposition': `attachment; filename="${file.fileName}"` },
+      headers: {
+        'content-type': 'text/plain; charset=utf-8',
+        'content-disposition': `attachment; filename="${file.fileName}"`,
+      },
     });
   });

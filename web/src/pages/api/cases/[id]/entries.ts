@@ -4,7 +4,10 @@ import { addEntry } from '../../../../server/case/service';
 import { database } from '../../../../server/db/client';
 import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
 
-/** POST: adds an entry to the journal. 201 when stored, 200 when it was there already, 409 where the id holds another one, 422 with the reason where a rule forbids it. */
+/**
+ * POST: adds an entry to the journal. 201 when stored, 200 when it was there already, 409 where the
+ * id holds another one, 422 with the reason where a rule forbids it.
+ */
 export const POST: APIRoute = ({ params, request }) =>
   answer(async () => {
     const id = pathId(params.id);
@@ -12,6 +15,14 @@ export const POST: APIRoute = ({ params, request }) =>
     const body = await readBody(request, Entry);
     if (!body.ok) return body.response;
     const result = await addEntry(database(), id.value, body.value);
-    if (result.ok) return json({ id: body.value.id, created: result.value.created }, result.value.created ? 201 : 200);
-    return problem(result.why === 'missing' ? 404 : result.why === 'clash' ? 409 : 422, 'Not stored', result.detail);
+    if (result.ok)
+      return json(
+        { id: body.value.id, created: result.value.created },
+        result.value.created ? 201 : 200,
+      );
+    return problem(
+      result.why === 'missing' ? 404 : result.why === 'clash' ? 409 : 422,
+      'Not stored',
+      result.detail,
+    );
   });

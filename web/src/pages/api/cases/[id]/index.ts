@@ -12,7 +12,10 @@ export const GET: APIRoute = ({ params }) =>
     return view ? json(view) : problem(404, 'Not found', 'no such case');
   });
 
-/** PATCH: corrects what stands on the case's card. 409 where somebody else has changed it since `version`. */
+/**
+ * PATCH: corrects what stands on the case's card. 409 where somebody else has changed it since
+ * `version`.
+ */
 export const PATCH: APIRoute = ({ params, request }) =>
   answer(async () => {
     const id = pathId(params.id);

@@ -13,9 +13,15 @@ export const GET: APIRoute = ({ params }) =>
     if (!id.ok) return id.response;
     const view = await caseView(database(), id.value);
     if (!view) return problem(404, 'Not found', 'no such case');
-    const journal = playJournal(view.entries, view.board ? indexBoard(view.board.content) : undefined);
+    const journal = playJournal(
+      view.entries,
+      view.board ? indexBoard(view.board.content) : undefined,
+    );
     const file = `case-${view.number}-readings.csv`;
     return new Response(writeReadingsFile(journal.readings), {
-      headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': `attachment; filename="${file}"` },
+      headers: {
+        'content-type': 'text/csv; charset=utf-8',
+        'content-disposition': `attachment; filename="${file}"`,
+      },
     });
   });
