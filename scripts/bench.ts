@@ -79,13 +79,14 @@ function print(title: string, rows: readonly (readonly string[])[], head = HEAD)
  * The boards of the demo, each with two readings that ask for work: a rail or line that is dead,
  * and another that is not.
  */
+// prettier-ignore
 const DEMO: readonly (readonly [keyof typeof DEMO_BOARD_FILES, readonly (readonly [string, number])[]])[] = [
   ['cr40Whole', [['VM', 0.02], ['P5', 5.01]]],
   ['yc2Whole', [['P5', 0.1], ['P12', 12.02]]],
   ['tl9', [['MOT', 0.03], ['P12', 11.98]]],
   ['pd3Rw', [['P5', 5.02], ['TRK0', 0.1]]],
   ['pd3If', [['HDAT', 0.1], ['P5', 5.01]]],
-]; // prettier-ignore
+];
 const DEMO_HEAD = [
   'board',
   'parts',

@@ -57,10 +57,17 @@ function boardArt(name: 'cr40' | 'yc2Whole', marks: string): string {
   const byNet = new Map<string, Part[]>();
   for (const part of placed)
     for (const net of new Set(part.pins)) byNet.set(net, [...(byNet.get(net) ?? []), part]);
-  const tracks = [...byNet.values()].filter((parts) => parts.length < 9).map((parts) => {
-    const [first, ...rest] = parts;
-    return rest.map((part) => `<path d="M${at(first!)[0]} ${at(first!)[1]} H${at(part)[0]} V${at(part)[1]}" fill="none" stroke="#3f8a4c" stroke-width="7"/>`).join('');
-  }); // prettier-ignore
+  const tracks = [...byNet.values()]
+    .filter((parts) => parts.length < 9)
+    .map((parts) => {
+      const [first, ...rest] = parts;
+      return rest
+        .map(
+          (part) =>
+            `<path d="M${at(first!)[0]} ${at(first!)[1]} H${at(part)[0]} V${at(part)[1]}" fill="none" stroke="#3f8a4c" stroke-width="7"/>`,
+        )
+        .join('');
+    });
   const parts = placed.map(
     (part) =>
       `<g transform="translate(${at(part).join(' ')})">${drawn(part)}<text y="-34" font-family="DejaVu Sans Mono" font-size="17" fill="#e8efe6" text-anchor="middle">${part.ref}</text></g>`,
@@ -87,6 +94,13 @@ function readerFromAbove(): string {
 const LEAK = `<ellipse cx="456" cy="176" rx="58" ry="44" fill="#c9b26b" opacity=".55"/><path d="M420 200 q20 70 6 120 q36 -40 44 -118 Z" fill="#c9b26b" opacity=".5"/><path d="M430 196 q10 30 4 60" stroke="#e9f0d2" stroke-width="6" fill="none" opacity=".7"/>`;
 const CRUST = `<ellipse cx="1512" cy="288" rx="60" ry="38" fill="#7fc3a0" opacity=".6"/><path d="M1480 300 l20 14 l16 -10 l24 12" stroke="#dff5e6" stroke-width="6" fill="none"/>`;
 
-for (const [name, svg] of [['cr40-board', boardArt('cr40', LEAK)], ['cr40-from-above', readerFromAbove()], ['yc2-board', boardArt('yc2Whole', CRUST)]] as const) {
-  await sharp(Buffer.from(svg)).resize({ width: 1200 }).jpeg({ quality: 80 }).toFile(new URL(`${name}.jpg`, folder).pathname);
-} // prettier-ignore
+for (const [name, svg] of [
+  ['cr40-board', boardArt('cr40', LEAK)],
+  ['cr40-from-above', readerFromAbove()],
+  ['yc2-board', boardArt('yc2Whole', CRUST)],
+] as const) {
+  await sharp(Buffer.from(svg))
+    .resize({ width: 1200 })
+    .jpeg({ quality: 80 })
+    .toFile(new URL(`${name}.jpg`, folder).pathname);
+}

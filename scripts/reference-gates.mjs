@@ -94,10 +94,11 @@ const fanOut = (count, level) => ({
   ],
   at: 'Y',
 });
+// prettier-ignore
 const CASES = [
   ...['100k', '10k', '2.2k', '1k', '470'].map(high), ...['10k', '2.2k', '1k', '470', '330'].map(low), ...['100', '220', '470', '1k', '2.2k', '10k'].map(pulled), ...['100', '220', '470', '1k'].map(tied),
   conflict, fanOut(1, 'low'), fanOut(5, 'low'), fanOut(10, 'low'), fanOut(1, 'high'), fanOut(5, 'high'), fanOut(10, 'high'),
-]; // prettier-ignore
+];
 
 const rows = [];
 for (const [family, gate] of [

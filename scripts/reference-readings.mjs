@@ -164,6 +164,7 @@ function measure(board, fault, { kind, at, to }) {
   return 'OL';
 }
 
+// prettier-ignore
 const PLAN = {
   'lamp-driver': {
     measures: [...['VM', 'B1', 'C1N', 'E1', 'OUT', 'LED'].map((at) => ['voltage', at, '0']), ...['VM', 'B1', 'OUT', 'C1N', 'LED'].map((at) => ['resistance', at, '0']), ['resistance', 'VIN', 'VM'], ['resistance', 'C1N', 'VM'], ['diode', 'B1', 'E1'], ['diode', 'VM', 'C1N'], ['diode', 'OUT', 'LED'], ['diode', 'LED', 'OUT'], ['esr', 'VM', '0'], ['esr', 'OUT', '0']],
@@ -177,7 +178,7 @@ const PLAN = {
     measures: [...['TAP', 'HA', 'S', 'CL'].map((at) => ['voltage', at, '0']), ['resistance', 'HA', 'HB'], ['resistance', 'TAP', 'HA'], ['resistance', 'S', '0'], ['resistance', 'CL', '0'], ['resistance', 'HA', 'S'], ['resistance', 'S', 'HA'], ['diode', 'HA', 'S'], ['diode', 'S', 'HB'], ['diode', 'S', 'CL'], ['esr', 'TAP', '0'], ['esr', 'CL', '0']],
     faults: [undefined, 'L1:open', 'L2:short', 'D1:open', 'D1:short', 'D2:leaky', 'D3:open', 'R2:open', 'R4:drift-high', 'C1:high-esr', 'C1:leaky'],
   },
-}; // prettier-ignore
+};
 
 const rows = [];
 for (const file of readdirSync(folder).filter((name) => name.endsWith('.cir'))) {

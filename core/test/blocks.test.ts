@@ -10,13 +10,14 @@ import {
 import { comparePeers, compareSister } from '@hanzai/core/diagnosis';
 import { ARCHETYPES } from '@hanzai/data';
 
+// prettier-ignore
 const toy: UnitModel = UnitModel.parse({
   name: 'toy', title: 'toy', source: 'worked by hand',
   blocks: ['a', 'b', 'c'].map((name) => ({ name, title: name, prior: 0.1 })),
   stages: [{ name: 's', title: 's', needs: ['a'] }, { name: 't', title: 't', needs: ['b', 'c'] }],
   killChecks: [{ name: 'k', title: 'check c', block: 'c', minutes: 2, coverage: 0.6, finished: 'c', worthSaving: 'a and b' }],
   patterns: [],
-}); // prettier-ignore
+});
 const trial = (exercised: string[], passed: number, failed: number): BlockEvidence => ({
   type: 'trial',
   exercised,
@@ -38,20 +39,26 @@ function enumerate(
   ];
   const sums: Record<string, number> = { a: 0, b: 0, c: 0, none: 0 };
   let total = 0;
-  for (const a of [undefined, ...rates]) for (const b of [undefined, ...rates]) for (const c of [undefined, ...rates]) {
-    const state = { a, b, c };
-    const bad = Object.values(state).filter((rate) => rate !== undefined);
-    if (bad.length > 2) continue;
-    let weight = 0.9 ** (3 - bad.length) * 0.1 ** bad.length * bad.reduce((product, [, share]) => product * share, 1);
-    for (const { exercised, passed, failed } of evidence) {
-      let works = 0.98;
-      for (const [name, rate] of Object.entries(state)) if (rate && exercised.includes(name)) works *= 1 - rate[0];
-      weight *= works ** passed * (1 - works) ** failed;
-    }
-    total += weight;
-    for (const [name, rate] of Object.entries(state)) if (rate) sums[name]! += weight;
-    if (bad.length === 0) sums.none! += weight;
-  } // prettier-ignore
+  for (const a of [undefined, ...rates])
+    for (const b of [undefined, ...rates])
+      for (const c of [undefined, ...rates]) {
+        const state = { a, b, c };
+        const bad = Object.values(state).filter((rate) => rate !== undefined);
+        if (bad.length > 2) continue;
+        let weight =
+          0.9 ** (3 - bad.length) *
+          0.1 ** bad.length *
+          bad.reduce((product, [, share]) => product * share, 1);
+        for (const { exercised, passed, failed } of evidence) {
+          let works = 0.98;
+          for (const [name, rate] of Object.entries(state))
+            if (rate && exercised.includes(name)) works *= 1 - rate[0];
+          weight *= works ** passed * (1 - works) ** failed;
+        }
+        total += weight;
+        for (const [name, rate] of Object.entries(state)) if (rate) sums[name]! += weight;
+        if (bad.length === 0) sums.none! += weight;
+      }
   return Object.fromEntries(Object.entries(sums).map(([name, sum]) => [name, sum / total]));
 }
 

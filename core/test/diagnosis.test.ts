@@ -83,9 +83,14 @@ describe('belief', () => {
     };
   };
   const session = (...faults: string[]): Reading[] => [
-    reading('voltage', 'P5', '', ...faults), reading('voltage', 'VM', '', ...faults), reading('voltage', 'P9F', '', ...faults), reading('voltage', 'VDRV', '', ...faults),
-    reading('resistance', 'VM', '', ...faults), reading('voltage', 'P9IN', '', ...faults), reading('resistance', 'L1.1', 'L1.2', ...faults),
-  ]; // prettier-ignore
+    reading('voltage', 'P5', '', ...faults),
+    reading('voltage', 'VM', '', ...faults),
+    reading('voltage', 'P9F', '', ...faults),
+    reading('voltage', 'VDRV', '', ...faults),
+    reading('resistance', 'VM', '', ...faults),
+    reading('voltage', 'P9IN', '', ...faults),
+    reading('resistance', 'L1.1', 'L1.2', ...faults),
+  ];
 
   it('sums to one, whatever the readings', () => {
     for (const readings of [[], session(), session('C3:short')]) {

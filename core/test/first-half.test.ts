@@ -47,9 +47,15 @@ const disk = (name: string) => DISK_GEOMETRIES.find((one) => one.name === name)!
 describe('a capacitor that is left to itself', () => {
   // Source: closed form; share left after whole time constants as every table of them prints it
   // (36.8, 13.5, 5.0, 1.8, 0.7 %).
-  it.each([[1, 0.368], [2, 0.135], [3, 0.0498], [4, 0.0183], [5, 0.0067]])('has after %d time constants %d of its volts', (n, share) => {
+  it.each([
+    [1, 0.368],
+    [2, 0.135],
+    [3, 0.0498],
+    [4, 0.0183],
+    [5, 0.0067],
+  ])('has after %d time constants %d of its volts', (n, share) => {
     expect(voltAfter(100, 10_000, 47e-6, n * 0.47) / 100).toBeCloseTo(share, 3);
-  }); // prettier-ignore
+  });
   it('time and volts are inverse to each other', () => {
     for (const volt of [5, 40, 120])
       expect(voltAfter(325, 1e5, 1e-6, secondsTo(325, volt, 1e5, 1e-6))).toBeCloseTo(volt, 9);
@@ -85,14 +91,25 @@ describe('a capacitor that is left to itself', () => {
 
 describe('starts of a unit that fails now and then', () => {
   // Source: the binomial; the round figures are common practice.
-  it.each([[0.3, 9], [0.2, 14], [0.1, 29], [0.5, 5]])('a fault of %d of the starts needs %d clean ones', (rate, starts) => {
+  it.each([
+    [0.3, 9],
+    [0.2, 14],
+    [0.1, 29],
+    [0.5, 5],
+  ])('a fault of %d of the starts needs %d clean ones', (rate, starts) => {
     expect(cleanStartsAtRate(rate)).toBe(starts);
     expect((1 - rate) ** starts).toBeLessThanOrEqual(0.05);
     expect((1 - rate) ** (starts - 1)).toBeGreaterThan(0.05);
-  }); // prettier-ignore
+  });
   // Source: the beta-binomial distribution with a uniform prior, summed here over rates by the
   // midpoint rule. After one failed start 5, after three of ten 11.
-  it.each([[1, 1, 5], [3, 10, 11], [2, 2, 3], [1, 20, 60], [5, 5, 2]])('%d failed of %d starts ask for about %d clean ones', (failed, total, about) => {
+  it.each([
+    [1, 1, 5],
+    [3, 10, 11],
+    [2, 2, 3],
+    [1, 20, 60],
+    [5, 5, 2],
+  ])('%d failed of %d starts ask for about %d clean ones', (failed, total, about) => {
     const needed = cleanStartsNeeded(failed, total);
     const chance = (n: number): number => {
       let [clean, all] = [0, 0];
@@ -106,7 +123,7 @@ describe('starts of a unit that fails now and then', () => {
     expect(chance(needed)).toBeLessThanOrEqual(0.0501);
     expect(chance(needed - 1)).toBeGreaterThan(0.0499);
     if (total <= 10) expect(needed).toBe(about);
-  }); // prettier-ignore
+  });
   it('one of many conditions is not believed for being the luckiest of them', () => {
     // Source: S. Holm, 1979: the smallest of m chances is multiplied by m, the next by m - 1.
     const starts = Array.from({ length: 12 }, (_, n) => ({
@@ -295,9 +312,12 @@ describe('opened up', () => {
     ...more,
   });
   const steps = [
-    step({ count: 4, lengthMm: 6 }), step({ what: 'lift', of: 'lid', name: '', frees: ['F1', 'J1'] }), step({ of: 'board', count: 2, lengthMm: 10, forTest: true }),
-    step({ what: 'plug', of: 'board', name: 'P3 motor', forTest: true }), step({ what: 'lift', of: 'board', name: '', frees: ['board'] }),
-  ]; // prettier-ignore
+    step({ count: 4, lengthMm: 6 }),
+    step({ what: 'lift', of: 'lid', name: '', frees: ['F1', 'J1'] }),
+    step({ of: 'board', count: 2, lengthMm: 10, forTest: true }),
+    step({ what: 'plug', of: 'board', name: 'P3 motor', forTest: true }),
+    step({ what: 'lift', of: 'board', name: '', frees: ['board'] }),
+  ];
   it('goes back in the other order, with the longer screw named', () => {
     const lines = reassemblyList(steps);
     expect(lines.map(({ step: { id } }) => id)).toEqual([...steps].reverse().map(({ id }) => id));

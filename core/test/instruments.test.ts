@@ -90,10 +90,43 @@ describe('the standard meter', () => {
       const { measurement: m, value } = result.reading;
       return `${m.setup} ${m.kind} ${pointText(m.at)}>${pointText(m.to)} ${value}`;
     };
-    expect(['r1 4k7', 'vcc 4.98', 'f1 beep', 'f1 open', 'c1 1.03 esr', 'c1 .06', 'd1.a d1.k .62 diode', 'd1 ol', 'out k ol', 'r3 20ma', 'vcc 2k5', 'out lo', 'd1 .6v', 'vcc 0', 'vcc gnd 340r', 'r1 4.7 k'].map(read)).toEqual([
-      'off resistance R1.1>R1.2 4700', 'on voltage VCC> 4.98', 'off continuity F1.1>F1.2 beep', 'off continuity F1.1>F1.2 open', 'off esr C1.1>C1.2 1.03', 'off esr C1.1>C1.2 0.06',
-      'off diode D1.A>D1.K 0.62', 'off diode D1.A>D1.K OL', 'off resistance OUT>K OL', 'on current R3.1>R3.2 0.02', 'off resistance VCC> 2500', 'on logic OUT> 0', 'off diode D1.A>D1.K 0.6', 'on voltage VCC> 0', 'off resistance VCC> 340', 'off resistance R1.1>R1.2 4700',
-    ]); // prettier-ignore
+    expect(
+      [
+        'r1 4k7',
+        'vcc 4.98',
+        'f1 beep',
+        'f1 open',
+        'c1 1.03 esr',
+        'c1 .06',
+        'd1.a d1.k .62 diode',
+        'd1 ol',
+        'out k ol',
+        'r3 20ma',
+        'vcc 2k5',
+        'out lo',
+        'd1 .6v',
+        'vcc 0',
+        'vcc gnd 340r',
+        'r1 4.7 k',
+      ].map(read),
+    ).toEqual([
+      'off resistance R1.1>R1.2 4700',
+      'on voltage VCC> 4.98',
+      'off continuity F1.1>F1.2 beep',
+      'off continuity F1.1>F1.2 open',
+      'off esr C1.1>C1.2 1.03',
+      'off esr C1.1>C1.2 0.06',
+      'off diode D1.A>D1.K 0.62',
+      'off diode D1.A>D1.K OL',
+      'off resistance OUT>K OL',
+      'on current R3.1>R3.2 0.02',
+      'off resistance VCC> 2500',
+      'on logic OUT> 0',
+      'off diode D1.A>D1.K 0.6',
+      'on voltage VCC> 0',
+      'off resistance VCC> 340',
+      'off resistance R1.1>R1.2 4700',
+    ]);
     expect(read('vcc on 5 off')).toContain('setup on');
     expect(parseShorthand(divider, 'r77 4k7')).toMatchObject({
       ok: false,

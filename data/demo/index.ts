@@ -174,6 +174,7 @@ const step = (
 });
 
 /** Codes that the workshop wrote down for units of its own, each for that unit only. */
+// prettier-ignore
 export const DEMO_CODES: readonly { readonly unitType: string; readonly unitModel: string; readonly code: string; readonly stage: string; readonly meaning: string }[] = [
   ...[
     ['1', 'boot', 'memory test failed'], ['2', 'boot', 'program memory wrong'], ['3', 'home', 'home not found'],
@@ -181,8 +182,9 @@ export const DEMO_CODES: readonly { readonly unitType: string; readonly unitMode
   ...[
     ['E1', 'focus', 'no focus found'], ['E2', 'spin', 'spindle does not come up to speed'], ['E3', 'lock', 'speed loop does not lock'], ['E4', 'read', 'data cannot be read'],
   ].map(([code, stage, meaning]) => ({ unitType: 'optical-disc-reader', unitModel: 'Pellwyn CR-40 card-disc reader', code: code!, stage: stage!, meaning: meaning! })),
-]; // prettier-ignore
+];
 
+// prettier-ignore
 export const DEMO_CASES: readonly DemoCase[] = [
   {
     title: 'CR-40 card-disc reader, no movement and no eject',
@@ -327,4 +329,4 @@ export const DEMO_CASES: readonly DemoCase[] = [
       [DAY - 8, { kind: 'trial', title: 'this unit\u2019s cable on a known-good unit', exercised: ['cable'], passed: 2, failed: 0, note: '' }],
     ],
   },
-]; // prettier-ignore
+];

@@ -98,10 +98,11 @@ const CAN = {
   adjustableNegative: ['ground', 'out', 'in'],
 } satisfies Record<string, Roles>;
 
+// prettier-ignore
 const regulator = (name: string, roles: Roles, volt: number, polarity: RegulatorModel['polarity'], limitAmpere = 1.5): [string, RegulatorModel] => [
   name,
   { name, roles: [...roles], volt, polarity, dropoutVolt: limitAmpere < 0.5 ? 1.7 : 2, limitAmpere, quiescentAmpere: 5e-3 },
-]; // prettier-ignore
+];
 
 const adjustable = (
   name: string,
@@ -117,6 +118,7 @@ const adjustable = (
  * and limits: published data sheets, from memory. The adjustable ones hold 1.25 V between output
  * and adjust.
  */
+// prettier-ignore
 const REGULATORS: ReadonlyMap<string, RegulatorModel> = new Map([
   ...[5, 6, 8, 9, 12, 15, 18, 24].flatMap((volt) => {
     const digits = String(volt).padStart(2, '0');
@@ -133,7 +135,7 @@ const REGULATORS: ReadonlyMap<string, RegulatorModel> = new Map([
   }),
   adjustable('317', TAB.adjustable, 'positive'), adjustable('317K', CAN.adjustable, 'positive'),
   adjustable('337', TAB.adjustableNegative, 'negative'), adjustable('337K', CAN.adjustableNegative, 'negative'),
-]); // prettier-ignore
+]);
 
 /**
  * A regulator by its name: with suffix letters that say grade and package, of which only K moves
@@ -190,6 +192,7 @@ const DUAL = {
  * Operational amplifiers by name, with the pins of their package. Published data sheets, from
  * memory.
  */
+// prettier-ignore
 const AMPLIFIERS: ReadonlyMap<string, { readonly pins: number; readonly model: AmplifierModel }> = new Map([
   ['741', { pins: 8, model: { name: '741', ...SINGLE, ...OPAMP } }],
   ...['071', '081'].map((name): [string, { pins: number; model: AmplifierModel }] => [name, { pins: 8, model: { name, ...SINGLE, ...FET } }]),
@@ -200,7 +203,7 @@ const AMPLIFIERS: ReadonlyMap<string, { readonly pins: number; readonly model: A
   ['324', { pins: 14, model: { name: '324', ...QUAD, ...SINGLE_SUPPLY } }],
   /** A power amplifier for motors and coils, two in a package. */
   ['POWERAMP2', { pins: 8, model: { name: 'POWERAMP2', ...DUAL, gain: 1e4, headroomHighVolt: 1.2, headroomLowVolt: 1, limitAmpere: 1, supplyAmpere: 10e-3, outputOhm: 0.7 } }],
-]); // prettier-ignore
+]);
 
 /** What a deck may name after an X beside the plain packages. */
 export const LIBRARY: DeviceLibrary = {

@@ -19,6 +19,7 @@ const bipolar = (
   low: { volt: low[0], ohm: low[1], limitAmpere: 0.1 },
 });
 
+// prettier-ignore
 const mos = (name: string, supply: [least: number, most: number], ohm: [high: number, low: number], threshold: { thresholdVolt: number } | { thresholdShare: number }): FamilyModel => {
   const centre = 'thresholdVolt' in threshold ? threshold.thresholdVolt : threshold.thresholdShare;
   return {
@@ -32,7 +33,7 @@ const mos = (name: string, supply: [least: number, most: number], ohm: [high: nu
     high: { dropVolt: 0, ohm: ohm[0], oneWay: false, limitAmpere: 0.06 },
     low: { volt: 0, ohm: ohm[1], limitAmpere: 0.06 },
   };
-}; // prettier-ignore
+};
 
 /**
  * How the logic families behave at their pins, by the letters in a part's name ('' is the standard

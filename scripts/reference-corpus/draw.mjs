@@ -22,6 +22,7 @@ export function generator(seed) {
  * Faults of a kind of part with the range of their severity (ohm, or a factor) and how often they
  * happen beside the others.
  */
+// prettier-ignore
 const MODES = {
   R: { open: [1e8, 1e8, 3], 'drift-high': [1.5, 10, 2], 'drift-low': [0.1, 0.65, 1] },
   F: { open: [1e8, 1e8, 6] },
@@ -34,7 +35,7 @@ const MODES = {
   Q: { 'open-b': [1e8, 1e8, 1], 'open-c': [1e8, 1e8, 1], 'open-e': [1e8, 1e8, 1], 'short-be': [0.05, 60, 1], 'short-bc': [0.05, 60, 1], 'short-ce': [0.05, 60, 3] },
   SO: { short: [0.1, 10, 1] },
   V: {},
-}; // prettier-ignore
+};
 
 /** A resistor above this passes too little to burn, ohm. */
 const MOST_BURNING_OHM = 1000;

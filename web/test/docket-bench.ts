@@ -19,9 +19,14 @@ const { db, pool } = openDatabase(url);
 const at = (n: number): Date => new Date(Date.UTC(2026, 0, 1) + n * 600_000);
 for (let from = 0; from < CASES; from += 500) {
   const rows = Array.from({ length: Math.min(500, CASES - from) }, (_, i) => ({
-    id: v7(), title: `case ${from + i}, loses steps when warm`, unitModel: `unit ${(from + i) % 37}`, owner: `owner ${(from + i) % 811}`, openedAt: at(from + i),
-    promisedOn: (from + i) % 3 === 0 ? '2026-12-24' : null, waitsFor: (from + i) % 5 === 0 ? 'a belt' : '',
-  })); // prettier-ignore
+    id: v7(),
+    title: `case ${from + i}, loses steps when warm`,
+    unitModel: `unit ${(from + i) % 37}`,
+    owner: `owner ${(from + i) % 811}`,
+    openedAt: at(from + i),
+    promisedOn: (from + i) % 3 === 0 ? '2026-12-24' : null,
+    waitsFor: (from + i) % 5 === 0 ? 'a belt' : '',
+  }));
   await db.insert(repairCase).values(rows);
   await db.insert(caseEntry).values(
     rows.flatMap(({ id }, i) =>

@@ -37,6 +37,7 @@ const PRACTICE = 'common practice, no published source';
  * Read aloud before they were written down. None of them says that something is safe.
  * docs/safety.md lists where each stands; core/test/safety.test.ts holds the two together.
  */
+// prettier-ignore
 export const CAUTIONS: Readonly<Record<CautionedStep, Caution>> = {
   'probe-powered': { words: 'Powered: one hand. Insulated tips, leads rated for the place (on the mains CAT II 300 V or better). No rings, no watch strap.', source: 'IEC 61010-031, lead categories, from memory; the rest common practice', defer: true },
   primary: { words: 'Primary side: the unit on an isolating transformer. No earthed clip of an instrument on it. No wrist strap while it is live. Never alone in the room.', source: PRACTICE, defer: true },
@@ -55,4 +56,4 @@ export const CAUTIONS: Readonly<Record<CautionedStep, Caution>> = {
   glue: { words: 'Warm old glue gives off fumes, its dust conducts: air out, damp wipe, no scraping dry.', source: PRACTICE, defer: false },
   'burn-in': { words: 'Never unattended, never overnight. Nothing that burns beside it. The switch within reach.', source: PRACTICE, defer: true },
   motor: { words: 'Turn a motor slowly: it generates into its driver. Fingers out of belts and gears.', source: PRACTICE, defer: false },
-}; // prettier-ignore
+};

@@ -43,9 +43,10 @@ export interface Hazard {
  * Which steps wait for which kind: what bites when the case is open, and what bites when power is
  * on.
  */
+// prettier-ignore
 const GATES: Readonly<Record<HazardKind, readonly Gate[]>> = {
   mains: ['power', 'open'], 'stored-charge': ['open', 'power'], laser: ['power'], hot: ['power'], spring: ['open'], chemical: ['open'], static: ['open'],
-}; // prettier-ignore
+};
 
 /** What every line about danger ends with. */
 export const DEFER = 'Follow local codes; mains and laser work only if you are qualified.';

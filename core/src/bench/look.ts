@@ -61,6 +61,7 @@ export interface FindingRule {
 }
 
 /** Common practice, no published source; reaches and factors from memory of bench practice. */
+// prettier-ignore
 export const FINDING_RULES: Readonly<Record<FindingKind, FindingRule>> = {
   leak: { title: 'leaked electrolyte', reachMm: 8, factor: 8, runsDown: true, followsNet: true, removal: 'hot air or iron with fresh solder, never a cold pull: the pad comes with it', caution: 'gloves; wash skin at once; it conducts and eats copper' },
   crust: { title: 'crust or green', reachMm: 5, factor: 6, runsDown: true, followsNet: true, removal: 'clean first, then fresh solder; pads here are weak' },
@@ -76,7 +77,7 @@ export const FINDING_RULES: Readonly<Record<FindingKind, FindingRule>> = {
   'bulged-capacitor': { title: 'bulged capacitor', reachMm: 2, factor: 25, runsDown: false, followsNet: true, removal: 'discharge it first; hot air or iron with fresh solder', caution: 'eyes covered: it may vent; never powered with the face over it', withPower: true },
   'cracked-line-filter': { title: 'cracked line-filter capacitor', reachMm: 2, factor: 40, runsDown: false, followsNet: false, removal: 'unplugged and discharged; only X class (line to line) or Y class (line to chassis) goes back', caution: 'no power until it is replaced: it smokes and burns', withPower: true },
   'missing-part': { title: 'part missing', reachMm: 2, factor: 10, runsDown: false, followsNet: false, removal: 'find out what belongs there: schematic, sister board, silk screen' },
-}; // prettier-ignore
+};
 
 /** Something found, placed on the board outline. */
 export interface PlacedFinding {

@@ -42,9 +42,10 @@ export interface LoggedStep extends OpenUpStep {
 /**
  * Minutes that a piece of each kind takes, coming off or going on. From memory of bench practice.
  */
+// prettier-ignore
 const MINUTES: Readonly<Record<OpenUpStep['what'], number>> = {
   fastener: 0.4, plug: 0.3, flex: 0.6, tab: 0.4, glue: 2, seal: 1, lift: 0.8, 'empty-hole': 0,
-}; // prettier-ignore
+};
 
 /** Minutes of a step, one way. */
 export function stepMinutes({ what, count }: OpenUpStep): number {

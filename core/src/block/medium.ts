@@ -18,7 +18,7 @@ export const DiskGeometry = z.object({
    * (0) to the innermost (1); undefined where formats differ.
    */
   directoryAt: z.number().min(0).max(1).optional(),
-}); // prettier-ignore
+});
 export type DiskGeometry = z.infer<typeof DiskGeometry>;
 
 /** Formatted capacity, bytes. */

@@ -58,29 +58,88 @@ export const UnitModel = z.object({
    * prior: chance that a unit on the bench has this block bad. roles: words by which a board's
    * sheet names parts of it.
    */
-  blocks: z.array(z.object({ name, title: z.string().min(1).max(120), prior: share, roles: z.array(z.string().min(2).max(40)).max(40).optional() })).min(1).max(60),
-  stages: z.array(z.object({ name, title: z.string().min(1).max(120), needs: z.array(name).min(1) })).min(1).max(20),
+  blocks: z
+    .array(
+      z.object({
+        name,
+        title: z.string().min(1).max(120),
+        prior: share,
+        roles: z.array(z.string().min(2).max(40)).max(40).optional(),
+      }),
+    )
+    .min(1)
+    .max(60),
+  stages: z
+    .array(z.object({ name, title: z.string().min(1).max(120), needs: z.array(name).min(1) }))
+    .min(1)
+    .max(20),
   /** Tests of a few minutes that can end the job: a bad block that nobody can replace. */
   killChecks: z.array(KillCheck).max(20),
   /**
    * Known patterns: what is seen, and the blocks behind it in usual order; stage: the one at which
    * the start of such a unit stops.
    */
-  patterns: z.array(z.object({ name, seen: z.string().min(1).max(200), suspects: z.array(name).min(1), stage: name.optional(), because: z.string().min(1).max(200) })).max(60),
+  patterns: z
+    .array(
+      z.object({
+        name,
+        seen: z.string().min(1).max(200),
+        suspects: z.array(name).min(1),
+        stage: name.optional(),
+        because: z.string().min(1).max(200),
+      }),
+    )
+    .max(60),
   /** Blink and error codes: the stage that they speak of. */
-  codes: z.array(z.object({ code: z.string().min(1).max(20), stage: name, meaning: z.string().min(1).max(160) })).max(100).optional(),
+  codes: z
+    .array(
+      z.object({
+        code: z.string().min(1).max(20),
+        stage: name,
+        meaning: z.string().min(1).max(160),
+      }),
+    )
+    .max(100)
+    .optional(),
   /**
    * What can hurt somebody, or the unit. volt, farad: of what keeps a charge, at its peak.
    * ifFitted: only a look tells whether this one has it.
    */
-  hazards: z.array(z.object({ name, kind: HazardKind, ifFitted: z.boolean().optional(), note: z.string().min(1).max(300), volt: z.number().positive().optional(), farad: z.number().positive().optional() })).max(20).optional(),
+  hazards: z
+    .array(
+      z.object({
+        name,
+        kind: HazardKind,
+        ifFitted: z.boolean().optional(),
+        note: z.string().min(1).max(300),
+        volt: z.number().positive().optional(),
+        farad: z.number().positive().optional(),
+      }),
+    )
+    .max(20)
+    .optional(),
   firstAid: z.array(FirstAid).max(40).optional(),
   /** Circumstances of a start that explain by themselves what would else be a fault. */
-  conditions: z.array(z.object({
-    name, title: z.string().min(1).max(120),
-    explains: z.array(z.object({ kind: z.enum(['stage', 'code', 'pattern']), name: z.string().min(1).max(40), because: z.string().min(1).max(200) })).min(1).max(20),
-  })).max(40).optional(),
-}); // prettier-ignore
+  conditions: z
+    .array(
+      z.object({
+        name,
+        title: z.string().min(1).max(120),
+        explains: z
+          .array(
+            z.object({
+              kind: z.enum(['stage', 'code', 'pattern']),
+              name: z.string().min(1).max(40),
+              because: z.string().min(1).max(200),
+            }),
+          )
+          .min(1)
+          .max(20),
+      }),
+    )
+    .max(40)
+    .optional(),
+});
 export type UnitModel = z.infer<typeof UnitModel>;
 
 /** What is known of a unit beside meter readings. */
@@ -141,12 +200,36 @@ export function unitModelIssues(model: UnitModel): readonly string[] {
   const blocks = new Set(model.blocks.map((block) => block.name));
   const stages = new Set(model.stages.map((stage) => stage.name));
   return [
-    ...model.stages.flatMap(({ name: stage, needs }) => needs.filter((need) => !blocks.has(need)).map((need) => `stage ${stage} needs ${need}`)),
-    ...model.killChecks.filter(({ block }) => !blocks.has(block)).map(({ name: check, block }) => `check ${check} is of ${block}`),
-    ...model.patterns.flatMap(({ name: pattern, suspects }) => suspects.filter((block) => !blocks.has(block)).map((block) => `pattern ${pattern} suspects ${block}`)),
-    ...model.patterns.filter(({ stage }) => stage !== undefined && !stages.has(stage)).map(({ name: pattern, stage }) => `pattern ${pattern} stops at ${stage}`),
-    ...(model.firstAid ?? []).filter(({ block }) => !blocks.has(block)).map(({ name: aid, block }) => `first aid ${aid} is for ${block}`),
-    ...(model.conditions ?? []).flatMap(({ name: condition, explains }) => explains.filter((e) => (e.kind === 'stage' ? !stages.has(e.name) : e.kind === 'pattern' ? !model.patterns.some((p) => p.name === e.name) : !model.codes?.some((c) => c.code === e.name))).map((e) => `condition ${condition} explains ${e.kind} ${e.name}`)),
-    ...(model.codes ?? []).filter(({ stage }) => !stages.has(stage)).map(({ code, stage }) => `code ${code} speaks of ${stage}`),
-  ]; // prettier-ignore
+    ...model.stages.flatMap(({ name: stage, needs }) =>
+      needs.filter((need) => !blocks.has(need)).map((need) => `stage ${stage} needs ${need}`),
+    ),
+    ...model.killChecks
+      .filter(({ block }) => !blocks.has(block))
+      .map(({ name: check, block }) => `check ${check} is of ${block}`),
+    ...model.patterns.flatMap(({ name: pattern, suspects }) =>
+      suspects
+        .filter((block) => !blocks.has(block))
+        .map((block) => `pattern ${pattern} suspects ${block}`),
+    ),
+    ...model.patterns
+      .filter(({ stage }) => stage !== undefined && !stages.has(stage))
+      .map(({ name: pattern, stage }) => `pattern ${pattern} stops at ${stage}`),
+    ...(model.firstAid ?? [])
+      .filter(({ block }) => !blocks.has(block))
+      .map(({ name: aid, block }) => `first aid ${aid} is for ${block}`),
+    ...(model.conditions ?? []).flatMap(({ name: condition, explains }) =>
+      explains
+        .filter((e) =>
+          e.kind === 'stage'
+            ? !stages.has(e.name)
+            : e.kind === 'pattern'
+              ? !model.patterns.some((p) => p.name === e.name)
+              : !model.codes?.some((c) => c.code === e.name),
+        )
+        .map((e) => `condition ${condition} explains ${e.kind} ${e.name}`),
+    ),
+    ...(model.codes ?? [])
+      .filter(({ stage }) => !stages.has(stage))
+      .map(({ code, stage }) => `code ${code} speaks of ${stage}`),
+  ];
 }

@@ -18,9 +18,10 @@ export interface FuseRating {
 }
 
 const WIRE = /\b(wire|foil|bridge|bridged|link|solder|jumper|nail|strand|short)\b/i;
+// prettier-ignore
 const SPEED_WORDS: readonly (readonly [RegExp, FuseSpeed])[] = [
   [/\b(super|very)[ -]?fast\b/i, 'FF'], [/\b(fast|quick)\b/i, 'F'], [/\bmedium\b/i, 'M'], [/\b(slow|time[ -]?lag|anti[ -]?surge|delayed?)\b/i, 'T'],
-]; // prettier-ignore
+];
 
 /**
  * Reads `T315mAH 250V`, `F1.6A`, `500mA slow 250 V`, `T2A L 250V`. Words that say nothing are left

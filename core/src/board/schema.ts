@@ -198,9 +198,13 @@ export const Part = z.discriminatedUnion('kind', [
    * without load, taken as direct voltage.
    */
   z.object({
-    kind: z.literal('transformer'), ...base, pins: z.array(name).length(4),
-    primaryOhm: positive, secondaryOhm: positive, peakVolt: positive,
-  }), // prettier-ignore
+    kind: z.literal('transformer'),
+    ...base,
+    pins: z.array(name).length(4),
+    primaryOhm: positive,
+    secondaryOhm: positive,
+    peakVolt: positive,
+  }),
   z.object({ kind: z.literal('unspecified'), ...base }),
 ]);
 export type Part = z.infer<typeof Part>;
@@ -235,11 +239,26 @@ export const Observable = z.object({
    * All of them must hold. volts: between two nets; ampere: through a two-pin part; level: of a net
    * as a TTL probe reads it.
    */
-  when: z.array(z.discriminatedUnion('type', [
-    z.object({ type: z.literal('volts'), at: name, to: name.optional(), magnitude: z.boolean().optional(), ...limits }),
-    z.object({ type: z.literal('ampere'), ref: name, ...limits }),
-    z.object({ type: z.literal('level'), at: name, is: z.array(z.enum(['0', '1', 'P', 'Z'])).min(1) }),
-  ])).min(1).max(12), // prettier-ignore
+  when: z
+    .array(
+      z.discriminatedUnion('type', [
+        z.object({
+          type: z.literal('volts'),
+          at: name,
+          to: name.optional(),
+          magnitude: z.boolean().optional(),
+          ...limits,
+        }),
+        z.object({ type: z.literal('ampere'), ref: name, ...limits }),
+        z.object({
+          type: z.literal('level'),
+          at: name,
+          is: z.array(z.enum(['0', '1', 'P', 'Z'])).min(1),
+        }),
+      ]),
+    )
+    .min(1)
+    .max(12),
 });
 export type Observable = z.infer<typeof Observable>;
 

@@ -41,7 +41,6 @@ export function jacobianValues(
     slots,
     element: { model },
   } of network.transistors) {
-    // prettier-ignore
     const sign = model.polarity === 'npn' ? 1 : -1;
     transistorAt(model, sign * across(x, b, e), sign * across(x, b, c), 0, out, slope);
     for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += slope[i]!;

@@ -61,7 +61,6 @@ export function toleranceSpread(
     nodes: [c, b, e],
     element,
   } of network.transistors) {
-    // prettier-ignore
     const { model } = element;
     const sign = model.polarity === 'npn' ? 1 : -1;
     junctionCurrent(
@@ -204,8 +203,11 @@ function zeroBiasVariance(network: Network, x: Float64Array, adjoint: Float64Arr
     nodes: [c, b, e],
     element: { model },
   } of network.transistors) {
-    // prettier-ignore
-    add(model.saturationCurrentAmpere / (model.forwardGain * model.forwardEmission * THERMAL_VOLT), b, e);
+    add(
+      model.saturationCurrentAmpere / (model.forwardGain * model.forwardEmission * THERMAL_VOLT),
+      b,
+      e,
+    );
     add(
       model.saturationCurrentAmpere / (model.reverseGain * model.reverseEmission * THERMAL_VOLT),
       b,

@@ -138,11 +138,21 @@ function unitElement(part: Amplifier, unit: number): Element {
   const { plus, minus, out } = model.units[unit]!;
   const at = (pin: number): string => part.pins[pin - 1]!;
   return {
-    type: 'law', a: at(model.negativeSupply), b: at(out), holds: true, pin: out - 1,
+    type: 'law',
+    a: at(model.negativeSupply),
+    b: at(out),
+    holds: true,
+    pin: out - 1,
     controls: [at(plus), at(minus), at(out), at(model.positiveSupply), at(model.negativeSupply)],
     linearVolt: LINEAR_SWING_VOLT / model.gain,
-    law: amplifierLaw(model.gain, model.headroomHighVolt, model.headroomLowVolt, model.limitAmpere, model.outputOhm ?? OUTPUT_OHM),
-  }; // prettier-ignore
+    law: amplifierLaw(
+      model.gain,
+      model.headroomHighVolt,
+      model.headroomLowVolt,
+      model.limitAmpere,
+      model.outputOhm ?? OUTPUT_OHM,
+    ),
+  };
 }
 
 /** The output stage has failed towards a supply. */

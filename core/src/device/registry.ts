@@ -10,10 +10,11 @@ import { regulator } from './regulator';
 import { diode, transistor } from './semiconductors';
 import { currentSource, unspecified, voltageSource } from './sources';
 
+// prettier-ignore
 const REGISTRY: { readonly [K in PartKind]: DeviceKind<K> } = {
   resistor, capacitor, inductor, winding, voltageSource, currentSource, diode, transistor,
   fuse, switch: switchKind, connectorPin, link, chip, regulator, amplifier, opto, relay, transformer, unspecified,
-}; // prettier-ignore
+};
 
 /** The healthy part as circuit elements between its nets, named as the part writes them. */
 export function elementsOf(part: Part): readonly Element[] {

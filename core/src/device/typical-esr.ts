@@ -15,9 +15,10 @@ export const UNSTATED_ESR_SPREAD = 0.9;
  * Healthy ohms at 100 kHz and room temperature of general-purpose aluminium electrolytics of 16 to
  * 35 V, by farad. Order of size, from memory of common data sheets.
  */
+// prettier-ignore
 const ELECTROLYTIC_ESR: readonly (readonly [farad: number, ohm: number])[] = [
   [1e-6, 5], [4.7e-6, 2.5], [10e-6, 1.5], [22e-6, 0.9], [47e-6, 0.5], [100e-6, 0.3], [220e-6, 0.15], [470e-6, 0.09], [1000e-6, 0.05], [2200e-6, 0.03],
-]; // prettier-ignore
+];
 
 /**
  * The other kinds, as a share of an electrolytic of the same value or as ohms of their own. From

@@ -20,9 +20,10 @@ export type ValueResult =
   | { readonly ok: true; readonly value: ReadingValue }
   | { readonly ok: false; readonly what: string; readonly expected: string };
 
+// prettier-ignore
 const LOGIC_WORDS: Readonly<Record<string, '0' | '1' | 'P' | 'Z'>> = {
   '0': '0', lo: '0', low: '0', '1': '1', hi: '1', high: '1', p: 'P', pulse: 'P', pulsing: 'P', z: 'Z', float: 'Z', floating: 'Z',
-}; // prettier-ignore
+};
 
 /**
  * Reads the value of a reading of a kind. unit: as written, may be empty. Limits keep slips of the
@@ -131,7 +132,12 @@ export function readReadingsFile(
 /** Writes readings in the order taken. */
 export function writeReadingsFile(readings: readonly Reading[]): string {
   const rows = readings.map(({ measurement: m, value }) => [
-    m.setup, m.kind, m.kind === 'current' ? m.at.pin!.part.ref : pointText(m.at), m.kind === 'current' ? '' : pointText(m.to), String(value), typeof value === 'number' ? unitOf(m.kind) : '',
-  ]); // prettier-ignore
+    m.setup,
+    m.kind,
+    m.kind === 'current' ? m.at.pin!.part.ref : pointText(m.at),
+    m.kind === 'current' ? '' : pointText(m.to),
+    String(value),
+    typeof value === 'number' ? unitOf(m.kind) : '',
+  ]);
   return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n' })}\r\n`;
 }

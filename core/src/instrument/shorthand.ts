@@ -23,13 +23,15 @@ export type ShorthandResult =
       readonly expected: string;
     };
 
+// prettier-ignore
 const KIND_WORDS: Readonly<Record<string, ReadingKind>> = {
   esr: 'esr', diode: 'diode', ohm: 'resistance', ohms: 'resistance', volts: 'voltage', logic: 'logic', amps: 'current',
-}; // prettier-ignore
+};
+// prettier-ignore
 const VALUE_WORDS: Readonly<Record<string, readonly [ReadingKind, string]>> = {
   beep: ['continuity', 'beep'], open: ['continuity', 'open'],
   lo: ['logic', '0'], low: ['logic', '0'], hi: ['logic', '1'], high: ['logic', '1'], pulse: ['logic', 'P'], float: ['logic', 'Z'],
-}; // prettier-ignore
+};
 const KIND_OF_UNIT: Partial<Record<Unit, ReadingKind>> = {
   ohm: 'resistance',
   V: 'voltage',

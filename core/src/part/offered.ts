@@ -25,11 +25,12 @@ export interface OfferedPart {
   readonly text: string;
 }
 
+// prettier-ignore
 const KINDS: readonly (readonly [RegExp, Dielectric])[] = [
   [/\b(bipolar|non-?polar(ised|ized)?|np|bp)\b/i, 'bipolar'], [/\b(tantalum|tant|ta)\b/i, 'tantalum'], [/\bpolymer\b/i, 'polymer'],
   [/\b(ceramic|cer|mlcc|x7r|x5r|c0g|np0|y5v|z5u)\b/i, 'ceramic'], [/\b(film|foil|polyester|polypropylene|mkt|mkp|paper|mylar)\b/i, 'film'],
   [/\b(electrolytic|elko|elco|alu(minium)?|radial|axial)\b/i, 'electrolytic'],
-]; // prettier-ignore
+];
 
 /**
  * Reads what was written for a fitted part: `470u 35V tantalum`, `4k7 0.5W`, `100n X2 275V`, `0R47

@@ -9,9 +9,10 @@ const SYMBOL: Readonly<Record<Unit, string>> = {
   H: 'H',
   Hz: 'Hz',
 };
+// prettier-ignore
 const STEPS: readonly (readonly [number, string])[] = [
   [1e12, 'T'], [1e9, 'G'], [1e6, 'M'], [1e3, 'k'], [1, ''], [1e-3, 'm'], [1e-6, 'µ'], [1e-9, 'n'], [1e-12, 'p'],
-]; // prettier-ignore
+];
 
 /** The prefix step (1e3, 1, 1e-3 …) and its letter under which a value reads as 1 to 999. */
 function prefixFor(value: number): readonly [number, string] {

@@ -13,14 +13,16 @@ export type ParsedQuantity =
 const EXPECTED = 'a quantity such as 4k7, 4.7k, .03, 183R, 3V3, 22u or OL';
 
 /** Prefix letters. Case matters where the trade makes it matter: m is milli, M is mega. */
+// prettier-ignore
 const PREFIX: Readonly<Record<string, number>> = {
   '': 1, T: 1e12, G: 1e9, g: 1e9, meg: 1e6, Meg: 1e6, MEG: 1e6, M: 1e6, k: 1e3, K: 1e3,
   m: 1e-3, u: 1e-6, µ: 1e-6, μ: 1e-6, n: 1e-9, p: 1e-12,
-}; // prettier-ignore
+};
 
+// prettier-ignore
 const UNIT_WORD: Readonly<Record<string, Unit>> = {
   ohm: 'ohm', ohms: 'ohm', r: 'ohm', ω: 'ohm', v: 'V', a: 'A', f: 'F', h: 'H', hz: 'Hz',
-}; // prettier-ignore
+};
 
 interface Letters {
   readonly scale: number;

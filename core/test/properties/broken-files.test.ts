@@ -68,19 +68,27 @@ const damage: fc.Arbitrary<Damage> = fc.oneof(
           lines.splice(place(share, lines.length), 0, lines[place(share, lines.length)]!),
         ),
   ),
-  fc.tuple(at, at).map(([a, b]): Damage => (text) => inLines(text, (lines) => {
-    const [i, j] = [place(a, lines.length), place(b, lines.length)];
-    [lines[i], lines[j]] = [lines[j]!, lines[i]!];
-  })), // prettier-ignore
-  fc.tuple(at, fc.string({ maxLength: 6, unit: 'binary' })).map(([share, rubbish]): Damage => (text) => {
-    const i = place(share, text.length);
-    return text.slice(0, i) + rubbish + text.slice(i + rubbish.length);
-  }), // prettier-ignore
-  fc.tuple(at, fc.constantFrom('-1', '0', '1e400', 'NaN', '1,5', '""', '99999999999')).map(([share, number]): Damage => (text) => {
-    const numbers = [...text.matchAll(/\d+(\.\d+)?/g)];
-    const hit = numbers[place(share, numbers.length)];
-    return hit ? text.slice(0, hit.index) + number + text.slice(hit.index + hit[0].length) : text;
-  }), // prettier-ignore
+  fc.tuple(at, at).map(
+    ([a, b]): Damage =>
+      (text) =>
+        inLines(text, (lines) => {
+          const [i, j] = [place(a, lines.length), place(b, lines.length)];
+          [lines[i], lines[j]] = [lines[j]!, lines[i]!];
+        }),
+  ),
+  fc
+    .tuple(at, fc.string({ maxLength: 6, unit: 'binary' }))
+    .map(([share, rubbish]): Damage => (text) => {
+      const i = place(share, text.length);
+      return text.slice(0, i) + rubbish + text.slice(i + rubbish.length);
+    }),
+  fc
+    .tuple(at, fc.constantFrom('-1', '0', '1e400', 'NaN', '1,5', '""', '99999999999'))
+    .map(([share, number]): Damage => (text) => {
+      const numbers = [...text.matchAll(/\d+(\.\d+)?/g)];
+      const hit = numbers[place(share, numbers.length)];
+      return hit ? text.slice(0, hit.index) + number + text.slice(hit.index + hit[0].length) : text;
+    }),
 );
 
 /** What holds for every file that was read, whatever was in it. */

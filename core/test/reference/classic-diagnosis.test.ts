@@ -79,9 +79,15 @@ describe('full adder', () => {
   // 1987, figure 1: inputs 1, 0, 1 give sum 1 and carry 0, both wrong. Minimal diagnoses there:
   // {X1}, {X2, O1}, {X2, A2}.
   const index = deck([
-    'VA A 0 5', 'VB B 0 0', 'VC C 0 5',
-    gate('UX1', '7486', 'A', 'B', 'P'), gate('UX2', '7486', 'P', 'C', 'SUM'), gate('UA1', '7408', 'A', 'B', 'G'), gate('UA2', '7408', 'P', 'C', 'H'), gate('UO1', '7432', 'G', 'H', 'CARRY'),
-  ]); // prettier-ignore
+    'VA A 0 5',
+    'VB B 0 0',
+    'VC C 0 5',
+    gate('UX1', '7486', 'A', 'B', 'P'),
+    gate('UX2', '7486', 'P', 'C', 'SUM'),
+    gate('UA1', '7408', 'A', 'B', 'G'),
+    gate('UA2', '7408', 'P', 'C', 'H'),
+    gate('UO1', '7432', 'G', 'H', 'CARRY'),
+  ]);
   const belief = new Diagnoser(index, RATES).believe(levels(index, { SUM: '1', CARRY: '0' }));
   it('its minimal diagnoses and conflicts are the published ones', () => {
     const components = { X1: ['UX1'], X2: ['UX2'], A1: ['UA1'], A2: ['UA2'], O1: ['UO1'] };
@@ -190,8 +196,13 @@ describe('c17', () => {
   // 16), 23 = nand(16, 19), 10 = nand(1, 3), 11 = nand(3, 6), 16 = nand(2, 11), 19 = nand(11, 7).
   const circuit = (inputs: readonly number[]): string[] => [
     ...['N1', 'N2', 'N3', 'N6', 'N7'].map((net, i) => `V${net} ${net} 0 ${inputs[i] ? 4 : 0.2}`),
-    gate('U10', '7400', 'N1', 'N3', 'N10'), gate('U11', '7400', 'N3', 'N6', 'N11'), gate('U16', '7400', 'N2', 'N11', 'N16'), gate('U19', '7400', 'N11', 'N7', 'N19'), gate('U22', '7400', 'N10', 'N16', 'N22'), gate('U23', '7400', 'N16', 'N19', 'N23'),
-  ]; // prettier-ignore
+    gate('U10', '7400', 'N1', 'N3', 'N10'),
+    gate('U11', '7400', 'N3', 'N6', 'N11'),
+    gate('U16', '7400', 'N2', 'N11', 'N16'),
+    gate('U19', '7400', 'N11', 'N7', 'N19'),
+    gate('U22', '7400', 'N10', 'N16', 'N22'),
+    gate('U23', '7400', 'N16', 'N19', 'N23'),
+  ];
   const vectors = Array.from({ length: 32 }, (_, v) =>
     [0, 1, 2, 3, 4].map((bit) => (v >> bit) & 1),
   );
@@ -217,8 +228,13 @@ describe('c17', () => {
   });
   it('the sets that explain a vector with both outputs wrong are those of an enumeration over the gates alone', () => {
     const gates: Record<string, (v: Record<string, boolean>) => boolean> = {
-      10: (v) => !(v.N1! && v.N3!), 11: (v) => !(v.N3! && v.N6!), 16: (v) => !(v.N2! && v[11]!), 19: (v) => !(v[11]! && v.N7!), 22: (v) => !(v[10]! && v[16]!), 23: (v) => !(v[16]! && v[19]!),
-    }; // prettier-ignore
+      10: (v) => !(v.N1! && v.N3!),
+      11: (v) => !(v.N3! && v.N6!),
+      16: (v) => !(v.N2! && v[11]!),
+      19: (v) => !(v[11]! && v.N7!),
+      22: (v) => !(v[10]! && v[16]!),
+      23: (v) => !(v[16]! && v[19]!),
+    };
     const names = Object.keys(gates);
     const explains = (free: Readonly<Record<string, boolean>>): boolean => {
       const v: Record<string, boolean> = { N1: true, N2: true, N3: true, N6: true, N7: true };

@@ -6,10 +6,11 @@ import { board, measurement, respond } from '../boards';
 
 // A sheet that is wrong in one place. Worked examples of common practice, no published source.
 
+// prettier-ignore
 const LINES = [
   'V1 SUP 0 12', 'XF1 SUP VM FUSE', 'R1 VM REF 10k', 'R2 REF 0 4.7k', 'C1 REF 0 10u', '*@ C1 kind=electrolytic esr=1.2', 'R3 VM B 22k', 'R4 B 0 10k', 'Q1 C B E QN', 'R5 VM C 2.2k', 'R6 E 0 1k',
   'C2 VM 0 100u', '*@ C2 kind=electrolytic esr=0.2', 'R7 VM LED 1k', 'D1 LED 0 DL', '.model QN NPN (IS=10f BF=150)', '.model DL D (IS=1e-18 N=1.8 RS=2)',
-]; // prettier-ignore
+];
 const sheet = board(LINES.join('\n'));
 const real = (change: (line: string) => string, ...more: string[]) =>
   board([...LINES.map(change), ...more].join('\n'));
@@ -69,9 +70,18 @@ describe('something that is not drawn', () => {
       (line) => line.replace('Q1 C B E QN', 'Q1 C BX E QN\nRX B BX 100meg'),
       'R99 REF 0 3.3k',
     );
-    const belief = diagnose(sheet, [
-      read(there, 'voltage', 'REF'), read(there, 'resistance', 'REF'), read(there, 'voltage', 'C'), read(there, 'voltage', 'E'), read(there, 'voltage', 'B'), read(there, 'voltage', 'VM'),
-    ], RATES); // prettier-ignore
+    const belief = diagnose(
+      sheet,
+      [
+        read(there, 'voltage', 'REF'),
+        read(there, 'resistance', 'REF'),
+        read(there, 'voltage', 'C'),
+        read(there, 'voltage', 'E'),
+        read(there, 'voltage', 'B'),
+        read(there, 'voltage', 'VM'),
+      ],
+      RATES,
+    );
     expect(belief.byPart.slice(0, 2).map(({ ref }) => ref)).toContain('Q1');
     expect(belief.unmodelled).toBeLessThan(0.1);
   });
@@ -153,9 +163,19 @@ describe('three faults at once', () => {
         .replace('D1 LED 0 DL', 'R96 LED 0 2'),
     );
     const at = (kind: string, net: string) => read(there, kind, net);
-    const belief = diagnose(sheet, [
-      at('voltage', 'REF'), at('resistance', 'REF'), at('voltage', 'E'), at('resistance', 'E'), at('voltage', 'LED'), at('resistance', 'LED'), at('voltage', 'VM'),
-    ], RATES); // prettier-ignore
+    const belief = diagnose(
+      sheet,
+      [
+        at('voltage', 'REF'),
+        at('resistance', 'REF'),
+        at('voltage', 'E'),
+        at('resistance', 'E'),
+        at('voltage', 'LED'),
+        at('resistance', 'LED'),
+        at('voltage', 'VM'),
+      ],
+      RATES,
+    );
     expect(belief.byPart.slice(0, 4).map(({ ref }) => ref)).toEqual(
       expect.arrayContaining(['R2', 'R6', 'D1']),
     );

@@ -5,6 +5,7 @@ import { MODELS, Sheet } from './sheet';
  * CR40-SRV, the whole servo board of the Pellwyn CR-40 card-disc reader: supply entry, spindle and
  * sled drivers, focus and tracking loops, laser supply, controller lines. Invented.
  */
+// prettier-ignore
 export function cr40Servo(): Board {
   const s = new Sheet('CR40-SRV, servo board of the Pellwyn CR-40', 160, 110, 1991);
   s.supply('V1', 'SUP9', 9).supply('V2', 'SUP5', 5);
@@ -65,4 +66,4 @@ export function cr40Servo(): Board {
   s.test('VM', 'motor rail').test('VDRV', 'driver supply').test('VREF', 'reference').test('P5', '5 V').test('FER', 'focus error').test('LDS', 'laser sense');
   s.hazard('laser', 'invisible beam: never look along the axis; the lid switch is not a protection', 'D5').hazard('static', 'short the laser flex before it is unplugged', 'D5');
   return s.done();
-} // prettier-ignore
+}

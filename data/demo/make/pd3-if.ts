@@ -5,16 +5,18 @@ import { bus, MODELS, onBus, Sheet } from './sheet';
  * What the PD-3's program does with the ports of its adapters while nobody asks: the upper half of
  * port A rests at 0, the lower half of port B moves, the rest are inputs. Invented.
  */
+// prettier-ignore
 const PORTS = [
   ...bus('PA', 0, 4).map((pin) => `${pin} = 1 when 0`), ...bus('PA', 4, 4).map((pin) => `${pin} = RES ? 0 : 1`),
   ...bus('PB', 0, 4).map((pin) => `${pin} = RES ? CLK : 1`), ...bus('PB', 4, 4).map((pin) => `${pin} = 1 when 0`), 'IRQ = 1',
-]; // prettier-ignore
+];
 
 /**
  * PD3-IF, the bus interface board of the Ostrel PD-3 pattern-disk unit: open-collector host bus,
  * exclusive-OR address switch, two interface adapters, processor, ROM, four pairs of nibble RAM,
  * lamps. Invented.
  */
+// prettier-ignore
 export function pd3Interface(): Board {
   const s = new Sheet('PD3-IF, bus interface of the Ostrel PD-3', 240, 150, 1984);
   const A = (count: number): Record<string, string> => onBus(bus('A', 0, count), bus('A', 0, count));
@@ -72,4 +74,4 @@ export function pd3Interface(): Board {
   s.test('P5', '5 V').test('RES', 'reset').test('CLK1', '1 MHz').test('ATTN', 'attention').test('0', 'ground');
   s.hazard('static', 'MOS chips: wrist strap on before sockets are touched');
   return s.done();
-} // prettier-ignore
+}

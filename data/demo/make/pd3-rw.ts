@@ -5,6 +5,7 @@ import { MODELS, Sheet } from './sheet';
  * PD3-RW, the read/write board of the Ostrel PD-3: two heads with centre-tapped windings and
  * steering diodes, read amplifier, home sensor, stepper and motor drivers. Invented.
  */
+// prettier-ignore
 export function pd3ReadWrite(): Board {
   const s = new Sheet('PD3-RW, read/write board of the Ostrel PD-3', 150, 100, 1984);
   s.supply('V1', 'SUP5', 5).supply('V2', 'SUP12', 12);
@@ -50,4 +51,4 @@ export function pd3ReadWrite(): Board {
     .see('phase-energised', 'one stepper phase holds', [{ type: 'volts', at: 'P12', to: 'PHC', least: 8 }]);
   s.test('P5', '5 V').test('P12', '12 V').test('VREF', 'reference').test('TIN', 'home sensor');
   return s.done();
-} // prettier-ignore
+}

@@ -16,6 +16,7 @@ const DIODE = {
   breakdownCurrentAmpere: 1e-3,
 } as const;
 /** Models that the demo boards share. Values like those of common types. */
+// prettier-ignore
 export const MODELS = {
   signal: { name: 'DSIGNAL', saturationCurrentAmpere: 2.5e-9, ...DIODE },
   power: { name: 'DPOWER', saturationCurrentAmpere: 1e-8, ...DIODE, emissionCoefficient: 1.9, seriesResistanceOhm: 0.05 },
@@ -25,7 +26,7 @@ export const MODELS = {
   pnp: { name: 'QPSMALL', polarity: 'pnp', saturationCurrentAmpere: 1e-14, forwardGain: 150, reverseGain: 4, forwardEmission: 1, reverseEmission: 1 },
   npnPower: { name: 'QNPOWER', polarity: 'npn', saturationCurrentAmpere: 1e-12, forwardGain: 80, reverseGain: 3, forwardEmission: 1, reverseEmission: 1 },
   pnpPower: { name: 'QPPOWER', polarity: 'pnp', saturationCurrentAmpere: 1e-12, forwardGain: 70, reverseGain: 3, forwardEmission: 1, reverseEmission: 1 },
-} as const; // prettier-ignore
+} as const;
 
 /**
  * A board being drawn up: parts by name of net, placed on a grid of their region. Made for the demo

@@ -5,6 +5,7 @@ import { MODELS, Sheet } from './sheet';
  * TL9-CAP, the capstan board of the Brackwater TL-9 tape-loop programmer: motor servo with
  * tachometer, reference, muting relay. Invented.
  */
+// prettier-ignore
 export function tl9Capstan(): Board {
   const s = new Sheet('TL9-CAP, capstan board of the Brackwater TL-9', 120, 90, 1986);
   s.supply('V1', 'SUP12', 12);
@@ -29,4 +30,4 @@ export function tl9Capstan(): Board {
   s.test('P12', '12 V').test('V9Z', 'reference').test('TS', 'tachometer').test('ERR', 'drive');
   s.hazard('spring', 'the pinch roller closes with force');
   return s.done();
-} // prettier-ignore
+}

@@ -5,6 +5,7 @@ import { MODELS, Sheet } from './sheet';
  * YC2-DRV, the drive board of the Brackwater YC-2 yarn-carriage drive: mains transformer, 5 V and
  * 12 V regulators, step sequencer, four phases, limit switches. Invented.
  */
+// prettier-ignore
 export function yc2Drive(): Board {
   const s = new Sheet('YC2-DRV, drive board of the Brackwater YC-2', 180, 120, 1989);
   // Mains side. The winding is modelled with its peak as direct voltage: volts after the bridge are
@@ -49,4 +50,4 @@ export function yc2Drive(): Board {
   s.test('P12', '12 V').test('P5', '5 V').test('VRAW', 'raw').test('QA', 'phase count');
   s.hazard('mains', 'mains on this board up to T1: cover it, one hand, discharge C1 and measure', 'T1').hazard('stored-charge', 'line-filter capacitor keeps its charge after the plug is out; paper types crack and smoke with age', 'C1').hazard('stored-charge', 'reservoir, 2200 uF at 19 V', 'C2');
   return s.done();
-} // prettier-ignore
+}

@@ -16,30 +16,34 @@ const pairs = (
   outputs: readonly number[],
 ): string[] => inputs.map((pin, i) => `${a}=${pin} ${b}=${outputs[i]}`);
 
+// prettier-ignore
 const octalBuffer = (number: string, title: string, inverting: boolean, secondHigh: boolean): ChipRow => ({
   number, title, pins: 20, supplyMilliampere: 25, drive: 'buffer', schmitt: 'all', schmittIn: ['LS', 'S'],
   groups: [
     { units: pairs('A', LEFT, 'Y', LEFT_OUT), shared: 'GA=1', logic: [`Y = ${inverting ? '!' : ''}A when !GA`] },
     { units: pairs('C', RIGHT, 'Z', RIGHT_OUT), shared: 'GB=19', logic: [`Z = ${inverting ? '!' : ''}C when ${secondHigh ? '' : '!'}GB`] },
   ],
-}); // prettier-ignore
+});
 
 const eightPairs = Array.from({ length: 8 }, (_, i) => `A=${2 + i} B=${18 - i}`);
+// prettier-ignore
 const transceiver = (number: string, title: string, inverting: boolean, more: Partial<ChipRow> = {}): ChipRow => ({
   number, title, pins: 20, supplyMilliampere: 60, drive: 'buffer', schmitt: ['A', 'B'], schmittIn: ['LS'], ...more,
   groups: [{ units: eightPairs, shared: 'DIR=1 G=19', logic: [`B = ${inverting ? '!' : ''}A when DIR & !G`, `A = ${inverting ? '!' : ''}B when !DIR & !G`] }],
-}); // prettier-ignore
+});
 
 const fourPairs = ['A=3 B=11', 'A=4 B=10', 'A=5 B=9', 'A=6 B=8'];
+// prettier-ignore
 const fourWay = (number: string, title: string, inverting: boolean): ChipRow => ({
   number, title, pins: 14, supplyMilliampere: 30, drive: 'buffer', schmitt: ['A', 'B'], schmittIn: ['LS'],
   groups: [{ units: fourPairs, shared: 'GAB=1 GBA=13', logic: [`B = ${inverting ? '!' : ''}A when !GAB`, `A = ${inverting ? '!' : ''}B when GBA`] }],
-}); // prettier-ignore
+});
 
+// prettier-ignore
 const peripheral = (number: string, title: string, logic: string): ChipRow => ({
   number, title, pins: 8, openCollector: 'all', supplyMilliampere: 30, drive: 'peripheral',
   groups: [{ units: ['A=1 B=2 Y=3', 'Y=5 A=6 B=7'], logic: [logic] }],
-}); // prettier-ignore
+});
 
 /**
  * A retriggerable one-shot that is triggered again before it has run out stays at 1; one that is
@@ -53,6 +57,7 @@ const RETRIGGERED = ['t = !A & B & CLR', 'Q = t & !t & unknown', 'QN = !(t & !t 
  */
 const ONE_SHOT = ['t = !A & B & CLR', 'Q = t & !t', 'QN = !(t & !t)'];
 
+// prettier-ignore
 export const BUS: readonly ChipRow[] = [
   octalBuffer('240', 'octal inverting buffer, three-state', true, false),
   octalBuffer('241', 'octal buffer, three-state, second enable high', false, true),
@@ -90,4 +95,4 @@ export const BUS: readonly ChipRow[] = [
     number: '26LS32', title: 'quad differential line receiver', pins: 16, lineOhm: 12e3, supplyMilliampere: 50, compares: { P: 'M' },
     groups: [{ units: ['M=1 P=2 Y=3', 'Y=5 P=6 M=7', 'M=9 P=10 Y=11', 'Y=13 P=14 M=15'], shared: 'G=4 GN=12', logic: ['Y = P when G | !GN'] }],
   },
-]; // prettier-ignore
+];

@@ -21,23 +21,26 @@ function pick(data: readonly string[], lines: readonly string[]): string {
 }
 
 /** Statements of an adder of four bits: sums S1 to S4 and the carry out. */
+// prettier-ignore
 const ADDER = [
   'c1 = (A1 & B1) | ((A1 | B1) & C0)', 'c2 = (A2 & B2) | ((A2 | B2) & c1)', 'c3 = (A3 & B3) | ((A3 | B3) & c2)',
   'S1 = A1 ^ B1 ^ C0', 'S2 = A2 ^ B2 ^ c1', 'S3 = A3 ^ B3 ^ c2', 'S4 = A4 ^ B4 ^ c3', 'C4 = (A4 & B4) | ((A4 | B4) & c3)',
-]; // prettier-ignore
+];
 
 const BCD_OUT = 'Y0=1 Y1=2 Y2=3 Y3=4 Y4=5 Y5=6 Y6=7 Y7=9 Y8=10 Y9=11 D=12 C=13 B=14 A=15';
+// prettier-ignore
 const bcd = (number: string, title: string, more: Partial<ChipRow> = {}): ChipRow => ({
   number, title, pins: 16, supplyMilliampere: 10, ...more,
   groups: [{ units: [BCD_OUT], logic: range(10).map((i) => `Y${i} = !${term(['A', 'B', 'C', 'D'], i)}`) }],
-}); // prettier-ignore
+});
 
 const SIXTEEN_OUT =
   'Y0=1 Y1=2 Y2=3 Y3=4 Y4=5 Y5=6 Y6=7 Y7=8 Y8=9 Y9=10 Y10=11 Y11=13 Y12=14 Y13=15 Y14=16 Y15=17 G1=18 G2=19 D=20 C=21 B=22 A=23';
+// prettier-ignore
 const sixteen = (number: string, title: string, more: Partial<ChipRow> = {}): ChipRow => ({
   number, title, pins: 24, supplyMilliampere: 30, ...more,
   groups: [{ units: [SIXTEEN_OUT], logic: range(16).map((i) => `Y${i} = !(!G1 & !G2 & ${term(['A', 'B', 'C', 'D'], i)})`) }],
-}); // prettier-ignore
+});
 
 const eightOf = (number: string, title: string, three: boolean): ChipRow => {
   const data = pick(
@@ -69,10 +72,11 @@ const fourOf = (number: string, title: string, three: boolean): ChipRow => {
   }; // prettier-ignore
 };
 
+// prettier-ignore
 const quadTwo = (number: string, title: string, logic: string): ChipRow => ({
   number, title, pins: 16, supplyMilliampere: 10,
   groups: [{ units: ['A=2 B=3 Y=4', 'A=5 B=6 Y=7', 'Y=9 B=10 A=11', 'Y=12 B=13 A=14'], shared: 'S=1 G=15', logic: [logic] }],
-}); // prettier-ignore
+});
 
 /**
  * Segments that are lit for each code, a to g; codes above nine as the published table shows them.
@@ -121,13 +125,15 @@ const encode = (lines: readonly string[], first: number, bit: number): string =>
     .join(' | ');
 
 /** Carry, propagate and generate of the arithmetic unit, bit by bit. */
+// prettier-ignore
 const ALU = [
   ...range(4).flatMap((i) => [`x${i} = !(A${i} | (B${i} & S0) | (!B${i} & S1))`, `y${i} = !((A${i} & !B${i} & S2) | (A${i} & B${i} & S3))`]),
   'k1 = !(x0 | (y0 & CN))', 'k2 = !(x1 | (y1 & x0) | (y1 & y0 & CN))', 'k3 = !(x2 | (y2 & x1) | (y2 & y1 & x0) | (y2 & y1 & y0 & CN))',
   'F0 = x0 ^ y0 ^ (M | !CN)', 'F1 = x1 ^ y1 ^ (M | k1)', 'F2 = x2 ^ y2 ^ (M | k2)', 'F3 = x3 ^ y3 ^ (M | k3)',
   'P = !(y0 & y1 & y2 & y3)', 'G = !(x3 | (y3 & x2) | (y3 & y2 & x1) | (y3 & y2 & y1 & x0))', 'CN4 = !G | (y0 & y1 & y2 & y3 & CN)', 'AEB = F0 & F1 & F2 & F3',
-]; // prettier-ignore
+];
 
+// prettier-ignore
 export const COMBINATIONAL: readonly ChipRow[] = [
   bcd('42', 'BCD to decimal decoder'),
   bcd('45', 'BCD to decimal driver, open collector', { openCollector: 'all', families: [''] }),
@@ -259,4 +265,4 @@ export const COMBINATIONAL: readonly ChipRow[] = [
       logic: [`Y = G | ${range(8).map((i) => `(P${i} ^ Q${i})`).join(' | ')}`],
     }],
   },
-]; // prettier-ignore
+];

@@ -44,9 +44,17 @@ function counter160(
   });
   const full = decade ? nine : '(a & b & c & d)';
   return {
-    number, title, pins: 16, supplyMilliampere: 19,
-    groups: [{ units: ['CLR=1 CK=2 A=3 B=4 C=5 D=6 ENP=7 LOAD=9 ENT=10 QD=11 QC=12 QB=13 QA=14 RCO=15'], logic: [...registers, ...SHOWN, `RCO = ENT & ${full}`] }],
-  }; // prettier-ignore
+    number,
+    title,
+    pins: 16,
+    supplyMilliampere: 19,
+    groups: [
+      {
+        units: ['CLR=1 CK=2 A=3 B=4 C=5 D=6 ENP=7 LOAD=9 ENT=10 QD=11 QC=12 QB=13 QA=14 RCO=15'],
+        logic: [...registers, ...SHOWN, `RCO = ENT & ${full}`],
+      },
+    ],
+  };
 }
 
 /** Up-down counter with one clock and a direction: pins as the 190 and 191. */
@@ -58,12 +66,22 @@ function counter190(number: string, title: string, decade: boolean): ChipRow {
   });
   const full = decade ? 'a & !b & !c & d' : 'a & b & c & d';
   return {
-    number, title, pins: 16, supplyMilliampere: 20,
-    groups: [{
-      units: ['B=1 QB=2 QA=3 CTEN=4 DU=5 QC=6 QD=7 D=9 C=10 LOAD=11 MM=12 RCO=13 CK=14 A=15'],
-      logic: [...registers, ...SHOWN, `MM = DU ? (!a & !b & !c & !d) : (${full})`, 'RCO = !(MM & !CTEN & !CK)'],
-    }],
-  }; // prettier-ignore
+    number,
+    title,
+    pins: 16,
+    supplyMilliampere: 20,
+    groups: [
+      {
+        units: ['B=1 QB=2 QA=3 CTEN=4 DU=5 QC=6 QD=7 D=9 C=10 LOAD=11 MM=12 RCO=13 CK=14 A=15'],
+        logic: [
+          ...registers,
+          ...SHOWN,
+          `MM = DU ? (!a & !b & !c & !d) : (${full})`,
+          'RCO = !(MM & !CTEN & !CK)',
+        ],
+      },
+    ],
+  };
 }
 
 /** Up-down counter with a clock for each direction: pins as the 192 and 193. */
@@ -75,14 +93,20 @@ function counter192(number: string, title: string, decade: boolean): ChipRow {
   });
   const full = decade ? 'a & d' : 'a & b & c & d';
   return {
-    number, title, pins: 16, supplyMilliampere: 19,
-    groups: [{
-      units: ['B=1 QB=2 QA=3 DN=4 UP=5 QC=6 QD=7 D=9 C=10 LOAD=11 CO=12 BO=13 CLR=14 A=15'],
-      logic: [...registers, ...SHOWN, `CO = !(!UP & ${full})`, 'BO = !(!DN & !a & !b & !c & !d)'],
-    }],
-  }; // prettier-ignore
+    number,
+    title,
+    pins: 16,
+    supplyMilliampere: 19,
+    groups: [
+      {
+        units: ['B=1 QB=2 QA=3 DN=4 UP=5 QC=6 QD=7 D=9 C=10 LOAD=11 CO=12 BO=13 CLR=14 A=15'],
+        logic: [...registers, ...SHOWN, `CO = !(!UP & ${full})`, 'BO = !(!DN & !a & !b & !c & !d)'],
+      },
+    ],
+  };
 }
 
+// prettier-ignore
 export const COUNTERS: readonly ChipRow[] = [
   {
     number: '90', title: 'decade counter, 2 and 5', pins: 14, supply: 5, ground: 10,
@@ -178,4 +202,4 @@ export const COUNTERS: readonly ChipRow[] = [
       ],
     }],
   },
-]; // prettier-ignore
+];

@@ -25,15 +25,17 @@ const AND3 = 'Y = A & B & C';
 const NAND4 = 'Y = !(A & B & C & D)';
 const AND4 = 'Y = A & B & C & D';
 
+// prettier-ignore
 const gate = (number: string, title: string, units: readonly string[], logic: string, more: Partial<ChipRow> = {}): ChipRow => ({
   number, title, pins: 14, groups: [{ units, logic: [logic] }], supplyMilliampere: 4, ...more,
-}); // prettier-ignore
+});
 
 const OC = { openCollector: 'all' } as const;
 const SCHMITT = { schmitt: 'all' } as const;
 /** Families in which a gate keeps the pins of the standard one. */
 const NOT_LOW_POWER = ['', 'LS', 'S', 'ALS', 'AS', 'F', 'HC', 'HCT'];
 
+// prettier-ignore
 export const GATES: readonly ChipRow[] = [
   gate('00', 'quad 2-input NAND', QUAD, NAND),
   gate('01', 'quad 2-input NAND, open collector', QUAD_NOR, NAND, { ...OC, families: ['', 'LS'] }),
@@ -125,4 +127,4 @@ export const GATES: readonly ChipRow[] = [
       { units: ['C=12 Z=11', 'C=14 Z=13'], shared: 'GB=15', logic: ['Z = !C when !GB'] },
     ],
   },
-]; // prettier-ignore
+];

@@ -14,9 +14,10 @@ const range = (from: number, to: number): number[] =>
 
 const CMOS_QUAD = ['A=1 B=2 Y=3', 'Y=4 A=5 B=6', 'A=8 B=9 Y=10', 'Y=11 A=12 B=13'];
 const HEX = ['A=1 Y=2', 'A=3 Y=4', 'A=5 Y=6', 'A=9 Y=8', 'A=11 Y=10', 'A=13 Y=12'];
+// prettier-ignore
 const cmosGate = (number: string, title: string, units: readonly string[], logic: string, more: Partial<ChipRow> = {}): ChipRow => ({
   number, title, pins: 14, families: ['4000'], supplyMilliampere: 0.01, groups: [{ units, logic: [logic] }], ...more,
-}); // prettier-ignore
+});
 
 /**
  * One pin of a black box that moves while it runs. `run` is 1 once reset is over; the clock's
@@ -27,6 +28,7 @@ const moving = (pins: readonly string[], run: string, clock: string): string[] =
 const names = (prefix: string, first: number, count: number): string[] =>
   Array.from({ length: count }, (_, i) => `${prefix}${first + i}`);
 
+// prettier-ignore
 export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
   { ...cmosGate('4001', 'quad 2-input NOR', CMOS_QUAD, 'Y = !(A | B)'), family: '4000' },
   { ...cmosGate('4011', 'quad 2-input NAND', CMOS_QUAD, 'Y = !(A & B)'), family: '4000' },
@@ -185,4 +187,4 @@ export const OTHERS: readonly (ChipRow & { readonly family: string })[] = [
       logic: [`live = ${names('A', 0, 12).join(' | ')}`, ...names('D', 0, 8).map((pin) => `${pin} = live when !CE & !OE`)],
     }],
   },
-]; // prettier-ignore
+];

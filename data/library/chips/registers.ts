@@ -15,6 +15,7 @@ const STRAIGHT_Q = 'Q1=19 Q2=18 Q3=17 Q4=16 Q5=15 Q6=14 Q7=13 Q8=12';
 const each = (count: number, statement: (i: number) => string): string[] =>
   Array.from({ length: count }, (_, i) => statement(i + 1));
 
+// prettier-ignore
 export const REGISTERS: readonly ChipRow[] = [
   {
     number: '73', title: 'dual JK flip-flop with clear', pins: 14, supply: 4, ground: 11, families: ['', 'LS', 'H', 'HC', 'HCT'],
@@ -205,7 +206,7 @@ export const REGISTERS: readonly ChipRow[] = [
       ],
     }],
   },
-]; // prettier-ignore
+];
 
 /** The product term that picks one of eight by three select lines. */
 function select(line: string, i: number): string {

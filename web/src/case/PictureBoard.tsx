@@ -22,7 +22,6 @@ export function PictureBoard({
   marks: readonly Mark[];
   onPlace?: (place: { x: number; y: number }) => void;
 }) {
-  // prettier-ignore
   const fresh = marks.find((mark) => mark.fresh);
   const move = (dx: number, dy: number): void => {
     const from = fresh ?? { x: 0.5, y: 0.5 };

@@ -61,9 +61,10 @@ export interface Progress {
  * Bench minutes that are usually left from the stage in which the next action is. From memory of
  * shop practice.
  */
+// prettier-ignore
 const MINUTES_LEFT: Readonly<Record<Stage, number>> = {
   'take-in': 240, swaps: 220, 'make-safe': 210, 'open-up': 200, look: 180, 'first-aid': 170, trace: 150, repair: 90, prove: 45, 'hand-back': 15,
-}; // prettier-ignore
+};
 
 /** A repair is a part fitted, or one left out on purpose. */
 const isRepair = ({ action }: LedgerLine): boolean => action !== 'removed';

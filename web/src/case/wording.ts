@@ -90,11 +90,12 @@ export function minutesText(minutes: number): string {
     : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
 }
 
+// prettier-ignore
 const NOUN: Readonly<Record<Part['kind'], string>> = {
   resistor: 'resistor', capacitor: 'capacitor', inductor: 'choke', winding: 'winding', voltageSource: 'supply', currentSource: 'current source',
   diode: 'diode', transistor: 'transistor', fuse: 'fuse', switch: 'switch', connectorPin: 'connector', link: 'link', chip: 'chip', regulator: 'regulator',
   amplifier: 'amplifier', opto: 'opto-coupler', relay: 'relay', transformer: 'transformer', unspecified: 'part',
-}; // prettier-ignore
+};
 
 /**
  * A part in a few words: its role where it has one, else kind and value. elements: of one

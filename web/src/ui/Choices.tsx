@@ -20,13 +20,17 @@ export function OneOf<T extends string>({
   value: T | undefined;
   onChange: (value: T) => void;
 }) {
-  // prettier-ignore
   return (
     <fieldset className={sheet.choices}>
       <legend>{legend}</legend>
       {choices.map((choice) => (
         <label key={choice.value} className={sheet.choice}>
-          <input type="radio" name={name} checked={choice.value === value} onChange={() => onChange(choice.value)} />
+          <input
+            type="radio"
+            name={name}
+            checked={choice.value === value}
+            onChange={() => onChange(choice.value)}
+          />
           {choice.words}
         </label>
       ))}
@@ -46,7 +50,6 @@ export function AnyOf<T extends string>({
   values: readonly T[];
   onChange: (values: readonly T[]) => void;
 }) {
-  // prettier-ignore
   return (
     <fieldset className={sheet.choices}>
       <legend>{legend}</legend>
@@ -55,7 +58,13 @@ export function AnyOf<T extends string>({
           <input
             type="checkbox"
             checked={values.includes(choice.value)}
-            onChange={(event) => onChange(event.target.checked ? [...values, choice.value] : values.filter((value) => value !== choice.value))}
+            onChange={(event) =>
+              onChange(
+                event.target.checked
+                  ? [...values, choice.value]
+                  : values.filter((value) => value !== choice.value),
+              )
+            }
           />
           {choice.words}
         </label>

@@ -1,6 +1,7 @@
+// prettier-ignore
 const SCALE: readonly (readonly [string, number])[] = [
   ['meg', 1e6], ['t', 1e12], ['g', 1e9], ['k', 1e3], ['m', 1e-3], ['u', 1e-6], ['n', 1e-9], ['p', 1e-12], ['f', 1e-15],
-]; // prettier-ignore
+];
 
 /**
  * Reads a number of a circuit deck: `4.7k`, `10uF`, `1meg`, `2.2e-6`. Letters after the scale are

@@ -21,6 +21,7 @@ type Unchecked = Record<string, unknown>;
  * One kind of line: which list of the board it adds to, and how its words make a row. subject: the
  * word behind the kind.
  */
+// prettier-ignore
 const LINES: Readonly<Record<string, { readonly list: 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards'; readonly row: (subject: string, pairs: Pairs) => Unchecked; readonly expected: string }>> = {
   '.edge': { list: 'edges', row: (net, pairs) => ({ net, note: pairs.get('note') }), expected: '.edge NET note="what hangs on there"' },
   '.setup': {
@@ -35,7 +36,7 @@ const LINES: Readonly<Record<string, { readonly list: 'setups' | 'observables' |
   },
   '.testpoint': { list: 'testPoints', row: (net, pairs) => ({ net, label: pairs.get('label'), positionMm: place(pairs.get('pos')) }), expected: '.testpoint NET label="TP 3" pos=12,40' },
   '.hazard': { list: 'hazards', row: (kind, pairs) => ({ kind, ref: pairs.get('ref'), note: pairs.get('note') }), expected: '.hazard mains ref=T1 note="…"' },
-}; // prettier-ignore
+};
 
 /** Whether an annotation speaks of the sheet and not of a part. */
 export function isSheetLine({ text }: DeckLine): boolean {

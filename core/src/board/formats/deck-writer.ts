@@ -16,9 +16,10 @@ const PACKAGE_OF: Partial<Record<Part['kind'], string>> = {
   transformer: 'TRANSFORMER',
 };
 
+// prettier-ignore
 const LETTER_OF: Partial<Record<Part['kind'], string>> = {
   resistor: 'R', capacitor: 'C', inductor: 'L', voltageSource: 'V', currentSource: 'I', diode: 'D', transistor: 'Q',
-}; // prettier-ignore
+};
 
 /**
  * Writes a board as a circuit deck. What a deck cannot hold (parts of unspecified kind) is left as

@@ -13,9 +13,10 @@ const NEEDED = ['ref', 'value'] as const;
  * What the letters of a designator stand for. Source: IEEE 315, from memory, and common practice
  * for switches, connectors and links.
  */
+// prettier-ignore
 const DEVICE_OF_LETTERS: Readonly<Record<string, string>> = {
   R: 'resistor', RN: 'resistor', C: 'capacitor', L: 'inductor', D: 'diode', Q: 'transistor', F: 'fuse', S: 'switch', SW: 'switch', J: 'connectorPin', P: 'connectorPin', W: 'link',
-}; // prettier-ignore
+};
 /** Text of a cell; `?` is not known, as if nothing were there. */
 const cell = (text: string | undefined): string =>
   text?.trim() === NOT_KNOWN ? '' : (text ?? '').trim();

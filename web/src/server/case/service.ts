@@ -35,14 +35,25 @@ const text = (most: number): z.ZodString => z.string().trim().max(most);
 const CARD = {
   title: z.string().trim().min(1, 'a few words, for example "CR-40, no movement"').max(160),
   unitModel: z.string().trim().min(1, 'the unit, for example "CR-40 card-disc reader"').max(120),
-  spendingLimit: z.string().regex(/^\d{1,7}(\.\d{1,2})?$/, 'an amount such as 120 or 79.50').nullish(),
+  spendingLimit: z
+    .string()
+    .regex(/^\d{1,7}(\.\d{1,2})?$/, 'an amount such as 120 or 79.50')
+    .nullish(),
   promisedOn: z.iso.date('a date such as 2026-12-24').nullish(),
   boardId: z.uuid().nullish(),
-}; // prettier-ignore
+};
 const CARD_WORDS = {
-  serial: text(80), owner: text(120), complaint: text(2000), unitType: text(40), accessories: text(500), stuckInside: text(300),
-  causeOfDeath: text(300), earlierVisitors: text(500), mediaNote: text(500), batch: text(60),
-}; // prettier-ignore
+  serial: text(80),
+  owner: text(120),
+  complaint: text(2000),
+  unitType: text(40),
+  accessories: text(500),
+  stuckInside: text(300),
+  causeOfDeath: text(300),
+  earlierVisitors: text(500),
+  mediaNote: text(500),
+  batch: text(60),
+};
 
 /** What opening a case takes. Words that are not given are empty. */
 export const NewCaseRequest = z.object({ ...CARD, ...CARD_WORDS }).partial(asMask(CARD_WORDS));
@@ -295,19 +306,39 @@ function docketLine(
     minutesToGo,
   });
   return {
-    number, title, unitModel, serial, owner, batch, promisedOn, waitsFor, waitsKind, state, urgency, timers,
+    number,
+    title,
+    unitModel,
+    serial,
+    owner,
+    batch,
+    promisedOn,
+    waitsFor,
+    waitsKind,
+    state,
+    urgency,
+    timers,
     openedAt: row.openedAt.toISOString(),
     lastEntryAt: own.at(-1)?.madeAt ?? null,
     minutes: Math.round(benchMinutes(journal.moments)),
     pausedAt: journal.pausedAt?.body.where ?? null,
     progress: { pads, nextAction, nextStage },
-  }; // prettier-ignore
+  };
 }
 
 function docketTimers(journal: Journal, now: Date): readonly DocketTimer[] {
-  return journal.timers.filter(({ done }) => !done).map((timer) => {
-    const end = timerEnd(timer);
-    const { what, title, hours } = timer.entry.body;
-    return { title, what, hours, daylightHours: timer.daylightHours, endsAt: end === undefined ? null : new Date(end).toISOString(), due: isTimerDue(timer, now.getTime()) };
-  }); // prettier-ignore
+  return journal.timers
+    .filter(({ done }) => !done)
+    .map((timer) => {
+      const end = timerEnd(timer);
+      const { what, title, hours } = timer.entry.body;
+      return {
+        title,
+        what,
+        hours,
+        daylightHours: timer.daylightHours,
+        endsAt: end === undefined ? null : new Date(end).toISOString(),
+        due: isTimerDue(timer, now.getTime()),
+      };
+    });
 }

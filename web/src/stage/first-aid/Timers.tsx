@@ -10,9 +10,10 @@ import { Field } from '../../ui/Field';
 import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 
+// prettier-ignore
 const KINDS: readonly (readonly [TimerKind, string])[] = [
   ['soak', 'soak'], ['bleach', 'bleaching, hours of daylight'], ['glue', 'glue'], ['burn-in', 'burn-in'], ['other', 'other'],
-]; // prettier-ignore
+];
 
 /** What to mind while each kind runs. */
 const MIND: Partial<Record<TimerKind, CautionedStep>> = {

@@ -115,7 +115,6 @@ export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
             </Field>
           </div>
         ))}{' '}
-        {/* prettier-ignore */}
       </div>
       {wrong.length > 0 && <Notice look="attention">{wrong.join('. ')}.</Notice>}
       {'value' in v && 'value' in c && 'value' in s && 'value' in t && (

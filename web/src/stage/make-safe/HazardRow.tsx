@@ -4,9 +4,10 @@ import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import sheet from '../../ui/Sheet.module.css';
 
+// prettier-ignore
 const KIND_WORDS: Readonly<Record<Hazard['kind'], string>> = {
   mains: 'mains', 'stored-charge': 'stored charge', laser: 'laser', hot: 'hot', spring: 'sprung', chemical: 'chemical', static: 'static',
-}; // prettier-ignore
+};
 
 /**
  * One hazard: acknowledged by itself, or looked for and not there; a charge with the volts that

@@ -10,10 +10,11 @@ import sheet from '../../ui/Sheet.module.css';
 
 type What = OpenUpStep['what'];
 
+// prettier-ignore
 const WHAT: readonly { value: What; words: string }[] = [
   { value: 'fastener', words: 'screw' }, { value: 'plug', words: 'plug' }, { value: 'flex', words: 'flex' }, { value: 'tab', words: 'tab' },
   { value: 'lift', words: 'lift off' }, { value: 'glue', words: 'glue' }, { value: 'seal', words: 'seal' }, { value: 'empty-hole', words: 'empty hole' },
-]; // prettier-ignore
+];
 
 const WAYS = [
   'pull straight, by the moving half',
@@ -82,10 +83,14 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           setName(next === 'fastener' ? 'M3 pan' : '');
         }}
       />{' '}
-      {/* prettier-ignore */}
       <div className={sheet.form}>
         <Field id="step-of" label="Of">
-          <input id="step-of" value={of} onChange={(event) => setOf(event.target.value)} placeholder="lid, shield, board" />
+          <input
+            id="step-of"
+            value={of}
+            onChange={(event) => setOf(event.target.value)}
+            placeholder="lid, shield, board"
+          />
         </Field>
         {what !== 'lift' && (
           <Field id="step-name" label={what === 'fastener' ? 'Kind' : 'Name'}>
@@ -96,19 +101,34 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           <>
             <div className={sheet.narrow}>
               <Field id="step-length" label="Length, mm">
-                <input id="step-length" inputMode="decimal" value={length} onChange={(event) => setLength(event.target.value)} />
+                <input
+                  id="step-length"
+                  inputMode="decimal"
+                  value={length}
+                  onChange={(event) => setLength(event.target.value)}
+                />
               </Field>
             </div>
             <div className={sheet.narrow}>
               <Field id="step-count" label="Count">
-                <input id="step-count" inputMode="numeric" value={count} onChange={(event) => setCount(event.target.value)} />
+                <input
+                  id="step-count"
+                  inputMode="numeric"
+                  value={count}
+                  onChange={(event) => setCount(event.target.value)}
+                />
               </Field>
             </div>
           </>
         )}
         {(what === 'plug' || what === 'flex') && (
           <Field id="step-way" label="How it lets go">
-            <input id="step-way" list="step-ways" value={way} onChange={(event) => setWay(event.target.value)} />
+            <input
+              id="step-way"
+              list="step-ways"
+              value={way}
+              onChange={(event) => setWay(event.target.value)}
+            />
           </Field>
         )}
         <datalist id="step-ways">
@@ -118,11 +138,21 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
         </datalist>
         {what !== 'empty-hole' && (
           <Field id="step-frees" label="In reach now">
-            <input id="step-frees" placeholder="parts, nets, or “board”" value={frees} onChange={(event) => setFrees(event.target.value)} />
+            <input
+              id="step-frees"
+              placeholder="parts, nets, or “board”"
+              value={frees}
+              onChange={(event) => setFrees(event.target.value)}
+            />
           </Field>
         )}
         <Field id="step-note" label="Note">
-          <input id="step-note" value={note} maxLength={300} onChange={(event) => setNote(event.target.value)} />
+          <input
+            id="step-note"
+            value={note}
+            maxLength={300}
+            onChange={(event) => setNote(event.target.value)}
+          />
         </Field>
       </div>
       <div className={sheet.actions}>

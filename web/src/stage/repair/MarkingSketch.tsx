@@ -20,9 +20,10 @@ export function MarkingSketch({ marking: { sign, at } }: { marking: Marking }) {
   );
 }
 
+// prettier-ignore
 const SKETCH_WORDS: Readonly<Record<Marking['sign'], string>> = {
   'stripe-minus': 'round can, stripe at the minus leg', 'stripe-plus': 'block, stripe at the plus leg', band: 'band at the cathode', notch: 'notch at pin 1', flat: 'flat side towards you', 'type-print': 'print towards you',
-}; // prettier-ignore
+};
 
 const BODY: Readonly<Record<Marking['sign'], React.ReactNode>> = {
   'stripe-minus': (

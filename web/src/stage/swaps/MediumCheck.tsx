@@ -6,10 +6,11 @@ import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import sheet from '../../ui/Sheet.module.css';
 
+// prettier-ignore
 const NUMBERS = [
   ['tracksPerSide', 'Tracks'], ['sides', 'Sides'], ['sectorsPerTrack', 'Sectors'], ['bytesPerSector', 'Bytes'], ['bitsPerSecond', 'Bit/s'], ['revPerMinute', 'Rev/min'], ['tracksPerInch', 'Tracks/inch'],
   ['coerciveOersted', 'Coating, oersted'], ['directoryAt', 'Directory, 0 outer to 1 inner'],
-] as const; // prettier-ignore
+] as const;
 
 type Draft = Record<(typeof NUMBERS)[number][0], string> & { name: string };
 

@@ -75,7 +75,6 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
         ) : (
           <NewCode state={state} model={model} code={code.trim()} />
         ))}{' '}
-      {/* prettier-ignore */}
       {filed.length > 0 && (
         <ul className={sheet.rows}>
           {filed.map(({ id, code: shown }) => (

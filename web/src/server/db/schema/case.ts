@@ -58,7 +58,9 @@ export const caseEntry = pgTable(
   {
     /** Made by the client (UUID version 7), so that sending an entry twice stores it once. */
     id: uuid('id').primaryKey(),
-    caseId: uuid('case_id').notNull().references(() => repairCase.id),
+    caseId: uuid('case_id')
+      .notNull()
+      .references(() => repairCase.id),
     sequence: bigserial('sequence', { mode: 'number' }).notNull(),
     kind: text('kind').notNull(),
     body: jsonb('body').notNull(),
@@ -66,7 +68,7 @@ export const caseEntry = pgTable(
     recordedAt: timestamp('recorded_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [index('case_entry_case_sequence').on(table.caseId, table.sequence)],
-); // prettier-ignore
+);
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
@@ -79,7 +81,9 @@ export const casePicture = pgTable(
   {
     /** Made by the client (UUID version 7). */
     id: uuid('id').primaryKey(),
-    caseId: uuid('case_id').notNull().references(() => repairCase.id),
+    caseId: uuid('case_id')
+      .notNull()
+      .references(() => repairCase.id),
     widthPx: integer('width_px').notNull(),
     heightPx: integer('height_px').notNull(),
     image: bytea('image').notNull(),
@@ -87,4 +91,4 @@ export const casePicture = pgTable(
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [index('case_picture_case').on(table.caseId)],
-); // prettier-ignore
+);
