@@ -8,7 +8,7 @@ import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import style from './CaseFrame.module.css';
 import { useCircumstances } from './engine-request';
-import { KINDS } from './kinds';
+import { kindOf } from './kinds';
 import { STAGE_NAMES, STAGES, type Stage } from './progress';
 import type { CaseState } from './use-case';
 import { useEngineAhead } from './use-engine';
@@ -193,16 +193,7 @@ function Refused({ state }: { state: CaseState }) {
 
 /** An entry in the words in which it was made, or as what it is. */
 function entryWords(body: CaseState['entries'][number]['body']): string {
-  const said =
-    'typed' in body
-      ? body.typed
-      : 'text' in body
-        ? body.text
-        : 'title' in body
-          ? body.title
-          : 'ref' in body
-            ? body.ref
-            : undefined;
-  const { words } = KINDS[body.kind];
-  return said ? `${words} “${said.slice(0, 80)}”` : words;
+  const { words, said } = kindOf(body.kind);
+  const own = said(body);
+  return own ? `${words} “${own.slice(0, 80)}”` : words;
 }

@@ -6,14 +6,9 @@ import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import type { EntryBody } from './entry';
 import type { CaseState } from './use-case';
+import { COURSE_WORDS } from './wording';
 
 type Course = Extract<EntryBody, { kind: 'decision' }>['course'];
-
-export const COURSE_WORDS: Readonly<Record<Course, string>> = {
-  'go-on': 'go on: the rest is worth repairing',
-  donor: 'go on with a donor for what is finished',
-  'give-up': 'give up: keep what is worth saving',
-};
 
 /**
  * Something that can end the job was found: what is finished, what is worth saving, and the

@@ -6,9 +6,10 @@ import type {
   Residual,
 } from '@hanzai/core/bench';
 import { absentParts, missingParts } from '@hanzai/core/bench';
-import { powerOf, type BoardIndex } from '@hanzai/core/board';
-import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
+import type { BoardIndex } from '@hanzai/core/board';
+import type { Reading } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
+import { kindOf } from './kinds';
 
 /** An entry of one kind; of several kinds, one for each. */
 export type Of<K extends EntryBody['kind']> = K extends unknown
@@ -24,6 +25,8 @@ export interface TakenReading extends Reading {
 
 /** A case's journal put together: what stands after every retraction. */
 export interface Journal {
+  /** The entries that stand, in the order made, without the takings back. */
+  readonly standing: readonly Entry[];
   readonly symptoms: readonly Of<'symptom'>[];
   readonly findings: readonly Of<'finding'>[];
   readonly readings: readonly TakenReading[];
@@ -90,31 +93,35 @@ export function isTimerDue(timer: Timer, now: number): boolean {
   );
 }
 
-function ledgerLine(body: EntryBody): LedgerLine | undefined {
-  if (body.kind === 'removed')
-    return {
-      ref: body.ref,
-      action: 'removed',
-      value: body.value,
-      polarityChecked: false,
-      note: body.note,
-    };
-  if (body.kind === 'fitted')
-    return {
-      ref: body.ref,
-      action: 'fitted',
-      value: body.value,
-      polarityChecked: body.polarityChecked,
-      note: body.note,
-    };
-  if (body.kind === 'leftOut')
-    return { ref: body.ref, action: 'leftOut', value: '', polarityChecked: false, note: body.note };
-  return undefined;
-}
-
-/** True for what changes the board for good. */
-function isRepair(body: EntryBody): boolean {
-  return body.kind === 'fitted' || body.kind === 'leftOut';
+/** What a case is made of while its journal is played. Every kind of entry adds its part. */
+export interface Draft {
+  readonly index: BoardIndex | undefined;
+  /** Whether an entry came after the last repair, and after power was last on. */
+  readonly isSinceRepair: (entry: Entry) => boolean;
+  readonly isSincePower: (entry: Entry) => boolean;
+  readonly symptoms: Of<'symptom'>[];
+  readonly findings: Of<'finding'>[];
+  readonly readings: TakenReading[];
+  readonly condemned: Map<string, Of<'condemn'>>;
+  readonly ledger: (LedgerLine & { readonly entry: Entry })[];
+  readonly answers: ProofAnswer[];
+  readonly starts: Of<'start'>[];
+  readonly blockEvents: Of<'start' | 'code' | 'pattern' | 'trial' | 'check' | 'aid'>[];
+  readonly acknowledged: (Acknowledged & { readonly entry: Entry })[];
+  readonly residuals: (Residual & { readonly entry: Of<'residual'> })[];
+  readonly powered: Of<'powerAnyway'>[];
+  readonly decisions: Of<'decision'>[];
+  readonly steps: Of<'step'>[];
+  /** Pieces put back, by the id of their step. */
+  readonly backOf: Map<string, number>;
+  readonly seen: Of<'seen'>[];
+  readonly pictures: Of<'picture'>[];
+  readonly pins: Of<'pin'>[];
+  readonly timers: Of<'timer'>[];
+  /** By the id of their timer: hours of daylight, and those that are done. */
+  readonly daylightOf: Map<string, number>;
+  readonly timersDone: Set<string>;
+  closed: boolean;
 }
 
 /**
@@ -122,10 +129,7 @@ function isRepair(body: EntryBody): boolean {
  * of an earlier one.
  */
 export function isPowered(body: EntryBody): boolean {
-  return (
-    body.kind === 'start' ||
-    (body.kind === 'reading' && body.quantity !== 'symptom' && powerOf(body.setup) === 'on')
-  );
+  return kindOf(body.kind).powered?.(body) === true;
 }
 
 /** Kill checks whose newest result is a failure and after which nothing was decided. */
@@ -142,104 +146,111 @@ function undecidedChecks(standing: readonly Entry[]): readonly Of<'check'>[] {
 }
 
 /**
- * Plays a journal from the start. Readings whose points the board does not have (another board was
- * chosen since) are left out.
+ * How many repairs stand: the epoch of the next entry. What was read in an earlier one speaks of
+ * another board.
+ */
+export function epochOf(standing: readonly Entry[]): number {
+  return standing.filter(({ body }) => kindOf(body.kind).repairs).length;
+}
+
+/** What stands of a journal: what was taken back does not. */
+function standingOf(entries: readonly Entry[]): readonly Entry[] {
+  const retracted = new Set(
+    entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])),
+  );
+  return entries.filter(({ id }) => !retracted.has(id));
+}
+
+function emptyDraft(
+  index: BoardIndex | undefined,
+  isSinceRepair: Draft['isSinceRepair'],
+  isSincePower: Draft['isSincePower'],
+): Draft {
+  return {
+    index,
+    isSinceRepair,
+    isSincePower,
+    symptoms: [],
+    findings: [],
+    readings: [],
+    condemned: new Map(),
+    ledger: [],
+    answers: [],
+    starts: [],
+    blockEvents: [],
+    acknowledged: [],
+    residuals: [],
+    powered: [],
+    decisions: [],
+    steps: [],
+    backOf: new Map(),
+    seen: [],
+    pictures: [],
+    pins: [],
+    timers: [],
+    daylightOf: new Map(),
+    timersDone: new Set(),
+    closed: false,
+  };
+}
+
+/**
+ * Plays a journal from the start: each entry adds what its kind says. Readings whose points the
+ * board does not have (another board was chosen since) are left out.
  * A part fitted, or left out on purpose, makes another board: what was read and answered before
  * speaks of the old one.
  */
 export function playJournal(entries: readonly Entry[], index: BoardIndex | undefined): Journal {
-  const retracted = new Set(
-    entries.flatMap(({ body }) => (body.kind === 'retract' ? [body.entry] : [])),
-  );
-  const standing = entries.filter(({ id }) => !retracted.has(id));
-  const lastRepair = standing.findLastIndex(({ body }) => isRepair(body));
-  const lastPowered = standing.findLastIndex(({ body }) => isPowered(body));
-  const lastLine = standing.findLastIndex(({ body }) => ledgerLine(body) !== undefined);
+  const standing = standingOf(entries);
   const place = new Map(standing.map(({ id }, i) => [id, i]));
-  const after = (i: number) => (entry: Entry) => place.get(entry.id)! > i;
-  const ledger: (LedgerLine & { entry: Entry })[] = [];
-  const readings: TakenReading[] = [];
-  const condemned = new Map<string, Of<'condemn'>>();
-  const answers: ProofAnswer[] = [];
-  let closed = false;
-  const of = <K extends EntryBody['kind']>(...kinds: K[]): Of<K>[] =>
-    standing.filter((e): e is Of<K> => (kinds as string[]).includes(e.body.kind));
-  standing.forEach((entry, i) => {
-    const { body } = entry;
-    const line = ledgerLine(body);
-    if (line) ledger.push({ ...line, entry });
-    if (isRepair(body)) answers.length = 0;
-    if (body.kind === 'condemn') condemned.set(body.ref, entry as Of<'condemn'>);
-    if (body.kind === 'acquit') condemned.delete(body.ref);
-    if (body.kind === 'answer') answers.push({ key: body.step, passed: body.passed });
-    if (body.kind === 'close') closed = true;
-    if (body.kind === 'reopen') closed = false;
-    if (body.kind === 'reading' && index) {
-      const resolved = resolveMeasurement(index, body.setup, body.quantity, body.at, body.to);
-      if (resolved.ok)
-        readings.push({
-          measurement: resolved.measurement,
-          value: body.value,
-          absent: absentParts(ledger),
-          entry: entry as Of<'reading'>,
-          current: i > lastRepair,
-        });
-    }
-  });
+  const after =
+    (i: number) =>
+    (entry: Entry): boolean =>
+      place.get(entry.id)! > i;
+  const lastRepair = standing.findLastIndex(({ body }) => kindOf(body.kind).repairs);
+  const sinceRepair = after(lastRepair);
+  const sincePower = after(standing.findLastIndex(({ body }) => isPowered(body)));
+  const sinceLine = after(standing.findLastIndex(({ body }) => kindOf(body.kind).ledger));
+  const draft = emptyDraft(index, sinceRepair, sincePower);
+  for (const entry of standing) kindOf(entry.body.kind).add(draft, entry);
+  const { starts, powered, blockEvents, ledger } = draft;
   const last = standing.at(-1);
-  const blockEvents = of('start', 'code', 'pattern', 'trial', 'check', 'aid');
   return {
-    symptoms: of('symptom'),
-    findings: of('finding'),
-    starts: of('start'),
-    startsBefore:
-      lastRepair < 0 ? of('start') : of('start').filter((entry) => !after(lastRepair)(entry)),
-    startsSince: lastRepair < 0 ? [] : of('start').filter(after(lastRepair)),
-    powerAnyway: of('powerAnyway').filter(after(lastLine)).at(-1),
-    powered: of('powerAnyway'),
-    undecided: undecidedChecks(standing),
-    decision: of('decision').at(-1),
-    blockEvents,
-    eventsBeforeRepair: blockEvents.filter((entry) => !after(lastRepair)(entry)).length,
-    acknowledged: of('acknowledge').map((entry) => ({
-      hazard: entry.body.hazard,
-      who: entry.body.who,
-      notHere: entry.body.notHere === true,
-      entry,
-    })),
-    residuals: of('residual').map((entry) => ({
-      hazard: entry.body.hazard,
-      volt: entry.body.volt,
-      current: after(lastPowered)(entry),
-      entry,
-    })),
-    steps: of('step').map(({ id, body }) => ({
-      ...body.step,
-      id,
-      back: of('back').reduce(
-        (sum, back) => sum + (back.body.step === id ? back.body.count : 0),
-        0,
-      ),
-    })),
-    seen: of('seen'),
-    pictures: of('picture'),
-    pins: of('pin'),
-    timers: of('timer').map((entry) => ({
-      entry,
-      done: of('timerDone').some(({ body }) => body.timer === entry.id),
-      daylightHours: of('daylight').reduce(
-        (sum, { body }) => sum + (body.timer === entry.id ? body.hours : 0),
-        0,
-      ),
-    })),
-    pausedAt: last?.body.kind === 'pause' ? (last as Of<'pause'>) : undefined,
-    readings,
-    condemned: [...condemned.values()],
+    standing: standing.filter(({ body }) => body.kind !== 'retract'),
+    symptoms: draft.symptoms,
+    findings: draft.findings,
+    readings: draft.readings,
+    condemned: [...draft.condemned.values()],
     ledger,
-    answers,
+    answers: draft.answers,
     absent: absentParts(ledger),
     missing: missingParts(ledger),
-    closed,
+    starts,
+    startsBefore: lastRepair < 0 ? starts : starts.filter((entry) => !sinceRepair(entry)),
+    startsSince: lastRepair < 0 ? [] : starts.filter(sinceRepair),
+    blockEvents,
+    eventsBeforeRepair: blockEvents.filter((entry) => !sinceRepair(entry)).length,
+    acknowledged: draft.acknowledged,
+    residuals: draft.residuals,
+    powerAnyway: powered.filter(sinceLine).at(-1),
+    powered,
+    undecided: undecidedChecks(standing),
+    decision: draft.decisions.at(-1),
+    steps: draft.steps.map(({ id, body }) => ({
+      ...body.step,
+      id,
+      back: draft.backOf.get(id) ?? 0,
+    })),
+    seen: draft.seen,
+    pictures: draft.pictures,
+    pins: draft.pins,
+    timers: draft.timers.map((entry) => ({
+      entry,
+      done: draft.timersDone.has(entry.id),
+      daylightHours: draft.daylightOf.get(entry.id) ?? 0,
+    })),
+    pausedAt: last?.body.kind === 'pause' ? (last as Of<'pause'>) : undefined,
+    closed: draft.closed,
     moments: entries.map(({ madeAt }) => Date.parse(madeAt)),
   };
 }

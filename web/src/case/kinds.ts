@@ -1,48 +1,31 @@
-import type { EntryBody } from './entry';
-
-type Kind = EntryBody['kind'];
+import type { Entry, EntryBody } from './entry';
+import type { Definition, Kind, KindsOf } from './kind/definition';
+import { KEEPING_KINDS } from './kind/keeping';
+import { OPENING_KINDS } from './kind/opening';
+import { REPAIRING_KINDS } from './kind/repairing';
+import { SAFETY_KINDS } from './kind/safety';
+import { TRACING_KINDS } from './kind/tracing';
+import { TRYING_KINDS } from './kind/trying';
+import { UNIT_KINDS } from './kind/unit';
 
 /**
- * What every kind of entry is called, and whether it can be taken back. Exhaustive by type: a kind
- * without its line does not compile.
- * free: at any time, because nothing rests on it but belief. guarded: where nothing was built on it
- * since (`rules.ts` says when). never: it is undone by an entry of another kind.
+ * Everything that a person can do to a case. A kind of the schema without its definition does not
+ * compile.
  */
-interface KindOfEntry {
-  readonly words: string;
-  readonly takeBack: 'free' | 'guarded' | 'never';
-}
-
-export const KINDS: Readonly<Record<Kind, KindOfEntry>> = {
-  symptom: { words: 'symptom', takeBack: 'free' },
-  finding: { words: 'finding', takeBack: 'free' },
-  reading: { words: 'reading', takeBack: 'free' },
-  retract: { words: 'taking back', takeBack: 'never' },
-  condemn: { words: 'verdict', takeBack: 'never' },
-  acquit: { words: 'verdict taken back', takeBack: 'never' },
-  removed: { words: 'line of the ledger: off', takeBack: 'guarded' },
-  fitted: { words: 'line of the ledger: on', takeBack: 'guarded' },
-  leftOut: { words: 'line of the ledger: left out', takeBack: 'guarded' },
-  answer: { words: 'proof step', takeBack: 'never' },
-  close: { words: 'closing', takeBack: 'never' },
-  reopen: { words: 'opening again', takeBack: 'never' },
-  start: { words: 'start', takeBack: 'free' },
-  code: { words: 'code', takeBack: 'free' },
-  pattern: { words: 'pattern', takeBack: 'free' },
-  trial: { words: 'trial', takeBack: 'free' },
-  check: { words: 'check', takeBack: 'free' },
-  acknowledge: { words: 'hazard acknowledged', takeBack: 'free' },
-  residual: { words: 'volts left on a charge', takeBack: 'free' },
-  step: { words: 'opening step', takeBack: 'guarded' },
-  back: { words: 'piece put back', takeBack: 'free' },
-  seen: { words: 'thing seen', takeBack: 'free' },
-  aid: { words: 'first aid', takeBack: 'free' },
-  picture: { words: 'picture', takeBack: 'guarded' },
-  pin: { words: 'note on a picture', takeBack: 'free' },
-  timer: { words: 'timer', takeBack: 'free' },
-  daylight: { words: 'hours of daylight', takeBack: 'free' },
-  timerDone: { words: 'timer done', takeBack: 'free' },
-  powerAnyway: { words: 'power on purpose', takeBack: 'free' },
-  decision: { words: 'decision', takeBack: 'free' },
-  pause: { words: 'leaving off', takeBack: 'free' },
+export const KINDS: KindsOf<Kind> = {
+  ...UNIT_KINDS,
+  ...TRYING_KINDS,
+  ...SAFETY_KINDS,
+  ...OPENING_KINDS,
+  ...TRACING_KINDS,
+  ...REPAIRING_KINDS,
+  ...KEEPING_KINDS,
 };
+
+/**
+ * The definition of a kind that is known only at run time. It may be asked only of bodies and
+ * entries of that kind.
+ */
+export function kindOf(kind: Kind): Definition<EntryBody, Entry> {
+  return KINDS[kind] as unknown as Definition<EntryBody, Entry>;
+}

@@ -165,3 +165,10 @@ export function weightWords(decibans: number): string {
   if (size < 10) return `speaks ${side}`;
   return size < 20 ? `strongly ${side}` : `very strongly ${side}`;
 }
+
+/** How a job goes on after something that could have ended it. */
+export const COURSE_WORDS: Readonly<Record<'go-on' | 'donor' | 'give-up', string>> = {
+  'go-on': 'go on: the rest is worth repairing',
+  donor: 'go on with a donor for what is finished',
+  'give-up': 'give up: keep what is worth saving',
+};

@@ -1,16 +1,15 @@
 import { format } from 'date-fns/format';
-import { FINDING_RULES, type ProofStep } from '@hanzai/core/bench';
+import type { ProofStep } from '@hanzai/core/bench';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
-import { COURSE_WORDS } from '../../case/Decision';
+import type { ReportList } from '../../case/kind/definition';
+import { kindOf } from '../../case/kinds';
 import type { CaseState } from '../../case/use-case';
 import {
   decibanText,
   weightWords,
   KIND_WORDS,
-  ledgerWords,
   minutesText,
-  placeText,
   pointsText,
   setupWords,
   valueText,
@@ -52,19 +51,7 @@ export function Report({
       </header>
       <Section title="Complaint">{view.complaint && <p>“{view.complaint}”</p>}</Section>
       <Section title="Symptoms and findings">
-        {journal.symptoms.length + journal.findings.length + journal.seen.length > 0 && (
-          <ul>
-            {[...journal.symptoms, ...journal.findings].map(({ id, body }) => (
-              <li key={id}>{body.text}</li>
-            ))}
-            {journal.seen.map(({ id, body }) => (
-              <li key={id}>
-                {FINDING_RULES[body.what].title}
-                {body.text && `: ${body.text}`}
-              </li>
-            ))}
-          </ul>
-        )}
+        <Lines of="findings" journal={journal} index={index} />
       </Section>
       <Section title="Tried before measuring">
         {tried.length > 0 && (
@@ -116,41 +103,16 @@ export function Report({
         )}
       </Section>
       <Section title="Verdict and parts">
-        {journal.condemned.length + journal.ledger.length > 0 && (
-          <ul>
-            {journal.condemned.map(({ id, body }) => (
-              <li key={id}>
-                <b className="mono">{placeText(index, body.ref)}</b> condemned: {body.reason}
-              </li>
-            ))}
-            {journal.ledger.map((line) => (
-              <li key={line.entry.id}>
-                <b className="mono">{placeText(index, line.ref)}</b> {ledgerWords(line)}{' '}
-                <span className="mono">{line.value}</span>
-                {line.polarityChecked && ', polarity checked'}
-                {line.note && `, ${line.note}`}
-              </li>
-            ))}
-          </ul>
-        )}
+        <Lines of="verdict" journal={journal} index={index} />
       </Section>
       {journal.decision && (
         <Section title="Decided">
-          <p>
-            {COURSE_WORDS[journal.decision.body.course]}: {journal.decision.body.reason}
-          </p>
+          <Lines of="decided" journal={journal} index={index} />
         </Section>
       )}
       {journal.powered.length > 0 && (
         <Section title="Powered as it was, on purpose">
-          <ul>
-            {journal.powered.map(({ id, body }) => (
-              <li key={id}>
-                {body.refs.length > 0 && `without ${body.refs.join(', ')}: `}
-                {body.reason}
-              </li>
-            ))}
-          </ul>
+          <Lines of="powered" journal={journal} index={index} />
         </Section>
       )}
       <Section title="Proof">
@@ -203,7 +165,8 @@ function counted(count: number, thing: string): string {
 /**
  * What was done before the meter came out: starts, swaps, checks, first aid, what was acknowledged.
  */
-function triedWords({ starts, blockEvents, acknowledged }: Journal): readonly string[] {
+function triedWords(journal: Journal): readonly string[] {
+  const { starts, acknowledged } = journal;
   const clean = starts.filter(({ body }) => body.failedAt === null).length;
   const [here, away] = [
     acknowledged.filter(({ notHere }) => !notHere),
@@ -215,12 +178,7 @@ function triedWords({ starts, blockEvents, acknowledged }: Journal): readonly st
     ...(starts.length > 0
       ? [`${counted(starts.length, 'start')} written down, ${clean} of them clean`]
       : []),
-    ...blockEvents.flatMap(({ body }) => {
-      if (body.kind === 'trial') return [`${body.title}: ${body.passed} good, ${body.failed} bad`];
-      if (body.kind === 'check') return [`${body.title}: ${body.good ? 'good' : 'bad'}`];
-      if (body.kind === 'code') return [`code ${body.code}`];
-      return body.kind === 'aid' ? [`first aid: ${body.title}`] : [];
-    }),
+    ...linesOf('tried', journal, undefined).map(({ line }) => line),
     ...(here.length > 0
       ? [`${counted(here.length, 'hazard')} acknowledged by ${namesOf(here)}`]
       : []),
@@ -228,6 +186,40 @@ function triedWords({ starts, blockEvents, acknowledged }: Journal): readonly st
       ? [`${counted(away.length, 'hazard')} of its kind not on this unit, says ${namesOf(away)}`]
       : []),
   ];
+}
+
+/** The lines of one list of the report, in the order entered. */
+function linesOf(
+  list: ReportList,
+  { standing }: Journal,
+  index: CaseState['index'],
+): readonly { readonly id: string; readonly line: string }[] {
+  return standing.flatMap(({ id, body }) => {
+    const { report } = kindOf(body.kind);
+    const line =
+      typeof report === 'object' && report.list === list ? report.line(body, index) : undefined;
+    return line ? [{ id, line }] : [];
+  });
+}
+
+function Lines({
+  of,
+  journal,
+  index,
+}: {
+  of: ReportList;
+  journal: Journal;
+  index: CaseState['index'];
+}) {
+  const lines = linesOf(of, journal, index);
+  if (lines.length === 0) return <p className={style.none}>nothing recorded</p>;
+  return (
+    <ul>
+      {lines.map(({ id, line }) => (
+        <li key={id}>{line}</li>
+      ))}
+    </ul>
+  );
 }
 
 function Section({ title, children }: { title: string; children: React.ReactNode }) {

@@ -6,7 +6,8 @@ import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { PowerAnyway } from '../../case/PowerAnyway';
-import { fuseHold } from '../../case/rules';
+import { predictorOf } from '../../case/good-board';
+import { fuseHold } from '../../case/kind/repairing';
 import { Strip } from '../../case/Strip';
 import { useCase, type CaseState } from '../../case/use-case';
 import type { CaseView } from '../../server/case/service';
@@ -37,7 +38,7 @@ export function RepairStage({ view }: { view: CaseView }) {
   ];
   const toMeasure = refs
     .filter((ref) => journal.absent.includes(ref))
-    .map((ref) => fuseHold(index, journal, ref))
+    .map((ref) => fuseHold(index, journal, ref, predictorOf(index)))
     .find((hold) => hold !== undefined && !hold.low);
   const strip = (
     <Strip

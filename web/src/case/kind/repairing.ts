@@ -1,0 +1,104 @@
+import { fuseGate, ledgerObjection, type FuseObjection, type LedgerLine } from '@hanzai/core/bench';
+import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import type { Predictor } from '@hanzai/core/diagnosis';
+import type { Journal, Of } from '../journal';
+import { ledgerWords, placeText } from '../wording';
+import type { BodyOf, KindOfEntry, KindsOf, Situation } from './definition';
+
+type LedgerKind = 'removed' | 'fitted' | 'leftOut';
+
+const NO_SHEET = 'the case has no board sheet';
+
+/**
+ * What keeps a fuse out; undefined where nothing does, or where it is no fuse. Only readings of the
+ * board as it is now count: another part fitted since is another reason to look.
+ */
+export function fuseHold(
+  index: BoardIndex,
+  journal: Journal,
+  ref: string,
+  predictor: Predictor,
+): FuseObjection | undefined {
+  const fuse = index.partByKey.get(nameKey(ref));
+  const current = journal.readings.filter((reading) => reading.current);
+  return fuse && fuseGate(index, fuse, current, predictor);
+}
+
+/** Of a part's ledger only the newest line: else it would say that went on what never came off. */
+function takeBackLine(
+  entry: Of<LedgerKind>,
+  words: string,
+  { journal }: Situation,
+): string | undefined {
+  const line = journal.ledger.find((candidate) => candidate.entry.id === entry.id);
+  if (!line) return `this ${words} was taken back already`;
+  const newest = journal.ledger.findLast(
+    (candidate) => nameKey(candidate.ref) === nameKey(line.ref),
+  );
+  return newest === line ? undefined : `take back the newer line of ${line.ref} first`;
+}
+
+function lineInReport(line: LedgerLine, index: BoardIndex | undefined): string {
+  const words = `${placeText(index, line.ref)} ${ledgerWords(line)} ${line.value}`.trimEnd();
+  const more = [line.polarityChecked ? 'polarity checked' : '', line.note].filter(Boolean);
+  return [words, ...more].join(', ');
+}
+
+/** What the three lines of the ledger share; a line says that it repairs where it does. */
+function ledgerKind<K extends LedgerKind>(
+  words: string,
+  line: (body: BodyOf<K>) => LedgerLine,
+  more: Partial<Pick<KindOfEntry<K>, 'gate' | 'repairs'>> & {
+    readonly alsoObjects?: (body: BodyOf<K>, situation: Situation) => string | undefined;
+  },
+): KindOfEntry<K> {
+  const { alsoObjects, ...rest } = more;
+  return {
+    words,
+    said: (body) => line(body).ref,
+    takeBack: (entry, situation) => takeBackLine(entry as Of<LedgerKind>, words, situation),
+    objection: (body, situation) =>
+      situation.index
+        ? (ledgerObjection(situation.index, situation.journal.ledger, line(body)) ??
+          alsoObjects?.(body, situation))
+        : NO_SHEET,
+    ledger: line,
+    add: (draft, entry) => {
+      draft.ledger.push({ ...line(entry.body as BodyOf<K>), entry });
+      // Another board: what was answered before speaks of the old one.
+      if (rest.repairs) draft.answers.length = 0;
+    },
+    report: { list: 'verdict', line: (body, index) => lineInReport(line(body), index) },
+    ...rest,
+  };
+}
+
+/** Parts that come off and go on. */
+export const REPAIRING_KINDS: KindsOf<LedgerKind> = {
+  removed: ledgerKind<'removed'>(
+    'line of the ledger: off',
+    ({ ref, value, note }) => ({ ref, action: 'removed', value, polarityChecked: false, note }),
+    { gate: () => 'open' },
+  ),
+  fitted: ledgerKind<'fitted'>(
+    'line of the ledger: on',
+    ({ ref, value, polarityChecked, note }) => ({
+      ref,
+      action: 'fitted',
+      value,
+      polarityChecked,
+      note,
+    }),
+    {
+      gate: () => 'open',
+      repairs: true,
+      alsoObjects: ({ ref }, { index, journal, predictor }) =>
+        fuseHold(index!, journal, ref, predictor(index!))?.words,
+    },
+  ),
+  leftOut: ledgerKind<'leftOut'>(
+    'line of the ledger: left out',
+    ({ ref, note }) => ({ ref, action: 'leftOut', value: '', polarityChecked: false, note }),
+    { repairs: true },
+  ),
+};

@@ -1,0 +1,71 @@
+import { absentParts } from '@hanzai/core/bench';
+import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
+import { siteKind } from '@hanzai/core/fault';
+import { resolveMeasurement } from '@hanzai/core/instrument';
+import { placeText } from '../wording';
+import type { KindsOf } from './definition';
+
+/** Whether a name is a part of the board, or a place where it can be bridged or cut. */
+function hasPart(index: BoardIndex, ref: string): boolean {
+  return (
+    siteKind(index, ref) !== undefined ||
+    [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref))
+  );
+}
+
+const partObjection = (ref: string, index: BoardIndex | undefined): string | undefined =>
+  index && !hasPart(index, ref) ? `the board has no part ${ref}` : undefined;
+
+/** Readings and verdicts. */
+export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit'> = {
+  reading: {
+    words: 'reading',
+    said: ({ typed }) => typed,
+    takeBack: 'free',
+    // What the owner saw needs no probe; ohms need a board without power, and without charge.
+    gate: ({ quantity, setup }) => {
+      if (quantity === 'symptom') return undefined;
+      return powerOf(setup) === 'on' ? 'power' : 'meter';
+    },
+    powered: ({ quantity, setup }) => quantity !== 'symptom' && powerOf(setup) === 'on',
+    objection: ({ setup, quantity, at, to }, { index }) => {
+      if (!index) return 'the case has no board sheet: choose one in Take in first';
+      const resolved = resolveMeasurement(index, setup, quantity, at, to);
+      return resolved.ok ? undefined : `${resolved.what}; expected ${resolved.expected}`;
+    },
+    add: (draft, entry) => {
+      const { setup, quantity, at, to, value } = entry.body;
+      if (!draft.index) return;
+      const resolved = resolveMeasurement(draft.index, setup, quantity, at, to);
+      // Another board was chosen since: what it does not have is left out.
+      if (!resolved.ok) return;
+      draft.readings.push({
+        measurement: resolved.measurement,
+        value,
+        absent: absentParts(draft.ledger),
+        entry,
+        current: draft.isSinceRepair(entry),
+      });
+    },
+    report: 'table',
+  },
+  condemn: {
+    words: 'verdict',
+    said: ({ ref }) => ref,
+    takeBack: 'never',
+    objection: ({ ref }, { index }) => partObjection(ref, index),
+    add: (draft, entry) => draft.condemned.set(entry.body.ref, entry),
+    report: {
+      list: 'verdict',
+      line: ({ ref, reason }, index) => `${placeText(index, ref)} condemned: ${reason}`,
+    },
+  },
+  acquit: {
+    words: 'verdict taken back',
+    said: ({ ref }) => ref,
+    takeBack: 'never',
+    objection: ({ ref }, { index }) => partObjection(ref, index),
+    add: (draft, { body }) => void draft.condemned.delete(body.ref),
+    report: 'none',
+  },
+};
