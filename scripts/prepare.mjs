@@ -9,6 +9,7 @@ const SOURCES = [
   'web/src',
   'web/public',
   'web/astro.config.mjs',
+  'web/service-worker.mjs',
   'package-lock.json',
 ];
 
@@ -42,13 +43,17 @@ export async function build(root) {
 
 /**
  * Brings a database up to date, creating it where it is missing; seeds the demo workshop into a new
- * one where asked.
+ * one where asked. applicationUrl: the application's own connection, whose role gets its rights.
  */
-export async function prepareDatabase(root, url, demo) {
+export async function prepareDatabase(root, url, demo, applicationUrl) {
   await step('bringing the tables up to date', () =>
     run('node', ['--import', 'tsx', 'src/server/db/prepare.ts', ...(demo ? ['--demo'] : [])], {
       cwd: join(root, 'web'),
-      env: { ...process.env, DATABASE_URL: url },
+      env: {
+        ...process.env,
+        DATABASE_URL: url,
+        ...(applicationUrl ? { HANZAI_APPLICATION_URL: applicationUrl } : {}),
+      },
     }),
   );
 }

@@ -40,8 +40,14 @@ async function main() {
     await installPackages(root);
     const elsewhere = process.env.DATABASE_URL;
     if (!elsewhere) database = await keepDatabase(root, 'workshop', say);
-    const url = elsewhere ?? database.url(empty ? 'hanzai_own' : 'hanzai');
-    await prepareDatabase(root, url, !empty);
+    const name = empty ? 'hanzai_own' : 'hanzai';
+    const url = elsewhere ?? database.applicationUrl(name);
+    await prepareDatabase(
+      root,
+      elsewhere ?? database.url(name),
+      !empty,
+      elsewhere ? undefined : url,
+    );
     await build(root);
     const base = `http://${host.includes(':') ? `[${host}]` : host}:${port}/`;
     server = await keepAlive('the application', () => startServer({ url, host, port, base }), {

@@ -104,8 +104,8 @@ async function checks() {
 async function endToEnd(database) {
   await installDebian(['chromium', 'fonts-dejavu-core'], () => existsSync('/usr/bin/chromium'));
   await build(root);
-  const url = database.url('hanzai_e2e');
-  await prepareDatabase(root, url, true);
+  const url = database.applicationUrl('hanzai_e2e');
+  await prepareDatabase(root, database.url('hanzai_e2e'), true, url);
   const port = await freePort();
   const env = {
     DATABASE_URL: url,

@@ -1,10 +1,11 @@
 // npm run bench:docket: a docket of 10,000 cases with their entries on the test database: how long
-// it takes to put together, what it weighs, how long a search takes.
+// its first page takes and weighs, a search, and fifty people at once.
 import { fileURLToPath } from 'node:url';
 import { v7 } from 'uuid';
 import { caseEntry, repairCase } from '../src/server/db/schema/case';
-import { docket } from '../src/server/case/service';
-import { searchText } from '../src/docket/search';
+import { docketPage } from '../src/server/case/docket';
+import { completeSummaries } from '../src/server/case/service';
+import { closePools } from '../src/server/reckoning/pool';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 import { startDatabase } from '../../scripts/database.mjs';
@@ -14,7 +15,7 @@ const ENTRIES = 6;
 const root = fileURLToPath(new URL('../..', import.meta.url)).replace(/\/$/, '');
 const database = await startDatabase(root, 'test');
 const url = database.url(`hanzai_docket_${Date.now()}`);
-await prepareDatabase(url, false);
+await prepareDatabase(url);
 const { db, pool } = openDatabase(url);
 const at = (n: number): Date => new Date(Date.UTC(2026, 0, 1) + n * 600_000);
 for (let from = 0; from < CASES; from += 500) {
@@ -45,17 +46,20 @@ async function timed<T>(work: () => Promise<T> | T): Promise<[T, number]> {
   const result = await work();
   return [result, performance.now() - started];
 }
-const [lines, first] = await timed(() => docket(db));
-const [, again] = await timed(() => docket(db));
-const [texts, prepared] = await timed(() => lines.map(searchText));
-const [found, searched] = await timed(
-  () => texts.filter((text) => ['warm', '811', 'belt'].every((word) => text.includes(word))).length,
+await completeSummaries(db);
+const { heapUsed } = process.memoryUsage();
+const [page, first] = await timed(() => docketPage(db));
+const [, again] = await timed(() => docketPage(db));
+const [{ found }, searched] = await timed(() => docketPage(db, { find: 'warm 811 belt' }));
+const [, together] = await timed(() =>
+  Promise.all(Array.from({ length: 50 }, () => docketPage(db))),
 );
 process.stdout.write(
-  `${lines.length} cases, ${ENTRIES} entries each: docket ${first.toFixed(0)} ms, again ${again.toFixed(0)} ms, ${(JSON.stringify(lines).length / 1e6).toFixed(1)} MB; `,
+  `${page.total} cases, ${ENTRIES} entries each: first page ${first.toFixed(0)} ms, again ${again.toFixed(0)} ms, ${(JSON.stringify(page).length / 1e3).toFixed(0)} kB; `,
 );
 process.stdout.write(
-  `search texts ${prepared.toFixed(0)} ms, one search ${searched.toFixed(1)} ms (${found} found)\n`,
+  `a search ${searched.toFixed(0)} ms (${found} found); 50 at once ${together.toFixed(0)} ms; heap ${(heapUsed / 1e6).toFixed(0)} MB\n`,
 );
 await pool.end();
+await closePools();
 await database.stop();

@@ -10,7 +10,7 @@ import { boardChoices } from '../src/server/board/service';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 
-beforeAll(() => prepareDatabase(process.env.DATABASE_URL!, true));
+beforeAll(() => prepareDatabase(process.env.DATABASE_URL!, { demo: true }));
 
 /** Calls an endpoint as the server does. */
 async function call(

@@ -4,7 +4,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { v7 } from 'uuid';
 import { afterAll, describe, expect, it } from 'vitest';
-import { addEntry, caseView, NewCaseRequest, openCase } from '../src/server/case/service';
+import { NewCaseRequest } from '../src/case/case-card';
+import { addEntry, caseView, openCase } from '../src/server/case/service';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 
@@ -46,7 +47,7 @@ describe('a database that is killed under writers', () => {
       if (process.env.SHOW) process.stdout.write(`${line}\n`);
     });
     const url = kept.url('hanzai');
-    await prepareDatabase(url, false);
+    await prepareDatabase(url);
     const { db, pool } = openDatabase(url);
     const opened = await openCase(
       db,

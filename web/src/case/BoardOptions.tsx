@@ -1,4 +1,4 @@
-import type { BoardChoice } from '../server/board/service';
+import type { BoardChoice } from './board-choice';
 
 /** The options of a select that chooses a board sheet. */
 export function BoardOptions({ boards }: { boards: readonly BoardChoice[] }) {

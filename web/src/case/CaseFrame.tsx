@@ -3,15 +3,16 @@ import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { Field } from '../ui/Field';
-import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
+import { useOutbox } from '../store/use-outbox';
+import { Band, OneNotStored } from './Band';
 import style from './CaseFrame.module.css';
 import { useCircumstances } from './engine-request';
-import { kindOf } from './kinds';
-import { STAGE_NAMES, STAGES, type Stage } from './progress';
+import { stageTitle, STAGES, type Stage } from './stages';
 import type { CaseState } from './use-case';
 import { useEngineAhead } from './use-engine';
+import { wholeCharacters } from './wording';
 
 /**
  * The frame of every stage of a case: the band, the track down the left edge, the stage itself, and
@@ -32,17 +33,16 @@ export function CaseFrame({
 }) {
   const { view, progress, journal } = state;
   const worksAhead = !journal.closed && stage !== 'trace' && stage !== 'hand-back';
-  useEngineAhead(worksAhead ? view.board?.content : undefined, journal, useCircumstances(state));
+  useEngineAhead(state, useCircumstances(state), worksAhead);
   return (
     <div className={style.frame}>
-      <Masthead here="case">
+      <Band here="case">
         <span className={style.number}>{view.number}</span>
         <h1 className={style.title} title={view.title}>
           {view.title}
         </h1>
-        <Sync state={state} />
         <LeaveOff state={state} stage={stage} />
-      </Masthead>
+      </Band>
       <div className={style.body}>
         <nav className={style.track} aria-label="Stages of the case">
           {STAGES.map((name) => (
@@ -53,7 +53,7 @@ export function CaseFrame({
               className={style.stop}
             >
               <Pad state={progress.pads[name]} />
-              <span>{STAGE_NAMES[name]}</span>
+              <span>{stageTitle(name)}</span>
             </a>
           ))}
         </nav>
@@ -95,7 +95,7 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
               return setRefusal('a few words, for example: board out on the mat, ESR of C4 next');
             const objection = state.file({
               kind: 'pause',
-              where: `${STAGE_NAMES[stage]}: ${where.trim()}`.slice(0, 300),
+              where: wholeCharacters(`${stageTitle(stage)}: ${where.trim()}`, 300),
             });
             setRefusal(objection);
             if (objection) return;
@@ -138,62 +138,16 @@ function LeftOff({ state }: { state: CaseState }) {
   );
 }
 
-/** Whether everything on screen is stored, in words. */
-function Sync({ state }: { state: CaseState }) {
-  const { waiting, reachable, keeps, refusals } = state;
-  if (!keeps && (waiting > 0 || !reachable)) {
-    return (
-      <p className={style.unreachable} role="status">
-        This browser keeps nothing (private window, or storage denied): {waiting}{' '}
-        {waiting === 1 ? 'entry waits' : 'entries wait'} in this page alone. Leave it open until all
-        is stored.
-      </p>
-    );
-  }
-  if (!reachable) {
-    return (
-      <p className={style.unreachable} role="status">
-        The workshop server does not answer. {waiting} {waiting === 1 ? 'entry is' : 'entries are'}{' '}
-        kept in this browser and will be sent when it is back.
-      </p>
-    );
-  }
-  return (
-    <p className={style.sync} role="status">
-      {waiting > 0
-        ? `sending ${waiting} …`
-        : refusals.length > 0
-          ? `${refusals.length} not stored`
-          : 'all stored'}
-    </p>
-  );
-}
-
+/** Entries of this case that the server would not take. */
 function Refused({ state }: { state: CaseState }) {
-  if (state.refusals.length === 0) return null;
+  const { aside } = useOutbox();
+  const own = aside.filter(({ caseId }) => caseId === state.view.id);
+  if (own.length === 0) return null;
   return (
     <div className={style.refusals}>
-      {state.refusals.map(({ entry, detail }) => (
-        <Notice key={entry.id} look="attention" title="Not stored:" live>
-          {entryWords(entry.body)}: {detail}.{' '}
-          <Button
-            look="quiet"
-            onClick={() => void navigator.clipboard.writeText(JSON.stringify(entry.body, null, 2))}
-          >
-            Copy it
-          </Button>{' '}
-          <Button look="quiet" onClick={() => state.dismiss(entry.id)}>
-            Understood
-          </Button>
-        </Notice>
+      {own.map((item) => (
+        <OneNotStored key={item.id} item={item} />
       ))}
     </div>
   );
-}
-
-/** An entry in the words in which it was made, or as what it is. */
-function entryWords(body: CaseState['entries'][number]['body']): string {
-  const { words, said } = kindOf(body.kind);
-  const own = said(body);
-  return own ? `${words} “${own.slice(0, 80)}”` : words;
 }

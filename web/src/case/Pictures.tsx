@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { v7 } from 'uuid';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
@@ -9,19 +9,12 @@ import sheet from '../ui/Sheet.module.css';
 import type { Of } from './journal';
 import { PictureBoard } from './PictureBoard';
 import style from './Pictures.module.css';
-import { sendPicture } from './pictures';
+import { useOutbox } from '../store/use-outbox';
+import { shrink, tooLarge } from './pictures';
+import { wholeCharacters } from './wording';
 import type { CaseState } from './use-case';
 
 type Kind = Of<'picture'>['body']['of'];
-
-/** A picture on its way, or one that could not be sent yet. */
-interface Waiting {
-  readonly id: string;
-  readonly file: File;
-  readonly title: string;
-  readonly detail: string | undefined;
-  readonly again: boolean;
-}
 
 /**
  * Pictures of a case with notes pinned on them. of: what kind they are taken as here; all are
@@ -29,39 +22,35 @@ interface Waiting {
  */
 export function Pictures({ state, of, title }: { state: CaseState; of: Kind; title: string }) {
   const { journal } = state;
-  const [waiting, setWaiting] = useState<readonly Waiting[]>([]);
   const [shown, setShown] = useState<string>();
   const picture = journal.pictures.find(({ body }) => body.picture === shown);
 
-  async function send(one: Waiting): Promise<void> {
-    setWaiting((list) => [
-      ...list.filter(({ id }) => id !== one.id),
-      { ...one, detail: undefined },
-    ]);
-    const sent = await sendPicture(state.view.id, one.file, one.id);
-    const objection = sent.ok
-      ? state.file({ kind: 'picture', picture: sent.id, title: one.title, of })
-      : undefined;
-    if (sent.ok && !objection) setWaiting((list) => list.filter(({ id }) => id !== one.id));
-    else
-      setWaiting((list) =>
-        list.map((other) =>
-          other.id === one.id
-            ? { ...one, detail: sent.ok ? objection : sent.detail, again: !sent.ok && sent.again }
-            : other,
-        ),
-      );
-  }
+  const { waiting } = useOutbox();
+  const [refusal, setRefusal] = useState<string>();
+  /** Those on their way, by the id under which they will be known. */
+  const onTheWay = new Map(
+    waiting.flatMap(({ entry: { body }, picture: file }) =>
+      body.kind === 'picture' && file ? [[body.picture, file] as const] : [],
+    ),
+  );
 
-  function take(files: FileList | null): void {
-    for (const file of files ?? [])
-      void send({
-        id: v7(),
-        file,
-        title: file.name.replace(/\.\w+$/, '').slice(0, 120),
-        detail: undefined,
-        again: false,
-      });
+  async function take(files: readonly File[]): Promise<void> {
+    setRefusal(undefined);
+    for (const file of files) {
+      const small = await shrink(file);
+      const objection =
+        tooLarge(file, small) ??
+        state.file(
+          {
+            kind: 'picture',
+            picture: v7(),
+            title: wholeCharacters(file.name.replace(/\.\w+$/, ''), 120),
+            of,
+          },
+          small,
+        );
+      if (objection) setRefusal(`${file.name}: ${objection}`);
+    }
   }
 
   return (
@@ -79,35 +68,22 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
         {journal.pictures.map(({ id, body }) => (
           <li key={id}>
             <button type="button" className={style.thumb} onClick={() => setShown(body.picture)}>
-              <img
-                src={`/api/pictures/${body.picture}?small`}
-                alt={body.title || 'picture'}
-                loading="lazy"
-              />
+              <Thumbnail picture={body} file={onTheWay.get(body.picture)} />
               <span>{body.title || 'no title'}</span>
-              <small>{countOf(journal.pins, body.picture)}</small>
+              <small>
+                {onTheWay.has(body.picture)
+                  ? 'waits to be sent'
+                  : countOf(journal.pins, body.picture)}
+              </small>
             </button>
           </li>
         ))}
       </ul>
-      {waiting.map((one) => (
-        <Notice key={one.id} look={one.detail ? 'attention' : 'plain'} live>
-          {one.file.name}: {one.detail ?? 'being sent …'}{' '}
-          {one.again && (
-            <Button look="quiet" onClick={() => void send(one)}>
-              Try again
-            </Button>
-          )}
-          {one.detail && (
-            <Button
-              look="quiet"
-              onClick={() => setWaiting((list) => list.filter(({ id }) => id !== one.id))}
-            >
-              Leave it out
-            </Button>
-          )}
+      {refusal && (
+        <Notice look="attention" live>
+          {refusal}
         </Notice>
-      ))}
+      )}
       <Field
         id={`picture-${of}`}
         label="Add pictures"
@@ -119,7 +95,7 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
           accept="image/*"
           multiple
           onChange={(event) => {
-            take(event.target.files);
+            void take([...(event.target.files ?? [])]);
             event.target.value = '';
           }}
         />
@@ -134,6 +110,22 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
       </Dialog>
     </Panel>
   );
+}
+
+/** A small picture: from the server, or from this browser while it waits to be sent. */
+function Thumbnail({ picture, file }: { picture: Of<'picture'>['body']; file: Blob | undefined }) {
+  const [own, setOwn] = useState<string>();
+  useEffect(() => {
+    if (!file) return undefined;
+    const address = URL.createObjectURL(file);
+    setOwn(address);
+    return () => {
+      setOwn(undefined);
+      URL.revokeObjectURL(address);
+    };
+  }, [file]);
+  const source = file ? own : `/api/pictures/${picture.picture}?small`;
+  return <img src={source} alt={picture.title || 'picture'} loading="lazy" />;
 }
 
 function countOf(pins: CaseState['journal']['pins'], picture: string): string {
@@ -177,7 +169,7 @@ function Noted({
               kind: 'pin',
               picture: picture.body.picture,
               ...place,
-              text: text.trim().slice(0, 300),
+              text: wholeCharacters(text.trim(), 300),
             });
             setRefusal(objection);
             if (objection) return;

@@ -25,7 +25,7 @@ export function PowerAnyway({ state }: { state: CaseState }) {
       </Notice>
     );
   }
-  const why = powerObjection(index, journal);
+  const why = powerObjection(index, journal, state.solved);
   if (!why || journal.closed) return null;
   return (
     <details>

@@ -6,6 +6,7 @@ import { EntryForm } from '../ui/EntryForm';
 import { Field } from '../ui/Field';
 import sheet from '../ui/Sheet.module.css';
 import type { CaseState } from './use-case';
+import { wholeCharacters } from './wording';
 
 /** Every stage worked. */
 const THROUGH = '';
@@ -41,7 +42,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
       failedAt: failedAt === THROUGH ? null : failedAt,
       ...(time === undefined ? {} : { seconds: time }),
       tries: count,
-      sounds: sounds.trim().slice(0, 200),
+      sounds: wholeCharacters(sounds.trim(), 200),
       conditions: [...known, ...free],
     });
     if (objection) return objection;

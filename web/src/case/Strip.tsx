@@ -82,10 +82,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
   useEffect(() => setText((kept) => kept || (input.current?.value ?? '')), []);
 
   const where = parsed.ok ? parsed.reading.measurement : undefined;
-  const sound = useMemo(
-    () => where && expect(where.setup, where.kind, pointText(where.at), pointText(where.to)),
-    [where, expect],
-  );
+  const sound = useExpectation(expect, where);
 
   function enter(): void {
     if (text.trim() === '') return;
@@ -177,6 +174,25 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
     </div>
   );
 });
+
+/** What a sound board shows at a point, once the engine has said so. */
+function useExpectation(expect: Expect, where: Measurement | undefined): Expectation | undefined {
+  const [answer, setAnswer] = useState<{ to: Measurement; shown: Expectation | undefined }>();
+  useEffect(() => {
+    if (!where) return undefined;
+    let wanted = true;
+    const { setup, kind } = where;
+    expect(setup, kind, pointText(where.at), pointText(where.to)).then(
+      (shown) => wanted && setAnswer({ to: where, shown }),
+      // Without an engine nothing is expected; that it stopped is told elsewhere.
+      () => undefined,
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [expect, where]);
+  return answer && answer.to === where ? answer.shown : undefined;
+}
 
 function describe(index: BoardIndex, m: Measurement, value: ReadingValue): string {
   return `${pointsText(index, pointText(m.at), pointText(m.to))}, ${KIND_WORDS[m.kind]}, ${valueText(m.kind, value)}`;

@@ -1,11 +1,10 @@
 import { demoBoard } from '@hanzai/data/demo';
 import { indexBoard } from '@hanzai/core/board';
-import { Predictor } from '@hanzai/core/diagnosis';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from './entry';
 import { Entry as EntrySchema } from './entry';
-import { expectations } from './expectation';
+import { expectationAt } from './expectation';
 import { readingEntry } from './file-reading';
 import { playJournal } from './journal';
 import { caseProgress } from './progress';
@@ -341,21 +340,14 @@ describe('wording', () => {
 
 describe('expectations', () => {
   it('say what a sound board shows, and what it shows with a part off', () => {
-    const with0 = expectations(index, new Predictor(index), []);
-    expect(with0('on', 'voltage', 'VM', '')).toEqual({
-      display: '8.67 V',
-      band: '8.6 V to 8.75 V',
-    });
-    expect(with0('on', 'voltage', 'NOWHERE', '')).toBeUndefined();
-    expect(
-      expectations(index, new Predictor(index), ['F1'])('on', 'voltage', 'VM', ''),
-    ).toMatchObject({
+    const volts = (at: string, absent: string[] = []) =>
+      expectationAt(index, { setup: 'on', kind: 'voltage', at, to: '', absent });
+    expect(volts('VM')).toEqual({ display: '8.67 V', band: '8.6 V to 8.75 V' });
+    expect(volts('NOWHERE')).toBeUndefined();
+    expect(volts('VM', ['F1'])).toMatchObject({
       display: expect.stringMatching(/^\d\.\d mV$/) as string,
     });
-    expect(
-      expectations(index, new Predictor(index), ['U2', 'U3'])('on', 'voltage', 'VM', '')!.display,
-    ).not.toBe('8.67 V');
-    expect(expectations(undefined, undefined, [])('on', 'voltage', 'VM', '')).toBeUndefined();
+    expect(volts('VM', ['U2', 'U3'])!.display).not.toBe('8.67 V');
   });
 });
 

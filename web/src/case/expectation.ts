@@ -1,5 +1,4 @@
 import type { BoardIndex } from '@hanzai/core/board';
-import type { Predictor } from '@hanzai/core/diagnosis';
 import {
   readout,
   resolveMeasurement,
@@ -7,6 +6,8 @@ import {
   type Readout,
   type ReadingValue,
 } from '@hanzai/core/instrument';
+import type { ExpectRequest } from '../workers/engine-messages';
+import { predictorOf } from './good-board';
 import { bandText } from './wording';
 
 /** What a sound board shows, in words. */
@@ -21,12 +22,13 @@ export interface JudgedExpectation extends Expectation {
   readonly within: boolean;
 }
 
+/** Answers what a sound board shows at a point; undefined where there is no such point. */
 export type Expect = (
   setup: string,
   kind: string,
   at: string,
   to: string,
-) => Expectation | undefined;
+) => Promise<Expectation | undefined>;
 
 /** Puts an expected reading into words. */
 export function inWords(expected: Readout): Expectation {
@@ -38,20 +40,13 @@ export function judged(expected: Readout, value: ReadingValue): JudgedExpectatio
   return { ...inWords(expected), within: withinBand(value, expected) };
 }
 
-/**
- * Answers what a sound board shows at a point. absent: the parts that are off it. One circuit is
- * solved, at the first question.
- */
-export function expectations(
-  index: BoardIndex | undefined,
-  predictor: Predictor | undefined,
-  absent: readonly string[],
-): Expect {
-  return (setup, kind, at, to) => {
-    const resolved = index && resolveMeasurement(index, setup, kind, at, to);
-    if (!predictor || !resolved?.ok) return undefined;
-    return inWords(
-      readout(resolved.measurement.kind, predictor.healthy(resolved.measurement, absent)),
-    );
-  };
+/** What a sound board shows at a point, with some parts off it. One circuit is solved at first. */
+export function expectationAt(
+  index: BoardIndex,
+  { setup, kind, at, to, absent }: ExpectRequest,
+): Expectation | undefined {
+  const resolved = resolveMeasurement(index, setup, kind, at, to);
+  if (!resolved.ok) return undefined;
+  const { measurement } = resolved;
+  return inWords(readout(measurement.kind, predictorOf(index).healthy(measurement, absent)));
 }

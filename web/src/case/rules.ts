@@ -1,32 +1,33 @@
-import { DEFER, firstPowerObjection, lockedBy, type Gate, type Lock } from '@hanzai/core/bench';
+import { DEFER, lockedBy, type Gate, type Lock } from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Entry, EntryBody } from './entry';
-import { predictorOf } from './good-board';
 import { isPowered, playJournal, type Journal } from './journal';
 import type { Situation } from './kind/definition';
 import { kindOf } from './kinds';
 import { caseProgress } from './progress';
+import { isRepair, solveHere, type Solved } from './solved';
 import { caseHazards } from './unit';
 
 /**
  * Why an entry may not be made now, with the way out; undefined where it may. The browser asks
- * before sending, the server before storing.
+ * before sending, the server before storing. solver: who says what circuits tell of the case.
  */
 export function entryObjection(
   body: EntryBody,
   entries: readonly Entry[],
   index: BoardIndex | undefined,
   model?: UnitModel,
-  obstacles?: readonly string[],
+  solver: (index: BoardIndex | undefined, journal: Journal) => Solved = solveHere,
 ): string | undefined {
   const journal = playJournal(entries, index);
   if (journal.closed && body.kind !== 'reopen') return 'the case is closed: reopen it first';
+  const solved = solver(index, journal);
   const kind = kindOf(body.kind);
   const gate = kind.gate?.(body);
   const locked =
     (gate && lockedObjection(journal, index, model, gate)) ??
-    (isPowered(body) ? powerObjection(index, journal) : undefined);
+    (isPowered(body) ? powerObjection(index, journal, solved) : undefined);
   if (locked) return locked;
   const situation: Situation = {
     journal,
@@ -34,8 +35,8 @@ export function entryObjection(
     index,
     model,
     hazards: () => caseHazards(model, index, journal),
-    obstacles: () => obstacles ?? caseProgress(index, journal).obstacles,
-    predictor: predictorOf,
+    obstacles: () => caseProgress(index, journal, solved).obstacles,
+    solved,
   };
   if (body.kind === 'retract') return retractObjection(situation, body.entry);
   return kind.objection === 'none' ? undefined : kind.objection(body, situation);
@@ -87,17 +88,12 @@ export function lockedObjection(
 export function powerObjection(
   index: BoardIndex | undefined,
   journal: Journal,
+  solved: Solved,
 ): string | undefined {
   if (journal.powerAnyway) return undefined;
   if (journal.missing.length > 0)
     return `${journal.missing.join(', ')} is off the board: fit it first, or say in Repair that power without it is meant`;
-  const repaired = journal.ledger.some(({ action }) => action !== 'removed');
-  if (!index || !repaired) return undefined;
-  const objection = firstPowerObjection(
-    index,
-    predictorOf(index),
-    journal.readings.filter(({ current }) => current),
-    journal.absent,
-  );
+  if (!index || !journal.ledger.some(isRepair)) return undefined;
+  const objection = solved.power();
   return objection && `${objection}; or say in Repair why it gets power all the same`;
 }

@@ -22,7 +22,7 @@ import {
 } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { ARCHETYPES } from '@hanzai/data';
-import type { UnitCode } from '../server/unit/service';
+import type { UnitCode } from './unit-code';
 import type { Journal } from './journal';
 
 /**

@@ -1,23 +1,20 @@
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { indexBoard, type BoardIndex } from '@hanzai/core/board';
+import { useQuery } from '@tanstack/react-query';
+import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import type { UnitModel } from '@hanzai/core/block';
-import { Predictor } from '@hanzai/core/diagnosis';
+import { indexBoard, type Board, type BoardIndex } from '@hanzai/core/board';
 import { v7 } from 'uuid';
-import type { CaseView } from '../server/case/service';
+import { caseQuery } from '../store/case-query';
+import { store } from '../store/store';
+import type { CaseView } from './case-view';
+import { openEngine, type EngineLink } from './engine-link';
 import type { Entry, EntryBody } from './entry';
-import { expectations, type Expect } from './expectation';
+import type { Expect } from './expectation';
 import { playJournal, type Journal } from './journal';
-import { MOST_FAILURES, Outbox, sendEntry } from './outbox';
+import { kindOf } from './kinds';
 import { caseProgress, type Progress } from './progress';
 import { entryObjection } from './rules';
+import { PENDING, readAnswers, solveHere, type Solved } from './solved';
 import { unitModelOf } from './unit';
-
-const RETRY_MILLISECONDS = 3000;
-
-export interface Refusal {
-  readonly entry: Entry;
-  readonly detail: string;
-}
 
 export interface CaseState {
   readonly view: CaseView;
@@ -26,173 +23,173 @@ export interface CaseState {
   readonly model: UnitModel | undefined;
   readonly entries: readonly Entry[];
   readonly journal: Journal;
+  /** What circuits say of the case, worked out beside the page. */
+  readonly solved: Solved;
   /** What stands to be proven, what is next, what stands against closing. */
   readonly progress: Progress;
-  /**
-   * What a sound board shows at a point, the parts that are off now being off; undefined where
-   * there is no such point.
-   */
+  /** What a sound board shows at a point, the parts that are off now being off. */
   readonly expect: Expect;
-  /** Entries kept in this browser only, so far. */
-  readonly waiting: number;
-  /** False where this browser lets nothing be kept: what waits is lost with the page. */
-  readonly keeps: boolean;
-  /** False while the server cannot be reached. */
-  readonly reachable: boolean;
-  readonly refusals: readonly Refusal[];
+  /** The engine at work on its board; undefined while it is being started, or without a board. */
+  readonly engine: EngineLink | undefined;
+  /** Why the engine does not work; undefined where it does. */
+  readonly engineFailure: string | undefined;
   /**
    * Files an entry: on screen at once, in the outbox, then sent. Returns why not where a rule
-   * forbids it.
+   * forbids it. picture: the file that the entry is about.
    */
-  readonly file: (body: EntryBody) => string | undefined;
-  readonly dismiss: (id: string) => void;
+  readonly file: (body: EntryBody, picture?: Blob) => string | undefined;
   readonly reload: () => Promise<void>;
 }
 
-/**
- * The state of one case in the browser: what the server confirmed plus what still waits in the
- * outbox.
- */
-export function useCase(initial: CaseView): CaseState {
-  const [view, setView] = useState(initial);
-  const [pending, setPending] = useState<readonly Entry[]>([]);
-  const [reachable, setReachable] = useState(true);
-  const [refusals, setRefusals] = useState<readonly Refusal[]>([]);
-  const outbox = useRef<Outbox | undefined>(undefined);
-  const queue = useRef<Entry[]>([]);
-  const sending = useRef(false);
-  const failures = useRef(new Map<string, number>());
-  const [keeps, setKeeps] = useState(true);
+/** What was loaded of a case, or why it was not. */
+export interface LoadedCase {
+  readonly view: CaseView | undefined;
+  readonly failure: Error | null;
+  readonly retry: () => void;
+}
 
+/** Loads a case by its number, and loads it again whenever somebody adds to it. */
+export function useLoadedCase(number: number): LoadedCase {
+  const { queries } = store();
+  const { data, error, refetch } = useQuery(caseQuery(queries, number), queries);
+  return { view: data, failure: error, retry: () => void refetch() };
+}
+
+/**
+ * The state of one case in the browser: what the server has, what it confirmed since, and what still
+ * waits in the outbox.
+ */
+export function useCase(view: CaseView): CaseState {
+  const { outbox, queries } = store();
+  const { waiting, stored } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
   const content = view.board?.content;
   const index = useMemo(() => content && indexBoard(content), [content]);
   const entries = useMemo(() => {
-    const stored = new Set(view.entries.map(({ id }) => id));
-    return [...view.entries, ...pending.filter(({ id }) => !stored.has(id))];
-  }, [view.entries, pending]);
+    const all = new Map(view.entries.map((entry) => [entry.id, entry]));
+    const own = waiting.flatMap(({ caseId, entry }) => (caseId === view.id ? [entry] : []));
+    for (const entry of [...(stored.get(view.id) ?? []), ...own])
+      if (!all.has(entry.id)) all.set(entry.id, entry);
+    return [...all.values()];
+  }, [view.id, view.entries, waiting, stored]);
   const journal = useMemo(() => playJournal(entries, index), [entries, index]);
   const model = useMemo(() => unitModelOf(view.unitType, view.codes), [view.unitType, view.codes]);
-  const predictor = useMemo(() => index && new Predictor(index), [index]);
+  const { engine, engineFailure } = useEngineLink(content);
+  const solved = useSolved(engine, index, entries, journal);
   const progress = useMemo(
-    () => caseProgress(index, journal, predictor, true),
-    [index, journal, predictor],
+    () => caseProgress(index, journal, solved, true),
+    [index, journal, solved],
   );
   const absent = journal.absent.join();
-  const expect = useMemo(
-    () => expectations(index, predictor, absent === '' ? [] : absent.split(',')),
-    [index, predictor, absent],
+  const expect = useCallback<Expect>(
+    async (setup, kind, at, to) =>
+      engine?.door.expect({
+        setup,
+        kind,
+        at,
+        to,
+        absent: absent === '' ? [] : absent.split(','),
+      }),
+    [engine, absent],
   );
-
-  const flush = useCallback(async () => {
-    if (sending.current) return;
-    sending.current = true;
-    try {
-      while (queue.current.length > 0) {
-        const entry = queue.current[0]!;
-        const result = await sendEntry(initial.id, entry);
-        setReachable(result.state !== 'unreachable');
-        if (result.state === 'unreachable') return;
-        if (result.state === 'failed') {
-          const times = (failures.current.get(entry.id) ?? 0) + 1;
-          failures.current.set(entry.id, times);
-          if (times < MOST_FAILURES) return;
-        }
-        queue.current.shift();
-        if (result.state === 'stored')
-          setView((v) =>
-            v.entries.some(({ id }) => id === entry.id)
-              ? v
-              : { ...v, entries: [...v.entries, entry] },
-          );
-        else setRefusals((list) => [...list, { entry, detail: result.detail }]);
-        setPending((list) => list.filter(({ id }) => id !== entry.id));
-        // A refused entry stays in the outbox until the person has seen why.
-        if (result.state === 'stored') await outbox.current?.remove(entry.id);
-      }
-    } finally {
-      sending.current = false;
-    }
-  }, [initial.id]);
-
-  const reload = useCallback(async () => {
-    try {
-      const response = await fetch(`/api/cases/${initial.id}`);
-      if (response.ok) setView((await response.json()) as CaseView);
-    } catch {
-      setReachable(false);
-    }
-  }, [initial.id]);
-
-  useEffect(() => {
-    const box = (outbox.current = new Outbox(initial.id));
-    box
-      .waiting()
-      .catch(() => (setKeeps(false), [] as readonly Entry[]))
-      .then((kept) => {
-        const stored = new Set(initial.entries.map(({ id }) => id));
-        const left = kept.filter(
-          ({ id }) => !stored.has(id) && !queue.current.some((q) => q.id === id),
-        );
-        for (const entry of kept) if (stored.has(entry.id)) void box.remove(entry.id);
-        queue.current = [...left, ...queue.current];
-        setPending((list) => [...left, ...list]);
-        void flush();
-      });
-    const timer = setInterval(() => void flush(), RETRY_MILLISECONDS);
-    const wake = (): void => void flush();
-    const focus = (): void => void (queue.current.length === 0 && reload());
-    window.addEventListener('online', wake);
-    window.addEventListener('focus', focus);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener('online', wake);
-      window.removeEventListener('focus', focus);
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once a case; `initial` does not change under a mounted island
-  }, []);
-
   const file = useCallback(
-    (body: EntryBody): string | undefined => {
-      const objection = entryObjection(body, entries, index, model);
+    (body: EntryBody, picture?: Blob): string | undefined => {
+      const objection = entryObjection(body, entries, index, model, () => solved);
       if (objection) return objection;
       const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
-      queue.current.push(entry);
-      setPending((list) => [...list, entry]);
-      void outbox.current
-        ?.add(entry)
-        .catch(() => setKeeps(false))
-        .then(() => flush());
+      void outbox.add({ id: entry.id, caseId: view.id, entry, ...(picture ? { picture } : {}) });
       return undefined;
     },
-    [entries, index, model, flush],
+    [entries, index, model, solved, outbox, view.id],
   );
-  // What only this page holds is gone with it.
-  const atRisk = !keeps && pending.length > 0;
-  useEffect(() => {
-    if (!atRisk) return undefined;
-    const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, [atRisk]);
-
-  const dismiss = useCallback((id: string) => {
-    setRefusals((list) => list.filter(({ entry }) => entry.id !== id));
-    void outbox.current?.remove(id);
-  }, []);
+  const reload = useCallback(
+    () => queries.refetchQueries({ queryKey: ['case', view.number] }),
+    [queries, view.number],
+  );
   return {
     view,
     index,
     model,
     entries,
     journal,
+    solved,
     progress,
     expect,
-    waiting: pending.length,
-    keeps,
-    reachable,
-    refusals,
+    engine,
+    engineFailure,
     file,
-    dismiss,
     reload,
   };
+}
+
+/** Starts the engine for a board, once for all stages of a case. */
+function useEngineLink(board: Board | undefined): Pick<CaseState, 'engine' | 'engineFailure'> {
+  const [engine, setEngine] = useState<EngineLink>();
+  const [engineFailure, setFailure] = useState<string>();
+  // A page that the browser kept and shows again has let go of its request.
+  const [shown, setShown] = useState(0);
+  useEffect(() => {
+    const again = ({ persisted }: PageTransitionEvent): void =>
+      void (persisted && setShown((n) => n + 1));
+    window.addEventListener('pageshow', again);
+    return () => window.removeEventListener('pageshow', again);
+  }, []);
+  useEffect(() => {
+    if (!board) return undefined;
+    const fail = (error: unknown): void =>
+      setFailure(
+        `the engine stopped: ${String((error as Error).message ?? error)}; reload the page to start it again`,
+      );
+    const opening = openEngine(board, fail);
+    let closed = false;
+    opening.then((own) => {
+      if (!closed) setEngine(own);
+    }, fail);
+    return () => {
+      closed = true;
+      setEngine(undefined);
+      void opening.then((own) => own.close(), fail);
+    };
+  }, [board, shown]);
+  return { engine, engineFailure };
+}
+
+/**
+ * What circuits say of the case as it stands now; while that is being worked out, nothing that has
+ * to wait for it is allowed.
+ */
+function useSolved(
+  engine: EngineLink | undefined,
+  index: BoardIndex | undefined,
+  entries: readonly Entry[],
+  journal: Journal,
+): Solved {
+  const [answer, setAnswer] = useState<{ to: readonly Entry[]; solved: Solved }>();
+  const newest = useRef(entries);
+  newest.current = entries;
+  useEffect(() => {
+    if (!engine || !index) return;
+    engine.door.stand(entries).then(
+      (written) => {
+        if (newest.current === entries)
+          setAnswer({ to: entries, solved: readAnswers(index, written) });
+      },
+      // The engine's own failure is told where it is used.
+      () => undefined,
+    );
+  }, [engine, index, entries]);
+  const withoutBoard = useMemo(() => solveHere(undefined, journal), [journal]);
+  if (!index) return withoutBoard;
+  if (answer?.to === entries) return answer.solved;
+  // The proof of a moment ago goes on being shown; what it would allow waits for the new one, but
+  // where nothing came that it could rest on.
+  if (!answer) return PENDING;
+  const { proof, power } = answer.solved;
+  const fresh = entries.slice(answer.to.length);
+  return { ...PENDING, proof, ...(fresh.some(bearsOnPower) ? {} : { power }) };
+}
+
+/** Whether an entry may change what the ohms say of power: work on the board, or ohms. */
+function bearsOnPower({ body }: Entry): boolean {
+  const { ledger, gate } = kindOf(body.kind);
+  return ledger !== undefined || body.kind === 'retract' || gate?.(body) === 'meter';
 }

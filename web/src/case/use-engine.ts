@@ -1,10 +1,9 @@
 import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import type { Board } from '@hanzai/core/board';
 import type { EngineEvent, LineUp, NextStep } from '../workers/engine-messages';
-import { canOutlivePage, openEngine, type EngineLink } from './engine-link';
+import { canOutlivePage } from './engine-link';
 import { engineRequest, type Circumstances } from './engine-request';
-import type { Journal } from './journal';
+import type { CaseState } from './use-case';
 
 export interface EngineState {
   readonly lineUp: LineUp | undefined;
@@ -20,19 +19,15 @@ export interface EngineState {
 const AHEAD_MILLISECONDS = 1500;
 
 /**
- * Keeps a worker with the core at work on the board and feeds it the readings that speak of the
- * board as it is now.
+ * Feeds the engine the readings that speak of the board as it is now, and gives what it finds.
+ * wanted: false where nobody looks at it.
  */
 export function useEngine(
-  board: Board | undefined,
-  journal: Journal,
+  { engine, engineFailure, journal }: CaseState,
   circumstances: Circumstances,
+  wanted = true,
 ): EngineState {
-  const link = useRef<EngineLink | undefined>(undefined);
   const ticket = useRef(0);
-  const [ready, setReady] = useState(false);
-  // A page that the browser kept and shows again has let go of its request.
-  const [shown, setShown] = useState(0);
   const [state, setState] = useState<EngineState>({
     lineUp: undefined,
     next: undefined,
@@ -40,43 +35,11 @@ export function useEngine(
     failure: undefined,
     latency: undefined,
   });
-
-  useEffect(() => {
-    if (!board) return undefined;
-    const fail = (error: unknown): void =>
-      setState((s) => ({
-        ...s,
-        busy: undefined,
-        failure: `the engine stopped: ${String((error as Error).message ?? error)}; reload the page to start it again`,
-      }));
-    const opening = openEngine(board, fail);
-    let closed = false;
-    opening.then((own) => {
-      if (closed) return;
-      link.current = own;
-      setReady(true);
-    }, fail);
-    return () => {
-      closed = true;
-      void opening.then((own) => own.close(), fail);
-      link.current = undefined;
-      setReady(false);
-    };
-  }, [board]);
-
-  useEffect(() => {
-    const again = ({ persisted }: PageTransitionEvent): void =>
-      void (persisted && setShown((n) => n + 1));
-    window.addEventListener('pageshow', again);
-    return () => window.removeEventListener('pageshow', again);
-  }, []);
-
   const request = engineRequest(0, journal, circumstances);
   const key = JSON.stringify(request);
 
   useEffect(() => {
-    const door = link.current?.door;
-    if (!ready || !door) return;
+    if (!engine || !wanted) return;
     const own = ++ticket.current;
     const started = performance.now();
     const onEvent = (event: EngineEvent): void => {
@@ -97,7 +60,7 @@ export function useEngine(
           busy: event.next.provisional ? (s.busy ?? 0) : undefined,
         }));
     };
-    door.assess({ ...request, ticket: own }, proxy(onEvent)).catch((error: unknown) =>
+    engine.door.assess({ ...request, ticket: own }, proxy(onEvent)).catch((error: unknown) =>
       setState((s) => ({
         ...s,
         busy: undefined,
@@ -105,34 +68,32 @@ export function useEngine(
       })),
     );
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for the request by value
-  }, [ready, key, shown]);
+  }, [engine, wanted, key]);
 
-  return state;
+  return engineFailure ? { ...state, busy: undefined, failure: engineFailure } : state;
 }
 
 /**
- * Lets the engine work ahead on a page that does not show what it finds: the page that does has it
+ * Lets the engine work ahead on a screen that does not show what it finds: the one that does has it
  * at once.
  */
 export function useEngineAhead(
-  board: Board | undefined,
-  journal: Journal,
+  { engine, journal }: CaseState,
   circumstances: Circumstances,
+  wanted: boolean,
 ): void {
+  const key = JSON.stringify(engineRequest(1, journal, circumstances));
   useEffect(() => {
-    if (!board || !canOutlivePage()) return undefined;
-    let opening: Promise<EngineLink> | undefined;
+    if (!engine || !wanted || !canOutlivePage()) return undefined;
     const ignore = (): void => undefined;
-    async function begin(board: Board): Promise<void> {
-      const { door } = await (opening = openEngine(board, ignore));
-      await door.assess(engineRequest(1, journal, circumstances), proxy(ignore));
-    }
-    // The page itself comes first; what goes wrong here the page that needs the engine will meet
-    // and say.
-    const timer = setTimeout(() => void begin(board).catch(ignore), AHEAD_MILLISECONDS);
-    return () => {
-      clearTimeout(timer);
-      void opening?.then((link) => link.close(), ignore);
-    };
-  }, [board, journal, circumstances]);
+    // The screen itself comes first; what goes wrong here the screen that needs the engine will
+    // meet and say.
+    const timer = setTimeout(
+      () =>
+        engine.door.assess(engineRequest(1, journal, circumstances), proxy(ignore)).catch(ignore),
+      AHEAD_MILLISECONDS,
+    );
+    return () => clearTimeout(timer);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for the request by value
+  }, [engine, wanted, key]);
 }

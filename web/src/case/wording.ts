@@ -172,3 +172,8 @@ export const COURSE_WORDS: Readonly<Record<'go-on' | 'donor' | 'give-up', string
   donor: 'go on with a donor for what is finished',
   'give-up': 'give up: keep what is worth saving',
 };
+
+/** The beginning of a text, no longer than so many units and never half a character at its end. */
+export function wholeCharacters(text: string, most: number): string {
+  return text.slice(0, most).replace(/[\uD800-\uDBFF]$/, '');
+}

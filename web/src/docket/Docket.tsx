@@ -1,62 +1,114 @@
 import { format } from 'date-fns/format';
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { parseISO } from 'date-fns/parseISO';
+import { keepPreviousData, useQuery, type QueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
-import { STAGE_NAMES, STAGES } from '../case/progress';
+import { stageTitle, STAGES } from '../case/stages';
 import { minutesText } from '../case/wording';
-import type { DocketLine, DocketTimer } from '../server/case/service';
+import { ask, whyNot } from '../store/answers';
+import { store } from '../store/store';
+import { DocketPage, type DocketLine, type RunningTimer } from './docket-line';
+import { Band } from '../case/Band';
 import { Button, ButtonLink } from '../ui/Button';
 import { Keys } from '../ui/Keys';
-import { Masthead } from '../ui/Masthead';
+import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import style from './Docket.module.css';
-import { batchSearch, searchTerms, searchText } from './search';
+import { batchSearch } from './search';
 
-/** Lines drawn at once; more on demand, so that a docket of thousands stays at hand. */
+/** Lines fetched at first, and how many more at a press. */
 const PAGE = 60;
+const MORE = 200;
+/** More at once is no list that anybody reads. */
+const MOST = 500;
+/** How long typing has to rest before it is looked for, milliseconds. */
+const REST_MILLISECONDS = 150;
 
 /**
  * The docket: every case by urgency, what state it is in, what it waits for, what to do next, what
  * runs by itself.
  */
-export function Docket({
-  lines,
-  now,
+export function Docket({ page, find }: { page: DocketPage; find: string }) {
+  const [queries, setQueries] = useState<QueryClient>();
+  // The store of a page opens connections: not before the page has come to life.
+  useEffect(() => setQueries(store().queries), []);
+  return queries ? (
+    <LiveDocket first={page} find={find} queries={queries} />
+  ) : (
+    <DocketSheet page={page} search={find} onSearch={() => undefined} onMore={undefined} />
+  );
+}
+
+function LiveDocket({
+  first,
   find,
+  queries,
 }: {
-  lines: readonly DocketLine[];
-  now: string;
+  first: DocketPage;
   find: string;
+  queries: QueryClient;
 }) {
-  const [search, setSearch] = useState(find);
-  const [show, setShow] = useState(PAGE);
-  const box = useRef<HTMLInputElement>(null);
   // What was typed before the page came to life counts too.
-  useEffect(() => {
-    const early = box.current?.value;
-    if (early) setSearch(early);
-  }, []);
+  const [search, setSearch] = useState(
+    () => document.querySelector<HTMLInputElement>('#docket-search')?.value || find,
+  );
+  const [most, setMost] = useState(PAGE);
+  const rested = useRested(search, REST_MILLISECONDS);
+  const { data = first, error } = useQuery(
+    {
+      queryKey: ['docket', rested, most],
+      queryFn: () => ask(`/api/cases?find=${encodeURIComponent(rested)}&most=${most}`, DocketPage),
+      placeholderData: keepPreviousData,
+      ...(rested === find && most === PAGE ? { initialData: first } : {}),
+    },
+    queries,
+  );
   useHotkeys('/', () => document.getElementById('docket-search')?.focus(), {
     preventDefault: true,
     useKey: true,
   });
   useHotkeys('c', () => window.location.assign('/case/new'));
-  const texts = useMemo(() => lines.map(searchText), [lines]);
-  const found = useMemo(() => {
-    const terms = searchTerms(search);
-    return lines.filter((_, i) => terms.every((term) => texts[i]!.includes(term)));
-  }, [lines, texts, search]);
-  const timers = useMemo(
-    () =>
-      lines
-        .filter(({ state }) => state !== 'closed')
-        .flatMap((line) => line.timers.map((timer) => ({ line, timer })))
-        .sort((a, b) => Number(b.timer.due) - Number(a.timer.due)),
-    [lines],
+  return (
+    <DocketSheet
+      page={data}
+      search={search}
+      failure={error ? whyNot(error) : undefined}
+      onSearch={(text) => {
+        setSearch(text);
+        setMost(PAGE);
+      }}
+      onMore={most < MOST ? () => setMost(Math.min(MOST, most + MORE)) : undefined}
+    />
   );
+}
+
+/** A value once it has not changed for a while. */
+function useRested<T>(value: T, milliseconds: number): T {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), milliseconds);
+    return () => clearTimeout(timer);
+  }, [value, milliseconds]);
+  return rested;
+}
+
+function DocketSheet({
+  page: { lines, found, total, timers, now },
+  search,
+  failure,
+  onSearch,
+  onMore,
+}: {
+  page: DocketPage;
+  search: string;
+  failure?: string | undefined;
+  onSearch: (text: string) => void;
+  onMore: (() => void) | undefined;
+}) {
   return (
     <>
-      <Masthead here="docket" />
+      <Band here="docket" />
       <main className={style.page}>
         <div className={style.head}>
           <h1>Docket</h1>
@@ -66,13 +118,10 @@ export function Docket({
           <input
             id="docket-search"
             type="search"
-            ref={box}
             placeholder="find by unit, owner, batch, words ( / )"
             value={search}
-            onChange={(event) => {
-              setSearch(event.target.value);
-              setShow(PAGE);
-            }}
+            maxLength={300}
+            onChange={(event) => onSearch(event.target.value)}
           />
           <ButtonLink look="main" href="/case/new">
             New case
@@ -80,19 +129,24 @@ export function Docket({
         </div>
         {timers.length > 0 && (
           <ul className={style.timers} aria-label="Running by itself">
-            {timers.slice(0, 6).map(({ line, timer }) => (
+            {timers.map((timer) => (
               <li
-                key={`${line.number} ${timer.title}`}
+                key={`${timer.number} ${timer.title}`}
                 className={timer.due ? style.due : undefined}
               >
-                <a href={`/case/${line.number}/first-aid`}>
-                  <b>{line.number}</b> {timer.title}: {timerWords(timer, new Date(now))}
+                <a href={`/case/${timer.number}/first-aid`}>
+                  <b>{timer.number}</b> {timer.title}: {timerWords(timer, new Date(now))}
                 </a>
               </li>
             ))}
           </ul>
         )}
-        {lines.length === 0 ? (
+        {failure && (
+          <Notice look="attention" live>
+            {failure}
+          </Notice>
+        )}
+        {total === 0 ? (
           <section className={style.empty}>
             <h2>The bench is clear</h2>
             <p>
@@ -114,26 +168,31 @@ export function Docket({
               </tr>
             </thead>
             <tbody>
-              {found.slice(0, show).map((line) => (
+              {lines.map((line) => (
                 <Line
                   key={line.number}
                   line={line}
                   now={new Date(now)}
-                  onBatch={(batch) => setSearch(batchSearch(batch))}
+                  onBatch={(batch) => onSearch(batchSearch(batch))}
                 />
               ))}
             </tbody>
           </table>
         )}
-        {found.length > show && (
+        {found > lines.length && (
           <p className={style.more}>
-            <Button onClick={() => setShow(show + 5 * PAGE)}>
-              Show more: {found.length - show} are left
-            </Button>
+            {onMore ? (
+              <Button onClick={onMore}>Show more: {found - lines.length} are left</Button>
+            ) : (
+              `${found - lines.length} more: find them by their words.`
+            )}
           </p>
         )}
-        {lines.length > 0 && found.length === 0 && (
-          <p>No case has all of these words. {lines.length} cases are hidden by the search.</p>
+        {total > 0 && found === 0 && (
+          <p>
+            No case has all of these words. {total === 1 ? 'One case is' : `${total} cases are`}{' '}
+            hidden by the search.
+          </p>
         )}
       </main>
       <Keys
@@ -148,7 +207,7 @@ export function Docket({
   );
 }
 
-function timerWords({ endsAt, due, hours, daylightHours }: DocketTimer, now: Date): string {
+function timerWords({ endsAt, due, hours, daylightHours }: RunningTimer, now: Date): string {
   if (endsAt === null)
     return due
       ? `due, ${daylightHours} h of daylight`
@@ -173,13 +232,11 @@ function Line({
   now: Date;
   onBatch: (batch: string) => void;
 }) {
-  const { progress, promisedOn, urgency, batch } = line;
-  const late =
-    line.state !== 'closed' && promisedOn !== null && promisedOn < now.toISOString().slice(0, 10);
+  const { promisedOn, batch, late } = line;
   return (
     <tr className={line.state === 'closed' ? style.closed : undefined}>
       <th scope="row">
-        <a href={`/case/${line.number}/${progress.nextStage}`}>
+        <a href={`/case/${line.number}/${line.nextStage}`}>
           <span className={style.number}>{line.number}</span>
           <span className={style.name}>{line.title}</span>
         </a>
@@ -201,7 +258,7 @@ function Line({
         </small>
       </th>
       <td>
-        {line.state === 'waiting' ? `waiting, then ${progress.nextAction}` : progress.nextAction}
+        {line.state === 'waiting' ? `waiting, then ${line.nextAction}` : line.nextAction}
         {line.pausedAt && line.state !== 'closed' && <small>left off: {line.pausedAt}</small>}
       </td>
       <td>
@@ -210,9 +267,9 @@ function Line({
       </td>
       <td className={late ? style.late : undefined}>
         {promisedOn && (
-          <span className={style.date}>{format(new Date(promisedOn), 'd MMM yyyy')}</span>
+          <span className={style.date}>{format(parseISO(promisedOn), 'd MMM yyyy')}</span>
         )}
-        {line.state !== 'closed' && <small>{urgency.reason}</small>}
+        {line.state !== 'closed' && <small>{line.reason}</small>}
       </td>
       <td>
         <span className={style.date}>{formatDistanceStrict(new Date(line.openedAt), now)}</span>
@@ -221,8 +278,8 @@ function Line({
       <td>
         <span className={style.pads}>
           {STAGES.map((stage) => (
-            <span key={stage} title={STAGE_NAMES[stage]}>
-              <Pad state={progress.pads[stage]} size={15} />
+            <span key={stage} title={stageTitle(stage)}>
+              <Pad state={line.pads[stage] ?? 'hollow'} size={15} />
             </span>
           ))}
         </span>

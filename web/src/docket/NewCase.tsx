@@ -5,10 +5,10 @@ import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { BoardOptions } from '../case/BoardOptions';
 import { guessUnitType } from '../case/unit';
-import type { BoardChoice } from '../server/board/service';
+import type { BoardChoice } from '../case/board-choice';
+import { Band } from '../case/Band';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
-import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
 import style from './NewCase.module.css';
 
@@ -109,7 +109,7 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
 
   return (
     <>
-      <Masthead here="new" />
+      <Band here="new" />
       <main className={style.page}>
         <h1>New case</h1>
         <form onSubmit={(event) => void handleSubmit(open)(event)} noValidate>

@@ -3,14 +3,14 @@ import style from './Button.module.css';
 
 /**
  * A thing to press. main: the one action a screen is for. plain: everything else. quiet: beside
- * text.
+ * text. attention: what somebody has to see.
  */
 export function Button({
   look = 'plain',
   children,
   ...rest
 }: {
-  look?: 'main' | 'plain' | 'quiet';
+  look?: 'main' | 'plain' | 'quiet' | 'attention';
   children: ReactNode;
 } & ButtonHTMLAttributes<HTMLButtonElement>) {
   return (

@@ -3,6 +3,7 @@ import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
 import type { Action } from '@hanzai/core/plan';
 import { z } from 'zod';
+import { Entry } from '../case/entry';
 import type { Expectation, JudgedExpectation } from '../case/expectation';
 
 /** A reading as it goes to the engine. `id` names it in the answer. */
@@ -28,6 +29,34 @@ export const AssessRequest = z.object({
 });
 export type AssessRequest = z.infer<typeof AssessRequest>;
 export const OpenRequest = z.object({ board: Board });
+
+/** A point of which is asked what a sound board shows there. absent: the parts off it. */
+export const ExpectRequest = z.object({
+  setup: z.string(),
+  kind: z.string(),
+  at: z.string(),
+  to: z.string(),
+  absent: z.array(z.string()),
+});
+export type ExpectRequest = z.infer<typeof ExpectRequest>;
+
+/** A case's journal, of which is asked what circuits say of it. */
+export const JournalRequest = z.array(Entry);
+
+/** What the report needs beyond the journal: the engine's words on the readings before the repair. */
+export interface ReportFigures {
+  /**
+   * By entry id: what a sound board shows, whether the reading was in its band, and its weight for
+   * the condemned part, decibans.
+   */
+  readonly readings: Readonly<
+    Record<
+      string,
+      { readonly expected: string; readonly within: boolean; readonly weight: number | null }
+    >
+  >;
+  readonly weightFor: string | null;
+}
 
 /** What one reading did to one part, decibans; positive speaks against the part being sound. */
 export interface WeighedReading {

@@ -1,6 +1,8 @@
 import type { Board } from '@hanzai/core/board';
+import type { Expectation } from '../case/expectation';
+import type { WrittenAnswers } from '../case/solved';
 import { Engine } from './engine';
-import { OpenRequest, type EngineEvent } from './engine-messages';
+import { OpenRequest, type EngineEvent, type ReportFigures } from './engine-messages';
 
 /**
  * Parts on all boards whose engines are kept, the newest apart: what one of a thousand parts holds
@@ -27,6 +29,12 @@ export interface EngineDoor {
    * one stop.
    */
   assess(request: unknown, send: (event: EngineEvent) => void): Promise<void>;
+  /** What a sound board shows at a point. Answered at once, between the steps of other work. */
+  expect(request: unknown): Expectation | undefined;
+  /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
+  stand(entries: unknown): WrittenAnswers;
+  /** The engine's words on the readings of a case, for its report. In turn with other work. */
+  account(entries: unknown): Promise<ReportFigures | undefined>;
   /** Nobody waits for the answers any more. What is worked out by then is kept. */
   leave(): void;
 }
@@ -65,6 +73,18 @@ export class EngineRoom {
         this.busy = work.catch(() => undefined);
         await work;
       },
+      expect: (request) => opened(engine).expect(request),
+      stand: (entries) => opened(engine).stand(entries),
+      account: async (entries) => {
+        const own = newest;
+        const course = { send: () => undefined, pause: this.pause, stale: () => own !== newest };
+        const work = this.busy.then(() => opened(engine).account(entries, course));
+        this.busy = work.then(
+          () => undefined,
+          () => undefined,
+        );
+        return work;
+      },
       leave: () => void (newest += 1),
     };
   }
@@ -86,6 +106,11 @@ export class EngineRoom {
   private take(text: string, board: Board): Kept {
     return { text, parts: board.parts.length, engine: this.make(board) };
   }
+}
+
+function opened(engine: Engine | undefined): Engine {
+  if (!engine) throw new Error('no board was opened through this door');
+  return engine;
 }
 
 /** The last of a list that have so many parts together. */

@@ -1,19 +1,35 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import { Diagnoser, taughtBy, type Belief } from '@hanzai/core/diagnosis';
-import { resolveMeasurement, type Measurement, type Reading } from '@hanzai/core/instrument';
+import {
+  resolveMeasurement,
+  withinBand,
+  type Measurement,
+  type Reading,
+} from '@hanzai/core/instrument';
 import { planNext, planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import {
   AssessRequest,
+  ExpectRequest,
+  JournalRequest,
   type EngineEvent,
   type EngineReading,
   type LineUp,
   type LineUpEntry,
   type NextStep,
   type Proposal,
+  type ReportFigures,
 } from './engine-messages';
-import { inWords, judged, type JudgedExpectation } from '../case/expectation';
+import {
+  expectationAt,
+  inWords,
+  judged,
+  type Expectation,
+  type JudgedExpectation,
+} from '../case/expectation';
+import { playJournal } from '../case/journal';
+import { isRepair, writeAnswers, type WrittenAnswers } from '../case/solved';
 import { partTitle, siteTitle } from '../case/wording';
 
 /**
@@ -131,6 +147,37 @@ export class Engine {
       course,
     );
     if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
+  }
+
+  /** What a sound board shows at a point. */
+  expect(raw: unknown): Expectation | undefined {
+    return expectationAt(this.drawn, ExpectRequest.parse(raw));
+  }
+
+  /** What circuits say of a case: its proof, and what keeps power and fuses out. */
+  stand(raw: unknown): WrittenAnswers {
+    return writeAnswers(this.drawn, playJournal(JournalRequest.parse(raw), this.drawn));
+  }
+
+  /**
+   * The engine's words on the readings before the repair, or on all where nothing was fitted.
+   * Undefined where nobody waits for it any more. Cost: as a first line-up.
+   */
+  async account(raw: unknown, course: Course): Promise<ReportFigures | undefined> {
+    const journal = playJournal(JournalRequest.parse(raw), this.drawn);
+    const readings = journal.ledger.some(isRepair)
+      ? journal.readings.filter(({ current }) => !current)
+      : journal.readings;
+    const weightFor = journal.condemned[0]?.body.ref;
+    if (!(await walk(this.diagnoser.prepare(readings), 0, course))) return undefined;
+    const belief = this.diagnoser.believe(readings);
+    const part = belief.byPart.find(({ ref }) => ref === weightFor);
+    const rows = readings.map(({ entry }, i): [string, ReportFigures['readings'][string]] => {
+      const shown = belief.expected[i]!;
+      const within = withinBand(entry.body.value, shown);
+      return [entry.id, { expected: shown.display, within, weight: part?.weights[i] ?? null }];
+    });
+    return { readings: Object.fromEntries(rows), weightFor: weightFor ?? null };
   }
 
   /** Takes in what the readings teach of values that the sheet does not know. */

@@ -24,6 +24,8 @@ interface Reading {
   readonly subcircuits: Map<string, Subcircuit>;
   readonly issues: FileIssue[];
   readonly notes: string[];
+  /** Lines of subcircuits so far, each as often as it was put in. */
+  unfolded: number;
 }
 
 /**
@@ -39,6 +41,7 @@ interface Scope {
 const TOP: Scope = { path: '', ports: new Map(), depth: 0 };
 const MAX_DEPTH = 20;
 const MAX_PARTS = 100_000;
+const MAX_UNFOLDED = 200_000;
 
 /**
  * Reads a circuit deck into a board. source: the file's text. library: the packages that X lines
@@ -55,6 +58,7 @@ export function readDeck(source: string, library: DeviceLibrary = NO_LIBRARY): R
     subcircuits: new Map(),
     issues: [],
     notes: [...text.notes],
+    unfolded: 0,
   };
   const top = collectDefinitions(text.statements, reading);
   for (const statement of top) {
@@ -193,6 +197,13 @@ function readInstance(
       );
     const path = `${scope.path}${ref}.`;
     const ports = new Map(subcircuit.ports.map((port, i) => [port, netName(nets[i]!, scope)]));
+    // Few lines that call each other can stand for more than any machine holds.
+    reading.unfolded += subcircuit.body.length + 1;
+    if (reading.unfolded > MAX_UNFOLDED)
+      return push(
+        `${clip(ref)}: the subcircuits unfold into more than ${MAX_UNFOLDED} lines`,
+        'a sheet of one board',
+      );
     for (const inner of subcircuit.body) {
       if (reading.issues.length >= MAX_ISSUES) return;
       readStatement(inner, { path, ports, depth: scope.depth + 1 }, reading);

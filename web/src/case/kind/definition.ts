@@ -1,9 +1,9 @@
 import type { Gate, Hazard, LedgerLine } from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
 import type { BoardIndex } from '@hanzai/core/board';
-import type { Predictor } from '@hanzai/core/diagnosis';
 import type { Entry, EntryBody } from '../entry';
 import type { Draft, Journal, Of } from '../journal';
+import type { Solved } from '../solved';
 
 export type Kind = EntryBody['kind'];
 export type BodyOf<K extends Kind> = Extract<EntryBody, { kind: K }>;
@@ -18,8 +18,8 @@ export interface Situation {
   readonly hazards: () => readonly Hazard[];
   /** What stands against closing. Solves circuits where something is to be proven. */
   readonly obstacles: () => readonly string[];
-  /** What the good board shows; it solves circuits. */
-  readonly predictor: (index: BoardIndex) => Predictor;
+  /** What circuits say of the case. */
+  readonly solved: Solved;
 }
 
 /** Sections of the report that are lists of what was entered; the others are tables of their own. */
@@ -39,8 +39,7 @@ export interface Definition<Body extends EntryBody, Made extends Entry> {
    * free: at any time, because nothing rests on it but belief. never: it is undone by an entry of
    * another kind. Else why not now, undefined where it may.
    */
-  readonly takeBack:
-    'free' | 'never' | ((entry: Made, situation: Situation) => string | undefined);
+  readonly takeBack: 'free' | 'never' | ((entry: Made, situation: Situation) => string | undefined);
   /** The gate it stands behind: what Make safe has to hold before it. */
   readonly gate?: (body: Body) => Gate | undefined;
   /** Whether it had power on the board. */

@@ -1,28 +1,12 @@
-import { fuseGate, ledgerObjection, type FuseObjection, type LedgerLine } from '@hanzai/core/bench';
+import { ledgerObjection, type LedgerLine } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
-import type { Predictor } from '@hanzai/core/diagnosis';
-import type { Journal, Of } from '../journal';
+import type { Of } from '../journal';
 import { ledgerWords, placeText } from '../wording';
 import type { BodyOf, KindOfEntry, KindsOf, Situation } from './definition';
 
 type LedgerKind = 'removed' | 'fitted' | 'leftOut';
 
 const NO_SHEET = 'the case has no board sheet';
-
-/**
- * What keeps a fuse out; undefined where nothing does, or where it is no fuse. Only readings of the
- * board as it is now count: another part fitted since is another reason to look.
- */
-export function fuseHold(
-  index: BoardIndex,
-  journal: Journal,
-  ref: string,
-  predictor: Predictor,
-): FuseObjection | undefined {
-  const fuse = index.partByKey.get(nameKey(ref));
-  const current = journal.readings.filter((reading) => reading.current);
-  return fuse && fuseGate(index, fuse, current, predictor);
-}
 
 /** Of a part's ledger only the newest line: else it would say that went on what never came off. */
 function takeBackLine(
@@ -92,8 +76,7 @@ export const REPAIRING_KINDS: KindsOf<LedgerKind> = {
     {
       gate: () => 'open',
       repairs: true,
-      alsoObjects: ({ ref }, { index, journal, predictor }) =>
-        fuseHold(index!, journal, ref, predictor(index!))?.words,
+      alsoObjects: ({ ref }, { solved }) => solved.fuse(ref)?.words,
     },
   ),
   leftOut: ledgerKind<'leftOut'>(

@@ -1,34 +1,98 @@
-import { checkBoard, type Board } from '@hanzai/core/board';
-import { desc, eq } from 'drizzle-orm';
+import { checkBoard, countParts, indexBoard, type Board } from '@hanzai/core/board';
+import { desc, eq, isNull } from 'drizzle-orm';
 import type { Database } from '../db/client';
 import { board } from '../db/schema/board';
+import { logger } from '../logger';
 
-export interface StoredBoard {
+/** A board as lists show it. Its content is not looked into. */
+export interface BoardRow {
   readonly id: string;
   readonly title: string;
   readonly sourceName: string;
   readonly createdAt: Date;
-  readonly content: Board;
+  /** As people count them; null where the content cannot be read. */
+  readonly parts: number | null;
+  readonly nets: number | null;
+  readonly archivedAt: Date | null;
 }
 
+/** Keeps a board. parts, nets: counted here where the caller has not. */
 export async function insertBoard(
   db: Database,
-  row: { id: string; sourceName: string; content: Board },
+  row: { id: string; sourceName: string; content: Board; parts?: number; nets?: number },
 ): Promise<void> {
-  await db.insert(board).values({ ...row, title: row.content.title });
+  const { content } = row;
+  await db.insert(board).values({
+    ...row,
+    title: content.title,
+    parts: row.parts ?? countParts(content),
+    nets: row.nets ?? indexBoard(content).nets.length,
+  });
 }
 
-function parse(row: typeof board.$inferSelect): StoredBoard {
-  const content = checkBoard(row.content);
-  if (!content.ok) throw new Error(`board ${row.id} does not fit its schema`);
-  return { ...row, content: content.value };
+/** What is stored of a board, unread; undefined where there is none. */
+export async function boardContent(db: Database, id: string): Promise<unknown> {
+  const [row] = await db.select({ content: board.content }).from(board).where(eq(board.id, id));
+  return row?.content;
 }
 
-export async function findBoard(db: Database, id: string): Promise<StoredBoard | undefined> {
+/** A board with its content, read; undefined where it is not here, or cannot be read. */
+export async function findBoard(
+  db: Database,
+  id: string,
+): Promise<{ readonly id: string; readonly title: string; readonly content: Board } | undefined> {
   const [row] = await db.select().from(board).where(eq(board.id, id));
-  return row && parse(row);
+  if (!row) return undefined;
+  const content = checkBoard(row.content);
+  if (!content.ok) {
+    logger.warn({ board: id }, 'a board that this version cannot read');
+    return undefined;
+  }
+  return { id, title: row.title, content: content.value };
 }
 
-export async function listBoards(db: Database): Promise<readonly StoredBoard[]> {
-  return (await db.select().from(board).orderBy(desc(board.createdAt))).map(parse);
+export async function boardIsHere(db: Database, id: string): Promise<boolean> {
+  const rows = await db.select({ id: board.id }).from(board).where(eq(board.id, id));
+  return rows.length > 0;
+}
+
+const LISTED = {
+  id: board.id,
+  title: board.title,
+  sourceName: board.sourceName,
+  createdAt: board.createdAt,
+  parts: board.parts,
+  nets: board.nets,
+  archivedAt: board.archivedAt,
+};
+
+export async function listBoards(db: Database): Promise<readonly BoardRow[]> {
+  return db.select(LISTED).from(board).orderBy(desc(board.createdAt));
+}
+
+/** Counts what older versions did not count. A board that cannot be read stays uncounted. */
+export async function countBoards(db: Database): Promise<void> {
+  for (const { id } of await db.select({ id: board.id }).from(board).where(isNull(board.parts))) {
+    const found = await findBoard(db, id);
+    if (!found) continue;
+    const counts = {
+      parts: countParts(found.content),
+      nets: indexBoard(found.content).nets.length,
+    };
+    await db.update(board).set(counts).where(eq(board.id, id));
+  }
+}
+
+/** Sets a board aside, or takes it back; returns false where there is none. */
+export async function archiveBoard(
+  db: Database,
+  id: string,
+  archivedAt: Date | null,
+): Promise<boolean> {
+  const changed = await db
+    .update(board)
+    .set({ archivedAt })
+    .where(eq(board.id, id))
+    .returning({ id: board.id });
+  return changed.length > 0;
 }

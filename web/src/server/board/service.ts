@@ -1,28 +1,16 @@
-import {
-  BOARD_FORMATS,
-  checkBoard,
-  countParts,
-  readBoardFile,
-  type FileIssue,
-} from '@hanzai/core/board';
+import { BOARD_FORMATS, type FileIssue } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { v7 } from 'uuid';
+import type { BoardChoice } from '../../case/board-choice';
 import type { Database } from '../db/client';
+import { readUntrusted } from '../reckoning/pool';
 import { findBoard, insertBoard, listBoards } from './repository';
 
-/** A stored board as it is offered for choice. parts: as people count them. */
-export interface BoardChoice {
-  readonly id: string;
-  readonly title: string;
-  readonly parts: number;
-}
-
+/** Boards that may be chosen: those that can be read and were not set aside. */
 export async function boardChoices(db: Database): Promise<readonly BoardChoice[]> {
-  return (await listBoards(db)).map(({ id, title, content }) => ({
-    id,
-    title,
-    parts: countParts(content),
-  }));
+  return (await listBoards(db)).flatMap(({ id, title, parts, archivedAt }) =>
+    parts === null || archivedAt ? [] : [{ id, title, parts }],
+  );
 }
 
 export type ImportResult =
@@ -31,33 +19,26 @@ export type ImportResult =
       readonly id: string;
       readonly title: string;
       readonly parts: number;
+      readonly nets: number;
       readonly notes: readonly string[];
     }
   | { readonly ok: false; readonly issues: readonly FileIssue[] };
 
 /**
- * Reads a board file and keeps the board. Nothing is stored where anything in the file is wrong.
+ * Reads a board file and keeps the board. Nothing is stored where anything in the file is wrong. It
+ * is read in a thread of its own, within limits of time and memory.
  */
 export async function importBoard(
   db: Database,
   fileName: string,
   text: string,
 ): Promise<ImportResult> {
-  const result = readBoardFile(fileName, text, LIBRARY);
-  if (!result.ok) return result;
-  // What a reader lets through must also fit the schema: a board that could not be read back would
-  // block every list of boards.
-  const checked = checkBoard(result.value);
-  if (!checked.ok) return checked;
+  const read = await readUntrusted({ fileName, text });
+  if (!read.ok) return read;
+  const { board: content, parts, nets, notes } = read;
   const id = v7();
-  await insertBoard(db, { id, sourceName: fileName, content: checked.value });
-  return {
-    ok: true,
-    id,
-    title: checked.value.title,
-    parts: countParts(checked.value),
-    notes: result.notes,
-  };
+  await insertBoard(db, { id, sourceName: fileName, content, parts, nets });
+  return { ok: true, id, title: content.title, parts, nets, notes };
 }
 
 /**

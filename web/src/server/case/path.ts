@@ -1,8 +1,8 @@
 import { database } from '../db/client';
-import { caseViewByNumber, type CaseView } from './service';
+import { findCaseByNumber, type CaseRow } from './repository';
 
-/** The case that a page's path names, or undefined. */
-export async function caseOfPath(text: string | undefined): Promise<CaseView | undefined> {
+/** The card of the case that a page's path names, or undefined. */
+export async function cardOfPath(text: string | undefined): Promise<CaseRow | undefined> {
   if (!/^\d{1,9}$/.test(text ?? '')) return undefined;
-  return caseViewByNumber(database(), Number(text));
+  return findCaseByNumber(database(), Number(text));
 }

@@ -1,7 +1,8 @@
-import { and, asc, desc, eq, inArray, ne, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { Entry } from '../../case/entry';
 import type { Database } from '../db/client';
-import { caseEntry, repairCase } from '../db/schema/case';
+import type { CaseSummary } from '../../case/summary';
+import { caseEntry, caseSummary, repairCase } from '../db/schema/case';
 import { logger } from '../logger';
 
 export type CaseRow = typeof repairCase.$inferSelect;
@@ -29,10 +30,6 @@ export async function findCaseByNumber(db: Database, number: number): Promise<Ca
 export async function lockCase(tx: Database, id: string): Promise<CaseRow | undefined> {
   const [row] = await tx.select().from(repairCase).where(eq(repairCase.id, id)).for('update');
   return row;
-}
-
-export async function listCases(db: Database): Promise<readonly CaseRow[]> {
-  return db.select().from(repairCase).orderBy(desc(repairCase.openedAt));
 }
 
 /**
@@ -82,33 +79,22 @@ export async function entriesOf(db: Database, caseId: string): Promise<readonly 
   return (await readEntries(db, caseId)).entries;
 }
 
-/** Entries of several cases in one query, by case. */
-export async function entriesOfAll(
+/**
+ * Adds an entry; returns false where it is already there. epoch: how many repairs came before it.
+ */
+export async function insertEntry(
   db: Database,
-  caseIds: readonly string[],
-): Promise<ReadonlyMap<string, readonly Entry[]>> {
-  const found = new Map<string, Entry[]>(caseIds.map((id) => [id, []]));
-  if (caseIds.length === 0) return found;
-  const rows = await db
-    .select()
-    .from(caseEntry)
-    .where(inArray(caseEntry.caseId, [...caseIds]))
-    .orderBy(asc(caseEntry.sequence));
-  for (const row of rows) {
-    const entry = parse(row);
-    if (entry) found.get(row.caseId)!.push(entry);
-  }
-  return found;
-}
-
-/** Adds an entry; returns false where it is already there. */
-export async function insertEntry(db: Database, caseId: string, entry: Entry): Promise<boolean> {
+  caseId: string,
+  entry: Entry,
+  epoch: number,
+): Promise<boolean> {
   const stored = await db
     .insert(caseEntry)
     .values({
       id: entry.id,
       caseId,
       kind: entry.body.kind,
+      epoch,
       body: entry.body,
       madeAt: new Date(entry.madeAt),
     })
@@ -146,4 +132,41 @@ export async function openedBefore(
     .orderBy(desc(caseEntry.sequence))
     .limit(1);
   return row?.caseId;
+}
+
+/** Keeps what the docket shows of a case, in place of what it showed before. */
+export async function storeSummary(
+  db: Database,
+  caseId: string,
+  content: CaseSummary,
+): Promise<void> {
+  const ends = content.timers.flatMap(({ endsAt }) => (endsAt ? [Date.parse(endsAt)] : []));
+  const row = {
+    closed: content.closed,
+    paused: content.pausedAt !== null,
+    minutesToGo: content.minutesToGo,
+    timerDueAt: ends.length > 0 ? new Date(Math.min(...ends)) : null,
+    daylightReached: content.timers.some(({ daylightReached }) => daylightReached),
+    hasTimers: content.timers.length > 0,
+    nextAction: content.nextAction,
+    content,
+  };
+  await db
+    .insert(caseSummary)
+    .values({ caseId, ...row })
+    .onConflictDoUpdate({ target: caseSummary.caseId, set: row });
+}
+
+/** Cases that have no summary: made by an older version, or put there by hand. */
+export async function casesWithoutSummary(db: Database): Promise<readonly CaseRow[]> {
+  const rows = await db
+    .select({ row: repairCase })
+    .from(repairCase)
+    .leftJoin(caseSummary, eq(caseSummary.caseId, repairCase.id))
+    .where(isNull(caseSummary.caseId));
+  return rows.map(({ row }) => row);
+}
+
+export async function forgetSummaries(db: Database): Promise<void> {
+  await db.delete(caseSummary);
 }

@@ -13,13 +13,14 @@ import { parseShorthand } from '@hanzai/core/instrument';
 import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import type { Entry, EntryBody } from '../../case/entry';
-import { playJournal } from '../../case/journal';
+import { epochOf, playJournal } from '../../case/journal';
+import { summaryOf } from '../../case/summary';
 import { readingEntry } from '../../case/file-reading';
 import { caseProgress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
 import { caseHazards, unitModelOf } from '../../case/unit';
 import { insertBoard } from '../board/repository';
-import { insertCase, insertEntry } from '../case/repository';
+import { insertCase, insertEntry, storeSummary } from '../case/repository';
 import { insertPicture } from '../picture/repository';
 import { develop } from '../picture/service';
 import { insertCode } from '../unit/repository';
@@ -91,10 +92,11 @@ async function seedCase(
       const objection = entryObjection(body, entries, board?.index, model);
       if (objection) throw new Error(`demo case "${title}": ${objection}`);
       const stored: Entry = { id: v7(), madeAt: new Date((at += MINUTE / 2)).toISOString(), body };
+      await insertEntry(tx, row.id, stored, epochOf(entries));
       entries.push(stored);
-      await insertEntry(tx, row.id, stored);
     }
   }
+  await storeSummary(tx, row.id, summaryOf(entries, board?.index));
 }
 
 /** What an entry of the demo is written against. */

@@ -7,9 +7,8 @@ import type { Of } from '../../case/journal';
 import { NeedsUnit } from '../../case/NeedsUnit';
 import { StartForm } from '../../case/StartForm';
 import { aidsSinceTest, unitBelief } from '../../case/unit';
-import { useCase, type CaseState } from '../../case/use-case';
+import type { CaseState } from '../../case/use-case';
 import { minutesText, percent } from '../../case/wording';
-import type { CaseView } from '../../server/case/service';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
@@ -26,8 +25,8 @@ const WORTH = 0.02;
  * First aid: what is cheap and can be taken back, by chance of a cure over minutes; one change at a
  * time, and a test after each.
  */
-export function FirstAidStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function FirstAidStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { model } = state;
   return (
     <CaseFrame state={state} stage="first-aid">

@@ -9,6 +9,7 @@ import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
+import { wholeCharacters } from '../../case/wording';
 
 // prettier-ignore
 const KINDS: readonly (readonly [TimerKind, string])[] = [
@@ -119,7 +120,7 @@ function NewTimer({ state }: { state: CaseState }) {
         const objection = state.file({
           kind: 'timer',
           what,
-          title: title.trim().slice(0, 120),
+          title: wholeCharacters(title.trim(), 120),
           hours: value,
         });
         setRefusal(objection);

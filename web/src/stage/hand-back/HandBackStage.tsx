@@ -1,21 +1,21 @@
 import Printer from 'lucide-react/icons/printer';
 import { useState } from 'react';
 import { CaseFrame } from '../../case/CaseFrame';
-import { useCase } from '../../case/use-case';
-import type { ReportFigures } from '../../server/case/report';
-import type { CaseView } from '../../server/case/service';
+import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Report } from './Report';
+import { useReportFigures } from './use-report-figures';
 import style from './HandBackStage.module.css';
 
 /** Hand back: close the case when nothing stands against it, and the report for the owner. */
-export function HandBackStage({ view, figures }: { view: CaseView; figures: ReportFigures }) {
-  const state = useCase(view);
+export function HandBackStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { journal } = state;
   const { obstacles } = state.progress;
+  const { figures, failure, pending } = useReportFigures(state);
   const [note, setNote] = useState('');
   const [refusal, setRefusal] = useState<string>();
   const closing = state.entries.findLast(({ body }) => body.kind === 'close');
@@ -70,6 +70,8 @@ export function HandBackStage({ view, figures }: { view: CaseView; figures: Repo
           )}
         </div>
       </div>
+      {pending && <p role="status">The weight of the readings is still being worked out …</p>}
+      {failure && <Notice look="attention">{failure}</Notice>}
       <Report
         state={state}
         figures={figures}

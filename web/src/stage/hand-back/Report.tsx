@@ -1,5 +1,5 @@
 import { format } from 'date-fns/format';
-import type { ProofStep } from '@hanzai/core/bench';
+import { benchMinutes, type ProofStep } from '@hanzai/core/bench';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import type { ReportList } from '../../case/kind/definition';
@@ -14,7 +14,7 @@ import {
   setupWords,
   valueText,
 } from '../../case/wording';
-import type { ReportFigures } from '../../server/case/report';
+import type { ReportFigures } from '../../workers/engine-messages';
 import style from './Report.module.css';
 
 const day = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
@@ -45,7 +45,7 @@ export function Report({
           <Fact name="Serial" value={view.serial} />
           <Fact name="Owner" value={view.owner} />
           <Fact name="Taken in" value={day(view.openedAt)} />
-          <Fact name="Bench time" value={minutesText(figures.minutes)} />
+          <Fact name="Bench time" value={minutesText(benchMinutes(journal.moments))} />
           <Fact name="Board sheet" value={view.board?.content.title ?? ''} />
         </dl>
       </header>

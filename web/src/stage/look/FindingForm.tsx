@@ -6,6 +6,7 @@ import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
+import { wholeCharacters } from '../../case/wording';
 
 const SURE = [
   ['1', 'sure'],
@@ -41,7 +42,7 @@ export function FindingForm({ state, place, on, onDone }: Props) {
     const objection = state.file({
       kind: 'seen',
       what,
-      text: text.trim().slice(0, 300),
+      text: wholeCharacters(text.trim(), 300),
       sizeMm: millimetres,
       certainty: Number(sure),
       ...(place ? { at: place } : {}),

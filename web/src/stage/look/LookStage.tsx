@@ -5,9 +5,8 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { PictureBoard } from '../../case/PictureBoard';
 import { Pictures } from '../../case/Pictures';
 import { placedFindings, touchedByLook } from '../../case/unit';
-import { useCase, type CaseState } from '../../case/use-case';
+import type { CaseState } from '../../case/use-case';
 import { percent } from '../../case/wording';
-import type { CaseView } from '../../server/case/service';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
@@ -20,8 +19,8 @@ import { FindingForm } from './FindingForm';
  * Look: what the eye finds, placed on the board; the parts and joints it speaks of, the continuity
  * checks it calls for, and how to take a part off there.
  */
-export function LookStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function LookStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { index, journal } = state;
   const [place, setPlace] = useState<{ xMm: number; yMm: number }>();
   const [onPicture, setOnPicture] = useState<{ x: number; y: number }>();

@@ -3,8 +3,7 @@ import { lockedBy, type Gate as GateName, type Hazard, type Lock } from '@hanzai
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { caseHazards } from '../../case/unit';
-import { useCase } from '../../case/use-case';
-import type { CaseView } from '../../server/case/service';
+import type { CaseState } from '../../case/use-case';
 import { ButtonLink } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Keys } from '../../ui/Keys';
@@ -13,13 +12,14 @@ import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 import { Discharge } from './Discharge';
 import { HazardRow } from './HazardRow';
+import { wholeCharacters } from '../../case/wording';
 
 /**
  * Make safe: what can hurt, from where it is known; the gate that locks powered and open-case work
  * until somebody has acknowledged it; what is left on a capacitor.
  */
-export function MakeSafeStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function MakeSafeStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { journal, model, index } = state;
   const hazards = useMemo(() => caseHazards(model, index, journal), [model, index, journal]);
   const [who, setWho] = useState('');
@@ -36,7 +36,7 @@ export function MakeSafeStage({ view }: { view: CaseView }) {
       state.file({
         kind: 'acknowledge',
         hazard: key,
-        who: name.slice(0, 80),
+        who: wholeCharacters(name, 80),
         ...(notHere ? { notHere } : {}),
       }),
     );

@@ -15,9 +15,8 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { Pictures } from '../../case/Pictures';
 import { lockedObjection } from '../../case/rules';
 import { templateDone } from '../../case/unit';
-import { useCase, type CaseState } from '../../case/use-case';
+import type { CaseState } from '../../case/use-case';
 import { minutesText } from '../../case/wording';
-import type { CaseView } from '../../server/case/service';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
@@ -30,8 +29,8 @@ import { StepForm } from './StepForm';
  * Open up: every step on the way in, logged with one hand, and what follows from it for the way
  * back.
  */
-export function OpenUpStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function OpenUpStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { journal, index, model } = state;
   const { steps } = journal;
   const locked = lockedObjection(journal, index, model, 'open');

@@ -6,8 +6,7 @@ import { readingEntry, takeBackLast, writtenPoints } from '../../case/file-readi
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { Strip } from '../../case/Strip';
-import { useCase } from '../../case/use-case';
-import type { CaseView } from '../../server/case/service';
+import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
@@ -26,8 +25,8 @@ const ORDER: readonly ProofStage[] = ['shorts', 'unloaded', 'loaded', 'before', 
  * Prove: a list made by the program, each step with its band, before beside after. Power stays
  * locked until the ohms are good.
  */
-export function ProveStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function ProveStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { index, journal, progress } = state;
   const { missing } = journal;
   const power = powerAllowed(progress.proof) || journal.powerAnyway !== undefined;

@@ -2,8 +2,6 @@ import { useState } from 'react';
 import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
 import { replacementRemarks } from '@hanzai/core/bench';
 import { marking, parseOffered, verdictOf, type FitVerdict } from '@hanzai/core/part';
-import { predictorOf } from '../../case/good-board';
-import { fuseHold } from '../../case/kind/repairing';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -48,7 +46,7 @@ export function PartCard({
   const remarks = off ? replacementRemarks(index, refdes, value) : [];
   const verdict = verdictOf(remarks);
   const way = part && marking(part, off ? parseOffered(value) : undefined);
-  const gate = off ? fuseHold(index, journal, refdes, predictorOf(index)) : undefined;
+  const gate = off ? state.solved.fuse(refdes) : undefined;
 
   function enter(kind: 'removed' | 'fitted' | 'leftOut'): void {
     const body =

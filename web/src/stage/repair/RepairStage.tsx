@@ -6,11 +6,8 @@ import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { PowerAnyway } from '../../case/PowerAnyway';
-import { predictorOf } from '../../case/good-board';
-import { fuseHold } from '../../case/kind/repairing';
 import { Strip } from '../../case/Strip';
-import { useCase, type CaseState } from '../../case/use-case';
-import type { CaseView } from '../../server/case/service';
+import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Keys } from '../../ui/Keys';
@@ -21,8 +18,8 @@ import { SiteCard } from './SiteCard';
 import style from './RepairStage.module.css';
 
 /** Repair: what came off, what went on, which way round; nothing that came off is forgotten. */
-export function RepairStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function RepairStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { index, journal } = state;
   if (!index) {
     return (
@@ -38,8 +35,8 @@ export function RepairStage({ view }: { view: CaseView }) {
   ];
   const toMeasure = refs
     .filter((ref) => journal.absent.includes(ref))
-    .map((ref) => fuseHold(index, journal, ref, predictorOf(index)))
-    .find((hold) => hold !== undefined && !hold.low);
+    .map((ref) => state.solved.fuse(ref))
+    .find((hold) => hold !== undefined && !hold.low && hold.measure.at !== '');
   const strip = (
     <Strip
       index={index}

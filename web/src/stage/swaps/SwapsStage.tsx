@@ -12,9 +12,8 @@ import { NeedsUnit } from '../../case/NeedsUnit';
 import { useCircumstances } from '../../case/engine-request';
 import { blockEvidence, blocksWithReadings, unitBelief } from '../../case/unit';
 import { useEngine } from '../../case/use-engine';
-import { useCase, type CaseState } from '../../case/use-case';
+import type { CaseState } from '../../case/use-case';
 import { minutesText, percent } from '../../case/wording';
-import type { CaseView } from '../../server/case/service';
 import { Button, ButtonLink } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import { Keys } from '../../ui/Keys';
@@ -33,8 +32,8 @@ const PROPOSALS = 5;
  * Swaps: the tests of two minutes that can end the job, then halving by swaps; what each result
  * leaves of the blocks.
  */
-export function SwapsStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function SwapsStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { model } = state;
   return (
     <CaseFrame state={state} stage="swaps">
@@ -142,11 +141,7 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
 function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
   const { journal } = state;
   const belief = useMemo(() => unitBelief(model, journal), [model, journal]);
-  const engine = useEngine(
-    journal.readings.length > 0 ? state.view.board?.content : undefined,
-    journal,
-    useCircumstances(state),
-  );
+  const engine = useEngine(state, useCircumstances(state), journal.readings.length > 0);
   const byBlock = useMemo(
     () =>
       state.index && engine.lineUp

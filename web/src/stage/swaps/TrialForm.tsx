@@ -6,6 +6,7 @@ import { AnyOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
 import sheet from '../../ui/Sheet.module.css';
+import { wholeCharacters } from '../../case/wording';
 
 /**
  * A trial of one's own: which blocks of this unit were in use, the rest known good, and how it
@@ -40,7 +41,7 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
       exercised,
       passed: counts[0]!,
       failed: counts[1]!,
-      note: note.trim().slice(0, 300),
+      note: wholeCharacters(note.trim(), 300),
     });
     if (objection) return objection;
     setBlocks([]);

@@ -4,7 +4,7 @@ import type { CaseState } from '../../case/use-case';
 import { ARCHETYPES } from '@hanzai/data';
 import { guessUnitType } from '../../case/unit';
 import { BoardOptions } from '../../case/BoardOptions';
-import type { BoardChoice } from '../../server/board/service';
+import type { BoardChoice } from '../../case/board-choice';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';

@@ -8,6 +8,7 @@ import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
 import sheet from '../../ui/Sheet.module.css';
 import style from './TakeInStage.module.css';
+import { wholeCharacters } from '../../case/wording';
 
 /**
  * Lamp and error codes: typed or tapped along, read against the unit's own table, to which the
@@ -29,7 +30,10 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
   function add(): void {
     const text = code.trim();
     if (text === '') return setRefusal('type the code, or tap along with the lamp');
-    const objection = state.file({ kind: 'code', code: meaning?.code ?? text.slice(0, 20) });
+    const objection = state.file({
+      kind: 'code',
+      code: meaning?.code ?? wholeCharacters(text, 20),
+    });
     setRefusal(objection);
     if (objection) return;
     setCode('');

@@ -1,8 +1,8 @@
 import { useState } from 'react';
-import type { BoardChoice } from '../../server/board/service';
+import { useQuery } from '@tanstack/react-query';
+import { boardChoicesQuery } from '../../store/case-query';
 import { CaseFrame } from '../../case/CaseFrame';
-import { useCase } from '../../case/use-case';
-import type { CaseView } from '../../server/case/service';
+import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Keys } from '../../ui/Keys';
@@ -18,9 +18,10 @@ import { Observed } from './Observed';
 import style from './TakeInStage.module.css';
 
 /** Take in: whose it is, what they say, what it does, and which sheet it is traced on. */
-export function TakeInStage({ view, boards }: { view: CaseView; boards: readonly BoardChoice[] }) {
-  const state = useCase(view);
+export function TakeInStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { journal } = state;
+  const { data: boards = [] } = useQuery(boardChoicesQuery);
   return (
     <CaseFrame state={state} stage="take-in">
       <div className={style.columns}>

@@ -13,11 +13,10 @@ import { ChargeLock } from '../../case/ChargeLock';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { readingEntry, takeBackLast } from '../../case/file-reading';
 import { Strip, type StripHandle } from '../../case/Strip';
-import { useCase } from '../../case/use-case';
+import type { CaseState } from '../../case/use-case';
 import { repairMove, touchedByLook } from '../../case/unit';
 import { useEngine } from '../../case/use-engine';
 import { percent, shorthandAround } from '../../case/wording';
-import type { CaseView } from '../../server/case/service';
 import { ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
@@ -46,8 +45,8 @@ const KEYS = [
 ] as const;
 
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
-export function TraceStage({ view }: { view: CaseView }) {
-  const state = useCase(view);
+export function TraceStage({ state }: { state: CaseState }) {
+  const { view } = state;
   const { index, journal, file } = state;
   const circumstances = useCircumstances(state);
   const seen = useMemo(() => {
@@ -57,7 +56,7 @@ export function TraceStage({ view }: { view: CaseView }) {
     return words;
   }, [index, journal]);
   const moved = useMemo(() => repairMove(state.model, journal), [state.model, journal]);
-  const engine = useEngine(state.view.board?.content, journal, circumstances);
+  const engine = useEngine(state, circumstances);
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
   const [goTo, setGoTo] = useState(false);

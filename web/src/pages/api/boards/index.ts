@@ -1,7 +1,7 @@
 import { MAX_FILE_BYTES } from '@hanzai/core/board';
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import { importBoard } from '../../../server/board/service';
+import { boardChoices, importBoard } from '../../../server/board/service';
 import { database } from '../../../server/db/client';
 import { answer, json, problem, readBody } from '../../../server/problem';
 
@@ -9,6 +9,9 @@ const ImportRequest = z.object({
   fileName: z.string().min(1).max(200),
   text: z.string().max(MAX_FILE_BYTES, 'a file of at most 20 MB'),
 });
+
+/** GET: the board sheets that may be chosen for a case. */
+export const GET: APIRoute = () => answer(async () => json(await boardChoices(database())));
 
 /**
  * POST: reads a board file (`.cir`, `.json`, `.ipc`, `.csv`) and keeps the board. 422 with every

@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { database } from '../../../server/db/client';
 import { answer, json, problem, readBody } from '../../../server/problem';
-import { addUnitCode, UnitCode } from '../../../server/unit/service';
+import { UnitCode } from '../../../case/unit-code';
+import { addUnitCode } from '../../../server/unit/service';
 
 /** POST: writes down a code for a kind of unit. */
 export const POST: APIRoute = ({ request }) =>

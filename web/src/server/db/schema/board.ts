@@ -1,4 +1,4 @@
-import { jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 /**
  * A circuit model. A changed board is a new row, so that cases keep the one they were worked on.
@@ -9,5 +9,10 @@ export const board = pgTable('board', {
   sourceName: text('source_name').notNull(),
   /** Board JSON, checked against the core's schema when it goes in and when it comes out. */
   content: jsonb('content').notNull(),
+  /** As people count them; so that lists never look into the content. */
+  parts: integer('parts'),
+  nets: integer('nets'),
+  /** Set aside: not offered for new cases, and kept for those that were worked on it. */
+  archivedAt: timestamp('archived_at', { withTimezone: true }),
   createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
 });

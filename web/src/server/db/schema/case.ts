@@ -1,5 +1,6 @@
 import {
   bigserial,
+  boolean,
   customType,
   date,
   index,
@@ -63,12 +64,37 @@ export const caseEntry = pgTable(
       .references(() => repairCase.id),
     sequence: bigserial('sequence', { mode: 'number' }).notNull(),
     kind: text('kind').notNull(),
+    /** Who made it; one person where nobody signs in. */
+    madeBy: text('made_by').notNull().default('bench'),
+    /** How many repairs came before it. */
+    epoch: integer('epoch').notNull().default(0),
     body: jsonb('body').notNull(),
     madeAt: timestamp('made_at', { withTimezone: true }).notNull(),
     recordedAt: timestamp('recorded_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [index('case_entry_case_sequence').on(table.caseId, table.sequence)],
 );
+
+/**
+ * What the docket shows of a case, made of its journal in the transaction that adds to it. It can be
+ * made anew at any time: nothing else stands here.
+ */
+export const caseSummary = pgTable('case_summary', {
+  caseId: uuid('case_id')
+    .primaryKey()
+    .references(() => repairCase.id),
+  closed: boolean('closed').notNull(),
+  paused: boolean('paused').notNull(),
+  minutesToGo: integer('minutes_to_go').notNull(),
+  /** When the first of its timers runs out by the clock. */
+  timerDueAt: timestamp('timer_due_at', { withTimezone: true }),
+  /** One of its timers has had the daylight it asked for. */
+  daylightReached: boolean('daylight_reached').notNull(),
+  hasTimers: boolean('has_timers').notNull(),
+  nextAction: text('next_action').notNull(),
+  /** The whole of it, as `CaseSummary` has it. */
+  content: jsonb('content').notNull(),
+});
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 

@@ -1,5 +1,6 @@
 import type { APIRoute } from 'astro';
-import { CaseCorrection, caseView, correctCase } from '../../../../server/case/service';
+import { CaseCorrection } from '../../../../case/case-card';
+import { caseView, correctCase } from '../../../../server/case/service';
 import { database } from '../../../../server/db/client';
 import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
 

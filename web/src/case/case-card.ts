@@ -1,0 +1,64 @@
+import { z } from 'zod';
+
+// What stands on the card of a case, as forms fill it in and the server takes it.
+
+const text = (most: number): z.ZodString =>
+  z.string().trim().max(most, `at most ${most} characters`);
+
+const CARD = {
+  title: z
+    .string()
+    .trim()
+    .min(1, 'a few words, for example: CR-40, no movement')
+    .max(160, 'at most 160 characters'),
+  unitModel: z
+    .string()
+    .trim()
+    .min(1, 'the unit, for example: CR-40 card-disc reader')
+    .max(120, 'at most 120 characters'),
+  spendingLimit: z
+    .string()
+    .regex(/^\d{1,7}(\.\d{1,2})?$/, 'an amount such as 120 or 79.50')
+    .nullish(),
+  promisedOn: z.iso.date('a date such as 2026-12-24').nullish(),
+  boardId: z.uuid().nullish(),
+};
+const CARD_WORDS = {
+  serial: text(80),
+  owner: text(120),
+  complaint: text(2000),
+  unitType: text(40),
+  accessories: text(500),
+  stuckInside: text(300),
+  causeOfDeath: text(300),
+  earlierVisitors: text(500),
+  mediaNote: text(500),
+  batch: text(60),
+};
+
+/** Every name of an object, marked. */
+function asMask<T extends object>(fields: T): { [K in keyof T]: true } {
+  return Object.fromEntries(Object.keys(fields).map((name) => [name, true])) as {
+    [K in keyof T]: true;
+  };
+}
+
+/** What opening a case takes. Words that are not given are empty. */
+export const NewCaseRequest = z.object({ ...CARD, ...CARD_WORDS }).partial(asMask(CARD_WORDS));
+export type NewCaseRequest = z.infer<typeof NewCaseRequest>;
+
+/** What can be corrected later. */
+export const CorrectableCard = z.object({
+  ...CARD,
+  ...CARD_WORDS,
+  waitsFor: text(200),
+  waitsKind: z.enum(['', 'part', 'owner', 'timer']),
+});
+
+/**
+ * A correction: what is not given stays as it is. `version` is the one the correction was made on.
+ */
+export const CaseCorrection = CorrectableCard.partial().extend({
+  version: z.number().int().min(1).max(2_147_483_647),
+});
+export type CaseCorrection = z.infer<typeof CaseCorrection>;

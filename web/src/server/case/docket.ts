@@ -1,0 +1,174 @@
+import { urgencyOf } from '@hanzai/core/bench';
+import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
+import { format } from 'date-fns/format';
+import { parseISO } from 'date-fns/parseISO';
+import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import { CaseSummary } from '../../case/summary';
+import type { DocketLine, DocketPage, RunningTimer } from '../../docket/docket-line';
+import { searchTerms } from '../../docket/search';
+import type { Database } from '../db/client';
+import { caseSummary, repairCase } from '../db/schema/case';
+import { logger } from '../logger';
+
+/** Lines of one page, and the most that are asked for at once. */
+export const PAGE = 60;
+export const MOST_LINES = 500;
+/** Timers shown above the docket. */
+const TIMERS = 6;
+const DAY_MILLISECONDS = 86_400_000;
+const DAY_MINUTES = 360;
+
+export interface DocketRequest {
+  readonly find?: string;
+  readonly from?: number;
+  readonly most?: number;
+}
+
+const state = sql<DocketLine['state']>`case
+  when coalesce(${caseSummary.closed}, false) then 'closed'
+  when ${repairCase.waitsFor} <> '' then 'waiting'
+  else 'open' end`;
+
+/** A timer of the case has run out. */
+const timerDue = (now: Date): SQL =>
+  sql`(coalesce(${caseSummary.daylightReached}, false) or coalesce(${caseSummary.timerDueAt} <= ${now.toISOString()}::timestamptz, false))`;
+
+/**
+ * The score of `urgencyOf` in the database's words: the order of ten thousand cases is not worked
+ * out by fetching them. The integration tests hold the two against each other.
+ */
+function score(now: Date): SQL<number> {
+  const today = format(now, 'yyyy-MM-dd');
+  const age = sql`extract(epoch from ${now.toISOString()}::timestamptz - ${repairCase.openedAt}) / 86400.0`;
+  const slack = sql`(${repairCase.promisedOn} - ${today}::date) - coalesce(${caseSummary.minutesToGo}, 0) / ${sql.raw(String(DAY_MINUTES))}.0`;
+  const base = sql`case when ${repairCase.waitsFor} <> '' then -100 else 0 end`;
+  return sql<number>`case
+    when coalesce(${caseSummary.closed}, false) then -1000 - ${age} / 1000
+    when ${timerDue(now)} then 150
+    when ${repairCase.promisedOn} is not null
+      then ${base} + 100 - greatest(-60, least(90, 3 * (${slack})))
+    when coalesce(${caseSummary.paused}, false) then ${base} + 50 + least(40, ${age}) / 10
+    else ${base} + least(40, ${age}) end`;
+}
+
+/** What a search looks at. */
+const searched = sql`lower(concat_ws(' ', ${repairCase.number}, ${repairCase.title},
+  ${repairCase.unitModel}, ${repairCase.serial}, ${repairCase.owner}, ${repairCase.waitsFor},
+  ${state}, case when ${repairCase.batch} <> '' then 'batch: ' || ${repairCase.batch} end,
+  ${caseSummary.nextAction}))`;
+
+/** A page of the docket, the most urgent first. now: of the workshop's own clock and time zone. */
+export async function docketPage(
+  db: Database,
+  { find = '', from = 0, most = PAGE }: DocketRequest = {},
+  now = new Date(),
+): Promise<DocketPage> {
+  const terms = searchTerms(find).map((term) => sql`position(${term} in ${searched}) > 0`);
+  const joined = eq(caseSummary.caseId, repairCase.id);
+  const [rows, [counts], [all], timers] = await Promise.all([
+    db
+      .select({ row: repairCase, state, summary: caseSummary.content })
+      .from(repairCase)
+      .leftJoin(caseSummary, joined)
+      .where(and(...terms))
+      .orderBy(desc(score(now)), desc(repairCase.number))
+      .limit(Math.min(most, MOST_LINES))
+      .offset(from),
+    terms.length === 0
+      ? [undefined]
+      : db
+          .select({ found: sql<number>`count(*)::int` })
+          .from(repairCase)
+          .leftJoin(caseSummary, joined)
+          .where(and(...terms)),
+    db.select({ total: sql<number>`count(*)::int` }).from(repairCase),
+    runningTimers(db, now),
+  ]);
+  const total = all?.total ?? 0;
+  return {
+    lines: rows.map(({ row, state: own, summary }) => lineOf(row, own, summary, now)),
+    found: counts?.found ?? total,
+    total,
+    timers,
+    now: now.toISOString(),
+  };
+}
+
+/** A case is shown also where what the docket knows of it cannot be read. */
+const NO_SUMMARY: CaseSummary = {
+  closed: false,
+  lastEntryAt: null,
+  minutes: 0,
+  pausedAt: null,
+  timers: [],
+  pads: {},
+  nextAction: 'open it: the docket does not know where it stands',
+  nextStage: 'take-in',
+  minutesToGo: 0,
+};
+
+function lineOf(
+  row: typeof repairCase.$inferSelect,
+  own: DocketLine['state'],
+  content: unknown,
+  now: Date,
+): DocketLine {
+  const read = CaseSummary.safeParse(content);
+  if (!read.success)
+    logger.warn({ case: row.number }, 'a summary is missing, or of another version');
+  const { pads, nextAction, nextStage, minutes, pausedAt, timers, minutesToGo } =
+    read.data ?? NO_SUMMARY;
+  const { number, title, owner, batch, promisedOn, waitsFor, waitsKind, openedAt } = row;
+  const promisedInDays = promisedOn
+    ? differenceInCalendarDays(parseISO(promisedOn), now)
+    : undefined;
+  const { reason } = urgencyOf({
+    state: own,
+    promisedInDays,
+    ageDays: (now.getTime() - openedAt.getTime()) / DAY_MILLISECONDS,
+    timerDue: own !== 'closed' && timers.some((timer) => isDue(timer, now)),
+    paused: pausedAt !== null,
+    minutesToGo,
+  });
+  return {
+    number,
+    title,
+    owner,
+    batch,
+    promisedOn,
+    waitsFor,
+    waitsKind,
+    openedAt: openedAt.toISOString(),
+    state: own,
+    late: own !== 'closed' && promisedInDays !== undefined && promisedInDays < 0,
+    reason,
+    pads,
+    nextAction,
+    nextStage,
+    minutes,
+    pausedAt,
+  };
+}
+
+const isDue = ({ endsAt, daylightReached }: CaseSummary['timers'][number], now: Date): boolean =>
+  endsAt === null ? daylightReached : Date.parse(endsAt) <= now.getTime();
+
+/** What runs by itself, in cases that are open; what is due first. */
+async function runningTimers(db: Database, now: Date): Promise<RunningTimer[]> {
+  const rows = await db
+    .select({ number: repairCase.number, summary: caseSummary.content })
+    .from(caseSummary)
+    .innerJoin(repairCase, eq(repairCase.id, caseSummary.caseId))
+    .where(and(eq(caseSummary.hasTimers, true), eq(caseSummary.closed, false)))
+    .orderBy(desc(timerDue(now)), caseSummary.timerDueAt)
+    .limit(TIMERS);
+  const timers = rows.flatMap(({ number, summary }) => {
+    const read = CaseSummary.safeParse(summary);
+    return (read.data?.timers ?? []).map((timer) => ({
+      ...timer,
+      number,
+      due: isDue(timer, now),
+    }));
+  });
+  return timers.sort((a, b) => Number(b.due) - Number(a.due)).slice(0, TIMERS);
+}

@@ -1,0 +1,41 @@
+import type pg from 'pg';
+
+/** What the application does to each table; the journal and the pictures are only ever added to. */
+const RIGHTS: Readonly<Record<string, string>> = {
+  board: 'select, insert, update',
+  repair_case: 'select, insert, update',
+  case_entry: 'select, insert',
+  case_picture: 'select, insert',
+  case_summary: 'select, insert, update, delete',
+  unit_code: 'select, insert',
+  workshop_mark: 'select',
+};
+
+/**
+ * Makes the role of a connection, or renews it: no superuser, no owner of anything, with just the
+ * rights that the application needs. Run as the owner of the database.
+ */
+export async function grantApplication(pool: pg.Pool, applicationUrl: string): Promise<void> {
+  const { username, password, pathname } = new URL(applicationUrl);
+  const client = await pool.connect();
+  try {
+    const role = client.escapeIdentifier(decodeURIComponent(username));
+    const secret = client.escapeLiteral(decodeURIComponent(password));
+    const database = client.escapeIdentifier(pathname.slice(1));
+    const found = await client.query('select 1 from pg_roles where rolname = $1', [
+      decodeURIComponent(username),
+    ]);
+    const verb = found.rowCount === 0 ? 'create' : 'alter';
+    await client.query(
+      `${verb} role ${role} login nosuperuser nocreatedb nocreaterole password ${secret}`,
+    );
+    await client.query(`grant connect on database ${database} to ${role}`);
+    await client.query(`grant usage on schema public to ${role}`);
+    await client.query(`revoke all on all tables in schema public from ${role}`);
+    for (const [table, rights] of Object.entries(RIGHTS))
+      await client.query(`grant ${rights} on ${client.escapeIdentifier(table)} to ${role}`);
+    await client.query(`grant usage, select on all sequences in schema public to ${role}`);
+  } finally {
+    client.release();
+  }
+}

@@ -1,0 +1,73 @@
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
+import type { CaseSummary } from '../../case/summary';
+import type { FileTask, ReadFile } from './read-file';
+import type { Judgement, JudgeTask, SummaryTask, Task } from './tasks';
+
+/** Heap of one worker thread, MB. */
+const MOST_MEGABYTES = 1024;
+/** A file that takes longer to read is refused, milliseconds. */
+const FILE_PATIENCE = 15_000;
+/** Rules and summaries of one entry may take so long, milliseconds. */
+const PATIENCE = 60_000;
+
+/** The worker's file: beside the server as it is started, or from the root of the project. */
+function workerFile(): string {
+  const places = ['reckoner.mjs', 'web/reckoner.mjs'].map((path) => join(process.cwd(), path));
+  const found = [process.env.HANZAI_RECKONER, ...places].find((path) => path && existsSync(path));
+  if (!found) throw new Error('web/reckoner.mjs is missing');
+  return found;
+}
+
+const open = (threads: number): Piscina =>
+  new Piscina({
+    filename: workerFile(),
+    minThreads: 1,
+    maxThreads: threads,
+    idleTimeout: 60_000,
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
+  });
+
+// Files of strangers have a thread of their own: one that hangs holds nobody's entry up.
+let pools: { readonly own: Piscina; readonly files: Piscina } | undefined;
+const pool = (): { own: Piscina; files: Piscina } => (pools ??= { own: open(2), files: open(1) });
+
+function work<Answer>(of: Piscina, task: Task, patience: number): Promise<Answer> {
+  return of.run(task, { signal: AbortSignal.timeout(patience) }) as Promise<Answer>;
+}
+
+/** Whether an entry may be made, and what the case is then. */
+export const judge = (task: Omit<JudgeTask, 'task'>): Promise<Judgement> =>
+  work(pool().own, { task: 'judge', ...task }, PATIENCE);
+
+export const summarise = (task: Omit<SummaryTask, 'task'>): Promise<CaseSummary> =>
+  work(pool().own, { task: 'summary', ...task }, PATIENCE);
+
+/** Reads a board file within limits of time and memory. */
+export async function readUntrusted(task: Omit<FileTask, 'task'>): Promise<ReadFile> {
+  try {
+    return await work<ReadFile>(pool().files, { task: 'file', ...task }, FILE_PATIENCE);
+  } catch (error) {
+    const { name, code } = error as Error & { code?: string };
+    const beyond =
+      name === 'AbortError' || name === 'TimeoutError' || code === 'ERR_WORKER_OUT_OF_MEMORY';
+    if (!beyond) throw error;
+    return {
+      ok: false,
+      issues: [
+        {
+          what: 'the file unfolds into more than can be read',
+          expected: `a sheet that is read within ${FILE_PATIENCE / 1000} seconds and ${MOST_MEGABYTES} MB`,
+        },
+      ],
+    };
+  }
+}
+
+/** Ends the threads; they start again when they are asked. */
+export async function closePools(): Promise<void> {
+  const open = pools;
+  pools = undefined;
+  await Promise.all([open?.own.destroy(), open?.files.destroy()]);
+}

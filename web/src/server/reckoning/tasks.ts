@@ -1,0 +1,73 @@
+// What the server has worked out beside its one thread: rules and summaries that may solve circuits.
+// Runs in a worker thread (web/reckoner.mjs).
+import { checkBoard, indexBoard, type BoardIndex } from '@hanzai/core/board';
+import type { Entry, EntryBody } from '../../case/entry';
+import { epochOf, playJournal } from '../../case/journal';
+import { entryObjection } from '../../case/rules';
+import { summaryOf, type CaseSummary } from '../../case/summary';
+import { unitModelOf } from '../../case/unit';
+import type { UnitCode } from '../../case/unit-code';
+import { readFile, type FileTask, type ReadFile } from './read-file';
+
+/** A board as it is stored; its index is kept by its id, since it never changes. */
+export interface SentBoard {
+  readonly id: string;
+  readonly content: unknown;
+}
+
+/** May this entry be made, and what is the case then? */
+export interface JudgeTask {
+  readonly task: 'judge';
+  readonly body: EntryBody;
+  readonly entry: Entry;
+  readonly entries: readonly Entry[];
+  readonly board: SentBoard | undefined;
+  readonly unitType: string;
+  readonly codes: readonly UnitCode[];
+}
+
+export type Judgement =
+  | { readonly objection: string }
+  | { readonly summary: CaseSummary; /** Repairs before it. */ readonly epoch: number };
+
+/** What is the case, as it stands? */
+export interface SummaryTask {
+  readonly task: 'summary';
+  readonly entries: readonly Entry[];
+  readonly board: SentBoard | undefined;
+}
+
+export type Task = JudgeTask | SummaryTask | FileTask;
+
+/** Boards whose index is kept. */
+const MOST_BOARDS = 24;
+const indices = new Map<string, BoardIndex>();
+
+function indexOf(board: SentBoard | undefined): BoardIndex | undefined {
+  if (!board) return undefined;
+  const known = indices.get(board.id);
+  if (known) return known;
+  const content = checkBoard(board.content);
+  if (!content.ok) throw new Error(`board ${board.id} does not fit its schema`);
+  const index = indexBoard(content.value);
+  if (indices.size >= MOST_BOARDS) indices.delete(indices.keys().next().value!);
+  indices.set(board.id, index);
+  return index;
+}
+
+function judge(task: JudgeTask): Judgement {
+  const index = indexOf(task.board);
+  const model = unitModelOf(task.unitType, task.codes);
+  const objection = entryObjection(task.body, task.entries, index, model);
+  if (objection !== undefined) return { objection };
+  return {
+    summary: summaryOf([...task.entries, task.entry], index),
+    epoch: epochOf(playJournal(task.entries, index).standing),
+  };
+}
+
+export default function reckon(task: Task): Judgement | CaseSummary | ReadFile {
+  if (task.task === 'judge') return judge(task);
+  if (task.task === 'file') return readFile(task);
+  return summaryOf(task.entries, indexOf(task.board));
+}

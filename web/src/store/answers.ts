@@ -1,0 +1,66 @@
+import type { z } from 'zod';
+
+/**
+ * A request that did not do what was asked. again: the same request may do it later (nobody
+ * answered, or what the server needs is away); else it never will, and `detail` says why.
+ */
+export class AnswerError extends Error {
+  constructor(
+    readonly detail: string,
+    readonly again: boolean,
+    readonly status?: number,
+  ) {
+    super(detail);
+  }
+}
+
+/** Answers of a server whose database, disk or way is not there at the moment. */
+const AWAY: readonly number[] = [408, 421, 429, 502, 503, 504, 507];
+
+const NOBODY = 'the workshop server does not answer';
+/** How long an answer may take, milliseconds. */
+const PATIENCE = 20_000;
+
+/**
+ * Asks the workshop and checks the answer against its schema. Throws an AnswerError.
+ */
+export async function ask<T extends z.ZodType>(
+  path: string,
+  schema: T,
+  options: RequestInit = {},
+): Promise<z.infer<T>> {
+  let response: Response;
+  try {
+    response = await fetch(path, { signal: AbortSignal.timeout(PATIENCE), ...options });
+  } catch {
+    throw new AnswerError(NOBODY, true);
+  }
+  // Something between here and the workshop may answer in its place.
+  if (!(response.headers.get('content-type') ?? '').includes('json'))
+    throw new AnswerError(NOBODY, true, response.status);
+  const body = (await response.json().catch(() => undefined)) as unknown;
+  if (!response.ok) {
+    const detail = (body as { detail?: string } | undefined)?.detail;
+    throw new AnswerError(
+      detail ?? `the server answered ${response.status}`,
+      AWAY.includes(response.status),
+      response.status,
+    );
+  }
+  const read = schema.safeParse(body);
+  if (read.success) return read.data as z.infer<T>;
+  throw new AnswerError('the answer is not of this version; reload the page', false);
+}
+
+/** A request with a JSON body. */
+export function withBody(method: 'POST' | 'PATCH', body: unknown): RequestInit {
+  return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+/** Whether trying again is worth it, in words for a form that keeps what was typed. */
+export function whyNot(error: unknown): string {
+  if (!(error instanceof AnswerError)) return String((error as Error).message ?? error);
+  return error.again
+    ? `${error.detail}; what you typed is still here. Try again in a moment.`
+    : error.detail;
+}

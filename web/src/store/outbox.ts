@@ -1,0 +1,207 @@
+import type { Entry } from '../case/entry';
+import type { OutboxStorage } from './outbox-storage';
+import type { SendResult } from './send';
+
+/** Something that waits to be stored by the server: an entry, with its picture where it has one. */
+export interface Item {
+  /** The entry's id: a UUID of version 7, which sorts by time. */
+  readonly id: string;
+  readonly caseId: string;
+  readonly entry: Entry;
+  readonly picture?: Blob;
+  /** Why the server will not take it: it stepped aside, and stays until somebody has seen why. */
+  readonly aside?: string;
+}
+
+/** What an outbox shows. A new object with every change. */
+export interface OutboxState {
+  /** In the order made. */
+  readonly waiting: readonly Item[];
+  /** What will never be stored, with the reason. */
+  readonly aside: readonly Item[];
+  /** Entries stored since this page was opened, by case: a reload under way may not have them. */
+  readonly stored: ReadonlyMap<string, readonly Entry[]>;
+  /** False while the server cannot be reached. */
+  readonly reachable: boolean;
+  /** False where this browser lets nothing be kept: what waits is lost with the page. */
+  readonly keeps: boolean;
+}
+
+/** What pages of one browser tell each other. */
+export type News =
+  | { readonly what: 'stored'; readonly caseId: string; readonly entry: Entry }
+  | { readonly what: 'changed' };
+
+export interface OutboxWays {
+  readonly storage: OutboxStorage;
+  readonly send: (item: Item) => Promise<SendResult>;
+  /** Runs work while no other page does; does nothing where another page is at it. */
+  readonly alone?: (work: () => Promise<void>) => Promise<void>;
+  /** Tells the other pages. */
+  readonly tell?: (news: News) => void;
+}
+
+/**
+ * So often the server may make a mistake over an item before it steps aside for those behind it.
+ */
+const MOST_FAILURES = 3;
+
+/**
+ * What the server has not confirmed yet, of all cases, sent in the order made. An item that the
+ * server will never take steps aside, and the rest goes on.
+ */
+export class Outbox {
+  private items: readonly Item[] = [];
+  private state: OutboxState = {
+    waiting: [],
+    aside: [],
+    stored: new Map(),
+    reachable: true,
+    keeps: true,
+  };
+  private readonly watching = new Set<() => void>();
+  private readonly failures = new Map<string, number>();
+  private sending: Promise<void> | undefined;
+  /** Ids of items that are just being kept. */
+  private readonly writing = new Set<string>();
+
+  constructor(private readonly ways: OutboxWays) {}
+
+  readonly subscribe = (watcher: () => void): (() => void) => {
+    this.watching.add(watcher);
+    return () => void this.watching.delete(watcher);
+  };
+
+  readonly snapshot = (): OutboxState => this.state;
+
+  /** Takes an item in: it shows at once, is kept, then sent. */
+  async add(item: Item): Promise<void> {
+    this.hold([...this.items, item]);
+    await this.keep(item);
+    this.ways.tell?.({ what: 'changed' });
+    await this.flush();
+  }
+
+  /** Somebody has seen why an item was not stored, and lets go of it. */
+  async dismiss(id: string): Promise<void> {
+    this.hold(this.items.filter((item) => item.id !== id));
+    await this.kept(() => this.ways.storage.remove(id));
+    this.ways.tell?.({ what: 'changed' });
+  }
+
+  /** Tries an item that stepped aside once more. */
+  async again(id: string): Promise<void> {
+    const item = this.items.find((one) => one.id === id);
+    if (!item) return;
+    const { aside: _, ...rest } = item;
+    this.failures.delete(id);
+    await this.replace(rest);
+    await this.flush();
+  }
+
+  /** Takes in what was kept, also by pages that are closed since. */
+  async recall(): Promise<void> {
+    const kept = await this.kept(() => this.ways.storage.all());
+    if (!kept) return;
+    const here = new Map(kept.map((item) => [item.id, item]));
+    // What only this page holds, or is just being kept, must not be forgotten over it.
+    for (const item of this.items)
+      if (!this.state.keeps || this.writing.has(item.id)) here.set(item.id, item);
+    // Nor does what the server has come back while it is being removed.
+    const isStored = ({ id, caseId }: Item): boolean =>
+      this.state.stored.get(caseId)?.some((entry) => entry.id === id) === true;
+    this.hold([...here.values()].filter((item) => !isStored(item)));
+  }
+
+  /** Another page of this browser did something. */
+  async heard(news: News): Promise<void> {
+    if (news.what === 'stored') this.confirm(news.caseId, news.entry);
+    await this.recall();
+  }
+
+  /** Something else saw whether the server answers. */
+  sawServer(reachable: boolean): void {
+    if (reachable !== this.state.reachable) this.show({ reachable });
+  }
+
+  /** Sends what waits. One at a time, however often it is asked. */
+  flush(): Promise<void> {
+    this.sending ??= (this.ways.alone ?? ((work) => work()))(() => this.sendAll())
+      // The next try begins anew; what waits is kept.
+      .catch(() => undefined)
+      .finally(() => {
+        this.sending = undefined;
+      });
+    return this.sending;
+  }
+
+  private async sendAll(): Promise<void> {
+    /** Cases whose next item has to wait: what comes behind it may rest on it. */
+    const held = new Set<string>();
+    for (;;) {
+      const item = this.state.waiting.find(({ caseId }) => !held.has(caseId));
+      if (!item) return;
+      const result = await this.ways.send(item);
+      this.sawServer(result.state !== 'unreachable');
+      if (result.state === 'unreachable') return;
+      if (result.state === 'stored') await this.stored(item);
+      else if (result.state === 'refused' || this.failedTooOften(item.id))
+        await this.replace({ ...item, aside: result.detail });
+      else held.add(item.caseId);
+    }
+  }
+
+  private failedTooOften(id: string): boolean {
+    const times = (this.failures.get(id) ?? 0) + 1;
+    this.failures.set(id, times);
+    return times >= MOST_FAILURES;
+  }
+
+  private async stored(item: Item): Promise<void> {
+    this.confirm(item.caseId, item.entry);
+    this.hold(this.items.filter(({ id }) => id !== item.id));
+    await this.kept(() => this.ways.storage.remove(item.id));
+    this.ways.tell?.({ what: 'stored', caseId: item.caseId, entry: item.entry });
+  }
+
+  private confirm(caseId: string, entry: Entry): void {
+    const known = this.state.stored.get(caseId) ?? [];
+    if (known.some(({ id }) => id === entry.id)) return;
+    this.show({ stored: new Map(this.state.stored).set(caseId, [...known, entry]) });
+  }
+
+  private async replace(item: Item): Promise<void> {
+    this.hold(this.items.map((one) => (one.id === item.id ? item : one)));
+    await this.keep(item);
+    this.ways.tell?.({ what: 'changed' });
+  }
+
+  private async keep(item: Item): Promise<void> {
+    this.writing.add(item.id);
+    await this.kept(() => this.ways.storage.put(item));
+    this.writing.delete(item.id);
+  }
+
+  private hold(items: readonly Item[]): void {
+    this.items = [...items].sort((a, b) => (a.id < b.id ? -1 : 1));
+    this.show({
+      waiting: this.items.filter(({ aside }) => aside === undefined),
+      aside: this.items.filter(({ aside }) => aside !== undefined),
+    });
+  }
+
+  /** Does something with the storage; where that fails, says that nothing is kept here. */
+  private async kept<T>(work: () => Promise<T>): Promise<T | undefined> {
+    try {
+      return await work();
+    } catch {
+      this.show({ keeps: false });
+      return undefined;
+    }
+  }
+
+  private show(change: Partial<OutboxState>): void {
+    this.state = { ...this.state, ...change };
+    for (const watcher of this.watching) watcher();
+  }
+}
