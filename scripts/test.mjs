@@ -74,7 +74,10 @@ async function vitest(project, env) {
     failed:
       json.numFailedTests +
       json.testResults.filter(
-        (file) => file.status === 'failed' && file.assertionResults.length === 0,
+        // A file that fails before its tests, for instance in what prepares them, runs none of them.
+        (file) =>
+          file.status === 'failed' &&
+          !file.assertionResults.some(({ status }) => status === 'failed'),
       ).length,
   }));
 }

@@ -22,6 +22,8 @@ export async function visit(page: Page, path: string): Promise<void> {
 /** Waits until a page has come to life: only then does it keep what is typed and hear its keys. */
 export async function alive(page: Page): Promise<void> {
   await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await expect(page.getByText(/being (opened|fetched) …/)).toHaveCount(0);
+  await expect(page.locator('main')).toBeVisible();
 }
 
 /** Clicks on what leads to another page and waits until that has come to life. */

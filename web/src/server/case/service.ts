@@ -29,11 +29,10 @@ import {
 
 /** A case as the browser gets it, its board sheet by its id alone. */
 async function view(db: Database, { openedAt, ...row }: CaseRow): Promise<CaseAnswer> {
-  const [{ entries, unreadable }, codes, template] = await Promise.all([
-    readEntries(db, row.id),
-    unitCodes(db, row.unitType, row.unitModel),
-    templateFor(db, row),
-  ]);
+  // One after the other: within a transaction there is one connection.
+  const { entries, unreadable } = await readEntries(db, row.id);
+  const codes = await unitCodes(db, row.unitType, row.unitModel);
+  const template = await templateFor(db, row);
   return {
     ...row,
     unreadable,
@@ -60,7 +59,8 @@ async function boardFor(
 
 /** Makes the summary of a case anew from its journal. */
 export async function renewSummary(db: Database, row: CaseRow): Promise<void> {
-  const [entries, board] = await Promise.all([entriesOf(db, row.id), boardFor(db, row)]);
+  const entries = await entriesOf(db, row.id);
+  const board = await boardFor(db, row);
   await storeSummary(db, row.id, await summarise({ entries, board }));
 }
 

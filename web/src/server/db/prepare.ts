@@ -63,7 +63,7 @@ async function beforeMigrating(url: string): Promise<void> {
   await client.connect();
   try {
     const [been, known] = [await migrationsOf(client), knownMigrations()];
-    const newest = known.at(-1)!;
+    const newest = Math.max(...known);
     if (been.some((when) => when > newest))
       throw new Unfit(
         'This database was changed by a newer Hanzai than this one, which could spoil it: start the newer one, or give this one a database of its own.',
