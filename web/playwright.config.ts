@@ -10,6 +10,8 @@ export default defineConfig({
   timeout: 180_000,
   expect: { timeout: 20_000 },
   workers: 1,
+  // Where many fail, one thing is broken: the rest would only wait.
+  maxFailures: 6,
   reporter: [
     ['list'],
     ['json', { outputFile: process.env.PLAYWRIGHT_JSON_OUTPUT_NAME ?? '.test-e2e.json' }],

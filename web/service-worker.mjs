@@ -47,7 +47,7 @@ const revision = createHash('sha256').update(readFileSync(server)).digest('hex')
 const { count, size, warnings } = await generateSW({
   globDirectory: client,
   globPatterns: ['**/*.{js,css,woff2,svg}'],
-  dontCacheBustURLsMatching: /\/_astro\//,
+  dontCacheBustURLsMatching: /^_astro\//,
   maximumFileSizeToCacheInBytes: 8_000_000,
   swDest: `${client}/sw.js`,
   sourcemap: false,

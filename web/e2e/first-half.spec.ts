@@ -205,8 +205,11 @@ test('a picture is kept with a note on it; what is no picture is refused and sai
     mimeType: 'image/jpeg',
     buffer: Buffer.from('not a picture at all'),
   });
-  await expect(page.getByText(/invoice\.jpg: .*not a picture that can be read/)).toBeVisible();
-  await page.getByRole('button', { name: 'Leave it out' }).click();
+  const refused = page.getByText(/picture “invoice”: .*not a picture that can be read/);
+  await expect(refused).toBeVisible();
+  await expect(page.getByText('all stored')).toBeHidden();
+  await page.getByRole('button', { name: 'Understood' }).click();
+  await expect(refused).toBeHidden();
   await page
     .getByLabel('Add pictures')
     .setInputFiles(new URL('../../data/demo/pictures/cr40-board.jpg', import.meta.url).pathname);

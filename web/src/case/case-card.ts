@@ -62,3 +62,31 @@ export const CaseCorrection = CorrectableCard.partial().extend({
   version: z.number().int().min(1).max(2_147_483_647),
 });
 export type CaseCorrection = z.infer<typeof CaseCorrection>;
+
+/** A field of a form: empty is nothing. */
+export const orNothing = (
+  schema: z.ZodType<string | null | undefined, string | null | undefined>,
+) =>
+  z
+    .string()
+    .transform((typed) => typed || null)
+    .pipe(schema as z.ZodType<string | null, string | null>);
+
+/** The form that opens a case, or several alike: the number is still text in it. */
+export const NewCaseForm = NewCaseRequest.pick({
+  title: true,
+  unitModel: true,
+  serial: true,
+  owner: true,
+  complaint: true,
+  unitType: true,
+  batch: true,
+}).extend({
+  boardId: orNothing(CARD.boardId),
+  alike: z.coerce
+    .number('a whole number')
+    .int('a whole number')
+    .min(1, 'at least one')
+    .max(20, 'at most 20 at a time'),
+});
+export type NewCaseForm = z.output<typeof NewCaseForm>;

@@ -1,10 +1,14 @@
 import { zodResolver } from '@hookform/resolvers/zod';
 import { ARCHETYPES } from '@hanzai/data';
+import { format } from 'date-fns/format';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { BoardOptions } from '../case/BoardOptions';
+import { NewCaseForm } from '../case/case-card';
 import { guessUnitType } from '../case/unit';
+import { wholeCharacters } from '../case/wording';
+import { ask, whyNot, withBody } from '../store/answers';
 import type { BoardChoice } from '../case/board-choice';
 import { Band } from '../case/Band';
 import { Button } from '../ui/Button';
@@ -12,37 +16,16 @@ import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import style from './NewCase.module.css';
 
-const Fields = z.object({
-  title: z
-    .string()
-    .trim()
-    .min(1, 'a few words, for example: CR-40, no movement')
-    .max(160, 'at most 160 characters'),
-  unitModel: z
-    .string()
-    .trim()
-    .min(1, 'the unit, for example: CR-40 card-disc reader')
-    .max(120, 'at most 120 characters'),
-  serial: z.string().trim().max(80),
-  owner: z.string().trim().max(120),
-  complaint: z.string().trim().max(2000, 'at most 2000 characters'),
-  boardId: z.string(),
-  unitType: z.string(),
-  batch: z.string().trim().max(60),
-  alike: z.coerce
-    .number('a whole number')
-    .int('a whole number')
-    .min(1, 'at least one')
-    .max(20, 'at most 20 at a time'),
-});
-type Fields = z.infer<typeof Fields>;
-/** As they stand in the form: the number is still text. */
-type Typed = z.input<typeof Fields>;
+const Opened = z.object({ number: z.number().int() });
 
 /** Opens a case in a few fields; the rest can follow in Take in. */
 export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; chosen: string }) {
-  const { register, handleSubmit, formState, watch, setValue } = useForm<Typed, unknown, Fields>({
-    resolver: zodResolver(Fields),
+  const { register, handleSubmit, formState, watch, setValue } = useForm<
+    z.input<typeof NewCaseForm>,
+    unknown,
+    NewCaseForm
+  >({
+    resolver: zodResolver(NewCaseForm),
     defaultValues: {
       title: '',
       unitModel: '',
@@ -69,41 +52,26 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
    * Opens one case, or several like ones as a batch. What was opened before one failed stays open,
    * and the form says so.
    */
-  async function open({ alike: count, ...fields }: Fields): Promise<void> {
+  async function open({ alike: count, ...fields }: NewCaseForm): Promise<void> {
+    const today = format(new Date(), 'yyyy-MM-dd');
+    const ofSeveral = count > 1 ? wholeCharacters(`${fields.unitModel}, ${today}`, 60) : '';
+    const batch = fields.batch || ofSeveral;
     let opened = 0;
     let number: number | undefined;
     try {
       for (; opened < count; opened += 1) {
-        const batch =
-          fields.batch ||
-          (count > 1
-            ? `${fields.unitModel}, ${new Date().toISOString().slice(0, 10)}`.slice(0, 60)
-            : '');
-        const response = await fetch('/api/cases', {
-          method: 'POST',
-          headers: { 'content-type': 'application/json' },
-          body: JSON.stringify({
-            ...fields,
-            batch,
-            title:
-              count > 1
-                ? `${fields.title} (${opened + 1} of ${count})`.slice(0, 160)
-                : fields.title,
-            boardId: fields.boardId || null,
-          }),
-        });
-        const result = (await response.json()) as { number?: number; detail?: string };
-        if (!response.ok)
-          return setFailure(
-            `${result.detail ?? 'the case was not opened'}${opened > 0 ? `; ${opened} of ${count} are open already` : ''}`,
-          );
-        number ??= result.number;
+        const title =
+          count > 1
+            ? wholeCharacters(`${fields.title} (${opened + 1} of ${count})`, 160)
+            : fields.title;
+        const body = withBody('POST', { ...fields, batch, title });
+        const first = await ask('/api/cases', Opened, body);
+        number ??= first.number;
       }
       window.location.assign(`/case/${number}/take-in`);
-    } catch {
-      setFailure(
-        `The workshop server does not answer; what you typed is still here.${opened > 0 ? ` ${opened} of ${count} are open already.` : ''} Try again in a moment.`,
-      );
+    } catch (error) {
+      const so = opened > 0 ? ` ${opened} of ${count} are open already.` : '';
+      setFailure(`${whyNot(error)}${so}`);
     }
   }
 

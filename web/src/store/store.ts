@@ -1,5 +1,4 @@
 import { QueryClient } from '@tanstack/react-query';
-import { Workbox } from 'workbox-window';
 import { AnswerError } from './answers';
 import { followEvents } from './live';
 import { Outbox, type News } from './outbox';
@@ -52,20 +51,21 @@ function open(): Store {
     if (!keeps && waiting.length > 0) event.preventDefault();
   });
   followEvents(queries, outbox);
-  keepForAway(queries);
+  // Without it everything works but going on without the server: nothing to trouble anybody with.
+  keepForAway(queries).catch(() => undefined);
   return { outbox, queries };
 }
 
 /**
  * Has the browser keep the application and the cases lately opened, for when the server is away.
  */
-function keepForAway(queries: QueryClient): void {
+async function keepForAway(queries: QueryClient): Promise<void> {
   if (!import.meta.env.PROD || !('serviceWorker' in navigator)) return;
+  const { Workbox } = await import('workbox-window');
   const worker = new Workbox('/sw.js');
   // What was fetched before it was at work is not kept yet.
   worker.addEventListener('controlling', () => void queries.invalidateQueries());
-  // Without it everything works but going on without the server: nothing to trouble anybody with.
-  worker.register().catch(() => undefined);
+  await worker.register();
 }
 
 /** Runs work while no other page of this browser does. */

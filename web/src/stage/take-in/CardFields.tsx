@@ -1,0 +1,156 @@
+import type { FieldErrors, UseFormRegister } from 'react-hook-form';
+import { ARCHETYPES } from '@hanzai/data';
+import type { BoardChoice } from '../../case/board-choice';
+import { BoardOptions } from '../../case/BoardOptions';
+import { Field } from '../../ui/Field';
+import type { CardTyped } from './card-form';
+import style from './TakeInStage.module.css';
+
+interface Props {
+  readonly register: UseFormRegister<CardTyped>;
+  readonly errors: FieldErrors<CardTyped>;
+}
+
+/** Whose it is, what it is called, what it waits for. proposal: the kind that its words speak of. */
+export function CardFields({
+  register,
+  errors,
+  boards,
+  number,
+  proposal,
+}: Props & {
+  readonly boards: readonly BoardChoice[];
+  readonly number: number;
+  readonly proposal: string | undefined;
+}) {
+  return (
+    <>
+      <Field
+        id="card-board"
+        label="Board sheet"
+        hint={
+          boards.length === 0
+            ? 'None yet: import one under Boards.'
+            : 'Readings are understood against this sheet.'
+        }
+        error={errors.boardId?.message}
+      >
+        <select id="card-board" {...register('boardId')}>
+          <BoardOptions boards={boards} />
+        </select>
+      </Field>
+      <p>
+        <a href={`/boards?case=${number}`}>Import a board sheet</a>
+      </p>
+      <Field
+        id="card-type"
+        label="Kind of unit"
+        hint="Start sequence, swaps, hazards and first aid go by it."
+        error={errors.unitType?.message}
+      >
+        <select id="card-type" {...register('unitType')}>
+          <option value="">not chosen{proposal ? `; the words sound like ${proposal}` : ''}</option>
+          {ARCHETYPES.map(({ name, title }) => (
+            <option key={name} value={name}>
+              {title}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field id="card-title" label="Title" error={errors.title?.message}>
+        <input id="card-title" {...register('title')} />
+      </Field>
+      <Field id="card-unit" label="Unit" error={errors.unitModel?.message}>
+        <input id="card-unit" {...register('unitModel')} />
+      </Field>
+      <div className={style.pair}>
+        <Field id="card-serial" label="Serial" error={errors.serial?.message}>
+          <input id="card-serial" {...register('serial')} />
+        </Field>
+        <Field id="card-owner" label="Owner" error={errors.owner?.message}>
+          <input id="card-owner" {...register('owner')} />
+        </Field>
+      </div>
+      <Field
+        id="card-complaint"
+        label="Complaint, in the owner's words"
+        error={errors.complaint?.message}
+      >
+        <textarea id="card-complaint" {...register('complaint')} />
+      </Field>
+      <div className={style.pair}>
+        <Field id="card-limit" label="Spending limit" error={errors.spendingLimit?.message}>
+          <input id="card-limit" inputMode="decimal" {...register('spendingLimit')} />
+        </Field>
+        <Field id="card-promised" label="Promised for" error={errors.promisedOn?.message}>
+          <input id="card-promised" type="date" {...register('promisedOn')} />
+        </Field>
+      </div>
+      <div className={style.pair}>
+        <Field id="card-waits-kind" label="Held up by" error={errors.waitsKind?.message}>
+          <select id="card-waits-kind" {...register('waitsKind')}>
+            <option value="">nothing</option>
+            <option value="part">a part</option>
+            <option value="owner">the owner&rsquo;s word</option>
+            <option value="timer">a timer</option>
+          </select>
+        </Field>
+        <Field
+          id="card-waits"
+          label="Waits for"
+          hint="Empty when nothing holds it up."
+          error={errors.waitsFor?.message}
+        >
+          <input id="card-waits" {...register('waitsFor')} />
+        </Field>
+      </div>
+    </>
+  );
+}
+
+/** What came with the unit, and what happened to it before. */
+export function CameWithIt({ register, errors }: Props) {
+  return (
+    <details className={style.more}>
+      <summary>What came with it, and what happened to it</summary>
+      <Field id="card-accessories" label="Accessories" error={errors.accessories?.message}>
+        <input id="card-accessories" {...register('accessories')} />
+      </Field>
+      <Field id="card-stuck" label="Stuck inside" error={errors.stuckInside?.message}>
+        <input id="card-stuck" {...register('stuckInside')} />
+      </Field>
+      <Field
+        id="card-cause"
+        label="Cause of death, if known"
+        hint="A drop, liquid, years of storage, food pushed in."
+        error={errors.causeOfDeath?.message}
+      >
+        <input id="card-cause" {...register('causeOfDeath')} />
+      </Field>
+      <Field
+        id="card-visitors"
+        label="Signs of earlier visitors"
+        hint="Missing screws, broken seals, cut tracks, resoldered joints."
+        error={errors.earlierVisitors?.message}
+      >
+        <input id="card-visitors" {...register('earlierVisitors')} />
+      </Field>
+      <Field
+        id="card-media"
+        label="Media that came with it: what may be looked at"
+        hint="Nothing is read beyond what the owner agreed to."
+        error={errors.mediaNote?.message}
+      >
+        <input id="card-media" {...register('mediaNote')} />
+      </Field>
+      <Field
+        id="card-batch"
+        label="Batch"
+        hint="Cases with the same word are worked together."
+        error={errors.batch?.message}
+      >
+        <input id="card-batch" {...register('batch')} />
+      </Field>
+    </details>
+  );
+}
