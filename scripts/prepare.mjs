@@ -10,6 +10,7 @@ const SOURCES = [
   'web/public',
   'web/astro.config.mjs',
   'web/service-worker.mjs',
+  'web/bundle-reckoner.mjs',
   'package-lock.json',
 ];
 

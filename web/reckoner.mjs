@@ -1,8 +1,12 @@
-// A worker thread of the server: works out what would hold its one thread up. Runs the sources as
-// they are, as the command line does.
-import { register } from 'tsx/esm/api';
-
-register();
-const { default: reckon } = await import('./src/server/reckoning/tasks.ts');
+// A worker thread of the server: works out what would hold its one thread up. The served application
+// runs what was built with it; tests and the preparation of the database run the sources.
+const built = process.env.HANZAI_SERVES_BUILD === '1';
+if (!built) {
+  const { register } = await import('tsx/esm/api');
+  register();
+}
+const { default: reckon } = await import(
+  built ? './dist/reckoner/tasks.js' : './src/server/reckoning/tasks.ts'
+);
 
 export default reckon;

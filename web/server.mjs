@@ -2,6 +2,7 @@
 import { guard } from './doors.mjs';
 
 process.env.ASTRO_NODE_AUTOSTART = 'disabled';
+process.env.HANZAI_SERVES_BUILD = '1';
 const { startServer } = await import('./dist/server/entry.mjs');
 const { server } = startServer();
 guard(server.server);

@@ -1,5 +1,8 @@
 import type { FamilyModel } from '@hanzai/core/board';
 
+/** Without the noise that binary fractions leave behind: 1.05, not 1.0499999999999998. */
+const tidy = (value: number): number => Number(value.toPrecision(12));
+
 const bipolar = (
   name: string,
   baseOhm: number,
@@ -14,7 +17,7 @@ const bipolar = (
   thresholdVolt: threshold,
   schmittRise: schmitt[0],
   schmittFall: schmitt[1],
-  input: { type: 'ttl', baseOhm, dropVolt: 0.75, floatVolt: Math.max(1.4, threshold + 0.1) },
+  input: { type: 'ttl', baseOhm, dropVolt: 0.75, floatVolt: Math.max(1.4, tidy(threshold + 0.1)) },
   high: { dropVolt: high[0], ohm: high[1], oneWay: true },
   low: { volt: low[0], ohm: low[1], limitAmpere: 0.1 },
 });
@@ -27,8 +30,8 @@ const mos = (name: string, supply: [least: number, most: number], ohm: [high: nu
     supplyLeastVolt: supply[0],
     supplyMostVolt: supply[1],
     ...threshold,
-    schmittRise: centre * 1.2,
-    schmittFall: centre * 0.75,
+    schmittRise: tidy(centre * 1.2),
+    schmittFall: tidy(centre * 0.75),
     input: { type: 'mos' },
     high: { dropVolt: 0, ohm: ohm[0], oneWay: false, limitAmpere: 0.06 },
     low: { volt: 0, ohm: ohm[1], limitAmpere: 0.06 },

@@ -115,10 +115,10 @@ test('a unit is taken in, halved, made safe, opened, looked at and given first a
   await page.getByLabel('In reach now').fill('board');
   await page.getByLabel('In reach now').press('Enter');
   await expect(panel(page, 'Screw balance')).toContainText('M3 pan, 6 mm');
-  await panel(page, 'The way back')
+  await panel(page, 'Putting it back together')
     .getByLabel(/Length of what goes in/)
     .fill('10');
-  await panel(page, 'The way back')
+  await panel(page, 'Putting it back together')
     .getByRole('button', { name: /^Back on: 4 M3/ })
     .click();
   await expect(page.getByText(/goes into a hole for 6 mm/)).toBeVisible();

@@ -62,8 +62,8 @@ export function OpenUpStage({ state }: { state: CaseState }) {
           <div className={sheet.screenOnly}>{steps.length > 0 && <TestWay steps={steps} />}</div>
           {steps.length === 0 && (
             <Notice>
-              As each screw, plug or tab comes off, add it here. The way back, the screw balance and
-              the shortest way to a test write themselves.
+              As each screw, plug or tab comes off, add it here. How it goes back together, the
+              screw balance and the shortest way to a test write themselves.
             </Notice>
           )}
           <p className={sheet.screenOnly}>
@@ -196,10 +196,10 @@ function WayBack({ state }: { state: CaseState }) {
   return (
     <>
       <h1 className={sheet.printOnly}>
-        {state.view.number} {state.view.title}: the way back
+        {state.view.number} {state.view.title}: putting it back together
       </h1>
       <Panel
-        title="The way back"
+        title="Putting it back together"
         aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'}
         framed
       >

@@ -28,6 +28,7 @@ const SHOWN = { least: 3, most: 12, fromProbability: 1e-3 } as const;
 export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint }: Props) {
   const suspects = lineUp.entries.filter((entry) => !entry.cleared);
   const cleared = lineUp.entries.filter((entry) => entry.cleared);
+  const places = cleared.filter(isPlace).length;
   const condemned = new Set(journal.condemned.map(({ body }) => body.ref));
   const isShown = ({ ref, probability }: LineUpEntry, i: number): boolean =>
     i < SHOWN.least ||
@@ -40,10 +41,9 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
       <header>
         <h2>Line-up</h2>
         <span className={style.rest}>
-          {lineUp.refining !== undefined && (
-            <b>first look, {percent(lineUp.refining)} of the faults weighed · </b>
-          )}
-          nothing wrong {percent(lineUp.healthy)} · none of these {percent(lineUp.unmodelled)}
+          {lineUp.refining !== undefined && <b>first look ({percent(lineUp.refining)}) · </b>}
+          nothing wrong {percent(lineUp.healthy)} · something not listed{' '}
+          {percent(lineUp.unmodelled)}
         </span>
       </header>
       {lineUp.unexplained.length > 0 && (
@@ -92,20 +92,31 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
       )}
       {cleared.length > 0 && (
         <details className={style.cleared} open={cleared.length < 6}>
-          <summary>Cleared ({cleared.length})</summary>
+          <summary>Cleared ({cleared.length - places})</summary>
           <ul>
-            {cleared.map((entry) => (
-              <li key={entry.ref}>
-                <strong className="mono">{entry.ref}</strong> {entry.title}
-                <small>{reason(entry, journal)}</small>
+            {cleared
+              .filter((entry) => !isPlace(entry))
+              .map((entry) => (
+                <li key={entry.ref}>
+                  <strong className="mono">{entry.ref}</strong> {entry.title}
+                  <small>{reason(entry, journal)}</small>
+                </li>
+              ))}
+            {places > 0 && (
+              <li>
+                and {places === 1 ? 'one place' : `${places} places`} where solder could bridge or a
+                track be cut
               </li>
-            ))}
+            )}
           </ul>
         </details>
       )}
     </section>
   );
 }
+
+/** A place between two points, where solder could bridge or a track be cut: no part. */
+const isPlace = ({ ref }: LineUpEntry): boolean => ref.includes('~');
 
 function Suspect({
   entry,

@@ -69,7 +69,8 @@ export function TraceStage({ state }: { state: CaseState }) {
     [journal.readings],
   );
 
-  useHotkeys('b', () => setBench(true), { enabled: !bench });
+  // Its own letter must not land in the field that opens.
+  useHotkeys('b', () => setBench(true), { enabled: !bench, preventDefault: true });
   useHotkeys('i', () => strip.current?.focus(), { preventDefault: true });
   useHotkeys('/', () => setGoTo(true), { preventDefault: true, useKey: true });
   useHotkeys('n', () =>
