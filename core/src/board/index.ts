@@ -30,6 +30,7 @@ export {
   type PinPlace,
   type Point,
 } from './nets';
+export { FORMULA, plainCell } from './csv-cells';
 export { describeIssue, MAX_ISSUES, type FileIssue, type ReadResult } from './issue';
 export { BOARD_FORMATS, formatOf, MAX_FILE_BYTES, readBoardFile } from './formats/index';
 export { checkBoard, readBoardJson, writeBoardJson } from './formats/board-json';

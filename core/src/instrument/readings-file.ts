@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import type { BoardIndex, FileIssue, ReadResult } from '../board';
-import { MAX_ISSUES } from '../board';
+import { MAX_ISSUES, FORMULA, plainCell } from '../board';
 import { parseQuantity } from '../quantity';
 import { pointText, resolveMeasurement, type Measurement } from './measurement';
 import { unitOf, type ReadingKind } from './meter';
@@ -92,7 +92,10 @@ export function readReadingsFile(
   index: BoardIndex,
   source: string,
 ): ReadResult<readonly Reading[]> {
-  const parsed = Papa.parse<string[]>(source.replace(/^\uFEFF/, ''), { skipEmptyLines: false });
+  const parsed = Papa.parse<string[]>(source.replace(/^\uFEFF/, ''), {
+    skipEmptyLines: false,
+    transform: plainCell,
+  });
   const header = parsed.data[0]?.map((cell) => cell.trim().toLowerCase()) ?? [];
   if (COLUMNS.slice(0, 5).some((column, i) => header[i] !== column)) {
     return {
@@ -139,5 +142,5 @@ export function writeReadingsFile(readings: readonly Reading[]): string {
     String(value),
     typeof value === 'number' ? unitOf(m.kind) : '',
   ]);
-  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse([[...COLUMNS], ...rows], { newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from './entry';
 import { Entry as EntrySchema } from './entry';
 import { expectationAt } from './expectation';
-import { readingEntry } from './file-reading';
+import { readingEntry } from './written-points';
 import { playJournal } from './journal';
 import { caseProgress } from './progress';
 import { entryObjection } from './rules';

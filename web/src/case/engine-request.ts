@@ -1,6 +1,6 @@
 import { useMemo } from 'react';
 import type { AssessRequest, EngineReading } from '../workers/engine-messages';
-import { writtenPoints } from './file-reading';
+import { writtenPoints } from './written-points';
 import type { Journal } from './journal';
 import { bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit';
 import type { CaseState } from './use-case';

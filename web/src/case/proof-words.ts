@@ -1,7 +1,7 @@
 import type { ProofStep } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { inWords, type Expectation } from './expectation';
-import { writtenPoints } from './file-reading';
+import { writtenPoints } from './written-points';
 import { KIND_WORDS, pointsText, setupWords, valueText } from './wording';
 
 /** A step of a proof as it stands in a table, on screen and on paper. */

@@ -9,7 +9,7 @@ import {
 import type { Start } from '@hanzai/core/block';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement } from '@hanzai/core/instrument';
-import { writtenPoints } from './file-reading';
+import { writtenPoints } from './written-points';
 import { predictorOf } from './good-board';
 import type { Journal } from './journal';
 

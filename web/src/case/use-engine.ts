@@ -88,11 +88,11 @@ export function useEngineAhead(
     const ignore = (): void => undefined;
     // The screen itself comes first; what goes wrong here the screen that needs the engine will
     // meet and say.
-    const timer = setTimeout(
-      () =>
-        engine.door.assess(engineRequest(1, journal, circumstances), proxy(ignore)).catch(ignore),
-      AHEAD_MILLISECONDS,
-    );
+    const work = (): void =>
+      void engine.door
+        .assess(engineRequest(1, journal, circumstances), proxy(ignore))
+        .catch(ignore);
+    const timer = setTimeout(work, AHEAD_MILLISECONDS);
     return () => clearTimeout(timer);
     // eslint-disable-next-line react-hooks/exhaustive-deps -- `key` stands for the request by value
   }, [engine, wanted, key]);

@@ -93,9 +93,9 @@ export class Outbox {
   async again(id: string): Promise<void> {
     const item = this.items.find((one) => one.id === id);
     if (!item) return;
-    const { aside: _, ...rest } = item;
+    const { caseId, entry, picture } = item;
     this.failures.delete(id);
-    await this.replace(rest);
+    await this.replace({ id, caseId, entry, ...(picture ? { picture } : {}) });
     await this.flush();
   }
 

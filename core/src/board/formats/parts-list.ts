@@ -1,3 +1,4 @@
+import { FORMULA, plainCell } from '../csv-cells';
 import Papa from 'papaparse';
 import { formatCompact, formatTolerance, parseQuantity, parseTolerance } from '../../quantity';
 import type { FileIssue, ReadResult } from '../issue';
@@ -63,7 +64,7 @@ export function writePartsList(board: Board): string {
     package: part.package ?? '',
     note: part.note ?? '',
   }));
-  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\r\n' })}\r\n`;
+  return `${Papa.unparse(rows, { columns: [...COLUMNS], newline: '\r\n', escapeFormulae: FORMULA })}\r\n`;
 }
 
 /** Reads a parts list. It says nothing of nets, so every pin becomes unconnected (`nc_REF_PIN`). */
@@ -84,7 +85,11 @@ export function readPartsList(source: string): ReadResult<Board> {
       ok: false,
       issues: [{ line: 1, what: `no column ${missing.join(', ')}`, expected: COLUMNS.join(',') }],
     };
-  const parsed = Papa.parse<Row>(text, { header: true, skipEmptyLines: true });
+  const parsed = Papa.parse<Row>(text, {
+    header: true,
+    skipEmptyLines: true,
+    transform: plainCell,
+  });
   const issues: FileIssue[] = [];
   const parts: Part[] = [];
   const seen = new Set<string>();

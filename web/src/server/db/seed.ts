@@ -15,7 +15,7 @@ import { v7 } from 'uuid';
 import type { Entry, EntryBody } from '../../case/entry';
 import { epochOf, playJournal } from '../../case/journal';
 import { summaryOf } from '../../case/summary';
-import { readingEntry } from '../../case/file-reading';
+import { readingEntry } from '../../case/written-points';
 import { caseProgress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
 import { caseHazards, unitModelOf } from '../../case/unit';

@@ -2,7 +2,8 @@ import { powerAllowed, standing, type ProofStage, type ProofStep } from '@hanzai
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
-import { readingEntry, takeBackLast, writtenPoints } from '../../case/file-reading';
+import { takeBackLast } from '../../case/take-back';
+import { readingEntry, writtenPoints } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { Strip } from '../../case/Strip';

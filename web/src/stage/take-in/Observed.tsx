@@ -1,6 +1,6 @@
 import { recognise } from '@hanzai/core/block';
 import { resolveMeasurement } from '@hanzai/core/instrument';
-import { readingEntry } from '../../case/file-reading';
+import { readingEntry } from '../../case/written-points';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Panel } from '../../ui/Panel';

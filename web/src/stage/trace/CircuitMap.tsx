@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useState } from 'react';
+import { memo, useEffect, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { nameKey, replaceableRef } from '@hanzai/core/board';
 import type { Journal } from '../../case/journal';
@@ -27,9 +27,15 @@ const MOST_SCALE = 1.3;
 
 /**
  * The circuit around the question: suspects hatched by belief, readings pinned as flags, the next
- * points marked.
+ * points marked. Drawn anew only where what it shows has changed: not at every step of the engine.
  */
-export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) {
+export const CircuitMap = memo(function CircuitMap({
+  index,
+  journal,
+  lineUp,
+  proposal,
+  onPick,
+}: Props) {
   const [whole, setWhole] = useState(false);
   const [zoom, setZoom] = useState(1);
   const [layout, setLayout] = useState<MapLayout>();
@@ -135,4 +141,4 @@ export function CircuitMap({ index, journal, lineUp, proposal, onPick }: Props) 
       </div>
     </section>
   );
-}
+});

@@ -11,7 +11,8 @@ import { Decision } from '../../case/Decision';
 import { useCircumstances } from '../../case/engine-request';
 import { ChargeLock } from '../../case/ChargeLock';
 import { PowerAnyway } from '../../case/PowerAnyway';
-import { readingEntry, takeBackLast } from '../../case/file-reading';
+import { takeBackLast } from '../../case/take-back';
+import { readingEntry } from '../../case/written-points';
 import { Strip, type StripHandle } from '../../case/Strip';
 import type { CaseState } from '../../case/use-case';
 import { repairMove, touchedByLook } from '../../case/unit';
@@ -62,6 +63,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   const [goTo, setGoTo] = useState(false);
   const [pointed, setPointed] = useState<string>();
   const strip = useRef<StripHandle>(null);
+  const place = useCallback((text: string) => strip.current?.place(text), []);
   const proposals = engine.next?.proposals ?? [];
   const chosen = proposals.find(({ key }) => key === chosenKey) ?? proposals[0];
   const recent = useMemo(
@@ -195,7 +197,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             journal={journal}
             lineUp={engine.lineUp}
             proposal={chosen}
-            onPick={(text) => strip.current?.place(text)}
+            onPick={place}
           />
           <ReadingLog
             index={index}
