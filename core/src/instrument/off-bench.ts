@@ -1,0 +1,127 @@
+import { powerOf } from '../board';
+import { NO_DIFFERENCE, Vicinity, type NoOperatingPoint } from '../circuit';
+import { faultsKey, type FaultState, type LinearChange } from '../fault';
+import { exchangeParts, touchedParts } from './beside';
+import type { Measurement } from './measurement';
+import { STANDARD_METER as METER } from './meter';
+import { FirstOf, NearOffBoard, WholeOffBoard } from './off-board';
+import { Ohmmeter } from './ohmmeter';
+import type { Response } from './response';
+import type { SolvedState } from './solved-state';
+
+/** Boards that are off with a fault kept at a time. */
+const MOST_OHMMETERS = 16;
+
+/** Ohms, continuity and diode tests on a board that is off. */
+export class OffBench {
+  private ownOhmmeter?: Ohmmeter;
+  private ownOffPoint?: Vicinity;
+  private readonly ohmmetersWith = new Map<string, Ohmmeter | null>();
+
+  constructor(private readonly at: SolvedState) {}
+
+  /** The circuit of the last answer, where it tells which elements take part. */
+  get lastX(): Float64Array | undefined {
+    return this.ohmmeter.lastX;
+  }
+
+  forgetLast(): void {
+    this.ohmmeter.lastX = undefined;
+  }
+
+  private get ohmmeter(): Ohmmeter {
+    if (this.ownOhmmeter) return this.ownOhmmeter;
+    const whole = new WholeOffBoard(this.at.network);
+    // A board with faults is asked once or twice, the sound one for everything.
+    if (this.at.state.faults.length > 0) return (this.ownOhmmeter = new Ohmmeter(whole));
+    return (this.ownOhmmeter = new Ohmmeter(
+      new FirstOf(new NearOffBoard(this.offPoint, this.at.network, NO_DIFFERENCE), whole),
+      this.offPoint,
+    ));
+  }
+
+  /** This board off and at rest. */
+  private get offPoint(): Vicinity {
+    return (this.ownOffPoint ??= new Vicinity(
+      this.at.network,
+      new Uint8Array(this.at.network.drivers.length),
+      new Float64Array(this.at.network.size),
+    ));
+  }
+
+  /**
+   * The ohmmeter on this board with these faults too; undefined where they need a state of their
+   * own.
+   */
+  private ohmmeterWith(faults: readonly FaultState[]): Ohmmeter | undefined {
+    const key = faultsKey(faults);
+    let known = this.ohmmetersWith.get(key);
+    if (known !== undefined) return known ?? undefined;
+    const exchange = exchangeParts(
+      this.at.network,
+      touchedParts(this.at.index, { ...this.at.state, faults }, this.at.parts),
+      faults,
+    );
+    known = exchange
+      ? new Ohmmeter(new NearOffBoard(this.offPoint, exchange.network, exchange.difference))
+      : null;
+    if (this.ohmmetersWith.size >= MOST_OHMMETERS)
+      this.ohmmetersWith.delete(this.ohmmetersWith.keys().next().value!);
+    this.ohmmetersWith.set(key, known);
+    return known ?? undefined;
+  }
+
+  /**
+   * What the standard meter answers to ohms, continuity and diode tests on this board, off, with
+   * these faults too; undefined where that needs a state of its own. m must not touch a pin that a
+   * fault has cut off.
+   */
+  respondWith(faults: readonly FaultState[], m: Measurement): Response | undefined {
+    if (
+      powerOf(this.at.state.setup) !== 'off' ||
+      (m.kind !== 'resistance' && m.kind !== 'continuity' && m.kind !== 'diode')
+    )
+      return undefined;
+    const ohmmeter = this.ohmmeterWith(faults);
+    const answer = ohmmeter && this.driveWith(ohmmeter, m);
+    return !answer || 'ok' in answer ? undefined : answer;
+  }
+
+  private driveWith(ohmmeter: Ohmmeter, m: Measurement): Response | NoOperatingPoint | undefined {
+    const [a, b] = [this.at.nodeAt(m.at), this.at.nodeAt(m.to)];
+    if (m.kind === 'diode')
+      return ohmmeter.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
+    if (m.kind !== 'continuity') return ohmmeter.resistance(a, b);
+    const volts = ohmmeter.testCurrent(a, b, METER.continuityAmpere, Infinity, 1);
+    return volts && asOhms(volts, METER.continuityAmpere);
+  }
+
+  /** What the standard meter answers here. */
+  respond(m: Measurement): Response | NoOperatingPoint {
+    return this.driveWith(this.ohmmeter, m) ?? { ok: false, why: 'not converged', at: m.at.net };
+  }
+
+  /**
+   * What it answers after one admittance between p and q has changed; undefined where the short way
+   * does not apply. own: what it answers without the change.
+   */
+  after(
+    m: Measurement,
+    [p, q]: readonly [number, number],
+    change: LinearChange,
+    own: () => Response | undefined,
+  ): Response | undefined {
+    if (m.kind !== 'resistance' && m.kind !== 'continuity') return undefined;
+    const [a, b] = [this.at.nodeAt(m.at), this.at.nodeAt(m.to)];
+    return this.ohmmeter.after(m.kind, a, b, p, q, change, own);
+  }
+}
+
+function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {
+  if ('ok' in volts) return volts;
+  return {
+    value: volts.value / ampere,
+    spread: volts.spread / ampere,
+    fullScale: METER.ohmRanges[0]![0],
+  };
+}
