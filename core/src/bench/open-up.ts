@@ -56,7 +56,7 @@ export interface ReassemblyLine {
   readonly step: LoggedStep;
   readonly words: string;
   readonly cautions: readonly string[];
-  /** Pieces still to go on. */
+  /** Devices still to go on. */
   readonly left: number;
 }
 
@@ -145,7 +145,7 @@ export function backObjection(
   return step.what === 'lift' && inside ? `${inside.of} lies inside and is still out` : undefined;
 }
 
-/** Pieces by kind and length: how many came out and how many are back. */
+/** Devices by kind and length: how many came out and how many are back. */
 export interface ScrewCount {
   readonly name: string;
   readonly lengthMm: number | undefined;

@@ -11,7 +11,7 @@ import {
 import { isPulledUp } from './forecast';
 import { drivenLevel, driversByNode, OFF, readersByNode, type Driven } from './levels';
 import type { LogicStamp, Network } from './network';
-import type { FreshChips, Settled } from './settled';
+import type { FreshChips, MixedSignalSolution } from './mixed-signal-solution';
 
 /** Unit delays that one change may run through the chips. */
 const MOST_DELAYS = 200;
@@ -19,7 +19,7 @@ const MOST_DELAYS = 200;
 /** Where the chips begin. */
 export interface ChipsStart {
   /** A settled board whose levels they have. */
-  readonly from?: Settled | undefined;
+  readonly from?: MixedSignalSolution | undefined;
   /** Its chips, as the same objects where they are the same here. */
   readonly others?: readonly LogicStamp[] | undefined;
   /** What those hold as they come on. */

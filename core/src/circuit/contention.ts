@@ -1,5 +1,5 @@
 import { DRIVE, type Network } from './network';
-import type { Settled } from './settled';
+import type { MixedSignalSolution } from './mixed-signal-solution';
 
 /** A net that outputs pull both ways at once, with the pins that pull. */
 export interface Contention {
@@ -12,7 +12,10 @@ export interface Contention {
  * Every net on which outputs are against each other in the same phase. Open outputs that merely
  * pull low are not against a pull-up.
  */
-export function contentions(network: Network, { drives }: Settled): readonly Contention[] {
+export function contentions(
+  network: Network,
+  { drives }: MixedSignalSolution,
+): readonly Contention[] {
   const found = new Map<number, Contention>();
   for (const states of drives) {
     const pulls = new Map<number, { low: string[]; high: string[] }>();

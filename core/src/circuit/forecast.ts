@@ -1,4 +1,4 @@
-import { switchedDrops } from './law-table';
+import { switchedDrops } from './characteristic-table';
 import { DRIVE, type Network } from './network';
 
 /**

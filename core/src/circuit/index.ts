@@ -4,8 +4,8 @@ export {
   exchangeElements,
   type ConductanceChange,
   type Difference,
-  type Exchange,
-} from './beside/exchange';
+  type NetlistChange,
+} from './incremental/netlist-change';
 export {
   across,
   operatingPoint,
@@ -14,23 +14,28 @@ export {
   type SolveOptions,
 } from './operating-point';
 export { drivenLevel, OFF } from './levels';
-export { freshChips, settle } from './settle';
-export { isUnknown, seesTheSame, type FreshChips, type Settled } from './settled';
+export { freshChips, solveMixedSignal } from './mixed-signal';
+export {
+  isUnknown,
+  seesTheSame,
+  type FreshChips,
+  type MixedSignalSolution,
+} from './mixed-signal-solution';
 export { contentions, type Contention } from './contention';
-export { heldNodes } from './held';
-export { heldBeside, heldThere } from './beside/held-beside';
-export { afterSmallStep, stepBetween } from './beside/small-step';
+export { drivenNodes } from './driven-nodes';
+export { drivenAfter, drivenThere } from './incremental/driven-after';
+export { afterSmallStep, stepBetween } from './incremental/small-step';
 export { factorJacobian } from './jacobian';
 export { MODEL_SPREAD, toleranceSpread } from './sensitivity';
-export { SolvedStates } from './beside/solved-states';
-export { Vicinity } from './beside/vicinity';
+export { SolvedStates } from './incremental/solved-states';
+export { BaseLinearisation } from './incremental/base-linearisation';
 export {
   NO_DIFFERENCE,
   pointAfter,
-  pointBeside,
+  solveIncrementally,
   pointDriven,
   type NearPoint,
-} from './beside/vicinity-search';
+} from './incremental/incremental-search';
 export {
   impedance,
   impedanceAfter,

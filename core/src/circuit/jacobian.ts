@@ -1,4 +1,4 @@
-import { openLaws, stampLaws } from './law-table';
+import { enabledCharacteristics, stampCharacteristics } from './characteristic-table';
 import { diodeCurrent } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';
@@ -45,6 +45,6 @@ export function jacobianValues(
     transistorAt(model, sign * across(x, b, e), sign * across(x, b, c), 0, out, slope);
     for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += slope[i]!;
   }
-  stampLaws(openLaws(network, drives), x, values);
+  stampCharacteristics(enabledCharacteristics(network, drives), x, values);
   return values;
 }

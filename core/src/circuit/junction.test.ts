@@ -28,15 +28,15 @@ const slope = (volt: number, model = plain): number => {
   return out[1]!;
 };
 
-// Source of the law: docs/formats/board.md, "Models".
-describe('the junction law', () => {
+// Source of the characteristic: docs/formats/board.md, "Models".
+describe('the junction characteristic', () => {
   it('is Shockley forward, with the conductance beside it', () => {
     for (const volt of [0.1, 0.4, 0.65])
       expect(
         current(volt) / (1e-14 * Math.expm1(volt / THERMAL_VOLT) + JUNCTION_SIEMENS * volt),
       ).toBeCloseTo(1, 12);
   });
-  it('goes over into the cubic reverse law where both meet, without a visible step', () => {
+  it('goes over into the cubic reverse characteristic where both meet, without a visible step', () => {
     const edge = -3 * THERMAL_VOLT;
     junctionCurrent(edge, 1e-14, 1, out);
     const above = out[0]!;

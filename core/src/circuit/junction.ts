@@ -11,14 +11,14 @@ export const THERMAL_VOLT = 0.025865;
  */
 export const JUNCTION_SIEMENS = 1e-12;
 /**
- * Beyond this exponent the law goes on as a straight line: currents there are far above anything a
+ * Beyond this exponent the characteristic goes on as a straight line: currents there are far above anything a
  * board survives.
  */
 const MAX_EXPONENT = 200;
 
 /**
  * Current through a junction and its slope, written into `out` as [ampere, siemens]. volt: anode to
- * cathode. Forward and reverse law without breakdown. Source: as above.
+ * cathode. Forward and reverse characteristic without breakdown. Source: as above.
  */
 export function junctionCurrent(
   volt: number,

@@ -1,6 +1,6 @@
 import type { ChipLogic } from '../device';
 import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
-import { heldNodes } from './held';
+import { drivenNodes } from './driven-nodes';
 import { DRIVE, type LogicStamp, type Network } from './network';
 import { across } from './operating-point';
 
@@ -66,7 +66,7 @@ function pullsByDriver({ chips, drivers }: Network): Uint8Array {
 /** A test whether a node has its level from somewhere, worked out when first asked. */
 export function holdTest(network: Network, drives: Uint8Array): (node: number) => boolean {
   let held: Uint8Array | undefined;
-  return (node) => node < 0 || (held ??= heldNodes(network, drives))[node] === 1;
+  return (node) => node < 0 || (held ??= drivenNodes(network, drives))[node] === 1;
 }
 
 export function isPowered(

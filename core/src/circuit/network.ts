@@ -50,11 +50,11 @@ export interface TransistorStamp {
 }
 
 /**
- * A law between nodes a and b. `controls` are the nodes it looks at (-1 ground); slots run row a
+ * A characteristic between nodes a and b. `controls` are the nodes it looks at (-1 ground); slots run row a
  * then row b, a column a control.
  */
-export interface LawStamp {
-  readonly element: Extract<Element, { type: 'law' }>;
+export interface CharacteristicStamp {
+  readonly element: Extract<Element, { type: 'characteristic' }>;
   readonly a: number;
   readonly b: number;
   readonly controls: Int32Array;
@@ -65,7 +65,7 @@ export interface LawStamp {
 }
 
 /**
- * In place of a driver: a law that always conducts, and one that was taken out of a network and
+ * In place of a driver: a characteristic that always conducts, and one that was taken out of a network and
  * only leaks.
  */
 export const ALWAYS = -1;
@@ -121,7 +121,7 @@ export interface Network {
   readonly branches: readonly BranchStamp[];
   readonly junctions: readonly JunctionStamp[];
   readonly transistors: readonly TransistorStamp[];
-  readonly laws: readonly LawStamp[];
+  readonly characteristics: readonly CharacteristicStamp[];
   readonly chips: readonly LogicStamp[];
   /** Names of the drivers in the order of their numbers: `U7.11`. */
   readonly drivers: readonly string[];
@@ -192,14 +192,14 @@ export function buildNetwork(
   const junctions: JunctionStamp[] = [];
   const transistors: TransistorStamp[] = [];
   const conductances: ConductanceStamp[] = [];
-  const laws: LawStamp[] = [];
+  const characteristics: CharacteristicStamp[] = [];
   const chips: LogicStamp[] = [];
   for (const element of elements) {
     if (element.type === 'logic') {
       chips.push(logicStamp(element.logic, number, driverNumber));
       continue;
     }
-    if (element.type === 'law') {
+    if (element.type === 'characteristic') {
       const [a, b] = [number(element.a), number(element.b)];
       const controls = Int32Array.from(element.controls, number);
       const slots = Int32Array.from(
@@ -213,7 +213,7 @@ export function buildNetwork(
         [b, a, -1],
       ] as const)
         stamp(row, column, sign * LEAK_SIEMENS);
-      laws.push({
+      characteristics.push({
         element,
         a,
         b,
@@ -298,7 +298,10 @@ export function buildNetwork(
     branches,
     junctions: junctions.map(placed),
     transistors: transistors.map((t) => ({ ...t, slots: t.slots.map((slot) => at(place, slot)) })),
-    laws: laws.map((l) => ({ ...l, slots: l.slots.map((slot) => at(place, slot)) })),
+    characteristics: characteristics.map((l) => ({
+      ...l,
+      slots: l.slots.map((slot) => at(place, slot)),
+    })),
     chips,
     drivers,
     conductances,

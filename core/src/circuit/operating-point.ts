@@ -1,8 +1,13 @@
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
-import type { LooseDifference } from './beside/exchange';
-import { openLaws, rememberLaws, stampLaws, type OpenLaws } from './law-table';
-import { Loose, MOST_OWN } from './loose';
-import { looseNodeStart, loosePieces } from './loose-pieces';
+import type { LowRankDifference } from './incremental/netlist-change';
+import {
+  enabledCharacteristics,
+  rememberCharacteristics,
+  stampCharacteristics,
+  type OpenCharacteristics,
+} from './characteristic-table';
+import { LowRankCorrection, MOST_OWN } from './low-rank-correction';
+import { looseNodeStart, looseDevices } from './correction-devices';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
 import { transistorAt } from './transistor';
 
@@ -68,7 +73,7 @@ export interface SolveOptions {
    * What hangs on the circuit without a place in its matrix, with its drivers in the same states.
    * Then unknowns beyond the circuit's follow in start and answer.
    */
-  readonly loose?: LooseDifference | undefined;
+  readonly correction?: LowRankDifference | undefined;
   /** Factor on all sources, 0 to 1. Default 1. */
   readonly sourceScale?: number;
 }
@@ -87,7 +92,7 @@ export function operatingPoint(
     network,
     options.drives ?? new Uint8Array(network.drivers.length),
     options.injection,
-    options.loose,
+    options.correction,
     options.near ? NEAR_TOLERANCE : TOLERANCE,
   );
   const scale = options.sourceScale ?? 1;
@@ -136,7 +141,7 @@ class Newton {
   private readonly transistorCritical: Float64Array;
   private readonly out = new Float64Array(2);
   private readonly jacobian = new Float64Array(9);
-  private readonly laws: OpenLaws;
+  private readonly characteristics: OpenCharacteristics;
   // An exchanged network makes its lists when asked: once a search is enough.
   private readonly constant: Float64Array;
   private readonly drive: Float64Array;
@@ -148,7 +153,7 @@ class Newton {
     private readonly network: Network,
     private readonly drives: Uint8Array,
     private readonly injection?: Float64Array,
-    private readonly difference?: LooseDifference,
+    private readonly difference?: LowRankDifference,
     private readonly tolerance: Tolerance = TOLERANCE,
   ) {
     ({
@@ -164,7 +169,7 @@ class Newton {
     this.critical = criticalOf(this.junctions);
     this.transistorVolt = new Float64Array(this.transistors.length * 2);
     this.transistorCritical = criticalOf(this.transistors);
-    this.laws = openLaws(network, drives);
+    this.characteristics = enabledCharacteristics(network, drives);
   }
 
   /**
@@ -173,16 +178,18 @@ class Newton {
    */
   run(start: Float64Array, scale: number, shunt: number): OperatingPoint | NoOperatingPoint {
     const { network, next } = this;
-    const loose = this.hangOn(start);
+    const correction = this.hangOn(start);
     let x = new Float64Array(next.length);
     x.set(start);
-    for (const unknown of loose?.unknowns ?? [])
-      if (unknown >= start.length) x[unknown] = loose!.startOf(unknown);
+    for (const unknown of correction?.unknowns ?? [])
+      if (unknown >= start.length) x[unknown] = correction!.startOf(unknown);
     const first = Float64Array.from(x);
     const linear =
-      this.junctions.length === 0 && this.transistors.length === 0 && network.laws.length === 0;
+      this.junctions.length === 0 &&
+      this.transistors.length === 0 &&
+      network.characteristics.length === 0;
     this.rememberVolts(x);
-    rememberLaws(this.laws, x);
+    rememberCharacteristics(this.characteristics, x);
     let worst = 0;
     for (let iteration = 1; iteration <= MAX_ITERATIONS; iteration += 1) {
       this.assemble(x, scale, shunt);
@@ -194,7 +201,7 @@ class Newton {
           at: unknownName(network, singular.column),
         };
       network.lu.solve(this.rhs, next);
-      if (loose && !this.solveLoose(loose, x))
+      if (correction && !this.solveLoose(correction, x))
         return { ok: false, why: 'not converged', at: network.nodeNames[0] ?? '' };
       worst = this.worstChange(
         x,
@@ -202,9 +209,14 @@ class Newton {
         iteration > PATIENCE && this.tolerance === TOLERANCE ? SLACK : 1,
         iteration > LAST_PATIENCE ? JITTER_VOLT : 0,
       );
-      // Laws with corners can send the search to and fro between two of them: from here on every
+      // Characteristics with corners can send the search to and fro between two of them: from here on every
       // other step is only half taken.
-      if (iteration > UNDAMPED && iteration % 2 === 0 && network.laws.length > 0 && worst >= 0)
+      if (
+        iteration > UNDAMPED &&
+        iteration % 2 === 0 &&
+        network.characteristics.length > 0 &&
+        worst >= 0
+      )
         for (let i = 0; i < x.length; i += 1) x[i] = (x[i]! + next[i]!) / 2;
       else x.set(next);
       if (linear || (worst < 0 && !this.limited)) return { ok: true, x, iterations: iteration };
@@ -240,28 +252,28 @@ class Newton {
   }
 
   /** What has no place in the matrix, ready to be solved beside it. */
-  private hangOn(start: Float64Array): Loose | undefined {
+  private hangOn(start: Float64Array): LowRankCorrection | undefined {
     if (!this.difference) return undefined;
-    const loose = new Loose(
+    const correction = new LowRankCorrection(
       this.network.size,
       looseNodeStart(start, this.network.size, this.difference),
     );
-    for (const piece of loosePieces(this.difference, this.drives)) loose.add(piece);
-    return loose.isEmpty ? undefined : loose;
+    for (const device of looseDevices(this.difference, this.drives)) correction.add(device);
+    return correction.isEmpty ? undefined : correction;
   }
 
   /**
    * Corrects `next`, the step of the circuit in the matrix, by what hangs on it. False where that
    * leads nowhere.
    */
-  private solveLoose(loose: Loose, x: Float64Array): boolean {
+  private solveLoose(correction: LowRankCorrection, x: Float64Array): boolean {
     const { network, next } = this;
     const column = (unknown: number): Float64Array => network.lu.column(unknown);
-    if (loose.unknowns.length > MOST_OWN) return false;
-    const heldBack = loose.step(x, { values: next, column }, x);
+    if (correction.unknowns.length > MOST_OWN) return false;
+    const heldBack = correction.step(x, { values: next, column }, x);
     if (heldBack === undefined) return false;
     if (heldBack) this.limited = true;
-    loose.spread(next);
+    correction.spread(next);
     return true;
   }
 
@@ -291,7 +303,7 @@ class Newton {
     for (let i = 0; i < junctions.length; i += 1) this.stampJunction(junctions[i]!, i, x, shunt);
     for (let i = 0; i < transistors.length; i += 1)
       this.stampTransistor(transistors[i]!, i, x, shunt);
-    if (stampLaws(this.laws, x, values, rhs)) this.limited = true;
+    if (stampCharacteristics(this.characteristics, x, values, rhs)) this.limited = true;
   }
 
   private stampJunction(junction: JunctionStamp, i: number, x: Float64Array, shunt: number): void {

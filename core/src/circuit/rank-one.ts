@@ -1,5 +1,5 @@
 import { across } from './operating-point';
-import type { Vicinity } from './beside/vicinity';
+import type { BaseLinearisation } from './incremental/base-linearisation';
 
 /**
  * Effects of changing one conductance of a circuit linearised about a point, from its responses to
@@ -7,14 +7,14 @@ import type { Vicinity } from './beside/vicinity';
  * transistor conducting), as it is with the board off.
  */
 export class RankOne {
-  constructor(private readonly vicinity: Vicinity) {}
+  constructor(private readonly base: BaseLinearisation) {}
 
   /**
    * Volts of every unknown for one ampere into a and out of b. Nodes: -1 is ground. Do not change
    * the result.
    */
   response(a: number, b: number): Float64Array {
-    return this.vicinity.column(a, b);
+    return this.base.column(a, b);
   }
 
   /** By what share the ohms between a and b change after `siemens` more between p and q. */

@@ -1,7 +1,7 @@
 import type { Element } from '../device';
 import { diodeCurrent, junctionCurrent, THERMAL_VOLT } from './junction';
-import { lawAt } from './law-stamp';
-import { conductingLaws } from './law-table';
+import { characteristicAt } from './characteristic-stamp';
+import { conductingCharacteristics } from './characteristic-table';
 import type { Network } from './network';
 import { across } from './operating-point';
 
@@ -24,7 +24,7 @@ export interface Exchanged {
 
 /** Standard deviation of one linear output that part tolerances cause, all parts independent.
  * x: the operating point whose Jacobian the network's LU holds; adjoint: the solution of Jᵀ λ = c
- * for the output c·x. drives: states of the chips' drivers, where laws are to count. zeroBias: x is
+ * for the output c·x. drives: states of the chips' drivers, where characteristics are to count. zeroBias: x is
  * a response to a unit current with the junctions held at zero bias, where each is a plain
  * conductance.
  * exchanged: what is not there any more and must not be counted at the new point, where its volts
@@ -56,7 +56,7 @@ export function toleranceSpread(
       variance += (weight * (out[1]! - normal) * model.breakdownVolt * MODEL_SPREAD.breakdown) ** 2;
     }
   }
-  if (drives) variance += lawVariance(network, x, adjoint, drives);
+  if (drives) variance += characteristicVariance(network, x, adjoint, drives);
   for (const {
     nodes: [c, b, e],
     element,
@@ -169,16 +169,16 @@ function conductanceVariance(
 }
 
 /** The part of the variance that the spread of chips' stages, regulators and amplifiers causes. */
-function lawVariance(
+function characteristicVariance(
   network: Network,
   x: Float64Array,
   adjoint: Float64Array,
   drives: Uint8Array,
 ): number {
   let variance = 0;
-  for (const law of conductingLaws(network, drives, x)) {
-    const weight = across(adjoint, law.a, law.b);
-    if (weight !== 0) variance += (weight * lawAt(law, x)[1]!) ** 2;
+  for (const characteristic of conductingCharacteristics(network, drives, x)) {
+    const weight = across(adjoint, characteristic.a, characteristic.b);
+    if (weight !== 0) variance += (weight * characteristicAt(characteristic, x)[1]!) ** 2;
   }
   return variance;
 }

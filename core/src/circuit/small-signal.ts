@@ -146,7 +146,7 @@ function admittancesOf(
         { a: b, b: a, re: reverse, im: 0, slopes: [] },
       ];
     }
-    case 'law':
+    case 'characteristic':
       return [{ a, b, re: LEAK_SIEMENS, im: 0, slopes: [] }];
     case 'current':
     case 'logic':

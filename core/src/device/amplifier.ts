@@ -1,7 +1,7 @@
 import type { Part } from '../board';
 import type { Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { supplyLaw, type FreeLaw, type Straight } from './law';
+import { supplyCharacteristic, type FreeCharacteristic, type Straight } from './characteristic';
 
 type Amplifier = Extract<Part, { kind: 'amplifier' }>;
 
@@ -32,14 +32,14 @@ const RAIL_SLOPE = 1e-6;
  * difference about mid-supply, within its rails. Controls: plus, minus, out, positive supply,
  * negative supply.
  */
-function amplifierLaw(
+function amplifierCharacteristic(
   gain: number,
   headroomHigh: number,
   headroomLow: number,
   limit: number,
   outputOhm: number,
-): FreeLaw {
-  const at: FreeLaw['at'] = (v, out) => {
+): FreeCharacteristic {
+  const at: FreeCharacteristic['at'] = (v, out) => {
     const high = v[3]! - headroomHigh;
     // With too little supply for both headrooms the rails fall together, at the upper one.
     const apart = v[4]! + headroomLow < high;
@@ -115,11 +115,11 @@ export const amplifier: DeviceKind<'amplifier'> = {
     const at = (pin: number): string => part.pins[pin - 1]!;
     const [positive, negative] = [at(model.positiveSupply), at(model.negativeSupply)];
     const load: Element = {
-      type: 'law',
+      type: 'characteristic',
       a: positive,
       b: negative,
       controls: [positive, negative],
-      law: supplyLaw(model.supplyAmpere, 12),
+      characteristic: supplyCharacteristic(model.supplyAmpere, 12),
       holds: false,
     };
     return [load, ...model.units.map((_, unit) => unitElement(part, unit))];
@@ -138,14 +138,14 @@ function unitElement(part: Amplifier, unit: number): Element {
   const { plus, minus, out } = model.units[unit]!;
   const at = (pin: number): string => part.pins[pin - 1]!;
   return {
-    type: 'law',
+    type: 'characteristic',
     a: at(model.negativeSupply),
     b: at(out),
     holds: true,
     pin: out - 1,
     controls: [at(plus), at(minus), at(out), at(model.positiveSupply), at(model.negativeSupply)],
     linearVolt: LINEAR_SWING_VOLT / model.gain,
-    law: amplifierLaw(
+    characteristic: amplifierCharacteristic(
       model.gain,
       model.headroomHighVolt,
       model.headroomLowVolt,
@@ -159,7 +159,7 @@ function unitElement(part: Amplifier, unit: number): Element {
 function rail(part: Amplifier, unit: number, name: 'stuck-0' | 'stuck-1'): FaultMode {
   const pin = part.model.units[unit]!.out - 1;
   const pull = name === 'stuck-1' ? 1 : -1;
-  const stuck = ({ at }: FreeLaw): FreeLaw => {
+  const stuck = ({ at }: FreeCharacteristic): FreeCharacteristic => {
     const held = new Float64Array(5);
     return {
       kind: 'free',
@@ -173,10 +173,22 @@ function rail(part: Amplifier, unit: number, name: 'stuck-0' | 'stuck-1'): Fault
     };
   };
   const change = (element: Element): Element => {
-    if (element.type !== 'law' || element.pin !== pin || element.law.kind !== 'free')
+    if (
+      element.type !== 'characteristic' ||
+      element.pin !== pin ||
+      element.characteristic.kind !== 'free'
+    )
       return element;
     const { a, b, controls, holds } = element;
-    return { type: 'law', a, b, controls, holds, pin, law: stuck(element.law) };
+    return {
+      type: 'characteristic',
+      a,
+      b,
+      controls,
+      holds,
+      pin,
+      characteristic: stuck(element.characteristic),
+    };
   };
   return { name, severity: { low: 1, high: 1 }, changesDc: true, change: (all) => all.map(change) };
 }
@@ -187,6 +199,7 @@ function deadUnit(part: Amplifier, unit: number): FaultMode {
     name: 'open',
     severity: { low: 1, high: 1 },
     changesDc: true,
-    change: (all) => all.filter((element) => element.type !== 'law' || element.pin !== pin),
+    change: (all) =>
+      all.filter((element) => element.type !== 'characteristic' || element.pin !== pin),
   };
 }

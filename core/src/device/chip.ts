@@ -9,7 +9,7 @@ import {
   type NodeName,
 } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import { dropLaw, scaledLaw, supplyLaw } from './law';
+import { dropCharacteristic, scaledCharacteristic, supplyCharacteristic } from './characteristic';
 import { SEVERITY } from './severity';
 
 type Chip = Extract<Part, { kind: 'chip' }>;
@@ -42,9 +42,21 @@ function elements(part: Chip): readonly Element[] {
   const [supply, ground] = [part.pins[places.supply]!, part.pins[places.ground]!];
   const stages = model.pins.flatMap((pin, i) => pinElements(part, i, part.pins[i]!, pin));
   const needsSupply = places.supply !== places.ground;
-  const law = supplyLaw(model.supplyAmpere, Math.min(5, model.family.supplyMostVolt));
+  const characteristic = supplyCharacteristic(
+    model.supplyAmpere,
+    Math.min(5, model.family.supplyMostVolt),
+  );
   const load: readonly Element[] = needsSupply
-    ? [{ type: 'law', a: supply, b: ground, controls: [supply, ground], law, holds: false }]
+    ? [
+        {
+          type: 'characteristic',
+          a: supply,
+          b: ground,
+          controls: [supply, ground],
+          characteristic,
+          holds: false,
+        },
+      ]
     : [];
   return [
     { type: 'logic', logic: logicOf(part, supply, ground, needsSupply) },
@@ -136,11 +148,11 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   if (!isInput(pin) && !isOutput(pin) && !compared) return [];
   if (pin.lineOhm === undefined)
     found.push({
-      type: 'law',
+      type: 'characteristic',
       a: ground,
       b: node,
       controls: [ground, node],
-      law: dropLaw(CLAMP),
+      characteristic: dropCharacteristic(CLAMP),
       holds: false,
       pin: i,
     });
@@ -148,11 +160,11 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
   const clamp = model.pins.findIndex(({ role }) => role === 'clamp');
   if (isOutput(pin) && clamp >= 0)
     found.push({
-      type: 'law',
+      type: 'characteristic',
       a: node,
       b: pins[clamp]!,
       controls: [node, pins[clamp]!],
-      law: dropLaw(POWER_CLAMP),
+      characteristic: dropCharacteristic(POWER_CLAMP),
       holds: false,
       pin: i,
     });
@@ -164,7 +176,7 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
     const [rail, sink] = [named(pin.rail, supply), named(pin.sink, ground)];
     const scaled = model.family.ohmAtSupplyVolt;
     if (pin.stage !== 'openCollector') {
-      const law = dropLaw({
+      const characteristic = dropCharacteristic({
         dropVolt: high.dropVolt,
         ohm: high.ohm,
         twoWay: !high.oneWay,
@@ -173,10 +185,13 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
       });
       const stage =
         scaled === undefined
-          ? { controls: [rail, node], law }
-          : { controls: [rail, node, rail, ground], law: scaledLaw(high.ohm, scaled) };
+          ? { controls: [rail, node], characteristic }
+          : {
+              controls: [rail, node, rail, ground],
+              characteristic: scaledCharacteristic(high.ohm, scaled),
+            };
       found.push({
-        type: 'law',
+        type: 'characteristic',
         a: rail,
         b: node,
         ...stage,
@@ -186,7 +201,7 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
       });
     }
     if (pin.stage !== 'openEmitter') {
-      const law = dropLaw({
+      const characteristic = dropCharacteristic({
         dropVolt: low.volt,
         ohm: low.ohm,
         twoWay: true,
@@ -195,10 +210,13 @@ function pinElements(part: Chip, i: number, node: NodeName, pin: ChipPin): reado
       });
       const stage =
         scaled === undefined
-          ? { controls: [node, sink], law }
-          : { controls: [node, sink, rail, ground], law: scaledLaw(low.ohm, scaled) };
+          ? { controls: [node, sink], characteristic }
+          : {
+              controls: [node, sink, rail, ground],
+              characteristic: scaledCharacteristic(low.ohm, scaled),
+            };
       found.push({
-        type: 'law',
+        type: 'characteristic',
         a: node,
         b: sink,
         ...stage,
@@ -264,11 +282,11 @@ function inputElements(
   if (input.type === 'ttl')
     return [
       {
-        type: 'law',
+        type: 'characteristic',
         a: supply,
         b: node,
         controls: [supply, node, ground],
-        law: {
+        characteristic: {
           kind: 'ttl',
           baseOhm: input.baseOhm * tied,
           dropVolt: input.dropVolt,
@@ -282,19 +300,31 @@ function inputElements(
   if (input.type === 'mos')
     return [
       {
-        type: 'law',
+        type: 'characteristic',
         a: node,
         b: supply,
         controls: [node, supply],
-        law: dropLaw(CLAMP),
+        characteristic: dropCharacteristic(CLAMP),
         holds: false,
         pin,
       },
     ];
-  const law = dropLaw({ dropVolt: input.dropVolt, ohm: input.ohm, dropSpread: 0.1 });
+  const characteristic = dropCharacteristic({
+    dropVolt: input.dropVolt,
+    ohm: input.ohm,
+    dropSpread: 0.1,
+  });
   return [
     conductance(node, ground, 1e6),
-    { type: 'law', a: node, b: ground, controls: [node, ground], law, holds: true, pin },
+    {
+      type: 'characteristic',
+      a: node,
+      b: ground,
+      controls: [node, ground],
+      characteristic,
+      holds: true,
+      pin,
+    },
   ];
 }
 
@@ -355,7 +385,7 @@ function changeLogic(
  */
 function withoutSupply(all: readonly Element[]): readonly Element[] {
   const quiet = all.filter(
-    (element) => element.type !== 'law' || element.gate !== undefined || !element.holds,
+    (element) => element.type !== 'characteristic' || element.gate !== undefined || !element.holds,
   );
   return changeLogic(quiet, (logic) => ({ ...logic, dead: true }));
 }
@@ -383,7 +413,7 @@ function stickInput(all: readonly Element[], pin: number, level: Level): readonl
 function openPin(part: Chip, all: readonly Element[], pin: number): readonly Element[] {
   const { type } = part.model.family.input;
   const seen: Level = type === 'ttl' ? HIGH : type === 'mos' ? UNKNOWN : LOW;
-  const others = all.filter((element) => element.type !== 'law' || element.pin !== pin);
+  const others = all.filter((element) => element.type !== 'characteristic' || element.pin !== pin);
   return changeLogic(stickInput(others, pin, seen), (logic) => ({
     ...logic,
     outputs: logic.outputs.filter((output) => output.pin !== pin),

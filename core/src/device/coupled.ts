@@ -1,7 +1,7 @@
 import type { Part } from '../board';
 import { conductance, type Element } from './element';
 import type { DeviceKind, FaultMode } from './kind';
-import type { FreeLaw } from './law';
+import type { FreeCharacteristic } from './characteristic';
 import { DEFAULT_TOLERANCE } from './passives';
 import { SEVERITY } from './severity';
 import { CONTACT_OHM } from './contacts';
@@ -29,8 +29,8 @@ const EARLY_SHARE = 0.02;
  * Detector current: transfer ratio times the light source's current, less as the detector
  * saturates. Controls: collector, emitter, source's two nodes across the sense resistance.
  */
-function detectorLaw(ratio: number, senseOhm: number): FreeLaw {
-  const at: FreeLaw['at'] = (v, out) => {
+function detectorCharacteristic(ratio: number, senseOhm: number): FreeCharacteristic {
+  const at: FreeCharacteristic['at'] = (v, out) => {
     const volt = v[0]! - v[1]!;
     const light = Math.max(0, v[2]! - v[3]!) / senseOhm;
     // Below saturation the detector is a resistance; above it gives what the light allows, rising a
@@ -63,11 +63,11 @@ export const opto: DeviceKind<'opto'> = {
       conductance(anode, inner, SENSE_OHM),
       { type: 'junction', anode: inner, cathode, model: EMITTER },
       {
-        type: 'law',
+        type: 'characteristic',
         a: collector,
         b: emitter,
         controls: [collector, emitter, anode, inner],
-        law: detectorLaw(part.transferRatio, SENSE_OHM),
+        characteristic: detectorCharacteristic(part.transferRatio, SENSE_OHM),
         holds: false,
       },
     ];
@@ -75,7 +75,7 @@ export const opto: DeviceKind<'opto'> = {
   modes: (part) => {
     const [anode, cathode, collector, emitter] = part.pins as [string, string, string, string];
     const inner = `${part.ref}#light`;
-    const isDetector = (element: Element): boolean => element.type === 'law';
+    const isDetector = (element: Element): boolean => element.type === 'characteristic';
     const isFeed = (element: Element): boolean =>
       element.type === 'conductance' && element.b === inner;
     return [
@@ -110,8 +110,11 @@ export const opto: DeviceKind<'opto'> = {
         changesDc: true,
         change: (all, share) =>
           all.map((e) =>
-            isDetector(e) && e.type === 'law'
-              ? { ...e, law: detectorLaw(part.transferRatio * share, SENSE_OHM) }
+            isDetector(e) && e.type === 'characteristic'
+              ? {
+                  ...e,
+                  characteristic: detectorCharacteristic(part.transferRatio * share, SENSE_OHM),
+                }
               : e,
           ),
       },
@@ -127,17 +130,17 @@ export const opto: DeviceKind<'opto'> = {
 
 /** The detector without light. */
 export function dim(element: Element): Element {
-  if (element.type !== 'law') return element;
-  return { ...element, law: detectorLaw(0, SENSE_OHM) };
+  if (element.type !== 'characteristic') return element;
+  return { ...element, characteristic: detectorCharacteristic(0, SENSE_OHM) };
 }
 
 /**
  * A relay's contacts follow its coil: worked out of the volts across the coil. Controls: contact
  * ends, coil ends.
  */
-function contactLaw(pullIn: number, work: boolean): FreeLaw {
+function contactCharacteristic(pullIn: number, work: boolean): FreeCharacteristic {
   const closed = 1 / CONTACT_OHM.switch;
-  const at: FreeLaw['at'] = (v, out) => {
+  const at: FreeCharacteristic['at'] = (v, out) => {
     const pulled = Math.abs(v[2]! - v[3]!) >= pullIn;
     const siemens = pulled === work ? closed : 0;
     out[0] = siemens * (v[0]! - v[1]!);
@@ -157,11 +160,11 @@ function contact(part: Relay, to: 'rest' | 'work', pullIn: number): Element {
   const [coilA, coilB, common, rest, work] = part.pins as [string, string, string, string, string];
   const end = to === 'rest' ? rest : work;
   return {
-    type: 'law',
+    type: 'characteristic',
     a: common,
     b: end,
     controls: [common, end, coilA, coilB],
-    law: contactLaw(pullIn, to === 'work'),
+    characteristic: contactCharacteristic(pullIn, to === 'work'),
     holds: true,
   };
 }
@@ -193,7 +196,7 @@ export const relay: DeviceKind<'relay'> = {
     ];
     const ends = { rest, work };
     const withoutContact = (all: readonly Element[], to: 'rest' | 'work'): readonly Element[] =>
-      all.filter((e) => e.type !== 'law' || e.b !== ends[to]);
+      all.filter((e) => e.type !== 'characteristic' || e.b !== ends[to]);
     const ofContact = (to: 'rest' | 'work'): FaultMode[] => [
       {
         name: `${to}-open`,
@@ -211,10 +214,14 @@ export const relay: DeviceKind<'relay'> = {
     // An open coil has the volts across it but carries nothing: the contacts stay at rest.
     const openCoil = (all: readonly Element[], ohm: number): readonly Element[] => [
       ...all.flatMap((e): Element[] =>
-        e.type === 'coil' ? [{ ...e, ohm: e.ohm + ohm, spread: 0 }] : e.type === 'law' ? [] : [e],
+        e.type === 'coil'
+          ? [{ ...e, ohm: e.ohm + ohm, spread: 0 }]
+          : e.type === 'characteristic'
+            ? []
+            : [e],
       ),
       ...(['rest', 'work'] as const)
-        .filter((to) => all.some((e) => e.type === 'law' && e.b === ends[to]))
+        .filter((to) => all.some((e) => e.type === 'characteristic' && e.b === ends[to]))
         .map((to) => contact(part, to, Infinity)),
     ];
     return [

@@ -1,6 +1,6 @@
 import type { DiodeModel, FamilyModel, TransistorModel } from '../board';
 import type { Level, Program } from '../logic';
-import type { Law } from './law';
+import type { Characteristic } from './characteristic';
 
 /** A node of the circuit: a net (its name), or a node inside a part (`D1#a`). */
 export type NodeName = string;
@@ -69,16 +69,16 @@ export type Element =
       readonly spread: number;
     }
   /**
-   * A current from a to b by a law of a few nodes. gate: it conducts only while that driver is in
+   * A current from a to b by a characteristic of a few nodes. gate: it conducts only while that driver is in
    * that state. holds: whether it gives a net its level (an input's pull does, a clamp does not).
    * pin: package pin it belongs to, from 0.
    */
   | {
-      readonly type: 'law';
+      readonly type: 'characteristic';
       readonly a: NodeName;
       readonly b: NodeName;
       readonly controls: readonly NodeName[];
-      readonly law: Law;
+      readonly characteristic: Characteristic;
       readonly holds: boolean;
       readonly gate?: { readonly driver: string; readonly when: 'low' | 'high' } | undefined;
       readonly pin?: number | undefined;
@@ -149,7 +149,7 @@ export function nodesOf(element: Element): readonly NodeName[] {
  * drives.
  */
 export function everyNode(element: Element): readonly NodeName[] {
-  if (element.type === 'law') return [element.a, element.b, ...element.controls];
+  if (element.type === 'characteristic') return [element.a, element.b, ...element.controls];
   if (element.type !== 'logic') return nodesOf(element);
   const { supply, ground, inputs, outputs } = element.logic;
   return [

@@ -9,20 +9,20 @@ export {
   type NodeName,
 } from './element';
 export {
-  evaluateLaw,
+  evaluateCharacteristic,
   FLOAT_OHM,
   HIGH_SIEMENS,
-  lawSlack,
-  lawStraight,
+  characteristicSlack,
+  characteristicStraight,
   LEAK_SIEMENS,
   LIMITED_SLOPE,
-  type DropLaw,
-  type FreeLaw,
-  type Law,
+  type DropCharacteristic,
+  type FreeCharacteristic,
+  type Characteristic,
   type LimitCorner,
   type Straight,
-  type TtlLaw,
-} from './law';
+  type TtlCharacteristic,
+} from './characteristic';
 export { programOf, STAGE_SPREAD } from './chip';
 export { chipFromRow, type ChipRow, type ChipUnits } from './chip-row';
 export { dim } from './coupled';

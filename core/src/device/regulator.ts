@@ -1,7 +1,7 @@
 import type { Part } from '../board';
 import { conductance, type Element } from './element';
 import type { DeviceKind } from './kind';
-import { LIMITED_SLOPE, type FreeLaw } from './law';
+import { LIMITED_SLOPE, type FreeCharacteristic } from './characteristic';
 import { SEVERITY } from './severity';
 
 type Regulator = Extract<Part, { kind: 'regulator' }>;
@@ -21,9 +21,14 @@ const REVERSE = { volt: 0.7, siemens: 1 } as const;
  * the current limit allow. A regulator gives current and takes none. Controls: in, out, ground.
  * sign: -1 for a negative one.
  */
-function regulatorLaw(volt: number, dropout: number, limit: number, sign: 1 | -1): FreeLaw {
+function regulatorCharacteristic(
+  volt: number,
+  dropout: number,
+  limit: number,
+  sign: 1 | -1,
+): FreeCharacteristic {
   const siemens = 1 / OUTPUT_OHM;
-  const at: FreeLaw['at'] = (v, out) => {
+  const at: FreeCharacteristic['at'] = (v, out) => {
     const [input, output, ground] = [sign * v[0]!, sign * v[1]!, sign * v[2]!];
     const wanted = (ground + volt - output) * siemens;
     const left = (input - dropout - output) * siemens;
@@ -64,16 +69,28 @@ export const regulator: DeviceKind<'regulator'> = {
   elements: (part) => {
     const { input, output, ground } = nodes(part);
     const { volt, dropoutVolt, limitAmpere, quiescentAmpere, polarity } = part.model;
-    const law = regulatorLaw(volt, dropoutVolt, limitAmpere, polarity === 'positive' ? 1 : -1);
+    const characteristic = regulatorCharacteristic(
+      volt,
+      dropoutVolt,
+      limitAmpere,
+      polarity === 'positive' ? 1 : -1,
+    );
     return [
-      { type: 'law', a: input, b: output, controls: [input, output, ground], law, holds: true },
+      {
+        type: 'characteristic',
+        a: input,
+        b: output,
+        controls: [input, output, ground],
+        characteristic,
+        holds: true,
+      },
       conductance(input, ground, (volt + dropoutVolt + 2) / quiescentAmpere, 0.3),
     ];
   },
   modes: (part) => {
     const { input, output, ground } = nodes(part);
     const without = (all: readonly Element[]): readonly Element[] =>
-      all.filter((element) => element.type !== 'law');
+      all.filter((element) => element.type !== 'characteristic');
     return [
       { name: 'open', severity: { low: 1, high: 1 }, changesDc: true, change: without },
       {
@@ -105,11 +122,13 @@ function nodes(part: Regulator): { input: string; output: string; ground: string
 
 function weaken(part: Regulator, all: readonly Element[], share: number): readonly Element[] {
   const { volt, dropoutVolt, limitAmpere, polarity } = part.model;
-  const law = regulatorLaw(
+  const characteristic = regulatorCharacteristic(
     volt * share,
     dropoutVolt,
     limitAmpere,
     polarity === 'positive' ? 1 : -1,
   );
-  return all.map((element) => (element.type === 'law' ? { ...element, law } : element));
+  return all.map((element) =>
+    element.type === 'characteristic' ? { ...element, characteristic } : element,
+  );
 }

@@ -11,6 +11,8 @@ import {
 } from '../fault';
 import {
   BenchState,
+  INCREMENTAL,
+  type FaultSolver,
   measurementKey,
   readSnapshot,
   stateOn,
@@ -19,7 +21,7 @@ import {
   type Response,
   type VoltSnapshot,
 } from '../instrument';
-import { Answerers, SOUND, type Answerer } from './answerers';
+import { FaultClasses, SOUND, type Answerer } from './fault-collapsing';
 
 /** A response for a board that has no solution: nothing can be predicted, so nothing is claimed. */
 const UNKNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
@@ -33,9 +35,9 @@ const MAX_STATES = 150;
  * Boards smaller than this are solved anew for every reading, which is exact in the meter's load
  * and the spread too and costs little.
  */
-const BOOKED_FROM_PARTS = 60;
+const SNAPSHOTS_FROM_PARTS = 60;
 /** Snapshots kept at a time in a situation: a few hundred bytes to a few kilobytes each. */
-const MAX_BOOKED = 60_000;
+const MAX_CACHED = 60_000;
 
 /**
  * Within so many standard deviations of the sound board's reading a faulty board's has the same
@@ -70,7 +72,7 @@ interface Situation {
    * Volts of every net of solved faulty boards, by the slot of a hypothesis and severity; null
    * where there is no solution.
    */
-  readonly book: Map<number, VoltSnapshot | null>;
+  readonly cache: Map<number, VoltSnapshot | null>;
 }
 
 /**
@@ -89,10 +91,14 @@ export class Predictor {
    * in a row.
    */
   private readonly rows = new WeakMap<Measurement, Row>();
-  private readonly answerers: Answerers;
+  private readonly classes: FaultClasses;
 
-  constructor(readonly index: BoardIndex) {
-    this.answerers = new Answerers(index);
+  /** solver: how faulty boards are solved. */
+  constructor(
+    readonly index: BoardIndex,
+    private readonly solver: FaultSolver = INCREMENTAL,
+  ) {
+    this.classes = new FaultClasses(index);
   }
 
   /** What the meter shows on the healthy board. */
@@ -133,7 +139,7 @@ export class Predictor {
     absent: readonly string[] = NONE,
   ): Response {
     const row = this.rowOf(m, absent);
-    const who = this.answerers.of(
+    const who = this.classes.of(
       hypothesis,
       i,
       this.probesJoint(hypothesis, m),
@@ -158,8 +164,8 @@ export class Predictor {
    */
   answering(hypothesis: Hypothesis, i: number): (asked: Asked) => Response {
     const [direct, other] = [
-      this.answerers.of(hypothesis, i, false, true),
-      this.answerers.of(hypothesis, i, false, false),
+      this.classes.of(hypothesis, i, false, true),
+      this.classes.of(hypothesis, i, false, false),
     ];
     const joint =
       hypothesis.type === 'single' &&
@@ -168,7 +174,7 @@ export class Predictor {
       const { m, row } = asked;
       const atJoint = joint && this.probesJoint(hypothesis, m);
       const who = atJoint
-        ? this.answerers.of(hypothesis, i, true, asked.direct)
+        ? this.classes.of(hypothesis, i, true, asked.direct)
         : asked.direct
           ? direct
           : other;
@@ -187,13 +193,13 @@ export class Predictor {
     m: Measurement,
     absent: readonly string[] = NONE,
   ): string | undefined {
-    const { slot } = this.answerers.of(
+    const { slot } = this.classes.of(
       hypothesis,
       i,
       false,
       absent.length === 0 && seesDirectCurrent(m),
     );
-    const snapshot = this.situation(m.setup, absent).book.get(slot);
+    const snapshot = this.situation(m.setup, absent).cache.get(slot);
     return snapshot ? stateOn(snapshot, nets) : undefined;
   }
 
@@ -232,13 +238,12 @@ export class Predictor {
     if (faults.length === 0) return this.healthy(m, absent);
     const { sound, key } = this.situation(m.setup, absent);
     const state = (): BenchState =>
-      this.keep(
-        `${faultsKey(faults)}|${key}`,
-        () => new BenchState(this.index, { setup: m.setup, faults, absent }, sound),
+      this.keep(`${faultsKey(faults)}|${key}`, () =>
+        this.solver.state(this.index, { setup: m.setup, faults, absent }, sound),
       );
     return (
-      this.fromBook(slot, faults, m, absent, state) ??
-      this.beside(faults, m, absent) ??
+      this.fromSnapshot(slot, faults, m, absent, state) ??
+      this.withFaults(faults, m, absent) ??
       orUnknown(state().respond(m))
     );
   }
@@ -247,14 +252,14 @@ export class Predictor {
    * What a meter shows on the board that is off, found beside the sound one; undefined for other
    * readings, and where only the state itself can tell.
    */
-  private beside(
+  private withFaults(
     faults: readonly FaultState[],
     m: Measurement,
     absent: readonly string[],
   ): Response | undefined {
     return this.touchesLifted(faults, m)
       ? undefined
-      : this.situation(m.setup, absent).sound.respondWith(faults, m);
+      : this.solver.respond(this.situation(m.setup, absent).sound, faults, m);
   }
 
   /** Whether a fault by itself moves a reading at any of its severities. */
@@ -275,40 +280,41 @@ export class Predictor {
     if (sound.ignores(hypothesis.fault)) return this.healthy(m, absent);
     const state = (): BenchState => this.state(hypothesis, i, m.setup, absent);
     const faults = [{ fault: hypothesis.fault, severity }];
-    const booked = this.fromBook(slot, faults, m, absent, state);
+    const fromVolts = this.fromSnapshot(slot, faults, m, absent, state);
     const healthy = this.healthy(m, absent);
-    if (booked && isWithin(healthy, booked, UNMOVED_SHARE)) return booked;
+    if (fromVolts && isWithin(healthy, fromVolts, UNMOVED_SHARE)) return fromVolts;
     // So near to the sound board's reading part tolerance spreads it as there.
-    if (booked && isWithin(healthy, booked, NEARBY)) return { ...booked, spread: healthy.spread };
+    if (fromVolts && isWithin(healthy, fromVolts, NEARBY))
+      return { ...fromVolts, spread: healthy.spread };
     const change =
       absent.length === 0 && !this.probesJoint(hypothesis, m)
-        ? this.answerers.changeOf(hypothesis, i)
+        ? this.classes.changeOf(hypothesis, i)
         : undefined;
-    const quick = (change && sound.respondAfter(m, change)) ?? booked;
+    const quick = (change && this.solver.after(sound, m, change)) ?? fromVolts;
     if (quick) return quick;
-    return this.beside(faults, m, absent) ?? orUnknown(state().respond(m));
+    return this.withFaults(faults, m, absent) ?? orUnknown(state().respond(m));
   }
 
   /**
    * Volts and levels out of the snapshot of a faulty board, which is solved once a setup. Undefined
    * for other readings, and where only the state itself can tell.
    */
-  private fromBook(
+  private fromSnapshot(
     slot: number,
     faults: readonly FaultState[],
     m: Measurement,
     absent: readonly string[],
     solve: () => BenchState,
   ): Response | undefined {
-    if (this.index.board.parts.length < BOOKED_FROM_PARTS) return undefined;
+    if (this.index.board.parts.length < SNAPSHOTS_FROM_PARTS) return undefined;
     if (m.kind !== 'voltage' && m.kind !== 'logic' && m.kind !== 'symptom') return undefined;
     if (m.kind !== 'symptom' && this.touchesLifted(faults, m)) return undefined;
     const healthy = this.healthy(m, absent);
-    const { sound, book } = this.situation(m.setup, absent);
-    let snapshot = book.get(slot);
+    const { sound, cache } = this.situation(m.setup, absent);
+    let snapshot = cache.get(slot);
     if (snapshot === undefined) {
-      if (book.size >= MAX_BOOKED) book.delete(book.keys().next().value!);
-      book.set(slot, (snapshot = sound.snapshotWith(faults) ?? solve().snapshot() ?? null));
+      if (cache.size >= MAX_CACHED) cache.delete(cache.keys().next().value!);
+      cache.set(slot, (snapshot = this.solver.snapshot(sound, faults, solve)));
     }
     return snapshot === null
       ? UNKNOWN
@@ -348,7 +354,7 @@ export class Predictor {
         (known = {
           key,
           sound: new BenchState(this.index, { setup, faults: [], absent }),
-          book: new Map(),
+          cache: new Map(),
         }),
       );
     return known;
@@ -361,18 +367,12 @@ export class Predictor {
     absent: readonly string[],
   ): BenchState {
     const { key, sound } = this.situation(setup, absent);
-    return this.keep(`${hypothesis.name}|${i}|${key}`, () => {
-      sound.solve();
-      return new BenchState(
-        this.index,
-        {
-          setup,
-          faults: [{ fault: hypothesis.fault, severity: hypothesis.severities[i]! }],
-          absent,
-        },
-        sound,
-      );
-    });
+    const severity = hypothesis.severities[i]!;
+    const faults = [{ fault: hypothesis.fault, severity }];
+    // By the severity itself: an open part has others where it stands for one of its joints.
+    return this.keep(`${hypothesis.name}@${severity}|${key}`, () =>
+      this.solver.state(this.index, { setup, faults, absent }, sound),
+    );
   }
 
   private keep(key: string, make: () => BenchState): BenchState {

@@ -1,5 +1,5 @@
 import type { BoardIndex, Part } from '../board';
-import { buildNetwork, settle, toleranceSpread, type NoOperatingPoint } from '../circuit';
+import { buildNetwork, solveMixedSignal, toleranceSpread, type NoOperatingPoint } from '../circuit';
 import { stateElements, type BoardState } from '../fault';
 import type { Measurement } from './measurement';
 import type { Response } from './response';
@@ -32,7 +32,7 @@ export function ammeter(
     [...cut, { type: 'branch', a: net, b: inner, volt: 0, ohm: 0 }],
     index.nets,
   );
-  const result = settle(network);
+  const result = solveMixedSignal(network);
   if (!result.ok) return result;
   const row = network.branches.find(
     (branch) => branch.element.type === 'branch' && branch.element.b === inner,

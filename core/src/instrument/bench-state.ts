@@ -6,7 +6,7 @@ import {
   type Contention,
   type Network,
   type NoOperatingPoint,
-  type Settled,
+  type MixedSignalSolution,
 } from '../circuit';
 import type { BoardState, Fault, FaultState, LinearChange } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
@@ -60,7 +60,7 @@ export class BenchState {
   }
 
   /** The board at rest, circuit and logic together, or why it has no solution. */
-  solve(): Settled | NoOperatingPoint {
+  solve(): MixedSignalSolution | NoOperatingPoint {
     return this.at.solve();
   }
 

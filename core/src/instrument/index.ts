@@ -17,6 +17,7 @@ export {
   observableMeasurements,
 } from './measurement';
 export { BenchState } from './bench-state';
+export { INCREMENTAL, WHOLE_BOARD, type FaultSolver } from './fault-solver';
 export { readSnapshot } from './read-snapshot';
 export { stateOn, type VoltSnapshot } from './snapshot';
 export { UNMOVED_SHARE, type Response } from './response';

@@ -1,7 +1,7 @@
 import { powerOf } from '../board';
-import { NO_DIFFERENCE, Vicinity, type NoOperatingPoint } from '../circuit';
+import { NO_DIFFERENCE, BaseLinearisation, type NoOperatingPoint } from '../circuit';
 import { faultsKey, type FaultState, type LinearChange } from '../fault';
-import { exchangeParts, touchedParts } from './beside';
+import { changeParts, touchedParts } from './incremental-state';
 import type { Measurement } from './measurement';
 import { STANDARD_METER as METER } from './meter';
 import { FirstOf, NearOffBoard, WholeOffBoard } from './off-board';
@@ -15,7 +15,7 @@ const MOST_OHMMETERS = 16;
 /** Ohms, continuity and diode tests on a board that is off. */
 export class OffBench {
   private ownOhmmeter?: Ohmmeter;
-  private ownOffPoint?: Vicinity;
+  private ownOffPoint?: BaseLinearisation;
   private readonly ohmmetersWith = new Map<string, Ohmmeter | null>();
 
   constructor(private readonly at: SolvedState) {}
@@ -41,8 +41,8 @@ export class OffBench {
   }
 
   /** This board off and at rest. */
-  private get offPoint(): Vicinity {
-    return (this.ownOffPoint ??= new Vicinity(
+  private get offPoint(): BaseLinearisation {
+    return (this.ownOffPoint ??= new BaseLinearisation(
       this.at.network,
       new Uint8Array(this.at.network.drivers.length),
       new Float64Array(this.at.network.size),
@@ -57,13 +57,15 @@ export class OffBench {
     const key = faultsKey(faults);
     let known = this.ohmmetersWith.get(key);
     if (known !== undefined) return known ?? undefined;
-    const exchange = exchangeParts(
+    const netlistChange = changeParts(
       this.at.network,
       touchedParts(this.at.index, { ...this.at.state, faults }, this.at.parts),
       faults,
     );
-    known = exchange
-      ? new Ohmmeter(new NearOffBoard(this.offPoint, exchange.network, exchange.difference))
+    known = netlistChange
+      ? new Ohmmeter(
+          new NearOffBoard(this.offPoint, netlistChange.network, netlistChange.difference),
+        )
       : null;
     if (this.ohmmetersWith.size >= MOST_OHMMETERS)
       this.ohmmetersWith.delete(this.ohmmetersWith.keys().next().value!);

@@ -1,13 +1,13 @@
 import {
   factorJacobian,
   operatingPoint,
-  pointBeside,
+  solveIncrementally,
   pointDriven,
   type Difference,
   type NearPoint,
   type Network,
   type NoOperatingPoint,
-  type Vicinity,
+  type BaseLinearisation,
 } from '../circuit';
 
 /**
@@ -87,22 +87,22 @@ export class WholeOffBoard implements OffBoard {
 export class NearOffBoard implements OffBoard {
   private rest: NearPoint | null | undefined;
 
-  /** vicinity: of the sound board, off. network, difference: the board with faults. */
+  /** base: of the sound board, off. network, difference: the board with faults. */
   constructor(
-    private readonly vicinity: Vicinity,
+    private readonly base: BaseLinearisation,
     readonly network: Network,
     private readonly difference: Difference,
   ) {}
 
   linear(a: number, b: number): LinearAnswer | undefined {
     if (this.rest === undefined)
-      this.rest = pointBeside(this.vicinity, this.difference, this.vicinity.drives) ?? null;
+      this.rest = solveIncrementally(this.base, this.difference, this.base.drives) ?? null;
     const { rest } = this;
     return rest ? { response: rest.response(a, b), adjoint: () => rest.adjoint(a, b) } : undefined;
   }
 
   driven(a: number, b: number, ampere: number): DrivenPoint | undefined {
-    const point = pointDriven(this.vicinity, this.difference, a, b, ampere);
+    const point = pointDriven(this.base, this.difference, a, b, ampere);
     return point && { x: point.x, adjoint: () => point.adjoint(a, b) };
   }
 }

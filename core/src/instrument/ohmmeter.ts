@@ -4,7 +4,7 @@ import {
   toleranceSpread,
   type Network,
   type NoOperatingPoint,
-  type Vicinity,
+  type BaseLinearisation,
 } from '../circuit';
 import type { LinearChange } from '../fault';
 import { junctionsMatter } from './junction-influence';
@@ -43,13 +43,13 @@ export class Ohmmeter {
   /** The circuit while the last current was driven, where that was a search of its own. */
   lastX: Float64Array | undefined;
 
-  /** vicinity: the board off, where changes of it are to be asked about. */
+  /** base: the board off, where changes of it are to be asked about. */
   constructor(
     private readonly board: OffBoard,
-    vicinity?: Vicinity,
+    base?: BaseLinearisation,
   ) {
     this.network = board.network;
-    this.rankOne = vicinity && new RankOne(vicinity);
+    this.rankOne = base && new RankOne(base);
   }
 
   /**

@@ -32,7 +32,7 @@ export class PoweredBench {
       this.at.network,
       settled,
       (more) => buildNetwork([...this.at.elements, more], this.at.index.nets),
-      () => this.at.knownBeside?.points[0],
+      () => this.at.knownIncremental?.points[0],
     ));
   }
 
@@ -85,9 +85,9 @@ export class PoweredBench {
   }
 
   private get change(): PoweredChange | undefined {
-    const { known, beside, network } = this.at;
-    if (!known || !beside) return undefined;
-    return (this.ownChange ??= new PoweredChange(network, known, beside.points));
+    const { known, incremental, network } = this.at;
+    if (!known || !incremental) return undefined;
+    return (this.ownChange ??= new PoweredChange(network, known, incremental.points));
   }
 
   /** Whether a symptom is seen: the value is the chance that it is. */

@@ -1,14 +1,14 @@
 import {
   across,
-  heldBeside,
+  drivenAfter,
   NO_DIFFERENCE,
   pointAfter,
   seesTheSame,
   toleranceSpread,
   type Network,
   type NearPoint,
-  type Settled,
-  type Vicinity,
+  type MixedSignalSolution,
+  type BaseLinearisation,
 } from '../circuit';
 import type { LinearChange } from '../fault';
 import { STANDARD_METER as METER, voltRange } from './meter';
@@ -36,8 +36,8 @@ export class PoweredChange {
 
   constructor(
     private readonly network: Network,
-    private readonly settled: Settled,
-    private readonly points: readonly Vicinity[],
+    private readonly settled: MixedSignalSolution,
+    private readonly points: readonly BaseLinearisation[],
   ) {}
 
   /**
@@ -100,7 +100,7 @@ export class PoweredChange {
       const difference = { ...NO_DIFFERENCE, conductances: [{ a: p, b: q, siemens }] };
       this.held.set(
         point,
-        (held = heldBeside(
+        (held = drivenAfter(
           this.points[0]!,
           this.network,
           difference,

@@ -7,10 +7,10 @@ import {
   operatingPoint,
   pointAfter,
   toleranceSpread,
-  Vicinity,
+  BaseLinearisation,
   type Network,
   type NoOperatingPoint,
-  type Settled,
+  type MixedSignalSolution,
 } from '../circuit';
 import { conductance, type Element } from '../device';
 import { STANDARD_METER as METER, voltRange } from './meter';
@@ -27,7 +27,7 @@ const LIGHT_LOAD_VOLT = 2e-3;
 const OFTEN = 4;
 
 /** Volts between two nodes as a slow meter sees them: the mean of the phases. */
-export function meanVolt({ phases }: Settled, a: number, b: number): number {
+export function meanVolt({ phases }: MixedSignalSolution, a: number, b: number): number {
   return phases.reduce((sum, x) => sum + across(x, a, b), 0) / phases.length;
 }
 
@@ -42,7 +42,7 @@ export class PoweredMeter {
   /** The circuit at the last answer, and what share of the open voltage the meter left. */
   lastX: Float64Array | undefined;
   lastShare = 1;
-  private restPoint: Vicinity | undefined;
+  private restPoint: BaseLinearisation | undefined;
   private asked = 0;
 
   /**
@@ -51,9 +51,9 @@ export class PoweredMeter {
    */
   constructor(
     private readonly network: Network,
-    private readonly settled: Settled,
+    private readonly settled: MixedSignalSolution,
     private readonly withElement: (element: Element) => Network,
-    private readonly known: () => Vicinity | undefined,
+    private readonly known: () => BaseLinearisation | undefined,
   ) {}
 
   voltage(a: number, b: number): Response | NoOperatingPoint {
@@ -66,7 +66,9 @@ export class PoweredMeter {
     const open = meanVolt(settled, a, b);
     [this.lastX, this.lastShare] = [x, share];
     const nonlinear =
-      network.junctions.length > 0 || network.transistors.length > 0 || network.laws.length > 0;
+      network.junctions.length > 0 ||
+      network.transistors.length > 0 ||
+      network.characteristics.length > 0;
     if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT)
       return this.loadedVoltage(a, b);
     const value = open * share;
@@ -139,12 +141,12 @@ export class PoweredMeter {
     return { sourceOhm, adjoint };
   }
 
-  private pointAtRest(): Vicinity | undefined {
+  private pointAtRest(): BaseLinearisation | undefined {
     const known = this.known();
     if (known) return known;
     const { phases, drives } = this.settled;
     if (!this.restPoint && (this.asked += 1) > OFTEN)
-      this.restPoint = new Vicinity(this.network, drives[0]!, phases[0]!);
+      this.restPoint = new BaseLinearisation(this.network, drives[0]!, phases[0]!);
     return this.restPoint;
   }
 

@@ -1,5 +1,5 @@
 import type { BoardIndex, Setup } from '../board';
-import { isUnknown, nodeOf, type Network, type Settled } from '../circuit';
+import { isUnknown, nodeOf, type Network, type MixedSignalSolution } from '../circuit';
 import { UNKNOWN } from '../logic';
 import { chanceSeen } from './observe';
 
@@ -35,7 +35,7 @@ const SAME_VOLT = 2e-5;
 export interface AtRest {
   readonly index: BoardIndex;
   readonly network: Network;
-  readonly settled: Settled;
+  readonly settled: MixedSignalSolution;
   readonly setup: Setup;
   readonly held: Uint8Array;
   readonly ownedBy: (ref: string) => ReadonlySet<unknown>;
@@ -48,7 +48,7 @@ export interface AtRest {
  */
 export interface SoundBoard {
   readonly snapshot: VoltSnapshot;
-  readonly settled: Settled;
+  readonly settled: MixedSignalSolution;
   readonly held: Uint8Array;
   readonly reloaded: readonly number[];
 }

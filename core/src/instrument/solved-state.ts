@@ -2,14 +2,14 @@ import { powerOf, type BoardIndex, type Point } from '../board';
 import {
   buildNetwork,
   contentions,
-  heldNodes,
+  drivenNodes,
   isUnknown,
   nodeOf,
-  settle,
+  solveMixedSignal,
   type Contention,
   type Network,
   type NoOperatingPoint,
-  type Settled,
+  type MixedSignalSolution,
 } from '../circuit';
 import type { Element } from '../device';
 import {
@@ -20,7 +20,7 @@ import {
   type FaultState,
   type PartElements,
 } from '../fault';
-import { Beside, exchangeParts, touchedParts } from './beside';
+import { IncrementalState, changeParts, touchedParts } from './incremental-state';
 import { areJoined } from './ohmmeter';
 import { meanVolt } from './powered-meter';
 import { takeSnapshot, type VoltSnapshot } from './snapshot';
@@ -31,10 +31,10 @@ import { takeSnapshot, type VoltSnapshot } from './snapshot';
  */
 export class SolvedState {
   readonly network: Network;
-  private readonly startFrom: Settled | undefined;
+  private readonly startFrom: MixedSignalSolution | undefined;
   private readonly startNetwork: Network | undefined;
-  private settled?: Settled | NoOperatingPoint;
-  private ownBeside?: Beside;
+  private settled?: MixedSignalSolution | NoOperatingPoint;
+  private ownIncremental?: IncrementalState;
   private ownParts: readonly PartElements[] | undefined;
   private ownSiteElements: readonly Element[] | undefined;
   /** The parts of a sound board in the same setup, whose elements serve wherever no fault is. */
@@ -68,13 +68,13 @@ export class SolvedState {
   }
 
   /** The solution where it was worked out already; undefined where not, or where there is none. */
-  get known(): Settled | undefined {
+  get known(): MixedSignalSolution | undefined {
     return this.settled?.ok ? this.settled : undefined;
   }
 
   /** What stands beside this state, where it was asked for already. */
-  get knownBeside(): Beside | undefined {
-    return this.ownBeside;
+  get knownIncremental(): IncrementalState | undefined {
+    return this.ownIncremental;
   }
 
   /** The circuit of this state, part by part. */
@@ -98,19 +98,19 @@ export class SolvedState {
   private derivedFrom(like: SolvedState): Network | undefined {
     const { faults } = this.state;
     if (!this.likeParts || faults.length === 0) return undefined;
-    const exchange = exchangeParts(
+    const netlistChange = changeParts(
       like.network,
       touchedParts(this.index, this.state, this.likeParts),
       faults,
     );
-    return exchange?.whole ? exchange.network : undefined;
+    return netlistChange?.whole ? netlistChange.network : undefined;
   }
 
   /** What stands beside this state; undefined where it has no solution. */
-  get beside(): Beside | undefined {
+  get incremental(): IncrementalState | undefined {
     const settled = this.solve();
     if (!settled.ok) return undefined;
-    return (this.ownBeside ??= new Beside(
+    return (this.ownIncremental ??= new IncrementalState(
       this.index,
       this.state,
       this.parts,
@@ -123,10 +123,10 @@ export class SolvedState {
    * The board at rest, circuit and logic together, or why it has no solution. Off, everything is at
    * zero.
    */
-  solve(): Settled | NoOperatingPoint {
+  solve(): MixedSignalSolution | NoOperatingPoint {
     if (this.settled) return this.settled;
     if (powerOf(this.state.setup) === 'off') return (this.settled = atZero(this.network));
-    const result = settle(this.network, {
+    const result = solveMixedSignal(this.network, {
       from: this.startFrom,
       fromNetwork: this.startNetwork,
       keepMemory: this.keepMemory,
@@ -143,7 +143,7 @@ export class SolvedState {
     const settled = this.solve();
     if (!settled.ok) return settled;
     const held =
-      this.network.chips.length > 0 ? heldNodes(this.network, settled.drives[0]!) : undefined;
+      this.network.chips.length > 0 ? drivenNodes(this.network, settled.drives[0]!) : undefined;
     return Object.fromEntries(
       this.index.nets.map((net): [string, number | null] => {
         const node = nodeOf(this.network, net)!;
@@ -164,11 +164,11 @@ export class SolvedState {
    * no solution.
    */
   snapshot(): VoltSnapshot | undefined {
-    if (this.ownBeside) return this.ownBeside.sound;
+    if (this.ownIncremental) return this.ownIncremental.sound;
     const settled = this.solve();
     if (!settled.ok) return undefined;
     const { index, network, state } = this;
-    const held = heldNodes(network, settled.drives[0]!, settled.phases[0]);
+    const held = drivenNodes(network, settled.drives[0]!, settled.phases[0]);
     return takeSnapshot({
       index,
       network,
@@ -184,7 +184,7 @@ export class SolvedState {
    * a state of its own.
    */
   snapshotWith(faults: readonly FaultState[]): VoltSnapshot | undefined {
-    return this.beside?.snapshot(faults);
+    return this.incremental?.snapshot(faults);
   }
 
   /**
@@ -226,7 +226,7 @@ export class SolvedState {
 }
 
 /** A board that is off: nothing has a voltage and no chip drives. */
-function atZero(network: Network): Settled {
+function atZero(network: Network): MixedSignalSolution {
   const drives = new Uint8Array(network.drivers.length);
   return {
     ok: true,

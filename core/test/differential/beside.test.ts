@@ -19,7 +19,7 @@ function levelsAt(
 
 // What is found beside the sound board against the board with the fault switched on by itself,
 // which knows nothing of the sound one: every net that has a level, in both phases.
-describe('boards found beside the sound one', () => {
+describe('boards found incremental the sound one', () => {
   it.each([
     ['tl9', 5],
     ['pd3Rw', 13],
@@ -33,7 +33,7 @@ describe('boards found beside the sound one', () => {
       const { hypotheses } = new Diagnoser(index, RATES).space;
       const base = new BenchState(index, { setup: 'on', faults: [], absent: [] });
       const wrong: string[] = [];
-      let [compared, beside] = [0, 0];
+      let [compared, incremental] = [0, 0];
       for (let h = 0; h < hypotheses.length; h += every) {
         const { fault, name: title, severities } = hypotheses[h]!;
         // An open that leaks less than the one before is found from that one.
@@ -46,7 +46,7 @@ describe('boards found beside the sound one', () => {
           if (!whole) continue;
           compared += 1;
           if (!found) continue;
-          beside += 1;
+          incremental += 1;
           index.nets.forEach((net, i) => {
             const [low, high, doubt] = levelsAt(found, base.snapshot()!, i);
             if (Number.isNaN(whole.low[i]!)) return;
@@ -66,7 +66,7 @@ describe('boards found beside the sound one', () => {
       expect(wrong).toEqual([]);
       expect(compared).toBeGreaterThan(30);
       // Only what cannot be told beside the sound board at all is left to a search of its own.
-      expect(beside).toBeGreaterThan(0.9 * compared);
+      expect(incremental).toBeGreaterThan(0.9 * compared);
     },
     120_000,
   );

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { heldBeside, heldNodes, heldThere, seesTheSame } from '../../src/circuit';
+import { drivenAfter, drivenNodes, drivenThere, seesTheSame } from '../../src/circuit';
 import { Diagnoser } from '../../src/diagnosis';
 import { RATES } from '@hanzai/data';
 import { soundBoard } from './sound-board';
@@ -15,8 +15,8 @@ describe('what is only looked at where something moved', () => {
     ['pd3Rw', 7],
   ] as const)('%s', (name, every) => {
     const { index, network, settled, points, withFaults } = soundBoard(name);
-    expect(heldThere(points[0]!)).toEqual(
-      heldNodes(network, settled.drives[0]!, settled.phases[0]),
+    expect(drivenThere(points[0]!)).toEqual(
+      drivenNodes(network, settled.drives[0]!, settled.phases[0]),
     );
     const wrong: string[] = [];
     const kinds = new Set<string>();
@@ -26,19 +26,19 @@ describe('what is only looked at where something moved', () => {
         if (h % every !== 0) return;
         const faulty = withFaults([{ fault, severity: severities[h % severities.length]! }]);
         if (!faulty?.found.moved) return;
-        const { exchange, found } = faulty;
+        const { netlistChange, found } = faulty;
         near += 1;
         kinds.add(fault.type === 'mode' ? `${fault.part.kind}:${fault.mode.name}` : fault.type);
         const [drives, x] = [found.drives[0]!, found.phases[0]!];
-        const quick = heldBeside(
+        const quick = drivenAfter(
           points[0]!,
-          exchange.network,
-          exchange.difference,
+          netlistChange.network,
+          netlistChange.difference,
           drives,
           x,
           found.moved,
         );
-        const whole = heldNodes(exchange.network, drives, x);
+        const whole = drivenNodes(netlistChange.network, drives, x);
         for (let node = 0; node < network.nodeCount; node += 1)
           if (quick[node] !== whole[node])
             wrong.push(
@@ -46,7 +46,7 @@ describe('what is only looked at where something moved', () => {
             );
         // With every chip asked, not only those where something went far enough.
         const everywhere = found.phases.map((volts) => ({ x: volts, moved: undefined }));
-        if (found.oscillating.size === 0 && !seesTheSame(exchange.network, found, everywhere))
+        if (found.oscillating.size === 0 && !seesTheSame(netlistChange.network, found, everywhere))
           wrong.push(`${title}: a chip sees something else`);
         const moved = new Set(found.moved);
         for (let node = 0; node < network.nodeCount; node += 1)

@@ -2,27 +2,27 @@ import { indexBoard, type BoardIndex } from '../../src/board';
 import {
   buildNetwork,
   freshChips,
-  settle,
+  solveMixedSignal,
   SolvedStates,
-  Vicinity,
-  type Exchange,
+  BaseLinearisation,
+  type NetlistChange,
   type Network,
-  type Settled,
+  type MixedSignalSolution,
 } from '../../src/circuit';
 import { stateParts, type FaultState } from '../../src/fault';
-import { exchangeParts, touchedParts } from '../../src/instrument/beside';
+import { changeParts, touchedParts } from '../../src/instrument/incremental-state';
 import { demoBoard } from '@hanzai/data/demo';
 
 /** A demo board switched on, and a way to the same board with faults beside it. */
 export interface SoundBoard {
   readonly index: BoardIndex;
   readonly network: Network;
-  readonly settled: Settled;
-  readonly points: readonly Vicinity[];
+  readonly settled: MixedSignalSolution;
+  readonly points: readonly BaseLinearisation[];
   /** Undefined where a board with these faults cannot be found beside this one. */
   readonly withFaults: (
     faults: readonly FaultState[],
-  ) => { readonly exchange: Exchange; readonly found: Settled } | undefined;
+  ) => { readonly netlistChange: NetlistChange; readonly found: MixedSignalSolution } | undefined;
 }
 
 export function soundBoard(name: Parameters<typeof demoBoard>[0]): SoundBoard {
@@ -33,28 +33,30 @@ export function soundBoard(name: Parameters<typeof demoBoard>[0]): SoundBoard {
     parts.flatMap(({ elements }) => elements),
     index.nets,
   );
-  const settled = settle(network);
+  const settled = solveMixedSignal(network);
   if (!settled.ok) throw new Error(settled.why);
-  const points = settled.phases.map((x, phase) => new Vicinity(network, settled.drives[phase]!, x));
+  const points = settled.phases.map(
+    (x, phase) => new BaseLinearisation(network, settled.drives[phase]!, x),
+  );
   const near = {
     points,
     fresh: network.chips.length > 0 ? freshChips(network, settled) : undefined,
     solved: new SolvedStates(),
   };
   const withFaults: SoundBoard['withFaults'] = (faults) => {
-    const exchange = exchangeParts(
+    const netlistChange = changeParts(
       network,
       touchedParts(index, { ...sound, faults }, parts),
       faults,
     );
     const found =
-      exchange &&
-      settle(exchange.network, {
+      netlistChange &&
+      solveMixedSignal(netlistChange.network, {
         from: settled,
         fromNetwork: network,
-        near: { ...near, exchange },
+        near: { ...near, netlistChange },
       });
-    return exchange && found?.ok ? { exchange, found } : undefined;
+    return netlistChange && found?.ok ? { netlistChange, found } : undefined;
   };
   return { index, network, settled, points, withFaults };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { RATES } from '@hanzai/data';
-import type { Vicinity } from '../../src/circuit';
-import { MOST_PORTS, PieceAnswer } from '../../src/circuit/piece';
+import type { BaseLinearisation } from '../../src/circuit';
+import { MOST_PORTS, DeviceAnswer } from '../../src/circuit/device';
 import { Diagnoser } from '../../src/diagnosis';
 import { seeded } from '../../src/practice';
 import { soundBoard } from './sound-board';
@@ -37,44 +37,44 @@ describe('how far a piece stays on its tangent, as searches have learnt it', () 
 });
 
 /**
- * A point a little off a vicinity's own at a piece's ports: by scales from a microvolt to volts,
+ * A point a little off a base linearisation's own at a piece's ports: by scales from a microvolt to volts,
  * together or each by itself.
  */
-function besides(point: Vicinity, i: number, uniform: () => number): Float64Array {
+function besides(point: BaseLinearisation, i: number, uniform: () => number): Float64Array {
   const x = point.x.slice();
   const together = (uniform() - 0.5) * 2;
   const scale = 10 ** (-6 + 6.5 * uniform());
-  for (const port of point.pieces[i]!.piece.ports)
+  for (const port of point.devices[i]!.device.ports)
     if (port >= 0)
       x[port] = x[port]! + (uniform() < 0.3 ? together : 0) + scale * (uniform() - 0.5) * 2;
   return x;
 }
 
 /** Of how many tries a piece is known to be on its tangent. */
-function count(point: Vicinity): number {
+function count(point: BaseLinearisation): number {
   const uniform = seeded(7);
   let found = 0;
-  point.pieces.forEach((_, i) => {
+  point.devices.forEach((_, i) => {
     for (let t = 0; t < TRIES; t += 1)
       if (point.straight.has(i, besides(point, i, uniform))) found += 1;
   });
   return found;
 }
 
-/** Pieces that are not where they are said to be. */
-function leavers(point: Vicinity): string[] {
+/** Devices that are not where they are said to be. */
+function leavers(point: BaseLinearisation): string[] {
   const uniform = seeded(8);
-  const answer = new PieceAnswer();
+  const answer = new DeviceAnswer();
   const volts = new Float64Array(MOST_PORTS);
   const wrong: string[] = [];
-  point.pieces.forEach(({ piece, ampere, slope }, i) => {
-    const { ports, feeds } = piece;
+  point.devices.forEach(({ device, ampere, slope }, i) => {
+    const { ports, feeds } = device;
     for (let t = 0; t < TRIES; t += 1) {
       const x = besides(point, i, uniform);
       if (!point.straight.has(i, x)) continue;
       const at = (vector: Float64Array, port: number): number => (port < 0 ? 0 : vector[port]!);
       ports.forEach((port, p) => (volts[p] = at(x, port)));
-      piece.at(volts, answer);
+      device.at(volts, answer);
       for (let r = 0; r < feeds; r += 1) {
         if (ports[r]! < 0) continue;
         const tangent = [...ports].reduce(
@@ -83,7 +83,7 @@ function leavers(point: Vicinity): string[] {
         );
         const moves = Math.abs(answer.ampere[r]! - tangent) * point.sourceOhm(ports[r]!);
         if (moves > LEAVES_VOLT * 1.001)
-          wrong.push(`piece ${i} (${piece.constructor.name}) moves its port ${r} by ${moves} V`);
+          wrong.push(`device ${i} (${device.constructor.name}) moves its port ${r} by ${moves} V`);
       }
     }
   });

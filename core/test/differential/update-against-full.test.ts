@@ -9,7 +9,7 @@ import {
   RankOne,
   smallSignal,
   SparseLu,
-  Vicinity,
+  BaseLinearisation,
 } from '../../src/circuit';
 import type { Element } from '../../src/device';
 
@@ -54,7 +54,7 @@ describe('short ways against long ways', () => {
           const index = (net: string): number => (net === '0' ? -1 : base.nodeIndex.get(net)!);
           const far = index(`n${nodes - 1}`);
           const updated = new RankOne(
-            new Vicinity(base, new Uint8Array(), new Float64Array(base.size)),
+            new BaseLinearisation(base, new Uint8Array(), new Float64Array(base.size)),
           ).responseAfter(
             far,
             -1,

@@ -34,10 +34,11 @@ describe('junctions against their law', () => {
     [5, 1000],
     [1, 100],
     [12, 10_000],
-  ])('a diode on %d V through %d ohm lies where line and law meet', (volt, ohm) => {
-    const law = (v: number): number => 1e-14 * Math.expm1(v / THERMAL_VOLT) - (volt - v) / ohm;
+  ])('a diode on %d V through %d ohm lies where line and characteristic meet', (volt, ohm) => {
+    const characteristic = (v: number): number =>
+      1e-14 * Math.expm1(v / THERMAL_VOLT) - (volt - v) / ohm;
     expect(volts(board(`V1 IN 0 ${volt}\nR1 IN A ${ohm}\nD1 A 0 DX\n${diode(1)}`)).A).toBeCloseTo(
-      rootOf(law, 0, 1),
+      rootOf(characteristic, 0, 1),
       6,
     );
   });

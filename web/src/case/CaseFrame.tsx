@@ -93,7 +93,7 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
             event.preventDefault();
             if (where.trim() === '')
               return setRefusal('a few words, for example: board out on the mat, ESR of C4 next');
-            const objection = state.file({
+            const objection = state.append({
               kind: 'pause',
               where: wholeCharacters(`${stageTitle(stage)}: ${where.trim()}`, 300),
             });
@@ -130,7 +130,7 @@ function LeftOff({ state }: { state: CaseState }) {
     <div className={style.left}>
       <Notice look="attention" title="You left off here:">
         {pausedAt.body.where}, {formatDistanceToNowStrict(new Date(pausedAt.madeAt))} ago.{' '}
-        <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: pausedAt.id })}>
+        <Button look="quiet" onClick={() => state.append({ kind: 'retract', entry: pausedAt.id })}>
           Go on
         </Button>
       </Notice>

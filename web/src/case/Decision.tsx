@@ -27,7 +27,7 @@ export function Decision({ state }: { state: CaseState }) {
     return (
       <Notice look="attention" title="Decided:">
         {COURSE_WORDS[body.course]}. “{body.reason}”{' '}
-        <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: id })}>
+        <Button look="quiet" onClick={() => state.append({ kind: 'retract', entry: id })}>
           Take back
         </Button>
       </Notice>
@@ -51,7 +51,7 @@ export function Decision({ state }: { state: CaseState }) {
             {check && ` Finished: ${check.finished}. Worth saving: ${check.worthSaving}.`}{' '}
             <Button
               look="quiet"
-              onClick={() => state.file({ kind: 'retract', entry: id })}
+              onClick={() => state.append({ kind: 'retract', entry: id })}
               aria-label={`Take back: ${title}`}
             >
               Take back
@@ -65,7 +65,7 @@ export function Decision({ state }: { state: CaseState }) {
           if (!course) return setRefusal('choose how it goes on');
           if (reason.trim().length < 3)
             return setRefusal('say why, for example: the owner has a second unit');
-          setRefusal(state.file({ kind: 'decision', course, reason: reason.trim() }));
+          setRefusal(state.append({ kind: 'decision', course, reason: reason.trim() }));
         }}
       >
         <OneOf

@@ -40,7 +40,7 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
       const small = await shrink(file);
       const objection =
         tooLarge(file, small) ??
-        state.file(
+        state.append(
           {
             kind: 'picture',
             picture: v7(),
@@ -165,7 +165,7 @@ function Noted({
             event.preventDefault();
             if (!place) return setRefusal('tap the place on the picture first');
             if (text.trim() === '') return setRefusal('write what is there');
-            const objection = state.file({
+            const objection = state.append({
               kind: 'pin',
               picture: picture.body.picture,
               ...place,
@@ -191,7 +191,7 @@ function Noted({
               <Button
                 look="quiet"
                 aria-label={`Take back note ${i + 1}`}
-                onClick={() => state.file({ kind: 'retract', entry: id })}
+                onClick={() => state.append({ kind: 'retract', entry: id })}
               >
                 Take back
               </Button>
@@ -201,7 +201,7 @@ function Noted({
         <Button
           look="quiet"
           onClick={() => {
-            const objection = state.file({ kind: 'retract', entry: picture.id });
+            const objection = state.append({ kind: 'retract', entry: picture.id });
             setRefusal(objection);
             if (!objection) onGone();
           }}

@@ -19,7 +19,7 @@ export function PowerAnyway({ state }: { state: CaseState }) {
     return (
       <Notice look="attention" title="Power is meant, as the board is:">
         {body.refs.length > 0 && `without ${body.refs.join(', ')}. `}“{body.reason}”{' '}
-        <Button look="quiet" onClick={() => state.file({ kind: 'retract', entry: id })}>
+        <Button look="quiet" onClick={() => state.append({ kind: 'retract', entry: id })}>
           Take back
         </Button>
       </Notice>
@@ -39,7 +39,11 @@ export function PowerAnyway({ state }: { state: CaseState }) {
               'a few words, for example: the motor is off, only logic is to be read',
             );
           setRefusal(
-            state.file({ kind: 'powerAnyway', refs: [...journal.missing], reason: reason.trim() }),
+            state.append({
+              kind: 'powerAnyway',
+              refs: [...journal.missing],
+              reason: reason.trim(),
+            }),
           );
         }}
       >

@@ -37,7 +37,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
       .filter(Boolean);
     if (free.some((word) => word.length > 60) || known.length + free.length > 12)
       return 'at most 12 conditions of at most 60 characters';
-    const objection = state.file({
+    const objection = state.append({
       kind: 'start',
       failedAt: failedAt === THROUGH ? null : failedAt,
       ...(time === undefined ? {} : { seconds: time }),

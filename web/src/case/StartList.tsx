@@ -44,7 +44,7 @@ export function StartList({ state, model }: { state: CaseState; model: UnitModel
             <Button
               look="quiet"
               aria-label={`Take back start ${starts.length - i}`}
-              onClick={() => state.file({ kind: 'retract', entry: id })}
+              onClick={() => state.append({ kind: 'retract', entry: id })}
             >
               Take back
             </Button>

@@ -34,10 +34,10 @@ export interface CaseState {
   /** Why the engine does not work; undefined where it does. */
   readonly engineFailure: string | undefined;
   /**
-   * Files an entry: on screen at once, in the outbox, then sent. Returns why not where a rule
+   * Appends an entry to the journal: on screen at once, in the outbox, then sent. Returns why not where a rule
    * forbids it. picture: the file that the entry is about.
    */
-  readonly file: (body: EntryBody, picture?: Blob) => string | undefined;
+  readonly append: (body: EntryBody, picture?: Blob) => string | undefined;
   readonly reload: () => Promise<void>;
 }
 
@@ -91,7 +91,7 @@ export function useCase(view: CaseView): CaseState {
       }),
     [engine, absent],
   );
-  const file = useCallback(
+  const append = useCallback(
     (body: EntryBody, picture?: Blob): string | undefined => {
       const objection = entryObjection(body, entries, index, model, () => solved);
       if (objection) return objection;
@@ -116,7 +116,7 @@ export function useCase(view: CaseView): CaseState {
     expect,
     engine,
     engineFailure,
-    file,
+    append,
     reload,
   };
 }

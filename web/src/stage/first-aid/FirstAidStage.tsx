@@ -77,7 +77,7 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
   );
   const untested = aidsSinceTest(journal);
   const file = ({ name, title, block, cures }: RankedAid, own: number): void =>
-    void state.file({ kind: 'aid', name, title, block, cures: own || cures });
+    void state.append({ kind: 'aid', name, title, block, cures: own || cures });
   const shares = new Map((model.firstAid ?? []).map(({ name, cures }) => [name, cures]));
   return (
     <Panel title="Cheap and reversible" aside="by chance of a cure for each minute">
@@ -150,7 +150,7 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
             <Button
               look="quiet"
               aria-label={`Take back: ${body.title}`}
-              onClick={() => state.file({ kind: 'retract', entry: id })}
+              onClick={() => state.append({ kind: 'retract', entry: id })}
             >
               Take back
             </Button>

@@ -83,7 +83,7 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
                 const value = Number(hours.replace(',', '.'));
                 if (!(value > 0 && value <= 24))
                   return setRefusal(`“${hours}” is no time of one day; expected hours up to 24`);
-                setRefusal(state.file({ kind: 'daylight', timer: id, hours: value }));
+                setRefusal(state.append({ kind: 'daylight', timer: id, hours: value }));
                 setHours('');
               }}
             >
@@ -93,7 +93,7 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
         )}
         <Button
           look="quiet"
-          onClick={() => setRefusal(state.file({ kind: 'timerDone', timer: id }))}
+          onClick={() => setRefusal(state.append({ kind: 'timerDone', timer: id }))}
           aria-label={`Finished: ${body.title}`}
         >
           Finished
@@ -117,7 +117,7 @@ function NewTimer({ state }: { state: CaseState }) {
         if (title.trim() === '') return setRefusal('say what it is, for example: cover in the sun');
         if (!(value > 0 && value <= 2000))
           return setRefusal(`“${hours}” is no time; expected hours up to 2000`);
-        const objection = state.file({
+        const objection = state.append({
           kind: 'timer',
           what,
           title: wholeCharacters(title.trim(), 120),

@@ -36,7 +36,7 @@ export function HandBackStage({ state }: { state: CaseState }) {
             className={style.close}
             onSubmit={(event) => {
               event.preventDefault();
-              setRefusal(state.file({ kind: 'close', note: note.trim() }));
+              setRefusal(state.append({ kind: 'close', note: note.trim() }));
             }}
           >
             <Field id="closing" label="Advice to the owner, what remains at risk" error={refusal}>
@@ -57,7 +57,7 @@ export function HandBackStage({ state }: { state: CaseState }) {
             <Printer size={18} aria-hidden="true" /> Print the report
           </Button>
           {journal.closed && (
-            <Button onClick={() => setRefusal(state.file({ kind: 'reopen' }))}>
+            <Button onClick={() => setRefusal(state.append({ kind: 'reopen' }))}>
               Reopen the case
             </Button>
           )}

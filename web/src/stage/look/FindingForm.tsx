@@ -39,7 +39,7 @@ export function FindingForm({ state, place, on, onDone }: Props) {
     const millimetres = Number(size.replace(',', '.'));
     if (!(millimetres > 0 && millimetres <= 500))
       return `“${size}” is no size; expected millimetres such as 4`;
-    const objection = state.file({
+    const objection = state.append({
       kind: 'seen',
       what,
       text: wholeCharacters(text.trim(), 300),

@@ -140,7 +140,7 @@ function Found({
               <Button
                 look="quiet"
                 aria-label={`Take back finding ${i + 1}`}
-                onClick={() => state.file({ kind: 'retract', entry: id })}
+                onClick={() => state.append({ kind: 'retract', entry: id })}
               >
                 Take back
               </Button>
@@ -203,7 +203,7 @@ function Checks({ state }: { state: CaseState }) {
   );
   const file = (at: string, to: string, value: 'beep' | 'open'): void =>
     setRefusal(
-      state.file({
+      state.append({
         kind: 'reading',
         setup: 'off',
         quantity: 'continuity',

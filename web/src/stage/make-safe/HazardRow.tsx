@@ -39,7 +39,7 @@ export function HazardRow({
       {done ? (
         <Button
           look="quiet"
-          onClick={() => state.file({ kind: 'retract', entry: done.entry.id })}
+          onClick={() => state.append({ kind: 'retract', entry: done.entry.id })}
           aria-label={`Take back: ${hazard.words}`}
         >
           Take back
@@ -70,7 +70,7 @@ function Charge({ hazard, state }: { hazard: Hazard; state: CaseState }) {
     const value = Number(text.replace(/\s*v$/i, '').replace(',', '.'));
     if (text.trim() === '' || !(value >= 0) || value > 10_000)
       return setRefusal(`“${text}” is no voltage; expected something like 1.8`);
-    const objection = state.file({ kind: 'residual', hazard: hazard.key, volt: value });
+    const objection = state.append({ kind: 'residual', hazard: hazard.key, volt: value });
     setRefusal(objection);
     if (!objection) setText('');
   }

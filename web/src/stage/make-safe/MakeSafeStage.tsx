@@ -33,7 +33,7 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
     if (name === '') return setRefusal('say first who acknowledges it');
     localStorage.setItem('who', name);
     setRefusal(
-      state.file({
+      state.append({
         kind: 'acknowledge',
         hazard: key,
         who: wholeCharacters(name, 80),

@@ -111,7 +111,7 @@ function Template({ state }: { state: CaseState }) {
             onClick={() => {
               const { what, of, name, lengthMm, count, way, place, frees, forTest, note } = next;
               setRefusal(
-                state.file({
+                state.append({
                   kind: 'step',
                   step: {
                     what,
@@ -172,7 +172,7 @@ function WayIn({ state }: { state: CaseState }) {
               <Button
                 look="quiet"
                 aria-label={`Take back step ${i + 1}`}
-                onClick={() => setRefusal(state.file({ kind: 'retract', entry: step.id }))}
+                onClick={() => setRefusal(state.append({ kind: 'retract', entry: step.id }))}
               >
                 Take back
               </Button>
@@ -233,7 +233,7 @@ function BackRow({
       return setRefusal(`“${length}” is no length; expected millimetres such as 6`);
     const objection =
       backObjection(state.journal.steps, step.id, left, millimetres) ??
-      state.file({
+      state.append({
         kind: 'back',
         step: step.id,
         count: left,

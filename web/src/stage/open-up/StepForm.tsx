@@ -62,7 +62,7 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
       return step.error.issues
         .map(({ path }) => WRONG[String(path[0])] ?? 'something is missing')
         .join('; ');
-    const objection = state.file({ kind: 'step', step: step.data });
+    const objection = state.append({ kind: 'step', step: step.data });
     if (objection) return objection;
     setFrees('');
     setNote('');

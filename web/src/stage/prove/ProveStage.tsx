@@ -64,7 +64,7 @@ export function ProveStage({ state }: { state: CaseState }) {
           recent={[]}
           proposal={proposal}
           expect={state.expect}
-          onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
+          onFile={(m, value, typed) => state.append(readingEntry(m, value, typed))}
           onRetract={() => takeBackLast(state)}
           disabled={locked}
         />
@@ -124,9 +124,9 @@ export function ProveStage({ state }: { state: CaseState }) {
                     index={index}
                     current={step === current}
                     locked={locked || (!power && stage !== 'shorts')}
-                    onAnswer={(passed) => state.file({ kind: 'answer', step: step.key, passed })}
+                    onAnswer={(passed) => state.append({ kind: 'answer', step: step.key, passed })}
                     onStart={(clean) =>
-                      state.file({
+                      state.append({
                         kind: 'start',
                         failedAt: clean ? null : (state.model?.stages[0]?.name ?? 'start'),
                         tries: 1,

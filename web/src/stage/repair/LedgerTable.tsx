@@ -47,7 +47,7 @@ export function LedgerTable({ state }: { state: CaseState }) {
               <td>
                 <Button
                   look="quiet"
-                  onClick={() => state.file({ kind: 'retract', entry: line.entry.id })}
+                  onClick={() => state.append({ kind: 'retract', entry: line.entry.id })}
                   aria-label={`Take back: ${line.ref} ${ledgerWords(line)}`}
                 >
                   Take back

@@ -55,7 +55,7 @@ export function PartCard({
         : kind === 'fitted'
           ? ({ kind, ref: refdes, value, polarityChecked: turned, note } as const)
           : ({ kind, ref: refdes, value, note } as const);
-    const objection = state.file(body);
+    const objection = state.append(body);
     setRefusal(objection);
     if (!objection) setNote('');
   }
@@ -146,7 +146,7 @@ export function PartCard({
             </Button>
             {off && <Button onClick={() => enter('leftOut')}>Stays off on purpose</Button>}
             {condemned && !off && (
-              <Button look="quiet" onClick={() => state.file({ kind: 'acquit', ref: refdes })}>
+              <Button look="quiet" onClick={() => state.append({ kind: 'acquit', ref: refdes })}>
                 Take the verdict back
               </Button>
             )}

@@ -48,7 +48,7 @@ export function RepairStage({ state }: { state: CaseState }) {
           : { setup: 'off', kind: 'resistance', ...toMeasure.measure }
       }
       expect={state.expect}
-      onFile={(m, value, typed) => state.file(readingEntry(m, value, typed))}
+      onFile={(m, value, typed) => state.append(readingEntry(m, value, typed))}
       onRetract={() => takeBackLast(state)}
       disabled={journal.closed}
     />
@@ -115,7 +115,7 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
           (name) => nameKey(name) === nameKey(ref.trim()),
         );
         const objection = known
-          ? state.file({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
+          ? state.append({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
           : `no part ${ref.trim() || 'without a name'} on this sheet; expected a designator such as C3`;
         setRefusal(objection);
         if (!objection) setRef('');

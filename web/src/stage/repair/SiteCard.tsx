@@ -36,7 +36,7 @@ export function SiteCard({
       onSubmit={(event) => {
         event.preventDefault();
         setRefusal(
-          state.file({ kind: 'fitted', ref: site, value: how, polarityChecked: false, note }),
+          state.append({ kind: 'fitted', ref: site, value: how, polarityChecked: false, note }),
         );
       }}
     >
@@ -76,7 +76,7 @@ export function SiteCard({
               Mended
             </Button>
             {condemned && (
-              <Button look="quiet" onClick={() => state.file({ kind: 'acquit', ref: site })}>
+              <Button look="quiet" onClick={() => state.append({ kind: 'acquit', ref: site })}>
                 Take the verdict back
               </Button>
             )}

@@ -89,7 +89,7 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
   );
   const file = (trial: ProposedTrial, outcome: BlockEvidence): void => {
     if (outcome.type === 'check')
-      state.file({
+      state.append({
         kind: 'check',
         title: trial.title,
         block: outcome.block,
@@ -97,7 +97,7 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
         ...(trial.kills ? { kill: true } : {}),
       });
     if (outcome.type === 'trial')
-      state.file({
+      state.append({
         kind: 'trial',
         title: trial.title,
         exercised: [...outcome.exercised],
@@ -266,7 +266,7 @@ function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
             </span>
             <Button
               look="quiet"
-              onClick={() => state.file({ kind: 'retract', entry: id })}
+              onClick={() => state.append({ kind: 'retract', entry: id })}
               aria-label="Take back this trial"
             >
               Take back

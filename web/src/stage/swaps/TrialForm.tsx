@@ -32,7 +32,7 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
     const names = blocks
       .map((name) => model.blocks.find((block) => block.name === name)!.title.toLowerCase())
       .join(', ');
-    const objection = state.file({
+    const objection = state.append({
       kind: 'trial',
       title: (way === 'in'
         ? `this unit's ${names} in a known-good unit`

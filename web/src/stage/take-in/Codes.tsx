@@ -30,7 +30,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
   function add(): void {
     const text = code.trim();
     if (text === '') return setRefusal('type the code, or tap along with the lamp');
-    const objection = state.file({
+    const objection = state.append({
       kind: 'code',
       code: meaning?.code ?? wholeCharacters(text, 20),
     });
@@ -91,7 +91,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
               <Button
                 look="quiet"
                 aria-label={`Take back code ${shown}`}
-                onClick={() => state.file({ kind: 'retract', entry: id })}
+                onClick={() => state.append({ kind: 'retract', entry: id })}
               >
                 Take back
               </Button>

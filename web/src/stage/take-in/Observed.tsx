@@ -34,8 +34,8 @@ export function Observed({ state }: { state: CaseState }) {
   function answer(name: string, value: 'yes' | 'no'): void {
     const resolved = index && resolveMeasurement(index, '', 'symptom', name, '');
     const before = answers.get(name);
-    if (before) state.file({ kind: 'retract', entry: before.entry.id });
-    if (resolved?.ok) state.file(readingEntry(resolved.measurement, value, `${name} ${value}`));
+    if (before) state.append({ kind: 'retract', entry: before.entry.id });
+    if (resolved?.ok) state.append(readingEntry(resolved.measurement, value, `${name} ${value}`));
   }
 
   if (proposals.length + recognised.length + observables.length === 0) return null;
@@ -56,7 +56,7 @@ export function Observed({ state }: { state: CaseState }) {
               </span>
               <Button
                 look="quiet"
-                onClick={() => state.file({ kind: 'retract', entry: id })}
+                onClick={() => state.append({ kind: 'retract', entry: id })}
                 aria-label={`Take back: ${pattern?.seen ?? name}`}
               >
                 Take back
@@ -71,7 +71,7 @@ export function Observed({ state }: { state: CaseState }) {
             </span>
             <Button
               look="quiet"
-              onClick={() => state.file({ kind: 'pattern', name })}
+              onClick={() => state.append({ kind: 'pattern', name })}
               aria-label={`It is so: ${seen}`}
             >
               It is so

@@ -37,16 +37,16 @@ export function TakeInStage({ state }: { state: CaseState }) {
             title="Symptoms: what it does, in your words"
             empty="What does the unit do or not do? One line each, for example: no movement, lamp lit."
             entries={journal.symptoms}
-            onAdd={(text) => state.file({ kind: 'symptom', text })}
-            onTakeBack={(id) => state.file({ kind: 'retract', entry: id })}
+            onAdd={(text) => state.append({ kind: 'symptom', text })}
+            onTakeBack={(id) => state.append({ kind: 'retract', entry: id })}
             id="symptom"
           />
           <Lines
             title="Findings: what you saw"
             empty="Leaks, crusts, burns, cracked joints, earlier work."
             entries={journal.findings}
-            onAdd={(text) => state.file({ kind: 'finding', text })}
-            onTakeBack={(id) => state.file({ kind: 'retract', entry: id })}
+            onAdd={(text) => state.append({ kind: 'finding', text })}
+            onTakeBack={(id) => state.append({ kind: 'retract', entry: id })}
             id="finding"
           />
           <div className={style.spaced}>

@@ -48,7 +48,7 @@ const KEYS = [
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
 export function TraceStage({ state }: { state: CaseState }) {
   const { view } = state;
-  const { index, journal, file } = state;
+  const { index, journal, append } = state;
   const circumstances = useCircumstances(state);
   const seen = useMemo(() => {
     const words = new Map<string, string>();
@@ -86,11 +86,11 @@ export function TraceStage({ state }: { state: CaseState }) {
 
   const fileReading = useCallback(
     (m: Measurement, value: ReadingValue, typed: string) => {
-      const objection = file(readingEntry(m, value, typed));
+      const objection = append(readingEntry(m, value, typed));
       if (!objection) setChosenKey(undefined);
       return objection;
     },
-    [file],
+    [append],
   );
 
   function fileValue(text: string): string | undefined {
@@ -110,7 +110,7 @@ export function TraceStage({ state }: { state: CaseState }) {
     const loudest =
       suspect?.loudest && journal.readings.find(({ entry }) => entry.id === suspect.loudest!.id);
     const reason = `${percent(suspect?.probability ?? 0)} after ${journal.readings.length} readings${loudest ? `; loudest: ${loudest.entry.body.typed}` : ''}`;
-    if (!file({ kind: 'condemn', ref, probability: suspect?.probability ?? 0, reason }))
+    if (!append({ kind: 'condemn', ref, probability: suspect?.probability ?? 0, reason }))
       setPointed(undefined);
   }
 
@@ -118,7 +118,7 @@ export function TraceStage({ state }: { state: CaseState }) {
    * A part that is the mechanism itself ends the job or is decided on, as a kill check that failed.
    */
   function finish(ref: string): void {
-    file({
+    append({
       kind: 'check',
       title: `${ref}: winding bad at the head itself`,
       block: 'heads',
@@ -204,7 +204,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             journal={journal}
             lineUp={engine.lineUp}
             pointed={pointed}
-            onRetract={(id) => file({ kind: 'retract', entry: id })}
+            onRetract={(id) => append({ kind: 'retract', entry: id })}
           />
         </div>
         <aside
@@ -232,7 +232,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               journal={journal}
               seen={seen}
               onCondemn={condemn}
-              onAcquit={(ref) => file({ kind: 'acquit', ref })}
+              onAcquit={(ref) => append({ kind: 'acquit', ref })}
               onPoint={setPointed}
             />
           )}

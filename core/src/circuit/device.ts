@@ -1,29 +1,35 @@
-import { evaluateLaw, lawSlack, lawStraight, type DropLaw, type Straight } from '../device';
+import {
+  evaluateCharacteristic,
+  characteristicSlack,
+  characteristicStraight,
+  type DropCharacteristic,
+  type Straight,
+} from '../device';
 import { criticalVolt, diodeCurrent, limitDiode, limitJunction, startOfJunction } from './junction';
-import { evaluateStep, lawMemory } from './law-stamp';
-import type { JunctionStamp, LawStamp, TransistorStamp } from './network';
+import { evaluateStep, characteristicMemory } from './characteristic-stamp';
+import type { JunctionStamp, CharacteristicStamp, TransistorStamp } from './network';
 import { transistorAt } from './transistor';
 
-/** Most unknowns that one piece looks at. */
+/** Most unknowns that one device looks at. */
 export const MOST_PORTS = 8;
 /** A step held back by less than this does not count, volt. */
 const HELD_BACK_VOLT = 1e-9;
 
 /**
- * What a piece answers, overwritten by the next: the current out of each of its ports, the slopes
+ * What a device answers, overwritten by the next: the current out of each of its ports, the slopes
  * row by row, and whether a step was held back.
  */
-export class PieceAnswer {
+export class DeviceAnswer {
   readonly ampere = new Float64Array(MOST_PORTS);
   readonly slope = new Float64Array(MOST_PORTS * MOST_PORTS);
   heldBack = false;
 }
 
 /**
- * A piece of the circuit as its neighbours see it: currents out of a few unknowns that depend on
+ * A device of the circuit as its neighbours see it: currents out of a few unknowns that depend on
  * those alone.
  */
-export interface Piece {
+export interface Device {
   /** The unknowns; -1 is ground. Rows and columns of its slopes and its volts follow this order. */
   readonly ports: Int32Array;
   /** Of its ports the first so many carry current. */
@@ -39,49 +45,49 @@ export interface Piece {
    * held back, and the answer is the tangent there, taken on to `volts`. Without it the answer is
    * exact.
    */
-  at(volts: Float64Array, answer: PieceAnswer, memory?: Float64Array): void;
+  at(volts: Float64Array, answer: DeviceAnswer, memory?: Float64Array): void;
   /** Sets `memory` to where a search begins. */
   remember(volts: Float64Array, memory: Float64Array): void;
   /**
-   * How far every port may move from these volts with the piece surely on its tangent; 0 where that
+   * How far every port may move from these volts with the device surely on its tangent; 0 where that
    * cannot be told. Unit: volt.
    */
   slack(volts: Float64Array): number;
   /**
-   * Ranges of the differences of two ports with which the piece stays on its tangent at these volts
+   * Ranges of the differences of two ports with which the device stays on its tangent at these volts
    * while all of them are kept; none where that cannot be told.
    */
   straight(volts: Float64Array): readonly Straight[];
   /**
    * The differences of two ports (plus, minus) that act each by itself, and the more the further
-   * they go, on what the piece is off its tangent by: how far they may go can be found out by
+   * they go, on what the device is off its tangent by: how far they may go can be found out by
    * trying. None where nothing of the kind is known.
    */
   readonly steady: readonly (readonly [plus: number, minus: number])[];
 }
 
-/** Reads a piece's ports at x into `volts` and returns them; ground is at zero. */
-export function readPorts({ ports }: Piece, x: Float64Array, volts: Float64Array): Float64Array {
+/** Reads a device's ports at x into `volts` and returns them; ground is at zero. */
+export function readPorts({ ports }: Device, x: Float64Array, volts: Float64Array): Float64Array {
   for (let i = 0; i < ports.length; i += 1) volts[i] = ports[i]! < 0 ? 0 : x[ports[i]!]!;
   return volts;
 }
 
 /** Writes a current from the first port to the second with its slope. */
-function between(answer: PieceAnswer, ampere: number, siemens: number): void {
+function between(answer: DeviceAnswer, ampere: number, siemens: number): void {
   answer.ampere[0] = ampere;
   answer.ampere[1] = -ampere;
   answer.slope[0] = answer.slope[3] = siemens;
   answer.slope[1] = answer.slope[2] = -siemens;
 }
 
-/** A piece that is its own tangent. */
-abstract class LinearPiece implements Piece {
+/** A device that is its own tangent. */
+abstract class LinearDevice implements Device {
   abstract readonly ports: Int32Array;
   abstract readonly feeds: number;
   readonly regulates = false;
   readonly steady = [];
 
-  abstract at(volts: Float64Array, answer: PieceAnswer): void;
+  abstract at(volts: Float64Array, answer: DeviceAnswer): void;
 
   remember(): void {
     // There is nothing to remember.
@@ -97,7 +103,7 @@ abstract class LinearPiece implements Piece {
 }
 
 /** A conductance. Unit: siemens. */
-export class ConductancePiece extends LinearPiece {
+export class ConductanceDevice extends LinearDevice {
   readonly ports: Int32Array;
   readonly feeds = 2;
 
@@ -110,14 +116,14 @@ export class ConductancePiece extends LinearPiece {
     this.ports = Int32Array.of(a, b);
   }
 
-  at(volts: Float64Array, answer: PieceAnswer): void {
+  at(volts: Float64Array, answer: DeviceAnswer): void {
     answer.heldBack = false;
     between(answer, this.siemens * (volts[0]! - volts[1]!), this.siemens);
   }
 }
 
 /** More ohms and volts in the equation of a branch, whose current is the unknown `row`. */
-export class BranchPiece extends LinearPiece {
+export class BranchDevice extends LinearDevice {
   readonly ports: Int32Array;
   readonly feeds = 1;
 
@@ -130,7 +136,7 @@ export class BranchPiece extends LinearPiece {
     this.ports = Int32Array.of(row);
   }
 
-  at(values: Float64Array, answer: PieceAnswer): void {
+  at(values: Float64Array, answer: DeviceAnswer): void {
     answer.heldBack = false;
     answer.ampere[0] = -this.ohm * values[0]! - this.volt;
     answer.slope[0] = -this.ohm;
@@ -145,7 +151,7 @@ function just(volts: Float64Array, [plus, minus]: readonly [number, number]): St
   return { plus, minus, low: volt, high: volt };
 }
 
-export class JunctionPiece implements Piece {
+export class JunctionDevice implements Device {
   readonly ports: Int32Array;
   readonly feeds = 2;
   readonly regulates = false;
@@ -158,7 +164,7 @@ export class JunctionPiece implements Piece {
     this.critical = criticalVolt(model.saturationCurrentAmpere, model.emissionCoefficient);
   }
 
-  at(volts: Float64Array, answer: PieceAnswer, memory?: Float64Array): void {
+  at(volts: Float64Array, answer: DeviceAnswer, memory?: Float64Array): void {
     const { model } = this.stamp.element;
     const proposed = volts[0]! - volts[1]!;
     const volt = memory ? limitDiode(proposed, memory[0]!, model, this.critical) : proposed;
@@ -182,7 +188,7 @@ export class JunctionPiece implements Piece {
 }
 
 /** Ports: collector, base, emitter. */
-export class TransistorPiece implements Piece {
+export class TransistorDevice implements Device {
   readonly ports: Int32Array;
   readonly feeds = 3;
   readonly regulates = false;
@@ -203,7 +209,7 @@ export class TransistorPiece implements Piece {
     ];
   }
 
-  at(volts: Float64Array, answer: PieceAnswer, memory?: Float64Array): void {
+  at(volts: Float64Array, answer: DeviceAnswer, memory?: Float64Array): void {
     const { sign, critical } = this;
     const { model } = this.stamp.element;
     const [c, b, e] = [volts[0]!, volts[1]!, volts[2]!];
@@ -243,28 +249,28 @@ export class TransistorPiece implements Piece {
   }
 }
 
-const lawAnswer = new Float64Array(MOST_PORTS + 2);
+const characteristicAnswer = new Float64Array(MOST_PORTS + 2);
 const controls = new Float64Array(MOST_PORTS);
 
 /**
- * The common law by itself, because there are many: clamp diodes and output stages. Ports: the two
+ * The common characteristic by itself, because there are many: clamp diodes and output stages. Ports: the two
  * nodes it lies between.
  */
-class DropPiece implements Piece {
+class DropDevice implements Device {
   readonly ports: Int32Array;
   readonly feeds = 2;
   readonly regulates = false;
   readonly steady = [];
 
   constructor(
-    { a, b }: LawStamp,
-    private readonly law: DropLaw,
+    { a, b }: CharacteristicStamp,
+    private readonly characteristic: DropCharacteristic,
   ) {
     this.ports = Int32Array.of(a, b);
   }
 
-  at(volts: Float64Array, answer: PieceAnswer): void {
-    const { dropVolt, siemens, limitAmpere, twoWay } = this.law;
+  at(volts: Float64Array, answer: DeviceAnswer): void {
+    const { dropVolt, siemens, limitAmpere, twoWay } = this.characteristic;
     const over = volts[0]! - volts[1]! - dropVolt;
     answer.heldBack = false;
     if (over < 0 && !twoWay) return between(answer, 0, 0);
@@ -278,22 +284,24 @@ class DropPiece implements Piece {
   }
 
   slack(volts: Float64Array): number {
-    return lawSlack(this.law, volts);
+    return characteristicSlack(this.characteristic, volts);
   }
 
   straight(volts: Float64Array): readonly Straight[] {
-    return lawStraight(this.law, volts);
+    return characteristicStraight(this.characteristic, volts);
   }
 }
 
-/** The piece that a law's stamp stands for. */
-export function lawPiece(stamp: LawStamp): Piece {
-  const { law } = stamp.element;
-  return law.kind === 'drop' ? new DropPiece(stamp, law) : new LawPiece(stamp);
+/** The device that a characteristic's stamp stands for. */
+export function characteristicDevice(stamp: CharacteristicStamp): Device {
+  const { characteristic } = stamp.element;
+  return characteristic.kind === 'drop'
+    ? new DropDevice(stamp, characteristic)
+    : new CharacteristicDevice(stamp);
 }
 
-/** Any other law. Ports: the two nodes it feeds, then whatever else it looks at. */
-class LawPiece implements Piece {
+/** Any other characteristic. Ports: the two nodes it feeds, then whatever else it looks at. */
+class CharacteristicDevice implements Device {
   readonly ports: Int32Array;
   readonly feeds = 2;
   readonly regulates: boolean;
@@ -301,30 +309,31 @@ class LawPiece implements Piece {
   /** Place of each control among the ports. */
   private readonly place: Int32Array;
 
-  constructor(private readonly stamp: LawStamp) {
+  constructor(private readonly stamp: CharacteristicStamp) {
     const ports = [stamp.a, stamp.b];
     this.place = stamp.controls.map((node) => {
       if (!ports.includes(node)) ports.push(node);
       return ports.indexOf(node);
     });
     this.ports = Int32Array.from(ports);
-    this.regulates = stamp.element.law.kind === 'free';
+    this.regulates = stamp.element.characteristic.kind === 'free';
   }
 
-  at(volts: Float64Array, answer: PieceAnswer, memory?: Float64Array): void {
+  at(volts: Float64Array, answer: DeviceAnswer, memory?: Float64Array): void {
     const { place, ports } = this;
     const { element } = this.stamp;
     const count = place.length;
     for (let i = 0; i < count; i += 1) controls[i] = volts[place[i]!]!;
-    answer.heldBack = memory !== undefined && evaluateStep(element, controls, lawAnswer, memory, 0);
-    if (!memory) evaluateLaw(element.law, controls, lawAnswer);
+    answer.heldBack =
+      memory !== undefined && evaluateStep(element, controls, characteristicAnswer, memory, 0);
+    if (!memory) evaluateCharacteristic(element.characteristic, controls, characteristicAnswer);
     const { ampere, slope } = answer;
     const width = ports.length;
     ampere.fill(0, 0, width);
     slope.fill(0, 0, width * width);
-    let flow = lawAnswer[0]!;
+    let flow = characteristicAnswer[0]!;
     for (let i = 0; i < count; i += 1) {
-      const siemens = lawAnswer[2 + i]!;
+      const siemens = characteristicAnswer[2 + i]!;
       const p = place[i]!;
       flow += siemens * (volts[p]! - controls[i]!);
       slope[p]! += siemens;
@@ -335,16 +344,19 @@ class LawPiece implements Piece {
   }
 
   remember(volts: Float64Array, memory: Float64Array): void {
-    memory[0] = lawMemory(this.stamp.element, this.controlsAt(volts));
+    memory[0] = characteristicMemory(this.stamp.element, this.controlsAt(volts));
   }
 
   slack(volts: Float64Array): number {
-    return lawSlack(this.stamp.element.law, this.controlsAt(volts));
+    return characteristicSlack(this.stamp.element.characteristic, this.controlsAt(volts));
   }
 
   straight(volts: Float64Array): readonly Straight[] {
     const { place } = this;
-    const ranges = lawStraight(this.stamp.element.law, this.controlsAt(volts));
+    const ranges = characteristicStraight(
+      this.stamp.element.characteristic,
+      this.controlsAt(volts),
+    );
     return ranges.map(({ plus, minus, low, high }) => ({
       plus: place[plus]!,
       minus: place[minus]!,

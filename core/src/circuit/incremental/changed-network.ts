@@ -3,7 +3,7 @@ import {
   type BranchStamp,
   type ConductanceStamp,
   type JunctionStamp,
-  type LawStamp,
+  type CharacteristicStamp,
   type Network,
   type TransistorStamp,
 } from '../network';
@@ -30,8 +30,11 @@ export interface NetworkChange {
   readonly conductances: ListChange<ConductanceStamp>;
   readonly junctions: ListChange<JunctionStamp>;
   readonly transistors: ListChange<TransistorStamp>;
-  /** Laws that go keep their place, and conduct no more. */
-  readonly laws: { readonly gone: readonly number[]; readonly come: readonly LawStamp[] };
+  /** Characteristics that go keep their place, and conduct no more. */
+  readonly characteristics: {
+    readonly gone: readonly number[];
+    readonly come: readonly CharacteristicStamp[];
+  };
   readonly branches: readonly {
     readonly old: BranchStamp;
     readonly fresh: BranchStamp;
@@ -60,7 +63,14 @@ export class ExchangedNetwork implements Network {
   readonly extra: number;
   private readonly made: {
     -readonly [
-      K in 'constant' | 'drive' | 'branches' | 'junctions' | 'transistors' | 'laws' | 'conductances'
+      K in
+        | 'constant'
+        | 'drive'
+        | 'branches'
+        | 'junctions'
+        | 'transistors'
+        | 'characteristics'
+        | 'conductances'
     ]?: Network[K];
   } = {};
 
@@ -116,14 +126,15 @@ export class ExchangedNetwork implements Network {
     return (this.made.transistors ??= changed(this.base.transistors, this.change.transistors));
   }
 
-  get laws(): Network['laws'] {
-    const { gone, come } = this.change.laws;
-    if (gone.length + come.length === 0) return this.base.laws;
-    if (this.made.laws) return this.made.laws;
-    const laws = this.base.laws.slice();
-    for (const place of gone) laws[place] = { ...laws[place]!, driver: NEVER };
-    laws.push(...come);
-    return (this.made.laws = laws);
+  get characteristics(): Network['characteristics'] {
+    const { gone, come } = this.change.characteristics;
+    if (gone.length + come.length === 0) return this.base.characteristics;
+    if (this.made.characteristics) return this.made.characteristics;
+    const characteristics = this.base.characteristics.slice();
+    for (const place of gone)
+      characteristics[place] = { ...characteristics[place]!, driver: NEVER };
+    characteristics.push(...come);
+    return (this.made.characteristics = characteristics);
   }
 
   get conductances(): Network['conductances'] {
@@ -132,12 +143,18 @@ export class ExchangedNetwork implements Network {
 }
 
 /** The share of a change that the matrix has places for. */
-export function inMatrixOnly(change: NetworkChange, looseLaws: readonly LawStamp[]): NetworkChange {
-  const { junctions, transistors, laws } = change;
+export function inMatrixOnly(
+  change: NetworkChange,
+  looseCharacteristics: readonly CharacteristicStamp[],
+): NetworkChange {
+  const { junctions, transistors, characteristics } = change;
   return {
     ...change,
     junctions: { gone: junctions.gone, come: [] },
     transistors: { gone: transistors.gone, come: [] },
-    laws: { gone: laws.gone, come: laws.come.filter((stamp) => !looseLaws.includes(stamp)) },
+    characteristics: {
+      gone: characteristics.gone,
+      come: characteristics.come.filter((stamp) => !looseCharacteristics.includes(stamp)),
+    },
   };
 }

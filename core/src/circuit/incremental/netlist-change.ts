@@ -8,11 +8,11 @@ import {
   type BranchStamp,
   type ConductanceStamp,
   type JunctionStamp,
-  type LawStamp,
+  type CharacteristicStamp,
   type Network,
   type TransistorStamp,
 } from '../network';
-import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './exchanged-network';
+import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './changed-network';
 import { slotOf } from '../sparse';
 
 /**
@@ -34,12 +34,12 @@ export interface Difference {
   readonly gone: {
     readonly junctions: readonly JunctionStamp[];
     readonly transistors: readonly TransistorStamp[];
-    readonly laws: readonly LawStamp[];
+    readonly characteristics: readonly CharacteristicStamp[];
   };
   readonly come: {
     readonly junctions: readonly JunctionStamp[];
     readonly transistors: readonly TransistorStamp[];
-    readonly laws: readonly LawStamp[];
+    readonly characteristics: readonly CharacteristicStamp[];
   };
   /** More ohms and volts in a branch. */
   readonly branches: readonly {
@@ -52,10 +52,10 @@ export interface Difference {
 }
 
 /** The part of a difference that has no place in the other circuit's matrix. */
-export type LooseDifference = Omit<Difference, 'gone'>;
+export type LowRankDifference = Omit<Difference, 'gone'>;
 
 /** A circuit with some of its elements exchanged for others. */
-export interface Exchange {
+export interface NetlistChange {
   /** Its lists are those of the new circuit. */
   readonly network: Network;
   /**
@@ -63,7 +63,7 @@ export interface Exchange {
    * `whole`.
    */
   readonly inMatrix: Network;
-  readonly loose: LooseDifference;
+  readonly correction: LowRankDifference;
   readonly whole: boolean;
   readonly difference: Difference;
 }
@@ -78,8 +78,8 @@ export function deriveNetwork(
   before: readonly Element[],
   after: readonly Element[],
 ): Network | undefined {
-  const exchange = exchangeElements(base, before, after);
-  return exchange?.whole ? exchange.network : undefined;
+  const netlistChange = exchangeElements(base, before, after);
+  return netlistChange?.whole ? netlistChange.network : undefined;
 }
 
 /**
@@ -92,7 +92,7 @@ export function exchangeElements(
   base: Network,
   before: readonly Element[],
   after: readonly Element[],
-): Exchange | undefined {
+): NetlistChange | undefined {
   return new Exchanging(base).run(before, after);
 }
 
@@ -125,18 +125,23 @@ function placeOf(
   return known.get(element);
 }
 
-const ON_NODES = new WeakMap<Network['laws'], ReadonlyMap<string, LawStamp>>();
+const ON_NODES = new WeakMap<
+  Network['characteristics'],
+  ReadonlyMap<string, CharacteristicStamp>
+>();
 
-/** The first law on each set of nodes, kept with the laws. */
-function lawsOnNodes(laws: Network['laws']): ReadonlyMap<string, LawStamp> {
-  let known = ON_NODES.get(laws);
+/** The first characteristic on each set of nodes, kept with the characteristics. */
+function lawsOnNodes(
+  characteristics: Network['characteristics'],
+): ReadonlyMap<string, CharacteristicStamp> {
+  let known = ON_NODES.get(characteristics);
   if (known) return known;
-  const found = new Map<string, LawStamp>();
-  for (const stamp of laws) {
+  const found = new Map<string, CharacteristicStamp>();
+  for (const stamp of characteristics) {
     const key = nodesKey(stamp.a, stamp.b, stamp.controls);
     if (!found.has(key)) found.set(key, stamp);
   }
-  ON_NODES.set(laws, (known = found));
+  ON_NODES.set(characteristics, (known = found));
   return known;
 }
 
@@ -149,13 +154,13 @@ function driverNumbers({ drivers }: Network): ReadonlyMap<string, number> {
   return known;
 }
 
-/** Gathers what an exchange changes. Lives as long as one exchange. */
+/** Gathers what an exchange changes. Lives as long as one netlistChange. */
 class Exchanging {
   private readonly conductances = noChange<ConductanceStamp>();
   private readonly junctions = noChange<JunctionStamp>();
   private readonly transistors = noChange<TransistorStamp>();
-  private readonly goneLaws: number[] = [];
-  private readonly comeLaws: LawStamp[] = [];
+  private readonly goneCharacteristics: number[] = [];
+  private readonly comeCharacteristics: CharacteristicStamp[] = [];
   private readonly constant: { slot: number; siemens: number }[] = [];
   private readonly branches: { old: BranchStamp; fresh: BranchStamp; ohm: number }[] = [];
   private chips: Network['chips'];
@@ -163,7 +168,7 @@ class Exchanging {
   private readonly changes: ConductanceChange[] = [];
   /** What has no place in the matrix: junctions and transistors that come never have one. */
   private readonly looseConductances: ConductanceChange[] = [];
-  private readonly looseLaws: LawStamp[] = [];
+  private readonly looseCharacteristics: CharacteristicStamp[] = [];
   /** Branches taken out that wait for what goes in their place. */
   private readonly waiting: BranchStamp[] = [];
 
@@ -171,7 +176,7 @@ class Exchanging {
     this.chips = base.chips;
   }
 
-  run(before: readonly Element[], after: readonly Element[]): Exchange | undefined {
+  run(before: readonly Element[], after: readonly Element[]): NetlistChange | undefined {
     for (const element of before)
       if (!after.includes(element) && !this.remove(element)) return undefined;
     for (const element of after)
@@ -180,39 +185,57 @@ class Exchanging {
     // A node that only the new circuit has is tied like every floating node until something holds
     // it: the tie is taken out again.
     for (const node of this.extra.values()) this.putConductance(node, -1, -1);
-    const { base, junctions, transistors, goneLaws, comeLaws, looseConductances, looseLaws } = this;
+    const {
+      base,
+      junctions,
+      transistors,
+      goneCharacteristics,
+      comeCharacteristics,
+      looseConductances,
+      looseCharacteristics,
+    } = this;
     const extra = this.extra.size;
     const change: NetworkChange = {
       conductances: this.conductances,
       junctions,
       transistors,
-      laws: { gone: goneLaws, come: comeLaws },
+      characteristics: { gone: goneCharacteristics, come: comeCharacteristics },
       branches: this.branches,
       constant: this.constant,
       chips: this.chips,
       extra,
     };
     const network = new ExchangedNetwork(base, change);
-    const loose = { junctions: junctions.come, transistors: transistors.come, laws: looseLaws };
+    const correction = {
+      junctions: junctions.come,
+      transistors: transistors.come,
+      characteristics: looseCharacteristics,
+    };
     const whole =
       looseConductances.length +
         junctions.come.length +
         transistors.come.length +
-        looseLaws.length ===
+        looseCharacteristics.length ===
       0;
     return {
       network,
-      inMatrix: whole ? network : new ExchangedNetwork(base, inMatrixOnly(change, looseLaws)),
+      inMatrix: whole
+        ? network
+        : new ExchangedNetwork(base, inMatrixOnly(change, looseCharacteristics)),
       whole,
-      loose: { conductances: looseConductances, branches: [], come: loose, extra },
+      correction: { conductances: looseConductances, branches: [], come: correction, extra },
       difference: {
         conductances: this.changes,
         gone: {
           junctions: junctions.gone,
           transistors: transistors.gone,
-          laws: goneLaws.map((place) => base.laws[place]!),
+          characteristics: goneCharacteristics.map((place) => base.characteristics[place]!),
         },
-        come: { junctions: junctions.come, transistors: transistors.come, laws: comeLaws },
+        come: {
+          junctions: junctions.come,
+          transistors: transistors.come,
+          characteristics: comeCharacteristics,
+        },
         branches: this.branches.map(({ old, fresh, ohm }) => ({
           row: old.row,
           ohm,
@@ -280,10 +303,10 @@ class Exchanging {
         this.putConductance(b, e, LEAK_SIEMENS);
         return true;
       }
-      case 'law': {
-        const place = placeOf(base.laws, element);
+      case 'characteristic': {
+        const place = placeOf(base.characteristics, element);
         if (place === undefined) return false;
-        this.goneLaws.push(place);
+        this.goneCharacteristics.push(place);
         return true;
       }
       case 'logic':
@@ -331,8 +354,8 @@ class Exchanging {
         this.transistors.come.push({ element, nodes, slots: new Int32Array(9).fill(-1) });
         return this.joined(nodes[0], nodes[1]) && this.joined(nodes[1], nodes[2]);
       }
-      case 'law':
-        return this.addLaw(element);
+      case 'characteristic':
+        return this.addCharacteristic(element);
       case 'logic':
         return this.addChip(element);
       default:
@@ -359,17 +382,17 @@ class Exchanging {
     return (a < 0 ? 0 : component[a]) === (b < 0 ? 0 : component[b]);
   }
 
-  /** A law. Where the circuit has one on the same nodes, only what it says is new. */
-  private addLaw(element: Extract<Element, { type: 'law' }>): boolean {
+  /** A characteristic. Where the circuit has one on the same nodes, only what it says is new. */
+  private addCharacteristic(element: Extract<Element, { type: 'characteristic' }>): boolean {
     const [a, b] = [this.number(element.a), this.number(element.b)];
     const controls = element.controls.map((name) => this.number(name));
-    const model = lawsOnNodes(this.base.laws).get(nodesKey(a, b, controls));
+    const model = lawsOnNodes(this.base.characteristics).get(nodesKey(a, b, controls));
     if (!model) {
       if (!this.joined(a, b)) return false;
       this.putConductance(a, b, LEAK_SIEMENS);
     }
     const { gate } = element;
-    const stamp: LawStamp = {
+    const stamp: CharacteristicStamp = {
       ...(model ?? {
         a,
         b,
@@ -380,8 +403,8 @@ class Exchanging {
       driver: gate ? (driverNumbers(this.base).get(gate.driver) ?? NEVER) : ALWAYS,
       when: gate ? DRIVE[gate.when] : DRIVE.off,
     };
-    this.comeLaws.push(stamp);
-    if (!model) this.looseLaws.push(stamp);
+    this.comeCharacteristics.push(stamp);
+    if (!model) this.looseCharacteristics.push(stamp);
     return true;
   }
 

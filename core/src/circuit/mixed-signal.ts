@@ -1,12 +1,12 @@
 import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
 import { ChipLevels } from './chip-levels';
-import type { Exchange } from './beside/exchange';
-import type { SolvedStates } from './beside/solved-states';
-import { movedFrom } from './beside/movement';
+import type { NetlistChange } from './incremental/netlist-change';
+import type { SolvedStates } from './incremental/solved-states';
+import { movedFrom } from './incremental/movement';
 import { atNewLevels, inStep } from './forecast';
-import { holdsAlike } from './beside/held-beside';
+import { holdsAlike } from './incremental/driven-after';
 import { differing, driveStates, holdTest, isPowered, levelAt, sameStates } from './levels';
-import { watchers } from './watchers';
+import { fanOut } from './fan-out';
 import { nodeOf, type LogicStamp, type Network } from './network';
 import {
   across,
@@ -14,26 +14,26 @@ import {
   type NoOperatingPoint,
   type OperatingPoint,
 } from './operating-point';
-import type { FreshChips, Settled } from './settled';
-import type { Vicinity } from './beside/vicinity';
-import { pointBeside, type NearPoint } from './beside/vicinity-search';
+import type { FreshChips, MixedSignalSolution } from './mixed-signal-solution';
+import type { BaseLinearisation } from './incremental/base-linearisation';
+import { solveIncrementally, type NearPoint } from './incremental/incremental-search';
 
 export interface SettleOptions {
   /**
    * A settled network of the same chips to begin from; its registers are kept only where keepMemory
    * is set (the board has not been switched off between).
    */
-  readonly from?: Settled | undefined;
+  readonly from?: MixedSignalSolution | undefined;
   /** The network that `from` belongs to, where its nodes are numbered differently. */
   readonly fromNetwork?: Network | undefined;
   readonly keepMemory?: boolean;
   /**
    * Where this network is `fromNetwork` with a few elements exchanged: that one's points (one a
-   * phase), the exchange, its chips as they come on.
+   * phase), the netlistChange, its chips as they come on.
    */
   readonly near?: {
-    readonly points: readonly Vicinity[];
-    readonly exchange: Exchange;
+    readonly points: readonly BaseLinearisation[];
+    readonly netlistChange: NetlistChange;
     readonly fresh: FreshChips | undefined;
     /** What whole searches over other such networks have come to; taken note of here. */
     readonly solved: SolvedStates;
@@ -58,7 +58,10 @@ const ARRIVED_VOLT = 0.01;
  * loads its net as that family does and sees the level that the net really has. Without chips this
  * is the operating point.
  */
-export function settle(network: Network, options: SettleOptions = {}): Settled | NoOperatingPoint {
+export function solveMixedSignal(
+  network: Network,
+  options: SettleOptions = {},
+): MixedSignalSolution | NoOperatingPoint {
   return new Settling(network, options).run();
 }
 
@@ -66,7 +69,7 @@ export function settle(network: Network, options: SettleOptions = {}): Settled |
  * The chips of a settled board as they come on; undefined where what they then do is not what the
  * board has come to (its registers had more to go by).
  */
-export function freshChips(network: Network, settled: Settled): FreshChips | undefined {
+export function freshChips(network: Network, settled: MixedSignalSolution): FreshChips | undefined {
   const levels = new ChipLevels(network, { from: settled });
   levels.propagate(new Set(network.chips.keys()), settled.phases);
   const { driven, seen } = settled;
@@ -81,7 +84,7 @@ export function freshChips(network: Network, settled: Settled): FreshChips | und
     : undefined;
 }
 
-/** A phase. moved: as in `Settled`. near: as it was found beside the known board. */
+/** A phase. moved: as in `MixedSignalSolution`. near: as it was found beside the known board. */
 type Found = Pick<OperatingPoint, 'ok' | 'x'> & {
   readonly moved?: Int32Array | undefined;
   readonly near?: NearPoint;
@@ -99,9 +102,9 @@ class Settling {
    */
   private reachesFar = false;
   private phases: Float64Array[] = [];
-  /** As in `Settled`. */
+  /** As in `MixedSignalSolution`. */
   private moved: Int32Array | undefined;
-  private near: Settled['near'];
+  private near: MixedSignalSolution['near'];
   private drives: Uint8Array[] = [];
   /** States of the drivers that belong to the phases. */
   private solvedDrives: Uint8Array[] = [];
@@ -123,7 +126,7 @@ class Settling {
     this.phases = from.phases.map((x) => (renumbered ? carryOver(renumbered, x, network) : x));
   }
 
-  run(): Settled | NoOperatingPoint {
+  run(): MixedSignalSolution | NoOperatingPoint {
     const { chips } = this.network;
     if (chips.length === 0) {
       const trouble = this.solve();
@@ -180,7 +183,7 @@ class Settling {
     return this.levels.comeOn(this.phases);
   }
 
-  private finish(phases: readonly Float64Array[]): Settled {
+  private finish(phases: readonly Float64Array[]): MixedSignalSolution {
     const { drives, moved, near } = this;
     const { driven, seen, memories, locked } = this.levels;
     const states = drives.length > 0 ? drives : [new Uint8Array(this.network.drivers.length)];
@@ -240,25 +243,25 @@ class Settling {
   ): Found | NoOperatingPoint {
     const { near } = this.options;
     const before = this.phases[phase] ?? this.phases[0] ?? first;
-    const vicinity = near?.points[phase] ?? near?.points[0];
+    const base = near?.points[phase] ?? near?.points[0];
     const found =
       near &&
-      vicinity &&
+      base &&
       !this.reachesFar &&
-      pointBeside(vicinity, near.exchange.difference, drives, before);
+      solveIncrementally(base, near.netlistChange.difference, drives, before);
     if (found) return { ok: true, x: found.x, moved: found.moved, near: found };
     this.reachesFar = true;
     const from = phase > 0 ? inStep(this.network, drives, this.phases[0], first, before) : before;
     const start = from && this.start(drives, phase, from);
-    const [network, loose] = near
-      ? [near.exchange.inMatrix, near.exchange.loose]
+    const [network, correction] = near
+      ? [near.netlistChange.inMatrix, near.netlistChange.correction]
       : [this.network, undefined];
-    const options = { drives, loose, near: near !== undefined };
+    const options = { drives, correction, near: near !== undefined };
     const point = operatingPoint(network, start ? { ...options, start } : options);
-    if (!near) return point.ok || !start ? point : operatingPoint(network, { drives, loose });
+    if (!near) return point.ok || !start ? point : operatingPoint(network, { drives, correction });
     if (!point.ok) return point;
     near.solved.note(drives, point.x);
-    return vicinity ? { ...point, moved: movedFrom(vicinity.x, point.x) } : point;
+    return base ? { ...point, moved: movedFrom(base.x, point.x) } : point;
   }
 
   /**
@@ -344,11 +347,11 @@ class Settling {
       driven.includes(UNKNOWN) !== from.driven.includes(UNKNOWN)
     )
       return undefined;
-    const { at, openInputs } = watchers(fromNetwork);
+    const { at, openInputs } = fanOut(fromNetwork);
     // Where other nodes may float, inputs that need to be held have to look.
     if (
       openInputs.size > 0 &&
-      !holdsAlike(near.points[0]!, near.exchange.difference, this.drives[0]!)
+      !holdsAlike(near.points[0]!, near.netlistChange.difference, this.drives[0]!)
     )
       return undefined;
     const chips = new Set<number>();
@@ -368,7 +371,7 @@ class Settling {
    * Whether a node is so near to where it is on the known board, in every phase, that no chip sees
    * anything else there.
    */
-  private staysWithin(points: readonly Vicinity[], node: number): boolean {
+  private staysWithin(points: readonly BaseLinearisation[], node: number): boolean {
     for (let phase = 0; phase < points.length; phase += 1) {
       const { x, levelSlacks } = points[phase]!;
       if (!(Math.abs(this.phases[phase]![node]! - x[node]!) < levelSlacks[node]!)) return false;

@@ -1,7 +1,7 @@
 import { diodeCurrent, junctionCurrent } from './junction';
-import { isOpen, lawAt } from './law-stamp';
-import { conductingLaws } from './law-table';
-import type { JunctionStamp, LawStamp, Network, TransistorStamp } from './network';
+import { conducts, characteristicAt } from './characteristic-stamp';
+import { conductingCharacteristics } from './characteristic-table';
+import type { JunctionStamp, CharacteristicStamp, Network, TransistorStamp } from './network';
 import { across } from './operating-point';
 
 /**
@@ -11,7 +11,7 @@ import { across } from './operating-point';
 export const HOLDING_SIEMENS = 2e-8;
 
 /**
- * What a junction or a law has to conduct at a given point to hold a node against a voltmeter of 10
+ * What a junction or a characteristic has to conduct at a given point to hold a node against a voltmeter of 10
  * MΩ, siemens.
  */
 export const FEEDING_SIEMENS = 5e-6;
@@ -40,14 +40,18 @@ export function junctionHolds({ a, b, element }: JunctionStamp, x: Float64Array)
 
 /**
  * A TTL input that nothing drives and an output that nothing loads rest at the very corner of their
- * laws: within this of it they are still held, volt.
+ * characteristics: within this of it they are still held, volt.
  */
 const CORNER_VOLT = 1e-3;
 
-/** Whether a law conducts enough at x to hold its nodes. */
-export function lawHolds(law: LawStamp, x: Float64Array): boolean {
-  const answer = lawAt(law, x, law.element.law.kind === 'free' ? 0 : CORNER_VOLT);
-  for (let i = 0; i < law.controls.length; i += 1)
+/** Whether a characteristic conducts enough at x to hold its nodes. */
+export function characteristicHolds(characteristic: CharacteristicStamp, x: Float64Array): boolean {
+  const answer = characteristicAt(
+    characteristic,
+    x,
+    characteristic.element.characteristic.kind === 'free' ? 0 : CORNER_VOLT,
+  );
+  for (let i = 0; i < characteristic.controls.length; i += 1)
     if (Math.abs(answer[2 + i]!) >= FEEDING_SIEMENS) return true;
   return false;
 }
@@ -99,7 +103,7 @@ export class Joints {
  * x: volts at which a junction has to conduct to hold anything; without them every junction does.
  * Length nodeCount at least.
  */
-export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array): Uint8Array {
+export function drivenNodes(network: Network, drives: Uint8Array, x?: Float64Array): Uint8Array {
   const joints = new Joints(network.size + network.extra);
   const least = x ? FEEDING_SIEMENS : HOLDING_SIEMENS;
   for (const { a, b, siemens } of network.conductances) if (siemens >= least) joints.join(a, b);
@@ -110,10 +114,12 @@ export function heldNodes(network: Network, drives: Uint8Array, x?: Float64Array
   for (const transistor of network.transistors)
     if (!x || transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
   if (x)
-    for (const law of conductingLaws(network, drives, x))
-      if (law.element.holds && lawHolds(law, x)) joints.join(law.a, law.b);
+    for (const characteristic of conductingCharacteristics(network, drives, x))
+      if (characteristic.element.holds && characteristicHolds(characteristic, x))
+        joints.join(characteristic.a, characteristic.b);
   if (!x)
-    for (const law of network.laws)
-      if (law.element.holds && isOpen(law, drives)) joints.join(law.a, law.b);
+    for (const characteristic of network.characteristics)
+      if (characteristic.element.holds && conducts(characteristic, drives))
+        joints.join(characteristic.a, characteristic.b);
   return joints.grounded();
 }

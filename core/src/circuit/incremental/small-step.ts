@@ -1,8 +1,8 @@
 import { factorJacobian } from '../jacobian';
-import { Loose } from '../loose';
-import { loosePieces } from '../loose-pieces';
-import type { Settled } from '../settled';
-import type { ConductanceChange, Difference, Exchange } from './exchange';
+import { LowRankCorrection } from '../low-rank-correction';
+import { looseDevices } from '../correction-devices';
+import type { MixedSignalSolution } from '../mixed-signal-solution';
+import type { ConductanceChange, Difference, NetlistChange } from './netlist-change';
 
 /**
  * The one conductance by which two differences part, with what the second has more of it; undefined
@@ -37,25 +37,25 @@ const LINEAR_VOLT = 2e-3;
  * snapshot may be off by.
  */
 const STILL = 1e-4;
-/** As in `Settled.moved`, volt or ampere. */
+/** As in `MixedSignalSolution.moved`, volt or ampere. */
 const LEAST_MOVE = 1e-5;
 
 /**
  * A settled board with so much more conductance in one place, where that moves so little that
  * everything is linear on the way and every chip sees what it saw: an open that leaks a hundredth
  * of a microampere, and one that does not. The board itself where next to nothing moves; undefined
- * where too much does. exchange: of which the board came.
+ * where too much does. netlistChange: of which the board came.
  */
 export function afterSmallStep(
-  exchange: Exchange,
-  settled: Settled,
+  netlistChange: NetlistChange,
+  settled: MixedSignalSolution,
   step: ConductanceChange,
-): Settled | undefined {
+): MixedSignalSolution | undefined {
   const { phases, moved } = settled;
   const shifts: Float64Array[] = [];
   let most = 0;
   for (const [phase, x] of phases.entries()) {
-    const shift = responseIn(exchange, settled, phase, step);
+    const shift = responseIn(netlistChange, settled, phase, step);
     if (!shift) return undefined;
     toShift(shift, x, step);
     for (let unknown = 0; unknown < shift.length; unknown += 1)
@@ -90,8 +90,8 @@ function toShift(
 
 /** Unknowns for one ampere into a and out of b, in a phase; undefined where there is no answer. */
 function responseIn(
-  { inMatrix, loose }: Exchange,
-  { near, phases, drives }: Settled,
+  { inMatrix, correction }: NetlistChange,
+  { near, phases, drives }: MixedSignalSolution,
   phase: number,
   { a, b }: ConductanceChange,
 ): Float64Array | undefined {
@@ -108,12 +108,12 @@ function responseIn(
   // ampere makes a volt.
   const placed = vector.subarray(0, size);
   lu.solve(placed, placed);
-  const pieces = new Loose(size, (unknown) => x[unknown]!);
-  for (const piece of loosePieces(loose, states)) pieces.add(piece);
-  if (pieces.isEmpty) return vector;
+  const devices = new LowRankCorrection(size, (unknown) => x[unknown]!);
+  for (const device of looseDevices(correction, states)) devices.add(device);
+  if (devices.isEmpty) return vector;
   const column = (unknown: number): Float64Array => lu.column(unknown);
-  if (pieces.step(x, { values: x, column }, x) === undefined) return undefined;
-  pieces.correct(vector, false, column);
+  if (devices.step(x, { values: x, column }, x) === undefined) return undefined;
+  devices.correct(vector, false, column);
   return vector;
 }
 

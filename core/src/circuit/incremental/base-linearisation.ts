@@ -1,29 +1,29 @@
 import { jacobianValues } from '../jacobian';
-import { isOpen } from '../law-stamp';
-import { levelSlacks } from '../watchers';
-import type { InTangent } from '../loose';
-import type { LawStamp, Network } from '../network';
+import { conducts } from '../characteristic-stamp';
+import { levelSlacks } from '../fan-out';
+import type { InTangent } from '../low-rank-correction';
+import type { CharacteristicStamp, Network } from '../network';
 import {
-  JunctionPiece,
-  lawPiece,
+  JunctionDevice,
+  characteristicDevice,
   MOST_PORTS,
-  PieceAnswer,
+  DeviceAnswer,
   readPorts,
-  TransistorPiece,
-  type Piece,
-} from '../piece';
+  TransistorDevice,
+  type Device,
+} from '../device';
 import { Marks } from './marks';
 import { FALL, Movement } from './movement';
 import { StraightRanges } from './straight-ranges';
 import { SparseLu } from '../sparse';
 
 /**
- * A piece of the unchanged circuit with its current and slopes at the operating point. law: its
+ * A device of the unchanged circuit with its current and slopes at the operating point. characteristic: its
  * stamp, where a driver may switch it.
  */
 export interface Known extends InTangent {
-  readonly piece: Piece;
-  readonly law: LawStamp | undefined;
+  readonly device: Device;
+  readonly characteristic: CharacteristicStamp | undefined;
   /** How far its ports may move before it has to be asked, volt. */
   readonly slack: number;
   /** Whether it conducts at this point, as far as drivers have a say. */
@@ -38,26 +38,26 @@ export interface Known extends InTangent {
  * Sources: Woodbury's identity (Hager, SIAM Review 31(2), 1989) for what changes; that parts at
  * rest are not worked out again is common practice in circuit simulation.
  */
-export class Vicinity {
+export class BaseLinearisation {
   /**
-   * Pieces of the circuit, and the positions of the open ones that look at each unknown, those with
+   * Devices of the circuit, and the positions of the open ones that look at each unknown, those with
    * the least slack first.
    */
-  readonly pieces: readonly Known[];
+  readonly devices: readonly Known[];
   readonly around: readonly Int32Array[];
   /** Ohms that each node looks into, worked out when first asked for; NaN till then. */
   private readonly sources: Float64Array;
-  /** Slack of each piece. */
+  /** Slack of each device. */
   readonly slacks: Float64Array;
   private ownLevelSlacks: Float64Array | undefined;
   /**
-   * Where each piece is known to be on its tangent by `LEAVES_TANGENT_VOLT`, as long as nothing is
+   * Where each device is known to be on its tangent by `LEAVES_TANGENT_VOLT`, as long as nothing is
    * let go of.
    */
   readonly straight: StraightRanges;
   /**
-   * Working memory of the search that is under way: pieces taken and asked, unknowns let go of with
-   * the pieces on them, and what moved.
+   * Working memory of the search that is under way: devices taken and asked, unknowns let go of with
+   * the devices on them, and what moved.
    */
   readonly marks: SearchMarks;
   readonly movement: Movement;
@@ -79,42 +79,42 @@ export class Vicinity {
   ) {
     this.lu = new SparseLu(network.pattern, network.lu.order);
     this.lu.factor(jacobianValues(network, x, drives));
-    const pieces: Known[] = [];
-    const learn = (stamp: object, piece: Piece, law?: LawStamp): void => {
-      this.positions.set(stamp, pieces.length);
-      pieces.push({
-        ...knownAt(piece, x, law?.element.linearVolt ?? MOVED_VOLT),
-        law,
-        open: !law || isOpen(law, drives),
+    const devices: Known[] = [];
+    const learn = (stamp: object, device: Device, characteristic?: CharacteristicStamp): void => {
+      this.positions.set(stamp, devices.length);
+      devices.push({
+        ...knownAt(device, x, characteristic?.element.linearVolt ?? MOVED_VOLT),
+        characteristic,
+        open: !characteristic || conducts(characteristic, drives),
       });
     };
-    for (const stamp of network.junctions) learn(stamp, new JunctionPiece(stamp));
-    for (const stamp of network.transistors) learn(stamp, new TransistorPiece(stamp));
-    for (const stamp of network.laws) {
+    for (const stamp of network.junctions) learn(stamp, new JunctionDevice(stamp));
+    for (const stamp of network.transistors) learn(stamp, new TransistorDevice(stamp));
+    for (const stamp of network.characteristics) {
       if (stamp.driver >= 0)
-        this.lawsOf.set(stamp.driver, [...(this.lawsOf.get(stamp.driver) ?? []), pieces.length]);
-      learn(stamp, lawPiece(stamp), stamp);
+        this.lawsOf.set(stamp.driver, [...(this.lawsOf.get(stamp.driver) ?? []), devices.length]);
+      learn(stamp, characteristicDevice(stamp), stamp);
     }
     const around: number[][] = Array.from({ length: network.size }, () => []);
-    pieces.forEach(
-      ({ piece, open }, i) =>
-        open && piece.ports.forEach((node) => node >= 0 && around[node]!.push(i)),
+    devices.forEach(
+      ({ device, open }, i) =>
+        open && device.ports.forEach((node) => node >= 0 && around[node]!.push(i)),
     );
-    this.pieces = pieces;
-    this.slacks = Float64Array.from(pieces, ({ slack }) => slack);
+    this.devices = devices;
+    this.slacks = Float64Array.from(devices, ({ slack }) => slack);
     this.around = around.map((places) =>
       Int32Array.from(places.sort((one, other) => this.slacks[one]! - this.slacks[other]!)),
     );
     this.straight = new StraightRanges(
-      pieces.map(({ piece }) => piece),
-      (piece) => readPorts(piece, x, volts),
+      devices.map(({ device }) => device),
+      (device) => readPorts(device, x, volts),
     );
     this.sources = new Float64Array(network.size).fill(NaN);
     this.marks = {
-      taken: new Marks(pieces.length),
-      asked: new Marks(pieces.length),
+      taken: new Marks(devices.length),
+      asked: new Marks(devices.length),
       loosened: new Marks(network.size),
-      unsure: new Marks(pieces.length),
+      unsure: new Marks(devices.length),
     };
     this.movement = new Movement(this, network.size);
   }
@@ -124,12 +124,12 @@ export class Vicinity {
     return (this.ownLevelSlacks ??= levelSlacks(this.network, this.x));
   }
 
-  /** The place among the pieces of what a stamp of this network stands for. */
-  pieceOf(stamp: object): number {
+  /** The place among the devices of what a stamp of this network stands for. */
+  deviceOf(stamp: object): number {
     return this.positions.get(stamp)!;
   }
 
-  /** Places of the laws that a driver switches. */
+  /** Places of the characteristics that a driver switches. */
   switchedBy(driver: number): readonly number[] {
     return this.lawsOf.get(driver) ?? [];
   }
@@ -225,12 +225,12 @@ function byMagnitude(vector: Float64Array): Int32Array {
 }
 
 /**
- * A node that moved by less than this asks nothing of the pieces on it, volt: what a junction then
+ * A node that moved by less than this asks nothing of the devices on it, volt: what a junction then
  * leaves its tangent by is below a microvolt.
  */
 export const MOVED_VOLT = 1e-4;
 
-const answer = new PieceAnswer();
+const answer = new DeviceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 
 /**
@@ -238,16 +238,16 @@ const volts = new Float64Array(MOST_PORTS);
  * it that is a share of its linear range.
  */
 function knownAt(
-  piece: Piece,
+  device: Device,
   x: Float64Array,
   leastSlack: number,
-): Pick<Known, 'piece' | 'ampere' | 'slope' | 'slack'> {
-  const { ports } = piece;
-  readPorts(piece, x, volts);
-  piece.at(volts, answer);
-  const slack = Math.max(leastSlack, piece.slack(volts));
+): Pick<Known, 'device' | 'ampere' | 'slope' | 'slack'> {
+  const { ports } = device;
+  readPorts(device, x, volts);
+  device.at(volts, answer);
+  const slack = Math.max(leastSlack, device.slack(volts));
   return {
-    piece,
+    device,
     slack,
     ampere: answer.ampere.slice(0, ports.length),
     slope: answer.slope.slice(0, ports.length ** 2),

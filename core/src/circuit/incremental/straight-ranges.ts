@@ -1,12 +1,12 @@
 import { across } from '../operating-point';
-import type { Piece } from '../piece';
+import type { Device } from '../device';
 
-/** Most differences that one piece looks at. */
+/** Most differences that one device looks at. */
 const MOST_DIFFERENCES = 3;
 const NONE = -2;
 
 /**
- * Within which differences of two nodes each piece of a circuit is known to stay on its tangent, in
+ * Within which differences of two nodes each device of a circuit is known to stay on its tangent, in
  * columns, because every search asks it of thousands. Found out by and by: what a search was told
  * once need not be worked out again.
  */
@@ -16,23 +16,23 @@ export class StraightRanges {
   private readonly low: Float64Array;
   private readonly high: Float64Array;
 
-  /** volts: of a piece's ports at the point of the tangents, in the same array each time. */
-  constructor(pieces: readonly Piece[], voltsOf: (piece: Piece) => Float64Array) {
-    this.nodes = new Int32Array(pieces.length * MOST_DIFFERENCES * 2).fill(NONE);
-    this.low = new Float64Array(pieces.length * MOST_DIFFERENCES);
-    this.high = new Float64Array(pieces.length * MOST_DIFFERENCES);
-    pieces.forEach((piece, i) => {
-      piece.straight(voltsOf(piece)).forEach(({ plus, minus, low, high }, k) => {
+  /** volts: of a device's ports at the point of the tangents, in the same array each time. */
+  constructor(devices: readonly Device[], voltsOf: (device: Device) => Float64Array) {
+    this.nodes = new Int32Array(devices.length * MOST_DIFFERENCES * 2).fill(NONE);
+    this.low = new Float64Array(devices.length * MOST_DIFFERENCES);
+    this.high = new Float64Array(devices.length * MOST_DIFFERENCES);
+    devices.forEach((device, i) => {
+      device.straight(voltsOf(device)).forEach(({ plus, minus, low, high }, k) => {
         const at = i * MOST_DIFFERENCES + k;
-        this.nodes[2 * at] = piece.ports[plus]!;
-        this.nodes[2 * at + 1] = piece.ports[minus]!;
+        this.nodes[2 * at] = device.ports[plus]!;
+        this.nodes[2 * at + 1] = device.ports[minus]!;
         this.low[at] = low;
         this.high[at] = high;
       });
     });
   }
 
-  /** Whether the piece is known to be on its tangent at x. */
+  /** Whether the device is known to be on its tangent at x. */
   has(i: number, x: Float64Array): boolean {
     const { nodes, low, high } = this;
     let at = i * MOST_DIFFERENCES;
@@ -44,7 +44,7 @@ export class StraightRanges {
     return true;
   }
 
-  /** Widens the range of a piece's k-th difference to what it is at x. */
+  /** Widens the range of a device's k-th difference to what it is at x. */
   widen(i: number, k: number, x: Float64Array): void {
     const at = i * MOST_DIFFERENCES + k;
     const volt = across(x, this.nodes[2 * at]!, this.nodes[2 * at + 1]!);

@@ -1,22 +1,22 @@
-import { evaluateLaw, FLOAT_OHM, HIGH_SIEMENS } from '../device';
-import { evaluateStep, isOpen, lawMemory, limitFloat } from './law-stamp';
-import { ALWAYS, type LawStamp, type Network } from './network';
+import { evaluateCharacteristic, FLOAT_OHM, HIGH_SIEMENS } from '../device';
+import { evaluateStep, conducts, characteristicMemory, limitFloat } from './characteristic-stamp';
+import { ALWAYS, type CharacteristicStamp, type Network } from './network';
 
-/** Most nodes that one law looks at. */
+/** Most nodes that one characteristic looks at. */
 const MOST_CONTROLS = 6;
 const volts = new Float64Array(MOST_CONTROLS);
 const answer = new Float64Array(MOST_CONTROLS + 2);
 
-/** Which kind of rows a law has in a table. */
+/** Which kind of rows a characteristic has in a table. */
 const KIND = { drop: 0, ttl: 1, other: 2 } as const;
 
 /**
- * The common laws of a network in columns, because there are thousands and every step of every
- * search asks them all: drops (clamp diodes, output stages) and TTL inputs. Row i is the law at
- * place i of `laws`; whatever is neither is left out.
+ * The common characteristics of a network in columns, because there are thousands and every step of every
+ * search asks them all: drops (clamp diodes, output stages) and TTL inputs. Row i is the characteristic at
+ * place i of `characteristics`; whatever is neither is left out.
  */
-interface LawTable {
-  readonly laws: readonly LawStamp[];
+interface CharacteristicTable {
+  readonly characteristics: readonly CharacteristicStamp[];
   readonly kind: Uint8Array;
   readonly driver: Int32Array;
   readonly when: Uint8Array;
@@ -40,25 +40,25 @@ interface LawTable {
   readonly switched: Int32Array;
 }
 
-const TABLES = new WeakMap<Network['nodeIndex'], LawTable>();
+const TABLES = new WeakMap<Network['nodeIndex'], CharacteristicTable>();
 
 /**
- * The table of a network, which the networks share that come from it by exchange: there a law that
+ * The table of a network, which the networks share that come from it by netlistChange: there a characteristic that
  * is not the same at its place is asked by itself.
  */
-function tableOf({ nodeIndex, laws }: Network): LawTable {
+function tableOf({ nodeIndex, characteristics }: Network): CharacteristicTable {
   let table = TABLES.get(nodeIndex);
-  if (!table) TABLES.set(nodeIndex, (table = makeTable(laws)));
+  if (!table) TABLES.set(nodeIndex, (table = makeTable(characteristics)));
   return table;
 }
 
-function makeTable(laws: readonly LawStamp[]): LawTable {
-  const count = laws.length;
-  const table: LawTable = {
-    laws,
+function makeTable(characteristics: readonly CharacteristicStamp[]): CharacteristicTable {
+  const count = characteristics.length;
+  const table: CharacteristicTable = {
+    characteristics,
     kind: new Uint8Array(count),
-    driver: Int32Array.from(laws, ({ driver }) => driver),
-    when: Uint8Array.from(laws, ({ when }) => when),
+    driver: Int32Array.from(characteristics, ({ driver }) => driver),
+    when: Uint8Array.from(characteristics, ({ when }) => when),
     nodes: new Int32Array(4 * count).fill(-1),
     slots: new Int32Array(6 * count).fill(-1),
     dropVolt: new Float64Array(count),
@@ -66,47 +66,56 @@ function makeTable(laws: readonly LawStamp[]): LawTable {
     bound: new Float64Array(count),
     twoWay: new Uint8Array(count),
     switched: Int32Array.from(
-      [...laws.keys()].filter((l) => laws[l]!.driver >= 0 && laws[l]!.element.law.kind === 'drop'),
+      [...characteristics.keys()].filter(
+        (l) =>
+          characteristics[l]!.driver >= 0 &&
+          characteristics[l]!.element.characteristic.kind === 'drop',
+      ),
     ),
   };
-  laws.forEach(({ a, b, controls, slots, element: { law } }, i) => {
-    table.kind[i] = law.kind === 'free' ? KIND.other : KIND[law.kind];
-    if (law.kind === 'free') return;
-    table.nodes.set(law.kind === 'drop' ? [a, b] : controls, 4 * i);
+  characteristics.forEach(({ a, b, controls, slots, element: { characteristic } }, i) => {
+    table.kind[i] = characteristic.kind === 'free' ? KIND.other : KIND[characteristic.kind];
+    if (characteristic.kind === 'free') return;
+    table.nodes.set(characteristic.kind === 'drop' ? [a, b] : controls, 4 * i);
     table.slots.set(slots, 6 * i);
-    table.dropVolt[i] = law.dropVolt;
-    table.siemens[i] = law.kind === 'drop' ? law.siemens : 1 / law.baseOhm;
-    table.bound[i] = law.kind === 'drop' ? law.limitAmpere : law.floatVolt;
-    table.twoWay[i] = law.kind === 'drop' && law.twoWay ? 1 : 0;
+    table.dropVolt[i] = characteristic.dropVolt;
+    table.siemens[i] =
+      characteristic.kind === 'drop' ? characteristic.siemens : 1 / characteristic.baseOhm;
+    table.bound[i] =
+      characteristic.kind === 'drop' ? characteristic.limitAmpere : characteristic.floatVolt;
+    table.twoWay[i] = characteristic.kind === 'drop' && characteristic.twoWay ? 1 : 0;
   });
   return table;
 }
 
-/** The laws of a network that conduct while its drivers are in certain states. */
-export interface OpenLaws {
-  readonly table: LawTable;
+/** The characteristics of a network that conduct while its drivers are in certain states. */
+export interface OpenCharacteristics {
+  readonly table: CharacteristicTable;
   /** Rows of the table, the first so many of each list. */
   readonly drops: Int32Array;
   readonly dropCount: number;
   readonly ttls: Int32Array;
   readonly ttlCount: number;
   /** All others. */
-  readonly others: readonly LawStamp[];
-  /** What the step before looked at, of ttls and then of others; zero until `rememberLaws`. */
+  readonly others: readonly CharacteristicStamp[];
+  /** What the step before looked at, of ttls and then of others; zero until `rememberCharacteristics`. */
   readonly last: Float64Array;
 }
 
-export function openLaws(network: Network, drives: Uint8Array): OpenLaws {
-  const { laws } = network;
+export function enabledCharacteristics(network: Network, drives: Uint8Array): OpenCharacteristics {
+  const { characteristics } = network;
   const table = tableOf(network);
   const { kind, driver, when } = table;
-  const [drops, ttls] = [new Int32Array(laws.length), new Int32Array(laws.length)];
-  const others: LawStamp[] = [];
+  const [drops, ttls] = [
+    new Int32Array(characteristics.length),
+    new Int32Array(characteristics.length),
+  ];
+  const others: CharacteristicStamp[] = [];
   let [dropCount, ttlCount] = [0, 0];
-  for (let l = 0; l < laws.length; l += 1) {
-    const stamp = laws[l]!;
-    if (stamp !== table.laws[l] || kind[l] === KIND.other) {
-      if (isOpen(stamp, drives)) others.push(stamp);
+  for (let l = 0; l < characteristics.length; l += 1) {
+    const stamp = characteristics[l]!;
+    if (stamp !== table.characteristics[l] || kind[l] === KIND.other) {
+      if (conducts(stamp, drives)) others.push(stamp);
     } else if (driver[l] === ALWAYS || drives[driver[l]!] === when[l]) {
       if (kind[l] === KIND.drop) drops[dropCount++] = l;
       else ttls[ttlCount++] = l;
@@ -138,51 +147,66 @@ export type SwitchedDrop = (
 
 /** Tells of the drops that conduct while drivers are in these states and would not in others. */
 export function switchedDrops(network: Network, drives: Uint8Array, tell: SwitchedDrop): void {
-  const { laws } = network;
-  const { laws: known, switched, driver, when, nodes, dropVolt, twoWay } = tableOf(network);
-  const tellOf = (stamp: LawStamp): void => {
-    const { law } = stamp.element;
-    if (stamp.driver >= 0 && law.kind === 'drop' && isOpen(stamp, drives))
-      tell(stamp.a, stamp.b, law.dropVolt, stamp.driver, stamp.when, law.twoWay ? 1 : 0);
+  const { characteristics } = network;
+  const {
+    characteristics: known,
+    switched,
+    driver,
+    when,
+    nodes,
+    dropVolt,
+    twoWay,
+  } = tableOf(network);
+  const tellOf = (stamp: CharacteristicStamp): void => {
+    const { characteristic } = stamp.element;
+    if (stamp.driver >= 0 && characteristic.kind === 'drop' && conducts(stamp, drives))
+      tell(
+        stamp.a,
+        stamp.b,
+        characteristic.dropVolt,
+        stamp.driver,
+        stamp.when,
+        characteristic.twoWay ? 1 : 0,
+      );
   };
   for (const l of switched) {
-    if (laws[l] !== known[l]) tellOf(laws[l]!);
+    if (characteristics[l] !== known[l]) tellOf(characteristics[l]!);
     else if (drives[driver[l]!] === when[l])
       tell(nodes[4 * l]!, nodes[4 * l + 1]!, dropVolt[l]!, driver[l]!, when[l]!, twoWay[l]!);
   }
-  for (let l = known.length; l < laws.length; l += 1) tellOf(laws[l]!);
+  for (let l = known.length; l < characteristics.length; l += 1) tellOf(characteristics[l]!);
 }
 
 const CONDUCTING = new WeakMap<
   Float64Array,
   {
-    readonly laws: Network['laws'];
+    readonly characteristics: Network['characteristics'];
     readonly drives: Uint8Array;
-    readonly found: readonly LawStamp[];
+    readonly found: readonly CharacteristicStamp[];
   }
 >();
 
-/** A law this close to conducting counts among those that do, volt. */
+/** A characteristic this close to conducting counts among those that do, volt. */
 const ALMOST_VOLT = 2e-3;
 
 /**
- * The laws of a network that may carry current at x or next to it; x is not to change any more.
+ * The characteristics of a network that may carry current at x or next to it; x is not to change any more.
  * Those of the last network asked about at this x are kept.
  */
-export function conductingLaws(
+export function conductingCharacteristics(
   network: Network,
   drives: Uint8Array,
   x: Float64Array,
-): readonly LawStamp[] {
-  const { laws } = network;
+): readonly CharacteristicStamp[] {
+  const { characteristics } = network;
   const known = CONDUCTING.get(x);
-  if (known?.laws === laws && known.drives === drives) return known.found;
+  if (known?.characteristics === characteristics && known.drives === drives) return known.found;
   const table = tableOf(network);
   const { kind, nodes, dropVolt, bound, twoWay } = table;
-  const found: LawStamp[] = [];
-  for (let l = 0; l < laws.length; l += 1) {
-    const stamp = laws[l]!;
-    if (stamp === table.laws[l] && kind[l] !== KIND.other && twoWay[l] === 0) {
+  const found: CharacteristicStamp[] = [];
+  for (let l = 0; l < characteristics.length; l += 1) {
+    const stamp = characteristics[l]!;
+    if (stamp === table.characteristics[l] && kind[l] !== KIND.other && twoWay[l] === 0) {
       // A drop that is not reached, or a TTL input that a supply above its pin neither feeds nor
       // the pin's own volts make leak.
       const a = nodes[4 * l]!;
@@ -192,15 +216,15 @@ export function conductingLaws(
       const leaks = kind[l] === KIND.ttl && volt - (g < 0 ? 0 : x[g]!) > bound[l]! - ALMOST_VOLT;
       if (!leaks && (a < 0 ? 0 : x[a]!) - volt - dropVolt[l]! < -ALMOST_VOLT) continue;
     }
-    if (isOpen(stamp, drives)) found.push(stamp);
+    if (conducts(stamp, drives)) found.push(stamp);
   }
-  CONDUCTING.set(x, { laws, drives, found });
+  CONDUCTING.set(x, { characteristics, drives, found });
   return found;
 }
 
-/** Sets what the laws look at to where a search begins. */
-export function rememberLaws(
-  { table: { nodes }, ttls, ttlCount, others, last }: OpenLaws,
+/** Sets what the characteristics look at to where a search begins. */
+export function rememberCharacteristics(
+  { table: { nodes }, ttls, ttlCount, others, last }: OpenCharacteristics,
   x: Float64Array,
 ): void {
   for (let k = 0; k < ttlCount; k += 1) {
@@ -211,17 +235,17 @@ export function rememberLaws(
   }
   others.forEach(({ controls, element }, l) => {
     for (let i = 0; i < controls.length; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
-    last[ttlCount + l] = lawMemory(element, volts);
+    last[ttlCount + l] = characteristicMemory(element, volts);
   });
 }
 
 /**
- * Adds the laws' slopes at x to the matrix values and, where rhs is given, what remains of their
+ * Adds the characteristics' slopes at x to the matrix values and, where rhs is given, what remains of their
  * currents to the right-hand side. With rhs a step that would jump too far is held back. Returns
  * whether one was.
  */
-export function stampLaws(
-  open: OpenLaws,
+export function stampCharacteristics(
+  open: OpenCharacteristics,
   x: Float64Array,
   values: Float64Array,
   rhs?: Float64Array,
@@ -236,7 +260,7 @@ export function stampLaws(
 
 /** The drops: most of them are clamps that do not conduct. */
 function stampDrops(
-  { table, drops, dropCount }: OpenLaws,
+  { table, drops, dropCount }: OpenCharacteristics,
   x: Float64Array,
   values: Float64Array,
   rhs: Float64Array | undefined,
@@ -252,7 +276,7 @@ function stampDrops(
     let slope = siemens[i]!;
     let rest = -slope * dropVolt[i]!;
     if (Math.abs(over * slope) > bound[i]!) {
-      // By the chord to zero current, as the law itself does.
+      // By the chord to zero current, as the characteristic itself does.
       slope = bound[i]! / Math.abs(over);
       rest = Math.sign(over) * bound[i]! - slope * volt;
     }
@@ -269,7 +293,7 @@ function stampDrops(
 
 /** The TTL inputs. */
 function stampTtls(
-  { table, ttls, ttlCount, last }: OpenLaws,
+  { table, ttls, ttlCount, last }: OpenCharacteristics,
   x: Float64Array,
   values: Float64Array,
   rhs: Float64Array | undefined,
@@ -316,7 +340,7 @@ function add(values: Float64Array, slot: number, siemens: number): void {
 }
 
 function stampOther(
-  stamp: LawStamp,
+  stamp: CharacteristicStamp,
   l: number,
   x: Float64Array,
   values: Float64Array,
@@ -328,7 +352,7 @@ function stampOther(
   let limited = false;
   for (let i = 0; i < count; i += 1) volts[i] = controls[i]! < 0 ? 0 : x[controls[i]!]!;
   if (rhs) limited = evaluateStep(element, volts, answer, last, l);
-  else evaluateLaw(element.law, volts, answer);
+  else evaluateCharacteristic(element.characteristic, volts, answer);
   let rest = answer[0]!;
   for (let i = 0; i < count; i += 1) {
     const slope = answer[2 + i]!;

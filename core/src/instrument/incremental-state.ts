@@ -3,17 +3,17 @@ import {
   afterSmallStep,
   exchangeElements,
   freshChips,
-  heldBeside,
-  heldThere,
-  settle,
+  drivenAfter,
+  drivenThere,
+  solveMixedSignal,
   SolvedStates,
   stepBetween,
-  Vicinity,
+  BaseLinearisation,
   type ConductanceChange,
-  type Exchange,
+  type NetlistChange,
   type FreshChips,
   type Network,
-  type Settled,
+  type MixedSignalSolution,
 } from '../circuit';
 import type { Element } from '../device';
 import {
@@ -38,8 +38,8 @@ const MOST_KEPT = 20_000;
 /** A faulty board found beside the one at rest. */
 interface Solved {
   readonly faults: readonly FaultState[];
-  readonly exchange: Exchange;
-  readonly settled: Settled;
+  readonly netlistChange: NetlistChange;
+  readonly settled: MixedSignalSolution;
   readonly snapshot: VoltSnapshot;
 }
 
@@ -47,9 +47,9 @@ interface Solved {
  * A board at rest and what stands beside it: the same board with a few faults, found where it
  * differs. Lives as long as the board's state.
  */
-export class Beside {
+export class IncrementalState {
   /** The phases of the board at rest. */
-  readonly points: readonly Vicinity[];
+  readonly points: readonly BaseLinearisation[];
   private readonly fresh: FreshChips | undefined;
   private readonly elementsOfPart = new Map<string, ReadonlySet<unknown>>();
   /**
@@ -70,7 +70,7 @@ export class Beside {
     private readonly state: BoardState,
     private readonly parts: readonly PartElements[],
     private readonly network: Network,
-    private readonly settled: Settled,
+    private readonly settled: MixedSignalSolution,
   ) {
     this.lookedAt = new Set(
       (index.board.observables ?? []).flatMap(({ when }) =>
@@ -78,10 +78,10 @@ export class Beside {
       ),
     );
     this.points = settled.phases.map(
-      (x, phase) => new Vicinity(network, settled.drives[phase]!, x),
+      (x, phase) => new BaseLinearisation(network, settled.drives[phase]!, x),
     );
     this.fresh = network.chips.length > 0 ? freshChips(network, settled) : undefined;
-    this.held = heldThere(this.points[0]!);
+    this.held = drivenThere(this.points[0]!);
     this.sound = takeSnapshot(this.atRest(network, settled, this.held, []));
   }
 
@@ -91,15 +91,15 @@ export class Beside {
    */
   snapshot(faults: readonly FaultState[]): VoltSnapshot | undefined {
     const touched = touchedParts(this.index, { ...this.state, faults }, this.parts);
-    const exchange = exchangeParts(this.network, touched, faults);
-    if (!exchange) return undefined;
+    const netlistChange = changeParts(this.network, touched, faults);
+    if (!netlistChange) return undefined;
     // Whose own current somebody looks at: a short across it and one beside it are one circuit, but
     // not one current.
     const looked = touched.after.some(({ part }) => this.lookedAt.has(part.ref));
-    const key = looked ? undefined : keyOf(exchange, this.network);
+    const key = looked ? undefined : keyOf(netlistChange, this.network);
     let known = key === undefined ? undefined : this.known.get(key);
     if (known === undefined) {
-      known = this.find(faults, exchange, touched.after) ?? null;
+      known = this.find(faults, netlistChange, touched.after) ?? null;
       if (this.known.size >= MOST_KEPT) this.known.clear();
       if (key !== undefined) this.known.set(key, known);
     }
@@ -108,38 +108,41 @@ export class Beside {
 
   private find(
     faults: readonly FaultState[],
-    exchange: Exchange,
+    netlistChange: NetlistChange,
     changed: readonly PartElements[],
   ): VoltSnapshot | undefined {
     const { latest } = this;
     const like = latest && leaksOtherwise(latest.faults, faults) ? latest : undefined;
-    const stepped = like && this.fromLatest(like, exchange);
+    const stepped = like && this.fromLatest(like, netlistChange);
     if (like && stepped === like.settled) return like.snapshot;
-    if (stepped) return this.take(exchange, stepped, changed);
+    if (stepped) return this.take(netlistChange, stepped, changed);
     const { points, fresh, solved, settled } = this;
-    const result = settle(exchange.network, {
+    const result = solveMixedSignal(netlistChange.network, {
       from: settled,
       fromNetwork: this.network,
-      near: { points, exchange, fresh, solved },
+      near: { points, netlistChange, fresh, solved },
     });
-    const snapshot = result.ok ? this.take(exchange, result, changed) : undefined;
+    const snapshot = result.ok ? this.take(netlistChange, result, changed) : undefined;
     this.latest =
-      snapshot && result.ok ? { faults, exchange, settled: result, snapshot } : undefined;
+      snapshot && result.ok ? { faults, netlistChange, settled: result, snapshot } : undefined;
     return snapshot;
   }
 
-  private fromLatest({ exchange, settled }: Solved, { difference }: Exchange): Settled | undefined {
-    const step = stepBetween(exchange.difference, difference);
-    return step && afterSmallStep(exchange, settled, step);
+  private fromLatest(
+    { netlistChange, settled }: Solved,
+    { difference }: NetlistChange,
+  ): MixedSignalSolution | undefined {
+    const step = stepBetween(netlistChange.difference, difference);
+    return step && afterSmallStep(netlistChange, settled, step);
   }
 
   private take(
-    { network, difference }: Exchange,
-    found: Settled,
+    { network, difference }: NetlistChange,
+    found: MixedSignalSolution,
     changed: readonly PartElements[],
   ): VoltSnapshot {
     const { points, settled } = this;
-    const held = heldBeside(
+    const held = drivenAfter(
       points[0]!,
       network,
       difference,
@@ -163,7 +166,7 @@ export class Beside {
 
   private atRest(
     network: Network,
-    settled: Settled,
+    settled: MixedSignalSolution,
     held: Uint8Array,
     changed: readonly PartElements[],
   ): AtRest {
@@ -259,11 +262,11 @@ export function touchedParts(
 }
 
 /** What faults come to in the circuit of the board without them. */
-export function exchangeParts(
+export function changeParts(
   network: Network,
   { before, after }: TouchedParts,
   faults: readonly FaultState[],
-): Exchange | undefined {
+): NetlistChange | undefined {
   const elements = (parts: readonly PartElements[]): readonly Element[] =>
     parts.flatMap((part) => part.elements);
   return exchangeElements(network, elements(before), [...elements(after), ...siteElements(faults)]);
@@ -271,13 +274,14 @@ export function exchangeParts(
 
 /** One text for all changes that are the same conductances; undefined for any other. */
 function keyOf(
-  { difference: { conductances, gone, come, branches, extra }, network: { chips } }: Exchange,
+  { difference: { conductances, gone, come, branches, extra }, network: { chips } }: NetlistChange,
   base: Network,
 ): string | undefined {
   if (extra > 0 || branches.length > 0 || chips !== base.chips) return undefined;
   if (
     [gone, come].some(
-      ({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0,
+      ({ junctions, transistors, characteristics }) =>
+        junctions.length + transistors.length + characteristics.length > 0,
     )
   )
     return undefined;

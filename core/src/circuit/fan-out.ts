@@ -6,15 +6,15 @@ import type { LogicStamp, Network } from './network';
  * The chips that look at each node, as an input or for their supply, by node; and those whose
  * inputs look for a level on a node that nothing may hold.
  */
-export interface Watchers {
+export interface FanOut {
   readonly at: readonly (readonly number[] | undefined)[];
   readonly openInputs: ReadonlyMap<number, readonly number[]>;
 }
 
-const WATCHERS = new WeakMap<readonly LogicStamp[], Watchers>();
+const WATCHERS = new WeakMap<readonly LogicStamp[], FanOut>();
 
 /** Who looks at what, kept with the chips. */
-export function watchers({ chips }: Network): Watchers {
+export function fanOut({ chips }: Network): FanOut {
   let known = WATCHERS.get(chips);
   if (known) return known;
   const at: number[][] = [];

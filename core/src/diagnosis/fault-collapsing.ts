@@ -30,7 +30,7 @@ type Single = Extract<Answerer, { hypothesis: SingleHypothesis }>;
  * Sorts hypotheses by what they come to, so that what is one circuit is solved once. Lives as long
  * as a predictor.
  */
-export class Answerers {
+export class FaultClasses {
   /** First slot of each hypothesis; its severities follow. */
   private readonly slots = new Map<string, number>();
   private nextSlot = SOUND + 1;

@@ -1,14 +1,14 @@
 import { PULSE, UNKNOWN, type Level, type Memory } from '../logic';
 import { driversByNode, holdTest, isPowered, levelAt, OFF } from './levels';
-import { watchers } from './watchers';
+import { fanOut } from './fan-out';
 import type { Network } from './network';
-import type { NearPoint } from './beside/vicinity-search';
+import type { NearPoint } from './incremental/incremental-search';
 
 /**
  * A board with chips at rest. `phases`: the operating point; two where something pulses or is not
  * known, with those drivers low in the first and high in the second.
  */
-export interface Settled {
+export interface MixedSignalSolution {
   readonly ok: true;
   readonly phases: readonly Float64Array[];
   /** States of the drivers in each phase. */
@@ -45,7 +45,11 @@ const UNCERTAIN_VOLT = 0.1;
  * Whether nobody can say which level a node has: a chip drives it with a level that is not known,
  * or the level comes from such a chip through other parts.
  */
-export function isUnknown(network: Network, { phases, driven }: Settled, node: number): boolean {
+export function isUnknown(
+  network: Network,
+  { phases, driven }: MixedSignalSolution,
+  node: number,
+): boolean {
   const [low, high] = phases;
   if (
     node < 0 ||
@@ -68,7 +72,7 @@ type SeenPoint = Pick<NearPoint, 'x' | 'moved'>;
  */
 export function seesTheSame(
   network: Network,
-  { driven, seen, drives }: Settled,
+  { driven, seen, drives }: MixedSignalSolution,
   points: readonly SeenPoint[],
 ): boolean {
   const isHeld = holdTest(network, drives[0]!);
@@ -94,7 +98,7 @@ function mayNotice(
   network: Network,
   points: readonly SeenPoint[],
 ): ReadonlySet<number> | undefined {
-  const { at } = watchers(network);
+  const { at } = fanOut(network);
   const chips = new Set<number>();
   for (const { moved } of points) {
     if (!moved) return undefined;

@@ -1,12 +1,12 @@
 /**
- * A current from a to b that depends on the volts of a few nodes. Every law must be continuous and
- * never fall with the voltage from a to b. What a law says comes on top of LEAK_SIEMENS between its
+ * A current from a to b that depends on the volts of a few nodes. Every characteristic must be continuous and
+ * never fall with the voltage from a to b. What a characteristic says comes on top of LEAK_SIEMENS between its
  * two nodes.
  */
-export type Law = DropLaw | TtlLaw | FreeLaw;
+export type Characteristic = DropCharacteristic | TtlCharacteristic | FreeCharacteristic;
 
 /** A voltage drop behind a resistance: clamp diodes, output stages. Controls: a, b. */
-export interface DropLaw {
+export interface DropCharacteristic {
   readonly kind: 'drop';
   /** Volts from a to b at which current begins, and siemens from there on. */
   readonly dropVolt: number;
@@ -22,7 +22,7 @@ export interface DropLaw {
  * A bipolar logic input: the base resistor feeds current out of the pin while the pin is below the
  * float voltage. From supply (a) to pin (b). Controls: supply, pin, ground.
  */
-export interface TtlLaw {
+export interface TtlCharacteristic {
   readonly kind: 'ttl';
   readonly baseOhm: number;
   readonly dropVolt: number;
@@ -30,17 +30,17 @@ export interface TtlLaw {
 }
 
 /**
- * Any other law. v: volts of the controls. Writes into out: [0] amperes from a to b, [1] their
+ * Any other characteristic. v: volts of the controls. Writes into out: [0] amperes from a to b, [1] their
  * standard deviation from the spread between parts, [2 …] slopes to each control, siemens.
  */
-export interface FreeLaw {
+export interface FreeCharacteristic {
   readonly kind: 'free';
   readonly at: (v: Float64Array, out: Float64Array) => void;
-  /** As `lawSlack`; without it nothing can be told. */
+  /** As `characteristicSlack`; without it nothing can be told. */
   readonly slack?: (v: Float64Array) => number;
-  /** As `lawStraight`; without it nothing can be told. */
+  /** As `characteristicStraight`; without it nothing can be told. */
   readonly straight?: (v: Float64Array) => readonly Straight[];
-  /** The corner at which a current limit sets in, beyond which the law is all but flat. */
+  /** The corner at which a current limit sets in, beyond which the characteristic is all but flat. */
   readonly limit?: LimitCorner;
 }
 
@@ -53,8 +53,8 @@ export interface Straight {
 }
 
 /**
- * How far a law is driven, volt; beyond `cornerVolt` its current is limited. `drive` by less:
- * lowers it by so many volts through the law's second control.
+ * How far a characteristic is driven, volt; beyond `cornerVolt` its current is limited. `drive` by less:
+ * lowers it by so many volts through the characteristic's second control.
  */
 export interface LimitCorner {
   readonly cornerVolt: number;
@@ -69,18 +69,18 @@ export interface LimitCorner {
 export const LIMITED_SLOPE = 1e-3;
 
 /**
- * What lies between the two nodes of every law whether it conducts or not: keeps each node
+ * What lies between the two nodes of every characteristic whether it conducts or not: keeps each node
  * solvable, as the junction conductance does. Siemens.
  */
 export const LEAK_SIEMENS = 1e-12;
 
-export function dropLaw(given: {
+export function dropCharacteristic(given: {
   dropVolt: number;
   ohm: number;
   dropSpread: number;
   limitAmpere?: number | undefined;
   twoWay?: boolean | undefined;
-}): DropLaw {
+}): DropCharacteristic {
   const { dropVolt, ohm, dropSpread, limitAmpere = Infinity, twoWay = false } = given;
   return { kind: 'drop', dropVolt, siemens: 1 / ohm, dropSpread, limitAmpere, twoWay };
 }
@@ -95,15 +95,19 @@ export const HIGH_SIEMENS = 2e-7;
 const FLOAT_SPREAD_VOLT = 0.06;
 const BASE_SPREAD = 0.15;
 
-/** Works out a law. v: volts of its controls; out: as in FreeLaw. */
-export function evaluateLaw(law: Law, v: Float64Array, out: Float64Array): void {
-  if (law.kind === 'drop') drop(law, v, out);
-  else if (law.kind === 'ttl') ttl(law, v, out);
-  else law.at(v, out);
+/** Works out a characteristic. v: volts of its controls; out: as in FreeCharacteristic. */
+export function evaluateCharacteristic(
+  characteristic: Characteristic,
+  v: Float64Array,
+  out: Float64Array,
+): void {
+  if (characteristic.kind === 'drop') drop(characteristic, v, out);
+  else if (characteristic.kind === 'ttl') ttl(characteristic, v, out);
+  else characteristic.at(v, out);
 }
 
 function drop(
-  { dropVolt, siemens, dropSpread, limitAmpere, twoWay }: DropLaw,
+  { dropVolt, siemens, dropSpread, limitAmpere, twoWay }: DropCharacteristic,
   v: Float64Array,
   out: Float64Array,
 ): void {
@@ -125,7 +129,11 @@ function drop(
   out[3] = -slope;
 }
 
-function ttl({ baseOhm, dropVolt, floatVolt }: TtlLaw, v: Float64Array, out: Float64Array): void {
+function ttl(
+  { baseOhm, dropVolt, floatVolt }: TtlCharacteristic,
+  v: Float64Array,
+  out: Float64Array,
+): void {
   const fed = (v[0]! - dropVolt - v[1]!) / baseOhm;
   const left = (floatVolt - (v[1]! - v[2]!)) / FLOAT_OHM;
   // Above the float voltage the input of a chip that is on leaks, whatever feeds the pin: without
@@ -139,35 +147,40 @@ function ttl({ baseOhm, dropVolt, floatVolt }: TtlLaw, v: Float64Array, out: Flo
 }
 
 /**
- * How far every control may move from v with the law surely staying on its tangent, volt: up to the
+ * How far every control may move from v with the characteristic surely staying on its tangent, volt: up to the
  * nearest corner; 0 where that cannot be told.
  */
-export function lawSlack(law: Law, v: Float64Array): number {
-  if (law.kind === 'ttl') {
-    const fed = v[0]! - law.dropVolt - v[1]!;
-    const left = law.floatVolt - (v[1]! - v[2]!);
+export function characteristicSlack(characteristic: Characteristic, v: Float64Array): number {
+  if (characteristic.kind === 'ttl') {
+    const fed = v[0]! - characteristic.dropVolt - v[1]!;
+    const left = characteristic.floatVolt - (v[1]! - v[2]!);
     if (left < 0) return Math.min(-left, Math.abs(fed - left)) / 2;
-    const meet = Math.abs(fed / law.baseOhm - left / FLOAT_OHM) / (1 / law.baseOhm + 1 / FLOAT_OHM);
+    const meet =
+      Math.abs(fed / characteristic.baseOhm - left / FLOAT_OHM) /
+      (1 / characteristic.baseOhm + 1 / FLOAT_OHM);
     return Math.min(Math.abs(fed), left, meet) / 2;
   }
-  if (law.kind === 'free') return law.slack?.(v) ?? 0;
-  const over = v[0]! - v[1]! - law.dropVolt;
-  if (over < 0 && !law.twoWay) return -over / 2;
-  const toLimit = law.limitAmpere / law.siemens - Math.abs(over);
-  return Math.max(0, law.twoWay ? toLimit : Math.min(over, toLimit)) / 2;
+  if (characteristic.kind === 'free') return characteristic.slack?.(v) ?? 0;
+  const over = v[0]! - v[1]! - characteristic.dropVolt;
+  if (over < 0 && !characteristic.twoWay) return -over / 2;
+  const toLimit = characteristic.limitAmpere / characteristic.siemens - Math.abs(over);
+  return Math.max(0, characteristic.twoWay ? toLimit : Math.min(over, toLimit)) / 2;
 }
 
 /**
- * Ranges of differences of controls with which a law surely is as straight as it is at v while all
+ * Ranges of differences of controls with which a characteristic surely is as straight as it is at v while all
  * of them are kept; none where nothing can be told.
  */
-export function lawStraight(law: Law, v: Float64Array): readonly Straight[] {
-  if (law.kind === 'free') return law.straight?.(v) ?? [];
-  return law.kind === 'drop' ? [dropStraight(law, v)] : [];
+export function characteristicStraight(
+  characteristic: Characteristic,
+  v: Float64Array,
+): readonly Straight[] {
+  if (characteristic.kind === 'free') return characteristic.straight?.(v) ?? [];
+  return characteristic.kind === 'drop' ? [dropStraight(characteristic, v)] : [];
 }
 
 function dropStraight(
-  { dropVolt, siemens, limitAmpere, twoWay }: DropLaw,
+  { dropVolt, siemens, limitAmpere, twoWay }: DropCharacteristic,
   v: Float64Array,
 ): Straight {
   const volt = v[0]! - v[1]!;
@@ -198,7 +211,10 @@ function write(
  * What a chip takes from its supply: nothing below two junctions, then as a resistor; a junction
  * the wrong way round. Controls: supply, ground.
  */
-export function supplyLaw(supplyAmpere: number, nominalVolt: number): FreeLaw {
+export function supplyCharacteristic(
+  supplyAmpere: number,
+  nominalVolt: number,
+): FreeCharacteristic {
   const knee = Math.min(1.5, nominalVolt / 2);
   const siemens = supplyAmpere / (nominalVolt - knee);
   const reverse = { volt: 0.6, siemens: 0.2 };
@@ -234,7 +250,7 @@ const MOS_SHARE = { least: 0.1, most: 4 } as const;
  * A MOS output stage: a resistance that falls as the supply rises. ohm: at `atVolt` of supply.
  * Controls: the two ends, then supply and ground.
  */
-export function scaledLaw(ohm: number, atVolt: number): FreeLaw {
+export function scaledCharacteristic(ohm: number, atVolt: number): FreeCharacteristic {
   const rise = 1 / (atVolt - MOS_KNEE_VOLT);
   return {
     kind: 'free',

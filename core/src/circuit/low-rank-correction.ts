@@ -1,18 +1,18 @@
 import { solveDense } from './dense';
-import { MOST_PORTS, PieceAnswer, readPorts, type Piece } from './piece';
+import { MOST_PORTS, DeviceAnswer, readPorts, type Device } from './device';
 
-/** What of a piece a tangent has already: its current and slopes at the tangent's point. */
+/** What of a device a tangent has already: its current and slopes at the tangent's point. */
 export interface InTangent {
   readonly ampere: Float64Array;
   readonly slope: Float64Array;
 }
 
 /**
- * known: what of the piece the tangent has. present: whether the circuit has it; else it only has
+ * known: what of the device the tangent has. present: whether the circuit has it; else it only has
  * to be taken out of the tangent.
  */
 interface Part {
-  readonly piece: Piece;
+  readonly device: Device;
   readonly known: InTangent | undefined;
   readonly present: boolean;
   readonly places: Int32Array;
@@ -29,20 +29,20 @@ export interface Tangent {
   column(unknown: number): Float64Array;
 }
 
-/** Most unknowns that the pieces may hang on. */
+/** Most unknowns that the devices may hang on. */
 export const MOST_OWN = 24;
 
-const answer = new PieceAnswer();
+const answer = new DeviceAnswer();
 const volts = new Float64Array(MOST_PORTS);
 const matrix = new Float64Array(MOST_OWN * MOST_OWN);
 
 /**
- * Pieces that are not in a circuit's matrix and are solved beside it: the few unknowns on which
+ * Devices that are not in a circuit's matrix and are solved beside it: the few unknowns on which
  * they hang by themselves, the rest from how it responds to them.
- * Unknowns from `size` on are nodes that only the pieces have. Source: Woodbury's identity (Hager,
+ * Unknowns from `size` on are nodes that only the devices have. Source: Woodbury's identity (Hager,
  * SIAM Review 31(2), 1989).
  */
-export class Loose {
+export class LowRankCorrection {
   private readonly parts: Part[] = [];
   readonly unknowns: number[] = [];
   /** Slopes, rests (after a step: currents) and responses by place; the values of the next step. */
@@ -63,16 +63,16 @@ export class Loose {
     return this.parts.length === 0;
   }
 
-  add(piece: Piece, known?: InTangent, present = true): void {
+  add(device: Device, known?: InTangent, present = true): void {
     const memory = new Float64Array(2);
-    const { ports } = piece;
+    const { ports } = device;
     const places = new Int32Array(ports.length);
     for (let i = 0; i < ports.length; i += 1) {
       volts[i] = ports[i]! < 0 ? 0 : this.startOf(ports[i]!);
       places[i] = this.placeOf(ports[i]!);
     }
-    piece.remember(volts, memory);
-    this.parts.push({ piece, known, present, places, memory });
+    device.remember(volts, memory);
+    this.parts.push({ device, known, present, places, memory });
   }
 
   private placeOf(unknown: number): number {
@@ -82,9 +82,9 @@ export class Loose {
   }
 
   /**
-   * One step of Newton: tangents of the pieces at x (length size and more), solved beside the
-   * circuit. origin: the point of the tangent, for pieces that are in it
-   * already. Then `valueOf` gives the unknowns and `spread` all others. Returns whether a piece was
+   * One step of Newton: tangents of the devices at x (length size and more), solved beside the
+   * circuit. origin: the point of the tangent, for devices that are in it
+   * already. Then `valueOf` gives the unknowns and `spread` all others. Returns whether a device was
    * held back; undefined where there is no solution.
    */
   step(x: Float64Array, tangent: Tangent, origin: Float64Array): boolean | undefined {
@@ -92,7 +92,7 @@ export class Loose {
     const heldBack = this.tangents(x, origin);
     const { response, slopes, flow, next, unknowns, size } = this;
     const n = unknowns.length;
-    // (1 + R S) v = v0 - R c: R responses, S and c slopes and rests of the pieces.
+    // (1 + R S) v = v0 - R c: R responses, S and c slopes and rests of the devices.
     matrix.fill(0, 0, n * n);
     for (let k = 0; k < n; k += 1) {
       matrix[k * n + k] = 1;
@@ -121,13 +121,13 @@ export class Loose {
     return this.next[k]!;
   }
 
-  /** What the pieces draw from the k-th unknown after a step, ampere. */
+  /** What the devices draw from the k-th unknown after a step, ampere. */
   amperesAt(k: number): number {
     return this.flow[k]!;
   }
 
   /**
-   * Takes out of the tangent's values what the pieces draw after a step. x: those values, length
+   * Takes out of the tangent's values what the devices draw after a step. x: those values, length
    * size and more; changed.
    */
   spread(x: Float64Array): void {
@@ -143,8 +143,8 @@ export class Loose {
 
   /**
    * Takes a response of the tangent (or of its adjoint, `transposed`) to that of the circuit with
-   * the pieces, linear about the last step. vector: length size or more, changed: what lies beyond
-   * `size` are nodes that only the pieces have. column: the tangent's response (or its adjoint's)
+   * the devices, linear about the last step. vector: length size or more, changed: what lies beyond
+   * `size` are nodes that only the devices have. column: the tangent's response (or its adjoint's)
    * to an unknown.
    */
   correct(
@@ -155,7 +155,7 @@ export class Loose {
     const { response, slopes, unknowns, size } = this;
     const n = unknowns.length;
     const own = Float64Array.from(unknowns, (unknown) => vector[unknown] ?? 0);
-    // (1 + R S) y = v, then the pieces draw S y; for the adjoint both matrices are transposed.
+    // (1 + R S) y = v, then the devices draw S y; for the adjoint both matrices are transposed.
     const at = (matrix: Float64Array, r: number, c: number): number =>
       transposed ? matrix[c * n + r]! : matrix[r * n + c]!;
     matrix.fill(0, 0, n * n);
@@ -179,7 +179,7 @@ export class Loose {
 
   /**
    * Gathers how the unknowns respond to one another, anew where the tangent or the unknowns have
-   * changed. A node that only the pieces have responds to itself alone.
+   * changed. A node that only the devices have responds to itself alone.
    */
   private prepare(tangent: Tangent): void {
     const { unknowns, size } = this;
@@ -204,19 +204,19 @@ export class Loose {
     }
   }
 
-  /** Adds up slopes and rests of the pieces less what the tangent has of them. */
+  /** Adds up slopes and rests of the devices less what the tangent has of them. */
   private tangents(x: Float64Array, origin: Float64Array): boolean {
     const { flow, slopes } = this;
     const n = this.unknowns.length;
     slopes.fill(0);
     flow.fill(0);
     let heldBack = false;
-    for (const { piece, known, present, places, memory } of this.parts) {
-      const { ports } = piece;
+    for (const { device, known, present, places, memory } of this.parts) {
+      const { ports } = device;
       const width = ports.length;
       if (present) {
-        readPorts(piece, x, volts);
-        piece.at(volts, answer, memory);
+        readPorts(device, x, volts);
+        device.at(volts, answer, memory);
         if (answer.heldBack) heldBack = true;
       }
       for (let r = 0; r < width; r += 1) {

@@ -1,26 +1,26 @@
-import type { ConductanceChange, Difference } from './exchange';
+import type { ConductanceChange, Difference } from './netlist-change';
 import {
   FEEDING_SIEMENS,
-  heldNodes,
+  drivenNodes,
   HOLDING_SIEMENS,
   Joints,
   junctionHolds,
-  lawHolds,
+  characteristicHolds,
   transistorHolds,
-} from '../held';
-import { isOpen } from '../law-stamp';
+} from '../driven-nodes';
+import { conducts } from '../characteristic-stamp';
 import { sameStates } from '../levels';
 import type { Network } from '../network';
-import type { Vicinity } from './vicinity';
+import type { BaseLinearisation } from './base-linearisation';
 
 /** What holds nodes on a known board. */
 interface Holding {
   /** Its nodes that have a level. */
   readonly held: Uint8Array;
-  /** By place among the pieces of the vicinity: 1 where the piece holds. */
-  readonly pieces: Uint8Array;
+  /** By place among the devices of the base: 1 where the device holds. */
+  readonly devices: Uint8Array;
   /**
-   * By place three times: the nodes that the piece joins where it holds: of a transistor all three,
+   * By place three times: the nodes that the device joins where it holds: of a transistor all three,
    * of anything else the two that it lies between and NO_NODE.
    */
   readonly ends: Int32Array;
@@ -28,19 +28,19 @@ interface Holding {
   readonly pairs: Int32Array;
   readonly siemens: Float64Array;
   readonly placeOfPair: ReadonlyMap<number, number>;
-  /** What the pairs join, and what pairs and pieces join. */
+  /** What the pairs join, and what pairs and devices join. */
   readonly byPairs: Joints;
   readonly joints: Joints;
 }
 
 const NO_NODE = -2;
 
-const HOLDING = new WeakMap<Vicinity, Holding>();
+const HOLDING = new WeakMap<BaseLinearisation, Holding>();
 
-function holdingOf(known: Vicinity): Holding {
+function holdingOf(known: BaseLinearisation): Holding {
   let holding = HOLDING.get(known);
   if (holding) return holding;
-  const { network, pieces, x } = known;
+  const { network, devices, x } = known;
   const pairs: number[] = [];
   const sums: number[] = [];
   const placeOfPair = new Map<number, number>();
@@ -54,11 +54,11 @@ function holdingOf(known: Vicinity): Holding {
   for (const { a, b, siemens } of network.conductances) put(a, b, siemens);
   for (const { a, b, element } of network.branches)
     put(a, b, 'ohm' in element && element.ohm > 0 ? 1 / element.ohm : Infinity);
-  const holds = Uint8Array.from(pieces, ({ open }, place) =>
-    open && pieceHolds(network, place, x) ? 1 : 0,
+  const holds = Uint8Array.from(devices, ({ open }, place) =>
+    open && deviceHolds(network, place, x) ? 1 : 0,
   );
   const ends = Int32Array.from(
-    pieces.flatMap(({ piece: { ports, feeds } }) => [
+    devices.flatMap(({ device: { ports, feeds } }) => [
       ports[0]!,
       ports[1]!,
       feeds > 2 ? ports[2]! : NO_NODE,
@@ -69,8 +69,8 @@ function holdingOf(known: Vicinity): Holding {
   for (let place = 0; place < holds.length; place += 1)
     if (holds[place] === 1) joinEnds(joints, ends, place);
   holding = {
-    held: heldNodes(network, known.drives, x),
-    pieces: holds,
+    held: drivenNodes(network, known.drives, x),
+    devices: holds,
     pairs: Int32Array.from(pairs),
     siemens: Float64Array.from(sums),
     placeOfPair,
@@ -106,34 +106,34 @@ const keyOf = ({ size }: Network, a: number, b: number): number =>
   (Math.min(a, b) + 1) * (size + 1) + Math.max(a, b) + 1;
 
 /**
- * Whether a piece holds its nodes at x. A vicinity has its pieces in this order: junctions,
- * transistors, laws.
+ * Whether a device holds its nodes at x. A base linearisation has its devices in this order: junctions,
+ * transistors, characteristics.
  */
-function pieceHolds(
-  { junctions, transistors, laws }: Network,
+function deviceHolds(
+  { junctions, transistors, characteristics }: Network,
   place: number,
   x: Float64Array,
 ): boolean {
   if (place < junctions.length) return junctionHolds(junctions[place]!, x);
   if (place < junctions.length + transistors.length)
     return transistorHolds(transistors[place - junctions.length]!, x);
-  const law = laws[place - junctions.length - transistors.length]!;
-  return law.element.holds && lawHolds(law, x);
+  const characteristic = characteristics[place - junctions.length - transistors.length]!;
+  return characteristic.element.holds && characteristicHolds(characteristic, x);
 }
 
 /** Which nodes have a level on the known board itself. */
-export function heldThere(known: Vicinity): Uint8Array {
+export function drivenThere(known: BaseLinearisation): Uint8Array {
   return holdingOf(known).held;
 }
 
 /**
- * `heldNodes` of a circuit beside a known one, from what holds there: the known board's own list
+ * `drivenNodes` of a circuit beside a known one, from what holds there: the known board's own list
  * where nothing of that is different.
  * network: the circuit itself. drives, x: states of its drivers and its point. moved: the unknowns
  * that are not where they were, among others; undefined: any may be.
  */
-export function heldBeside(
-  known: Vicinity,
+export function drivenAfter(
+  known: BaseLinearisation,
   network: Network,
   difference: Difference,
   drives: Uint8Array,
@@ -141,10 +141,10 @@ export function heldBeside(
   moved: Int32Array | undefined,
 ): Uint8Array {
   const { conductances, gone, come, branches, extra } = difference;
-  if (!moved || branches.length > 0) return heldNodes(network, drives, x);
+  if (!moved || branches.length > 0) return drivenNodes(network, drives, x);
   const {
     held,
-    pieces,
+    devices,
     pairs,
     siemens: sums,
     placeOfPair,
@@ -152,10 +152,11 @@ export function heldBeside(
     byPairs,
     joints: before,
   } = holdingOf(known);
-  const now = pieces.slice();
+  const now = devices.slice();
   const gained: number[] = [];
   let lost = false;
-  let changed = come.junctions.length + come.transistors.length + come.laws.length + extra > 0;
+  let changed =
+    come.junctions.length + come.transistors.length + come.characteristics.length + extra > 0;
   const set = (place: number, holds: boolean): void => {
     if (now[place] === (holds ? 1 : 0)) return;
     now[place] = holds ? 1 : 0;
@@ -167,10 +168,14 @@ export function heldBeside(
   for (let driver = 0; drives !== known.drives && driver < drives.length; driver += 1) {
     if (drives[driver] === known.drives[driver]) continue;
     for (const place of known.switchedBy(driver))
-      set(place, isOpen(known.pieces[place]!.law!, drives) && pieceHolds(known.network, place, x));
+      set(
+        place,
+        conducts(known.devices[place]!.characteristic!, drives) &&
+          deviceHolds(known.network, place, x),
+      );
   }
-  for (const list of [gone.junctions, gone.transistors, gone.laws])
-    for (const stamp of list) set(known.pieceOf(stamp), false);
+  for (const list of [gone.junctions, gone.transistors, gone.characteristics])
+    for (const stamp of list) set(known.deviceOf(stamp), false);
   const others = new Map<
     number,
     { readonly a: number; readonly b: number; readonly siemens: number }
@@ -184,7 +189,7 @@ export function heldBeside(
   }
   if (!changed) return held;
 
-  // Joints only grow: where a piece or a pair no longer conducts they are made anew.
+  // Joints only grow: where a device or a pair no longer conducts they are made anew.
   const parted = new Set(
     [...others].flatMap(([key, { siemens }]) =>
       siemens < FEEDING_SIEMENS ? (placeOfPair.get(key) ?? []) : [],
@@ -205,14 +210,19 @@ export function heldBeside(
     if (junctionHolds(junction, x)) joints.join(junction.a, junction.b);
   for (const transistor of come.transistors)
     if (transistorHolds(transistor, x)) joints.joinAll(transistor.nodes);
-  for (const law of come.laws)
-    if (law.element.holds && isOpen(law, drives) && lawHolds(law, x)) joints.join(law.a, law.b);
+  for (const characteristic of come.characteristics)
+    if (
+      characteristic.element.holds &&
+      conducts(characteristic, drives) &&
+      characteristicHolds(characteristic, x)
+    )
+      joints.join(characteristic.a, characteristic.b);
   return joints.grounded();
 }
 
-/** Asks every piece on a node that moved whether it holds now. */
+/** Asks every device on a node that moved whether it holds now. */
 function askMoved(
-  { network, slacks, around, marks, x: before }: Vicinity,
+  { network, slacks, around, marks, x: before }: BaseLinearisation,
   x: Float64Array,
   moved: Int32Array,
   tell: (place: number, holds: boolean) => void,
@@ -223,7 +233,7 @@ function askMoved(
     const way = Math.abs(x[node]! - before[node]!);
     const places = around[node]!;
     for (let k = 0; k < places.length && way > slacks[places[k]!]!; k += 1)
-      if (marks.asked.add(places[k]!)) tell(places[k]!, pieceHolds(network, places[k]!, x));
+      if (marks.asked.add(places[k]!)) tell(places[k]!, deviceHolds(network, places[k]!, x));
   }
 }
 
@@ -232,14 +242,15 @@ function askMoved(
  * conductors still, and its drivers are in the same states.
  */
 export function holdsAlike(
-  known: Vicinity,
+  known: BaseLinearisation,
   { conductances, gone, come, branches, extra }: Difference,
   drives: Uint8Array,
 ): boolean {
   if (extra > 0 || branches.length > 0 || !sameStates(known.drives, drives)) return false;
   if (
     [gone, come].some(
-      ({ junctions, transistors, laws }) => junctions.length + transistors.length + laws.length > 0,
+      ({ junctions, transistors, characteristics }) =>
+        junctions.length + transistors.length + characteristics.length > 0,
     )
   )
     return false;
