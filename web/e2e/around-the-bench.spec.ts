@@ -11,6 +11,9 @@ test('a part is found by a few letters and put into the reading line; the keys a
 }) => {
   await openCase(page, /loses steps/, 'trace');
   await expect(page.getByRole('heading', { name: 'Line-up' })).toBeVisible();
+  // The cursor is in the reading line from the start; Escape leaves it.
+  await expect(page.getByLabel('Reading', { exact: true })).toBeFocused();
+  await page.keyboard.press('Escape');
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog', { name: 'Keys of this screen' })).toContainText(
     'bench mode',

@@ -19,6 +19,7 @@ import {
 } from '@hanzai/core/instrument';
 import { KIND_WORDS, pointsText, setupWords, shorthandAround, valueText } from './wording';
 import type { Expect, Expectation } from './expectation';
+import { WithWay } from './WithWay';
 import style from './Strip.module.css';
 
 /** Where a bare value belongs. */
@@ -53,6 +54,8 @@ interface Props {
    */
   readonly onRetract: () => string | undefined;
   readonly disabled?: boolean;
+  /** Whether the cursor is in it when the page opens: where readings are what one came for. */
+  readonly ready?: boolean;
 }
 
 /**
@@ -60,7 +63,7 @@ interface Props {
  * files.
  */
 export const Strip = forwardRef<StripHandle, Props>(function Strip(
-  { index, recent, proposal, expect, onFile, onRetract, disabled = false },
+  { index, recent, proposal, expect, onFile, onRetract, disabled = false, ready = false },
   handle,
 ) {
   const [text, setText] = useState('');
@@ -77,6 +80,11 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
       input.current?.focus();
     },
   }));
+
+  // Not on a touch screen, where it would bring a keyboard over half of the page.
+  useEffect(() => {
+    if (ready && matchMedia('(hover: hover)').matches) input.current?.focus();
+  }, [ready]);
 
   // What was typed before the page came alive is not lost.
   useEffect(() => setText((kept) => kept || (input.current?.value ?? '')), []);
@@ -109,8 +117,11 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
 
   function onKey(event: KeyboardEvent<HTMLInputElement>): void {
     if (event.key === 'Enter') enter();
-    else if (event.key === 'Escape') setText('');
-    else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+    else if (event.key === 'Escape') {
+      // The second Escape leaves the line: then the keys of the page are heard.
+      if (text === '') input.current?.blur();
+      setText('');
+    } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
       const step = Math.min(recent.length, Math.max(0, back + (event.key === 'ArrowUp' ? 1 : -1)));
       setBack(step);
       setText(step === 0 ? '' : recent[recent.length - step]!);
@@ -157,7 +168,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
         aria-live="polite"
       >
         {note ? (
-          note.text
+          <WithWay words={note.text} />
         ) : text.trim() === '' ? (
           'Type what the meter shows and press Enter.'
         ) : parsed.ok ? (

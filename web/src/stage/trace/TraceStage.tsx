@@ -7,43 +7,26 @@ import {
   type ReadingValue,
 } from '@hanzai/core/instrument';
 import { CaseFrame } from '../../case/CaseFrame';
-import { Decision } from '../../case/Decision';
 import { useCircumstances } from '../../case/engine-request';
-import { ChargeLock } from '../../case/ChargeLock';
-import { PowerAnyway } from '../../case/PowerAnyway';
 import { takeBackLast } from '../../case/take-back';
 import { readingEntry } from '../../case/written-points';
 import { Strip, type StripHandle } from '../../case/Strip';
 import type { CaseState } from '../../case/use-case';
-import { repairMove, touchedByLook } from '../../case/unit';
+import { touchedByLook } from '../../case/unit';
 import { useEngine } from '../../case/use-engine';
 import { percent, shorthandAround } from '../../case/wording';
-import { ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
-import { Notice } from '../../ui/Notice';
 import { BenchMode } from './BenchMode';
 import { CircuitMap } from './CircuitMap';
 import { GoTo } from './GoTo';
 import { LineUpList } from './LineUpList';
 import { NextCard } from './NextCard';
+import { NoSheet } from './NoSheet';
 import { ReadingLog } from './ReadingLog';
+import { TRACE_KEYS } from './trace-keys';
+import { TraceNotices } from './TraceNotices';
 
 import style from './TraceStage.module.css';
-
-const KEYS = [
-  [
-    'type + Enter',
-    'file a reading in shorthand: vm 8.6, f1 beep, r13 220, c6 1.03 esr, q1.b q1.e .62 diode, f1 open',
-  ],
-  ['value + Enter', 'file it for the proposed points'],
-  ['↑ ↓', 'earlier lines'],
-  ['Ctrl+Z', 'take the last reading back (with the line empty)'],
-  ['I', 'to the reading line'],
-  ['B', 'bench mode: the next measurement full screen'],
-  ['/', 'go to a part or net'],
-  ['N', 'the next of the other readings worth taking'],
-  ['?', 'these keys'],
-] as const;
 
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
 export function TraceStage({ state }: { state: CaseState }) {
@@ -56,7 +39,6 @@ export function TraceStage({ state }: { state: CaseState }) {
       if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
     return words;
   }, [index, journal]);
-  const moved = useMemo(() => repairMove(state.model, journal), [state.model, journal]);
   const engine = useEngine(state, circumstances);
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
@@ -127,23 +109,7 @@ export function TraceStage({ state }: { state: CaseState }) {
     });
   }
 
-  if (!index) {
-    return (
-      <CaseFrame state={state} stage="trace">
-        <h2>No board sheet yet</h2>
-        <p>
-          Tracing needs the circuit. Choose a sheet in Take in, or import your own: a circuit deck
-          such as
-        </p>
-        <pre className={style.example}>
-          {'My board\nV1 VCC 0 5\nXF1 VCC VF FUSE\nR1 VF OUT 4.7k\n.end'}
-        </pre>
-        <ButtonLink look="main" href={`/case/${view.number}/take-in`}>
-          Choose a sheet in Take in
-        </ButtonLink>
-      </CaseFrame>
-    );
-  }
+  if (!index) return <NoSheet state={state} />;
   return (
     <CaseFrame
       state={state}
@@ -159,39 +125,13 @@ export function TraceStage({ state }: { state: CaseState }) {
           onFile={fileReading}
           onRetract={() => takeBackLast(state)}
           disabled={journal.closed}
+          ready
         />
       }
     >
       <div className={style.columns}>
         <div className={style.left}>
-          {engine.failure && (
-            <Notice look="attention" live>
-              {engine.failure}
-            </Notice>
-          )}
-          {journal.closed && (
-            <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
-          )}
-          <Decision state={state} />
-          <PowerAnyway state={state} />
-          <ChargeLock state={state} />
-          {moved?.move === 'back' && !journal.closed && (
-            <Notice look="attention" title="It stops earlier than before the repair." live>
-              What was just touched comes first: {moved.touched.join(', ')}. Ask the ledger:
-              polarity, joints, a bridge of solder, a plug left off.
-            </Notice>
-          )}
-          {moved?.move === 'further' && !journal.closed && (
-            <Notice look="attention" title="It gets further than before the repair.">
-              The chain has a next link: starts before the repair no longer count.
-            </Notice>
-          )}
-          {journal.condemned.length > 0 && !journal.closed && (
-            <Notice look="attention" live>
-              Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}.{' '}
-              <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
-            </Notice>
-          )}
+          <TraceNotices state={state} failure={engine.failure} />
           <CircuitMap
             index={index}
             journal={journal}
@@ -254,7 +194,7 @@ export function TraceStage({ state }: { state: CaseState }) {
         onClose={() => setGoTo(false)}
         onPick={(text) => strip.current?.place(text)}
       />
-      <Keys keys={KEYS} />
+      <Keys keys={TRACE_KEYS} />
     </CaseFrame>
   );
 }

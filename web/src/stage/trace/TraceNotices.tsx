@@ -1,0 +1,51 @@
+import { useMemo } from 'react';
+import { ChargeLock } from '../../case/ChargeLock';
+import { Decision } from '../../case/Decision';
+import { PowerAnyway } from '../../case/PowerAnyway';
+import { repairMove } from '../../case/unit';
+import type { CaseState } from '../../case/use-case';
+import { Notice } from '../../ui/Notice';
+
+/** What stands above the map: what has to be decided, what is locked, what moved since a repair. */
+export function TraceNotices({
+  state,
+  failure,
+}: {
+  state: CaseState;
+  failure: string | undefined;
+}) {
+  const { journal, view, model } = state;
+  const moved = useMemo(() => repairMove(model, journal), [model, journal]);
+  return (
+    <>
+      {failure && (
+        <Notice look="attention" live>
+          {failure}
+        </Notice>
+      )}
+      {journal.closed && (
+        <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
+      )}
+      <Decision state={state} />
+      <PowerAnyway state={state} />
+      <ChargeLock state={state} />
+      {moved?.move === 'back' && !journal.closed && (
+        <Notice look="attention" title="It stops earlier than before the repair." live>
+          What was just touched comes first: {moved.touched.join(', ')}. Ask the ledger: polarity,
+          joints, a bridge of solder, a plug left off.
+        </Notice>
+      )}
+      {moved?.move === 'further' && !journal.closed && (
+        <Notice look="attention" title="It gets further than before the repair.">
+          The chain has a next link: starts before the repair no longer count.
+        </Notice>
+      )}
+      {journal.condemned.length > 0 && !journal.closed && (
+        <Notice look="attention" live>
+          Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}.{' '}
+          <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
+        </Notice>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,16 @@
+/** The keys of Trace, as they are shown by `?`. */
+export const TRACE_KEYS = [
+  [
+    'type + Enter',
+    'file a reading in shorthand: vm 8.6, f1 beep, r13 220, c6 1.03 esr, q1.b q1.e .62 diode, f1 open',
+  ],
+  ['value + Enter', 'file it for the proposed points'],
+  ['↑ ↓', 'earlier lines'],
+  ['Ctrl+Z', 'take the last reading back (with the line empty)'],
+  ['Esc', 'out of the reading line: the keys below are heard outside it'],
+  ['I', 'to the reading line'],
+  ['B', 'bench mode: the next measurement full screen'],
+  ['/', 'go to a part or net'],
+  ['N', 'the next of the other readings worth taking'],
+  ['?', 'these keys'],
+] as const;
