@@ -79,8 +79,15 @@ function ofModel(model: UnitModel): readonly Hazard[] {
 }
 
 function ofBoard(index: BoardIndex): readonly Hazard[] {
-  const named = (index.board.hazards ?? []).map(({ ref, kind, note }, i): Hazard => ({
-    key: `board-${kind}-${ref ?? i}`,
+  const named = (index.board.hazards ?? []).map(({ ref, kind, note }): Hazard => ({
+    // By what it is, not by its place in the list: another line in front changes nothing.
+    key: `board-${kind}-${
+      ref ??
+      note
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .slice(0, 60)
+    }`,
     kind,
     words: ref ? `${ref}: ${note}` : note,
     from: 'board sheet',

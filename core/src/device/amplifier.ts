@@ -197,6 +197,7 @@ function deadUnit(part: Amplifier, unit: number): FaultMode {
   const pin = part.model.units[unit]!.out - 1;
   return {
     name: 'open',
+    effect: 'open',
     severity: { low: 1, high: 1 },
     changesDc: true,
     change: (all) =>

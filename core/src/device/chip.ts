@@ -354,11 +354,22 @@ function modes(part: Chip): readonly FaultMode[] {
           ...all,
           conductance(part.pins[i]!, part.pins[rail]!, ohm),
         ];
-        found.push({ name, pin: i, severity: SEVERITY.short, changesDc: true, change: short });
+        found.push({
+          name,
+          effect: 'short',
+          pin: i,
+          severity: SEVERITY.short,
+          changesDc: true,
+          change: short,
+        });
       }
     }
     if (isInput(pin) || isOutput(pin))
-      found.push({ ...chipMode('open', (all) => openPin(part, all, i)), pin: i });
+      found.push({
+        ...chipMode('open', (all) => openPin(part, all, i)),
+        effect: 'open',
+        pin: i,
+      });
   });
   return found;
 }

@@ -5,6 +5,11 @@ import type { SeverityRange } from './severity';
 /** One way in which a part of a kind fails. */
 export interface FaultMode {
   readonly name: string;
+  /**
+   * What it does to a current: it lets one through that should not be, or none. Absent where it does
+   * neither.
+   */
+  readonly effect?: 'short' | 'open';
   /** Where the mode is one of a pin: the pin, from 0. */
   readonly pin?: number;
   readonly severity: SeverityRange;

@@ -92,15 +92,23 @@ export const regulator: DeviceKind<'regulator'> = {
     const without = (all: readonly Element[]): readonly Element[] =>
       all.filter((element) => element.type !== 'characteristic');
     return [
-      { name: 'open', severity: { low: 1, high: 1 }, changesDc: true, change: without },
+      {
+        name: 'open',
+        effect: 'open',
+        severity: { low: 1, high: 1 },
+        changesDc: true,
+        change: without,
+      },
       {
         name: 'short',
+        effect: 'short',
         severity: SEVERITY.short,
         changesDc: true,
         change: (all, ohm) => [...without(all), conductance(input, output, ohm)],
       },
       {
         name: 'short-out',
+        effect: 'short',
         severity: SEVERITY.short,
         changesDc: true,
         change: (all, ohm) => [...all, conductance(output, ground, ohm)],

@@ -46,6 +46,7 @@ function openLead(name: string, lead: 'base' | 'collector' | 'emitter', ref: str
   const inner = `${ref}#${lead}`;
   return {
     name,
+    effect: 'open',
     severity: SEVERITY.open,
     changesDc: true,
     change: (healthy, ohm) =>
@@ -58,6 +59,7 @@ function openLead(name: string, lead: 'base' | 'collector' | 'emitter', ref: str
 function shortLeads(name: string, a: string, b: string): FaultMode {
   return {
     name,
+    effect: 'short',
     severity: SEVERITY.short,
     changesDc: true,
     change: (healthy, ohm) => [...healthy, conductance(a, b, ohm)],

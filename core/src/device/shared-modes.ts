@@ -35,6 +35,7 @@ function inSeries(element: Element, ohm: number, inner: string): readonly Elemen
 export function openMode(inner: string): FaultMode {
   return {
     name: 'open',
+    effect: 'open',
     severity: SEVERITY.open,
     changesDc: true,
     change: ([first, ...rest], ohm) => [...inSeries(first!, ohm, inner), ...rest],
@@ -45,6 +46,8 @@ export function openMode(inner: string): FaultMode {
 export function parallelMode(name: 'short' | 'leaky', a: string, b: string): FaultMode {
   return {
     name,
+    // A leak of 60 ohm and more blows nothing.
+    ...(name === 'short' ? { effect: 'short' } : {}),
     severity: SEVERITY[name],
     changesDc: true,
     change: (healthy, ohm) => [...healthy, conductance(a, b, ohm)],

@@ -74,14 +74,14 @@ export function causesOf(
 
 function opens({ fault }: SingleHypothesis): number {
   if (fault.type === 'cut') return TRACK_OPENS;
-  if (fault.type !== 'mode' || !fault.mode.name.startsWith('open')) return 0;
+  if (fault.type !== 'mode' || fault.mode.effect !== 'open') return 0;
   if (fault.part.kind === 'resistor' && fault.part.resistanceOhm > MOST_BURNING_OHM) return 0;
   return OPENS_FOR[fault.part.kind] ?? 0;
 }
 
 /** Faults that draw a current which opens something: a leak of 60 ohm and more does not. */
 function isShort({ fault }: SingleHypothesis): boolean {
-  return fault.type === 'bridge' || (fault.type === 'mode' && fault.mode.name.startsWith('short'));
+  return fault.type === 'bridge' || (fault.type === 'mode' && fault.mode.effect === 'short');
 }
 
 function netsOf({ fault }: SingleHypothesis): readonly string[] {

@@ -425,8 +425,8 @@ function canShow(hypothesis: Hypothesis, { kind, setup }: Measurement): boolean 
   // With the power off a chip is its clamp diodes: only what shorts a pin, or a diode test, tells
   // of it.
   return kind === 'diode'
-    ? fault.type === 'dry' || fault.mode.name === 'open' || fault.mode.name.startsWith('short')
-    : fault.type === 'mode' && fault.mode.name.startsWith('short');
+    ? fault.type === 'dry' || fault.mode.effect !== undefined
+    : fault.type === 'mode' && fault.mode.effect === 'short';
 }
 
 /**
