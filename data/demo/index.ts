@@ -256,7 +256,7 @@ export const DEMO_CASES: readonly DemoCase[] = [
       [31 * DAY - 6, { kind: 'reading', typed: 'p9f 8.99' }],
       [31 * DAY - 8, { kind: 'reading', typed: 'vm 0.006' }],
       [31 * DAY - 12, { kind: 'reading', typed: 'l1.1 l1.2 .4r' }],
-      [31 * DAY - 14, { kind: 'reading', typed: 'p9f vm ol' }],
+      [31 * DAY - 14, { kind: 'reading', typed: 'f1.2 l1.1 open' }],
       [31 * DAY - 18, { kind: 'condemn', ref: 'L1', probability: 0.98, reason: 'the choke is whole, its joint is not' }],
       [31 * DAY - 24, { kind: 'removed', ref: 'L1', value: '47u', note: 'lifted out, joint cracked right round' }],
       [31 * DAY - 30, { kind: 'fitted', ref: 'L1', value: '47u', polarityChecked: false, note: 'same part, legs cleaned, fresh solder' }],

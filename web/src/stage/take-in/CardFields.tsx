@@ -16,10 +16,13 @@ export function CardFields({
   register,
   errors,
   boards,
+  board,
   number,
   proposal,
 }: Props & {
   readonly boards: readonly BoardChoice[];
+  /** The one it is traced on now. */
+  readonly board: { readonly id: string; readonly title: string } | undefined;
   readonly number: number;
   readonly proposal: string | undefined;
 }) {
@@ -36,7 +39,7 @@ export function CardFields({
         error={errors.boardId?.message}
       >
         <select id="card-board" {...register('boardId')}>
-          <BoardOptions boards={boards} />
+          <BoardOptions boards={boards} current={board} />
         </select>
       </Field>
       <p>

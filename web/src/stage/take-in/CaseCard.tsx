@@ -66,6 +66,7 @@ export function CaseCard({ state, boards }: { state: CaseState; boards: readonly
         register={register}
         errors={errors}
         boards={boards}
+        board={view.board ? { id: view.board.id, title: view.board.content.title } : undefined}
         number={view.number}
         proposal={proposal?.title.toLowerCase()}
       />

@@ -42,8 +42,7 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
         <h2>Line-up</h2>
         <span className={style.rest}>
           {lineUp.refining !== undefined && <b>first look ({percent(lineUp.refining)}) · </b>}
-          nothing wrong {percent(lineUp.healthy)} · something not listed{' '}
-          {percent(lineUp.unmodelled)}
+          nothing wrong {percent(lineUp.healthy)} · not listed here {percent(lineUp.unmodelled)}
         </span>
       </header>
       {lineUp.unexplained.length > 0 && (
