@@ -5,7 +5,8 @@ import { Dialog } from '../ui/Dialog';
 import { Field } from '../ui/Field';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
-import sheet from '../ui/Sheet.module.css';
+import { Stack } from '../ui/Columns';
+import { Rows } from '../ui/Rows';
 import type { Of } from './journal';
 import { PictureBoard } from './PictureBoard';
 import style from './Pictures.module.css';
@@ -158,9 +159,9 @@ function Noted({
         ]}
         onPlace={setPlace}
       />
-      <div className={sheet.body}>
-        <form
-          className={sheet.body}
+      <Stack>
+        <Stack
+          as="form"
           onSubmit={(event) => {
             event.preventDefault();
             if (!place) return setRefusal('tap the place on the picture first');
@@ -181,8 +182,8 @@ function Noted({
             <input id="pin-text" value={text} onChange={(event) => setText(event.target.value)} />
           </Field>
           <Button type="submit">Pin it</Button>
-        </form>
-        <ol className={sheet.rows}>
+        </Stack>
+        <Rows as="ol">
           {pins.map(({ id, body }, i) => (
             <li key={id}>
               <span>
@@ -197,7 +198,7 @@ function Noted({
               </Button>
             </li>
           ))}
-        </ol>
+        </Rows>
         <Button
           look="quiet"
           onClick={() => {
@@ -208,7 +209,7 @@ function Noted({
         >
           Take the picture out of the case
         </Button>
-      </div>
+      </Stack>
     </div>
   );
 }

@@ -4,7 +4,7 @@ import { Button } from '../ui/Button';
 import { AnyOf, OneOf } from '../ui/Choices';
 import { EntryForm } from '../ui/EntryForm';
 import { Field } from '../ui/Field';
-import sheet from '../ui/Sheet.module.css';
+import { FormRow, Narrow } from '../ui/FormRow';
 import type { CaseState } from './use-case';
 import { wholeCharacters } from './wording';
 
@@ -73,7 +73,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
           choices={model.conditions!.map(({ name, title }) => ({ value: name, words: title }))}
         />
       )}
-      <div className={sheet.form}>
+      <FormRow>
         <Field id="start-words" label="Other conditions, by commas">
           <input
             id="start-words"
@@ -82,7 +82,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
             placeholder="cold, lid off"
           />
         </Field>
-        <div className={sheet.narrow}>
+        <Narrow>
           <Field id="start-seconds" label="Seconds">
             <input
               id="start-seconds"
@@ -91,8 +91,8 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
               onChange={(event) => setSeconds(event.target.value)}
             />
           </Field>
-        </div>
-        <div className={sheet.narrow}>
+        </Narrow>
+        <Narrow>
           <Field id="start-tries" label="Tries">
             <input
               id="start-tries"
@@ -101,7 +101,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
               onChange={(event) => setTries(event.target.value)}
             />
           </Field>
-        </div>
+        </Narrow>
         <Field id="start-sounds" label="Sounds">
           <input
             id="start-sounds"
@@ -111,7 +111,7 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
           />
         </Field>
         <Button type="submit">Add the start</Button>
-      </div>
+      </FormRow>
     </EntryForm>
   );
 }

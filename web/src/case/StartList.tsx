@@ -1,6 +1,7 @@
 import { expectedAnomalies, explainedBy, type UnitModel } from '@hanzai/core/block';
 import { Button } from '../ui/Button';
-import sheet from '../ui/Sheet.module.css';
+import { Rows } from '../ui/Rows';
+import tone from '../ui/Words.module.css';
 import type { CaseState } from './use-case';
 
 /**
@@ -15,7 +16,7 @@ export function StartList({ state, model }: { state: CaseState; model: UnitModel
   const condition = (name: string): string =>
     model.conditions?.find((one) => one.name === name)?.title ?? name;
   return (
-    <ul className={sheet.rows}>
+    <Rows>
       {[...starts].reverse().map(({ id, body }, i) => {
         const explained =
           body.failedAt === null
@@ -28,11 +29,11 @@ export function StartList({ state, model }: { state: CaseState; model: UnitModel
           ...body.conditions.map(condition),
         ].filter(Boolean);
         return (
-          <li key={id} className={explained ? sheet.done : undefined}>
+          <li key={id} className={explained ? tone.done : undefined}>
             <span>
               {starts.length - i}.{' '}
               {body.failedAt === null ? (
-                <b className={sheet.good}>came through</b>
+                <b className={tone.good}>came through</b>
               ) : (
                 <b>not reached: {title(body.failedAt)}</b>
               )}
@@ -51,6 +52,6 @@ export function StartList({ state, model }: { state: CaseState; model: UnitModel
           </li>
         );
       })}
-    </ul>
+    </Rows>
   );
 }

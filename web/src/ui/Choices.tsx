@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import sheet from './Sheet.module.css';
+import style from './Choices.module.css';
 
 export interface Choice<T extends string> {
   readonly value: T;
@@ -21,10 +21,10 @@ export function OneOf<T extends string>({
   onChange: (value: T) => void;
 }) {
   return (
-    <fieldset className={sheet.choices}>
+    <fieldset className={style.choices}>
       <legend>{legend}</legend>
       {choices.map((choice) => (
-        <label key={choice.value} className={sheet.choice}>
+        <label key={choice.value} className={style.choice}>
           <input
             type="radio"
             name={name}
@@ -51,10 +51,10 @@ export function AnyOf<T extends string>({
   onChange: (values: readonly T[]) => void;
 }) {
   return (
-    <fieldset className={sheet.choices}>
+    <fieldset className={style.choices}>
       <legend>{legend}</legend>
       {choices.map((choice) => (
-        <label key={choice.value} className={sheet.choice}>
+        <label key={choice.value} className={style.choice}>
           <input
             type="checkbox"
             checked={values.includes(choice.value)}

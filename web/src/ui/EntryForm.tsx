@@ -1,5 +1,6 @@
 import { useState, type ReactNode } from 'react';
-import sheet from './Sheet.module.css';
+import { Stack } from './Columns';
+import tone from './Words.module.css';
 
 /**
  * A small form that files one thing. onAdd: files it and says why not, where it cannot be; what was
@@ -16,8 +17,8 @@ export function EntryForm({
 }) {
   const [refusal, setRefusal] = useState<string>();
   return (
-    <form
-      className={sheet.body}
+    <Stack
+      as="form"
       aria-label={label}
       onSubmit={(event) => {
         event.preventDefault();
@@ -26,10 +27,10 @@ export function EntryForm({
     >
       {children}
       {refusal && (
-        <p role="alert" className={sheet.attention}>
+        <p role="alert" className={tone.attention}>
           {refusal}
         </p>
       )}
-    </form>
+    </Stack>
   );
 }

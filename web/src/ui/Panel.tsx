@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import sheet from './Sheet.module.css';
+import style from './Panel.module.css';
 
 /**
  * A part of a working screen under a heading of its own. aside: words beside the heading. framed:
@@ -17,12 +17,12 @@ export function Panel({
   children: ReactNode;
 }) {
   return (
-    <section className={`${sheet.panel} ${framed ? sheet.framed : ''}`} aria-label={title}>
+    <section className={`${style.panel} ${framed ? style.framed : ''}`} aria-label={title}>
       <header>
         <h2>{title}</h2>
-        {aside && <span className={sheet.aside}>{aside}</span>}
+        {aside && <span className={style.aside}>{aside}</span>}
       </header>
-      <div className={sheet.body}>{children}</div>
+      <div className={style.body}>{children}</div>
     </section>
   );
 }

@@ -13,7 +13,9 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Column, Columns } from '../../ui/Columns';
+import { Rows } from '../../ui/Rows';
+import tone from '../../ui/Words.module.css';
 import { Timers } from './Timers';
 
 /**
@@ -30,8 +32,8 @@ export function FirstAidStage({ state }: { state: CaseState }) {
   const { model } = state;
   return (
     <CaseFrame state={state} stage="first-aid">
-      <div className={sheet.columns}>
-        <div className={sheet.column}>
+      <Columns>
+        <Column>
           <Caution of="first-aid" />
           {model ? (
             <Aids state={state} model={model} />
@@ -39,8 +41,8 @@ export function FirstAidStage({ state }: { state: CaseState }) {
             <NeedsUnit number={view.number} what="First aid" />
           )}
           {model && <Given state={state} model={model} />}
-        </div>
-        <div className={sheet.column}>
+        </Column>
+        <Column>
           {model && (
             <Panel title="Then a start" aside="it is the test of what was done" framed>
               <StartForm state={state} model={model} />
@@ -52,8 +54,8 @@ export function FirstAidStage({ state }: { state: CaseState }) {
               On to Trace
             </ButtonLink>
           </p>
-        </div>
-      </div>
+        </Column>
+      </Columns>
       <Keys
         keys={[
           ['Tab, Enter', 'to an action and do it'],
@@ -98,9 +100,9 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
           its minutes.
         </Notice>
       )}
-      <ul className={sheet.rows}>
+      <Rows>
         {ranked.map((aid, i) => (
-          <li key={aid.name} className={aid.done ? sheet.done : undefined}>
+          <li key={aid.name} className={aid.done ? tone.done : undefined}>
             <span>
               {i === 0 && !aid.done ? <b>{aid.title}</b> : aid.title}
               <small>
@@ -108,7 +110,7 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
                 {model.blocks.find(({ name }) => name === aid.block)?.title.toLowerCase()}
                 {aid.done && ' · done'}
               </small>
-              {aid.caution && <small className={sheet.harm}>{aid.caution}</small>}
+              {aid.caution && <small className={tone.harm}>{aid.caution}</small>}
             </span>
             <Button
               look={aid.done ? 'quiet' : 'plain'}
@@ -119,7 +121,7 @@ function Aids({ state, model }: { state: CaseState; model: UnitModel }) {
             </Button>
           </li>
         ))}
-      </ul>
+      </Rows>
     </Panel>
   );
 }
@@ -140,7 +142,7 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
   if (given.length === 0) return null;
   return (
     <Panel title="Done so far">
-      <ul className={sheet.rows}>
+      <Rows>
         {given.map(({ entry: { id, body }, test, together }) => (
           <li key={id}>
             <span>
@@ -156,7 +158,7 @@ function Given({ state, model }: { state: CaseState; model: UnitModel }) {
             </Button>
           </li>
         ))}
-      </ul>
+      </Rows>
     </Panel>
   );
 }

@@ -8,7 +8,9 @@ import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Rows } from '../../ui/Rows';
+import { Actions, Narrow, FormRow } from '../../ui/FormRow';
+import tone from '../../ui/Words.module.css';
 import { wholeCharacters } from '../../case/wording';
 
 // prettier-ignore
@@ -37,11 +39,11 @@ export function Timers({ state }: { state: CaseState }) {
   }, []);
   return (
     <Panel title="Running by itself" aside="soaks, bleaching, glue, burn-in">
-      <ul className={sheet.rows}>
+      <Rows>
         {running.map((timer) => (
           <TimerRow key={timer.entry.id} timer={timer} now={now} state={state} />
         ))}
-      </ul>
+      </Rows>
       <NewTimer state={state} />
     </Panel>
   );
@@ -62,11 +64,11 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
   return (
     <li>
       <span>
-        {body.title} {due && <b className={`${sheet.mark} ${sheet.attention}`}>due</b>}
+        {body.title} {due && <b className={`${tone.mark} ${tone.attention}`}>due</b>}
         <small>{words}</small>
-        {refusal && <small className={sheet.attention}>{refusal}</small>}
+        {refusal && <small className={tone.attention}>{refusal}</small>}
       </span>
-      <span className={sheet.actions}>
+      <Actions as="span">
         {end === undefined && (
           <>
             <input
@@ -98,7 +100,7 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
         >
           Finished
         </Button>
-      </span>
+      </Actions>
     </li>
   );
 }
@@ -109,8 +111,8 @@ function NewTimer({ state }: { state: CaseState }) {
   const [hours, setHours] = useState('');
   const [refusal, setRefusal] = useState<string>();
   return (
-    <form
-      className={sheet.form}
+    <FormRow
+      as="form"
       onSubmit={(event) => {
         event.preventDefault();
         const value = Number(hours.replace(',', '.'));
@@ -145,7 +147,7 @@ function NewTimer({ state }: { state: CaseState }) {
       <Field id="timer-title" label="For" error={refusal}>
         <input id="timer-title" value={title} onChange={(event) => setTitle(event.target.value)} />
       </Field>
-      <div className={sheet.narrow}>
+      <Narrow>
         <Field id="timer-hours" label="Hours">
           <input
             id="timer-hours"
@@ -154,9 +156,9 @@ function NewTimer({ state }: { state: CaseState }) {
             onChange={(event) => setHours(event.target.value)}
           />
         </Field>
-      </div>
+      </Narrow>
       {MIND[what] && <Caution of={MIND[what]} />}
       <Button type="submit">Start it</Button>
-    </form>
+    </FormRow>
   );
 }

@@ -5,7 +5,8 @@ import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
-import sheet from '../../ui/Sheet.module.css';
+import { FormRow, Narrow } from '../../ui/FormRow';
+import { Small } from '../../ui/Words';
 import { wholeCharacters } from '../../case/wording';
 
 const SURE = [
@@ -64,8 +65,8 @@ export function FindingForm({ state, place, on, onDone }: Props) {
         onChange={setWhat}
         choices={FindingKind.options.map((value) => ({ value, words: FINDING_RULES[value].title }))}
       />
-      <div className={sheet.form}>
-        <div className={sheet.narrow}>
+      <FormRow>
+        <Narrow>
           <Field id="finding-size" label="Across, mm">
             <input
               id="finding-size"
@@ -74,9 +75,9 @@ export function FindingForm({ state, place, on, onDone }: Props) {
               onChange={(event) => setSize(event.target.value)}
             />
           </Field>
-        </div>
+        </Narrow>
         {what && FINDING_RULES[what].runsDown && (
-          <div className={sheet.narrow}>
+          <Narrow>
             <Field id="finding-down" label="Edge down">
               <select
                 id="finding-down"
@@ -88,12 +89,12 @@ export function FindingForm({ state, place, on, onDone }: Props) {
                 ))}
               </select>
             </Field>
-          </div>
+          </Narrow>
         )}
         <Field id="finding-text" label="In your words">
           <input id="finding-text" value={text} onChange={(event) => setText(event.target.value)} />
         </Field>
-        <div className={sheet.narrow}>
+        <Narrow>
           <Field id="finding-sure" label="How sure">
             <select
               id="finding-sure"
@@ -107,18 +108,18 @@ export function FindingForm({ state, place, on, onDone }: Props) {
               ))}
             </select>
           </Field>
-        </div>
+        </Narrow>
         <Button look="main" type="submit">
           Add the finding
         </Button>
-      </div>
-      <p className={sheet.small}>
+      </FormRow>
+      <Small>
         {place
           ? `At ${place.xMm.toFixed(0)} mm from the left, ${place.yMm.toFixed(0)} mm from the top.`
           : hasOutline
             ? 'No place marked yet.'
             : ''}
-      </p>
+      </Small>
     </EntryForm>
   );
 }

@@ -11,7 +11,12 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Column, Columns } from '../../ui/Columns';
+import { Rows } from '../../ui/Rows';
+import { Table } from '../../ui/Table';
+import { Small } from '../../ui/Words';
+import { Actions } from '../../ui/FormRow';
+import tone from '../../ui/Words.module.css';
 import { BoardOutline } from './BoardOutline';
 import { FindingForm } from './FindingForm';
 
@@ -33,8 +38,8 @@ export function LookStage({ state }: { state: CaseState }) {
   const outline = index?.board.outlineMm;
   return (
     <CaseFrame state={state} stage="look">
-      <div className={sheet.columns}>
-        <div className={sheet.column}>
+      <Columns>
+        <Column>
           <Caution of="look" />
           {index && outline ? (
             <Panel
@@ -84,8 +89,8 @@ export function LookStage({ state }: { state: CaseState }) {
           </Panel>
           <Found state={state} onPoint={setPointed} />
           <Pictures state={state} of="board" title="Pictures of the board" />
-        </div>
-        <div className={sheet.column}>
+        </Column>
+        <Column>
           <Touched state={state} />
           <Checks state={state} />
           <p>
@@ -93,8 +98,8 @@ export function LookStage({ state }: { state: CaseState }) {
               On to First aid
             </ButtonLink>
           </p>
-        </div>
-      </div>
+        </Column>
+      </Columns>
       <Keys
         keys={[
           ['arrow keys', 'move the mark on the board (with the board in focus)'],
@@ -123,7 +128,7 @@ function Found({
     );
   return (
     <Panel title="Found">
-      <ul className={sheet.rows}>
+      <Rows>
         {seen.map(({ id, body }, i) => {
           const rule = FINDING_RULES[body.what];
           return (
@@ -135,7 +140,7 @@ function Found({
                   {body.sizeMm} mm, {percent(body.certainty)} sure{body.at ? '' : ', no place'} ·
                   taking a part off here: {rule.removal}
                 </small>
-                {rule.caution && <small className={sheet.harm}>{rule.caution}</small>}
+                {rule.caution && <small className={tone.harm}>{rule.caution}</small>}
               </span>
               <Button
                 look="quiet"
@@ -147,7 +152,7 @@ function Found({
             </li>
           );
         })}
-      </ul>
+      </Rows>
     </Panel>
   );
 }
@@ -159,11 +164,11 @@ function Touched({ state }: { state: CaseState }) {
   if (shown.length === 0) return null;
   return (
     <Panel title="What it raises" aside="odds before any reading; Trace takes them in">
-      <table className={sheet.table}>
+      <Table>
         <thead>
           <tr>
             <th scope="col">part</th>
-            <th scope="col" className={sheet.number}>
+            <th scope="col" className={tone.number}>
               odds
             </th>
             <th scope="col">because</th>
@@ -175,14 +180,14 @@ function Touched({ state }: { state: CaseState }) {
               <th scope="row" className="mono">
                 {ref}
               </th>
-              <td className={sheet.number}>× {factor.toFixed(1)}</td>
+              <td className={tone.number}>× {factor.toFixed(1)}</td>
               <td>{reason}</td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {touched.length > shown.length && (
-        <p className={sheet.small}>and {touched.length - shown.length} more, hardly raised</p>
+        <Small>and {touched.length - shown.length} more, hardly raised</Small>
       )}
     </Panel>
   );
@@ -215,7 +220,7 @@ function Checks({ state }: { state: CaseState }) {
     );
   return (
     <Panel title="Tracks to ring through" aside="power off; the nearest to the damage first" framed>
-      <ul className={sheet.rows}>
+      <Rows>
         {checks.map(({ at, to, net, value }) => {
           const was = done.get(`${at} ${to}`);
           return (
@@ -228,7 +233,7 @@ function Checks({ state }: { state: CaseState }) {
                   net {net} · {percent(value)} in it{was !== undefined && `: ${String(was)}`}
                 </small>
               </span>
-              <span className={sheet.actions}>
+              <Actions as="span">
                 <Button
                   look="quiet"
                   onClick={() => file(at, to, 'beep')}
@@ -243,16 +248,16 @@ function Checks({ state }: { state: CaseState }) {
                 >
                   Open
                 </Button>
-              </span>
+              </Actions>
             </li>
           );
         })}
-      </ul>
-      {refusal && <p className={sheet.attention}>{refusal}</p>}
-      <p className={sheet.small}>
+      </Rows>
+      {refusal && <p className={tone.attention}>{refusal}</p>}
+      <Small>
         The sheet holds where parts are, not how tracks run: the straight way is taken. Results are
         filed with the readings of case {view.number}.
-      </p>
+      </Small>
     </Panel>
   );
 }

@@ -24,7 +24,9 @@ import { Caution } from '../../case/Caution';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { FormRow, Narrow } from '../../ui/FormRow';
+import { Small } from '../../ui/Words';
+import tone from '../../ui/Words.module.css';
 
 /** Quantities that a bench meets; beyond them something was mistyped. */
 const LIMITS = { volt: 5000, farad: 10, ohm: 1e9, seconds: 3600 } as const;
@@ -96,7 +98,7 @@ export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
           </select>
         </Field>
       )}
-      <div className={sheet.form}>
+      <FormRow>
         {(
           [
             ['volt', 'Volts on it', volt, setVolt],
@@ -105,7 +107,7 @@ export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
             ['within', 'Within, s', within, setWithin],
           ] as const
         ).map(([id, label, value, set]) => (
-          <div key={id} className={sheet.narrow}>
+          <Narrow key={id}>
             <Field id={`discharge-${id}`} label={label}>
               <input
                 id={`discharge-${id}`}
@@ -113,18 +115,18 @@ export function Discharge({ hazards }: { hazards: readonly Hazard[] }) {
                 onChange={(event) => set(event.target.value)}
               />
             </Field>
-          </div>
+          </Narrow>
         ))}{' '}
-      </div>
+      </FormRow>
       {wrong.length > 0 && <Notice look="attention">{wrong.join('. ')}.</Notice>}
       {'value' in v && 'value' in c && 'value' in s && 'value' in t && (
         <Figures volt={v.value} farad={c.value} safe={s.value} seconds={t.value} />
       )}
       {chosen && (
-        <p className={sheet.small}>
+        <Small>
           By itself: {leftWords(chosen.charge!.seconds)}. The volts that you read go beside the
           hazard.
-        </p>
+        </Small>
       )}
       <Caution of="bleeding" again />
     </Panel>
@@ -162,7 +164,7 @@ function Figures({
         It holds{' '}
         <b>{joule < 0.1 ? `${(1000 * joule).toPrecision(3)} mJ` : `${joule.toPrecision(3)} J`}</b>
         {joule >= ENERGY_LIMIT_JOULE && (
-          <b className={sheet.harm}> (above {ENERGY_LIMIT_JOULE} J: a ring across it burns)</b>
+          <b className={tone.harm}> (above {ENERGY_LIMIT_JOULE} J: a ring across it burns)</b>
         )}
         . Hold <b>{resistorWords(found)}</b>, across it for at least{' '}
         <b>{timeText(found.seconds)}</b>, then read the volts.{' '}

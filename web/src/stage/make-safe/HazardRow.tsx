@@ -2,7 +2,8 @@ import { useState } from 'react';
 import { METER_LIMIT_VOLT, TOUCH_LIMIT_VOLT, type Hazard } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
-import sheet from '../../ui/Sheet.module.css';
+import { Actions } from '../../ui/FormRow';
+import tone from '../../ui/Words.module.css';
 
 // prettier-ignore
 const KIND_WORDS: Readonly<Record<Hazard['kind'], string>> = {
@@ -26,7 +27,7 @@ export function HazardRow({
   return (
     <li>
       <span>
-        <b className={`${sheet.mark} ${sheet.harm}`}>{KIND_WORDS[hazard.kind]}</b> {hazard.words}
+        <b className={`${tone.mark} ${tone.harm}`}>{KIND_WORDS[hazard.kind]}</b> {hazard.words}
         <small>
           {hazard.from}
           {done &&
@@ -45,7 +46,7 @@ export function HazardRow({
           Take back
         </Button>
       ) : (
-        <span className={sheet.actions}>
+        <Actions as="span">
           <Button onClick={() => onAcknowledge(false)} aria-label={`Acknowledge: ${hazard.words}`}>
             {hazard.ifFitted ? 'It has it' : 'Acknowledge'}
           </Button>
@@ -54,7 +55,7 @@ export function HazardRow({
               Not here
             </Button>
           )}
-        </span>
+        </Actions>
       )}
     </li>
   );
@@ -76,8 +77,8 @@ function Charge({ hazard, state }: { hazard: Hazard; state: CaseState }) {
   }
 
   return (
-    <form
-      className={sheet.actions}
+    <Actions
+      as="form"
       onSubmit={(event) => {
         event.preventDefault();
         file();
@@ -96,11 +97,11 @@ function Charge({ hazard, state }: { hazard: Hazard; state: CaseState }) {
         Read
       </Button>
       {refusal && (
-        <small className={sheet.attention} role="alert">
+        <small className={tone.attention} role="alert">
           {refusal}
         </small>
       )}
-    </form>
+    </Actions>
   );
 }
 

@@ -9,7 +9,10 @@ import { Field } from '../../ui/Field';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Column, Columns } from '../../ui/Columns';
+import { Actions, FormRow } from '../../ui/FormRow';
+import { Rows } from '../../ui/Rows';
+import tone from '../../ui/Words.module.css';
 import { Discharge } from './Discharge';
 import { HazardRow } from './HazardRow';
 import { wholeCharacters } from '../../case/wording';
@@ -45,8 +48,8 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
   const left = hazards.filter(({ key }) => !journal.acknowledged.some((one) => one.hazard === key));
   return (
     <CaseFrame state={state} stage="make-safe">
-      <div className={sheet.columns}>
-        <div className={sheet.column}>
+      <Columns>
+        <Column>
           <Caution of="in-the-case" />
           {hazards.some(({ kind }) => kind === 'mains') && <Caution of="primary" again />}
           <Panel
@@ -67,7 +70,7 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
               </Notice>
             )}
             {left.length > 0 && (
-              <div className={sheet.form}>
+              <FormRow>
                 <Field id="who" label="Acknowledged by" error={refusal}>
                   <input
                     id="who"
@@ -76,9 +79,9 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
                     onChange={(event) => setWho(event.target.value)}
                   />
                 </Field>
-              </div>
+              </FormRow>
             )}
-            <ul className={sheet.rows}>
+            <Rows>
               {hazards.map((hazard) => (
                 <HazardRow
                   key={hazard.key}
@@ -87,7 +90,7 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
                   onAcknowledge={(notHere) => acknowledge(hazard, notHere)}
                 />
               ))}
-            </ul>
+            </Rows>
           </Panel>
           <Panel title="The gate">
             <Gate
@@ -96,17 +99,17 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
             />
             <Gate words="Ohms, continuity, diode test and ESR, power off" left={locks('meter')} />
             <Gate words="Probes on a board with power" left={locks('power')} />
-            <p className={sheet.actions}>
+            <Actions as="p">
               <ButtonLink look="main" href={`/case/${view.number}/open-up`}>
                 On to Open up
               </ButtonLink>
-            </p>
+            </Actions>
           </Panel>
-        </div>
-        <div className={sheet.column}>
+        </Column>
+        <Column>
           <Discharge hazards={hazards} />
-        </div>
-      </div>
+        </Column>
+      </Columns>
       <Keys
         keys={[
           ['Tab', 'to the next hazard or field'],
@@ -129,7 +132,7 @@ function Gate({ words, left }: { words: string; left: readonly Lock[] }) {
     .join(', ');
   return (
     <p>
-      <b className={left.length === 0 ? undefined : sheet.harm}>
+      <b className={left.length === 0 ? undefined : tone.harm}>
         {left.length === 0 ? 'not locked' : `locked: ${why}`}
       </b>{' '}
       · {words}

@@ -21,7 +21,12 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Column, Columns } from '../../ui/Columns';
+import { FormRow, Actions } from '../../ui/FormRow';
+import { Small } from '../../ui/Words';
+import { Rows } from '../../ui/Rows';
+import { Table } from '../../ui/Table';
+import tone from '../../ui/Words.module.css';
 import { stepWords } from './step-words';
 import { StepForm } from './StepForm';
 
@@ -37,7 +42,7 @@ export function OpenUpStage({ state }: { state: CaseState }) {
   return (
     <CaseFrame state={state} stage="open-up">
       {locked && (
-        <div className={`${sheet.notice} ${sheet.screenOnly}`}>
+        <div className={`${tone.notice} ${tone.screenOnly}`}>
           <Notice look="harm" title="Mind:">
             {locked}{' '}
             <ButtonLink look="quiet" href={`/case/${view.number}/make-safe`}>
@@ -46,33 +51,35 @@ export function OpenUpStage({ state }: { state: CaseState }) {
           </Notice>
         </div>
       )}
-      <div className={sheet.columns}>
-        <div className={`${sheet.column} ${sheet.screenOnly}`}>
-          {!locked && <Caution of="in-the-case" />}
-          <Panel title="Next step" framed>
-            <StepForm state={state} locked={locked !== undefined} />
-          </Panel>
-          <Template state={state} />
-          <WayIn state={state} />
-          <Pictures state={state} of="inside" title="Pictures of the inside" />
+      <Columns>
+        <div className={tone.screenOnly}>
+          <Column>
+            {!locked && <Caution of="in-the-case" />}
+            <Panel title="Next step" framed>
+              <StepForm state={state} locked={locked !== undefined} />
+            </Panel>
+            <Template state={state} />
+            <WayIn state={state} />
+            <Pictures state={state} of="inside" title="Pictures of the inside" />
+          </Column>
         </div>
-        <div className={sheet.column}>
+        <Column>
           {steps.length > 0 && <WayBack state={state} />}
           {steps.length > 0 && <Balance steps={steps} />}
-          <div className={sheet.screenOnly}>{steps.length > 0 && <TestWay steps={steps} />}</div>
+          <div className={tone.screenOnly}>{steps.length > 0 && <TestWay steps={steps} />}</div>
           {steps.length === 0 && (
             <Notice>
               As each screw, plug or tab comes off, add it here. How it goes back together, the
               screw balance and the shortest way to a test write themselves.
             </Notice>
           )}
-          <p className={sheet.screenOnly}>
+          <p className={tone.screenOnly}>
             <ButtonLink look="main" href={`/case/${view.number}/look`}>
               On to Look
             </ButtonLink>
           </p>
-        </div>
-      </div>
+        </Column>
+      </Columns>
       <Keys
         keys={[
           ['Tab', 'to the next field'],
@@ -102,10 +109,10 @@ function Template({ state }: { state: CaseState }) {
       }
     >
       {next && (
-        <div className={sheet.form}>
+        <FormRow>
           <p>
             <b>{stepWords(next)}</b>
-            {next.note && <span className={sheet.small}>{next.note}</span>}
+            {next.note && <Small as="span">{next.note}</Small>}
           </p>
           <Button
             onClick={() => {
@@ -131,9 +138,9 @@ function Template({ state }: { state: CaseState }) {
           >
             Done, the same
           </Button>
-        </div>
+        </FormRow>
       )}
-      {refusal && <p className={sheet.attention}>{refusal}</p>}
+      {refusal && <p className={tone.attention}>{refusal}</p>}
     </Panel>
   );
 }
@@ -149,7 +156,7 @@ function WayIn({ state }: { state: CaseState }) {
       title="The way in"
       aside={`${steps.length} steps, some ${minutesText(spent)} of handling`}
     >
-      <ol className={sheet.rows}>
+      <Rows as="ol">
         {steps.map((step, i) => {
           const opens = [...freed]
             .filter(([, at]) => at === i)
@@ -179,9 +186,9 @@ function WayIn({ state }: { state: CaseState }) {
             </li>
           );
         })}
-      </ol>
+      </Rows>
       {refusal && (
-        <p role="alert" className={sheet.attention}>
+        <p role="alert" className={tone.attention}>
           {refusal}
         </p>
       )}
@@ -195,7 +202,7 @@ function WayBack({ state }: { state: CaseState }) {
   const left = minutesToGo(steps);
   return (
     <>
-      <h1 className={sheet.printOnly}>
+      <h1 className={tone.printOnly}>
         {state.view.number} {state.view.title}: putting it back together
       </h1>
       <Panel
@@ -203,12 +210,12 @@ function WayBack({ state }: { state: CaseState }) {
         aside={left > 0 ? `some ${minutesText(left)} to go` : 'all back together'}
         framed
       >
-        <ol className={sheet.rows}>
+        <Rows as="ol">
           {lines.map((line) => (
             <BackRow key={line.step.id} line={line} state={state} />
           ))}
-        </ol>
-        <p className={sheet.screenOnly}>
+        </Rows>
+        <p className={tone.screenOnly}>
           <Button look="quiet" onClick={() => window.print()}>
             Print the list
           </Button>
@@ -242,37 +249,39 @@ function BackRow({
     setRefusal(objection);
   };
   return (
-    <li className={left === 0 ? sheet.done : undefined}>
+    <li className={left === 0 ? tone.done : undefined}>
       <span>
         {words}
-        {left === 0 && <b className={sheet.good}> · back</b>}
-        <small className={cautions.length > 0 && left > 0 ? sheet.attention : undefined}>
+        {left === 0 && <b className={tone.good}> · back</b>}
+        <small className={cautions.length > 0 && left > 0 ? tone.attention : undefined}>
           {left > 0 ? cautions.join('; ') : ''}
         </small>
         {refusal && (
-          <small role="alert" className={sheet.harm}>
+          <small role="alert" className={tone.harm}>
             {refusal}
           </small>
         )}
       </span>
       {left > 0 && step.what !== 'empty-hole' && (
-        <span className={`${sheet.box} ${sheet.printOnly}`} aria-hidden="true" />
+        <span className={`${tone.box} ${tone.printOnly}`} aria-hidden="true" />
       )}
       {left > 0 && step.what !== 'empty-hole' && (
-        <span className={`${sheet.actions} ${sheet.screenOnly}`}>
-          {step.what === 'fastener' && step.lengthMm !== undefined && (
-            <input
-              aria-label={`Length of what goes in, mm: ${words}`}
-              style={{ width: '4.5em', minHeight: 'var(--touch)' }}
-              inputMode="decimal"
-              placeholder={`${step.lengthMm} mm`}
-              value={length}
-              onChange={(event) => setLength(event.target.value)}
-            />
-          )}
-          <Button onClick={put} aria-label={`Back on: ${words}`}>
-            Back on
-          </Button>
+        <span className={tone.screenOnly}>
+          <Actions as="span">
+            {step.what === 'fastener' && step.lengthMm !== undefined && (
+              <input
+                aria-label={`Length of what goes in, mm: ${words}`}
+                style={{ width: '4.5em', minHeight: 'var(--touch)' }}
+                inputMode="decimal"
+                placeholder={`${step.lengthMm} mm`}
+                value={length}
+                onChange={(event) => setLength(event.target.value)}
+              />
+            )}
+            <Button onClick={put} aria-label={`Back on: ${words}`}>
+              Back on
+            </Button>
+          </Actions>
         </span>
       )}
     </li>
@@ -284,14 +293,14 @@ function Balance({ steps }: { steps: readonly LoggedStep[] }) {
   if (rows.length === 0) return null;
   return (
     <Panel title="Screw balance">
-      <table className={sheet.table}>
+      <Table>
         <thead>
           <tr>
             <th scope="col">kind</th>
-            <th scope="col" className={sheet.number}>
+            <th scope="col" className={tone.number}>
               came out
             </th>
-            <th scope="col" className={sheet.number}>
+            <th scope="col" className={tone.number}>
               back
             </th>
             <th scope="col">in the tray</th>
@@ -304,13 +313,13 @@ function Balance({ steps }: { steps: readonly LoggedStep[] }) {
                 {name}
                 {lengthMm !== undefined && `, ${lengthMm} mm`}
               </th>
-              <td className={sheet.number}>{out}</td>
-              <td className={sheet.number}>{back}</td>
-              <td>{out === back ? <b className={sheet.good}>none</b> : out - back}</td>
+              <td className={tone.number}>{out}</td>
+              <td className={tone.number}>{back}</td>
+              <td>{out === back ? <b className={tone.good}>none</b> : out - back}</td>
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </Panel>
   );
 }
@@ -320,13 +329,13 @@ function TestWay({ steps }: { steps: readonly LoggedStep[] }) {
   if (lines.length === 0) return null;
   return (
     <Panel title="Shortest way to a part-assembled test" aside={`about ${minutesText(minutes)}`}>
-      <ol className={sheet.rows}>
+      <Rows as="ol">
         {lines.map(({ step, words }) => (
           <li key={step.id}>
             <span>{words}</span>
           </li>
         ))}
-      </ol>
+      </Rows>
     </Panel>
   );
 }

@@ -6,7 +6,9 @@ import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
-import sheet from '../../ui/Sheet.module.css';
+import { Actions, FormRow, Narrow } from '../../ui/FormRow';
+import { Fold } from '../../ui/Fold';
+import choices from '../../ui/Choices.module.css';
 
 type What = OpenUpStep['what'];
 
@@ -83,7 +85,7 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           setName(next === 'fastener' ? 'M3 pan' : '');
         }}
       />{' '}
-      <div className={sheet.form}>
+      <FormRow>
         <Field id="step-of" label="Of">
           <input
             id="step-of"
@@ -99,7 +101,7 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
         )}
         {what === 'fastener' && (
           <>
-            <div className={sheet.narrow}>
+            <Narrow>
               <Field id="step-length" label="Length, mm">
                 <input
                   id="step-length"
@@ -108,8 +110,8 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
                   onChange={(event) => setLength(event.target.value)}
                 />
               </Field>
-            </div>
-            <div className={sheet.narrow}>
+            </Narrow>
+            <Narrow>
               <Field id="step-count" label="Count">
                 <input
                   id="step-count"
@@ -118,7 +120,7 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
                   onChange={(event) => setCount(event.target.value)}
                 />
               </Field>
-            </div>
+            </Narrow>
           </>
         )}
         {(what === 'plug' || what === 'flex') && (
@@ -154,9 +156,9 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
             onChange={(event) => setNote(event.target.value)}
           />
         </Field>
-      </div>
-      <div className={sheet.actions}>
-        <label className={sheet.choice}>
+      </FormRow>
+      <Actions>
+        <label className={choices.choice}>
           <input
             type="checkbox"
             checked={forTest}
@@ -167,9 +169,9 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
         <Button look="main" type="submit" disabled={locked}>
           Add the step
         </Button>
-      </div>
+      </Actions>
       {picture && (
-        <details className={sheet.fold}>
+        <Fold>
           <summary>
             Where: tap on “{picture.body.title || 'the picture'}”{place ? ', marked' : ''}
           </summary>
@@ -184,7 +186,7 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
             ]}
             onPlace={setPlace}
           />
-        </details>
+        </Fold>
       )}
     </EntryForm>
   );

@@ -4,7 +4,10 @@ import { DISK_GEOMETRIES } from '@hanzai/data';
 import { percent } from '../../case/wording';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
-import sheet from '../../ui/Sheet.module.css';
+import { Stack } from '../../ui/Columns';
+import { Table } from '../../ui/Table';
+import { FormRow, Narrow } from '../../ui/FormRow';
+import tone from '../../ui/Words.module.css';
 
 // prettier-ignore
 const NUMBERS = [
@@ -42,7 +45,7 @@ export function MediumCheck() {
   const [a, b] = [read(set), read(medium)];
   const said = a.success && b.success ? forecast(a.data, b.data) : undefined;
   return (
-    <div className={sheet.body}>
+    <Stack>
       <Geometry id="set" title="Drive or host is set for" draft={set} onChange={setSet} />
       <Geometry id="medium" title="The medium is" draft={medium} onChange={setMedium} />
       {!said && (
@@ -60,7 +63,7 @@ export function MediumCheck() {
         <>
           <p>
             {said.mismatches.length === 0 ? (
-              <b className={sheet.good}>They go together.</b>
+              <b className={tone.good}>They go together.</b>
             ) : (
               <>
                 <b>{said.mismatches.map(({ words }) => words).join('; ')}.</b>{' '}
@@ -69,13 +72,13 @@ export function MediumCheck() {
               </>
             )}
           </p>
-          <table className={sheet.table}>
+          <Table>
             <tbody>
               {said.operations.map(({ name, works, because }) => (
                 <tr key={name}>
                   <th scope="row">{name}</th>
                   <td>
-                    <b className={works === 'yes' ? sheet.good : sheet.attention}>
+                    <b className={works === 'yes' ? tone.good : tone.attention}>
                       {works === 'yes' ? 'works' : works === 'no' ? 'fails' : 'in part'}
                     </b>
                   </td>
@@ -83,10 +86,10 @@ export function MediumCheck() {
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
         </>
       )}
-    </div>
+    </Stack>
   );
 }
 
@@ -102,7 +105,7 @@ function Geometry({
   onChange: (draft: Draft) => void;
 }) {
   return (
-    <div className={sheet.form}>
+    <FormRow>
       <Field id={`${id}-kind`} label={title}>
         <select
           id={`${id}-kind`}
@@ -117,7 +120,7 @@ function Geometry({
         </select>
       </Field>
       {NUMBERS.map(([key, label]) => (
-        <div key={key} className={sheet.narrow}>
+        <Narrow key={key}>
           <Field id={`${id}-${key}`} label={label}>
             <input
               id={`${id}-${key}`}
@@ -126,8 +129,8 @@ function Geometry({
               onChange={(event) => onChange({ ...draft, [key]: event.target.value })}
             />
           </Field>
-        </div>
+        </Narrow>
       ))}
-    </div>
+    </FormRow>
   );
 }

@@ -3,7 +3,11 @@ import { comparePinOuts, PinUse, type ConnectorPin } from '@hanzai/core/board';
 import { DEFER } from '@hanzai/core/bench';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
-import sheet from '../../ui/Sheet.module.css';
+import { Stack } from '../../ui/Columns';
+import { Small } from '../../ui/Words';
+import { FormRow } from '../../ui/FormRow';
+import { Rows } from '../../ui/Rows';
+import tone from '../../ui/Words.module.css';
 
 const EXAMPLE_UNIT =
   '1 +5V supply 5\n2 GND ground\n3 READY open-collector\n4 STEP input\n5 TYPE identity';
@@ -57,12 +61,12 @@ export function PinOutCheck() {
     ? comparePinOuts({ title: 'unit', pins: a.pins }, { title: 'host', pins: b.pins })
     : undefined;
   return (
-    <div className={sheet.body}>
-      <p className={sheet.small}>
+    <Stack>
+      <Small>
         A pin a line: number, name, use, volts of a supply, “pull-up” where there is one. Uses:{' '}
         {PinUse.options.join(', ')}.
-      </p>
-      <div className={sheet.form}>
+      </Small>
+      <FormRow>
         <Field id="pins-unit" label="Unit">
           <textarea
             id="pins-unit"
@@ -83,24 +87,20 @@ export function PinOutCheck() {
             onChange={(event) => setHost(event.target.value)}
           />
         </Field>
-      </div>
+      </FormRow>
       {problems.length > 0 && <Notice look="attention">{problems.join('; ')}.</Notice>}
       {said && (
         <>
           {said.clashes.length === 0 && (
             <Notice look="good">A straight cable does no harm and leaves nothing open.</Notice>
           )}
-          <ul className={sheet.rows}>
+          <Rows>
             {said.clashes.map(({ pin, level, words }) => (
               <li key={`${pin} ${words}`}>
                 <span>
                   <b
                     className={
-                      level === 'harm'
-                        ? sheet.harm
-                        : level === 'fault'
-                          ? sheet.attention
-                          : undefined
+                      level === 'harm' ? tone.harm : level === 'fault' ? tone.attention : undefined
                     }
                   >
                     {level === 'harm' ? 'destroys' : level === 'fault' ? 'fails' : 'look'}
@@ -109,9 +109,9 @@ export function PinOutCheck() {
                 </span>
               </li>
             ))}
-          </ul>
+          </Rows>
           <h3>Wiring</h3>
-          <ol className={sheet.rows}>
+          <Rows as="ol">
             {said.wiring.map(({ from, to, words }) => (
               <li key={from}>
                 <span>
@@ -122,7 +122,7 @@ export function PinOutCheck() {
                 </span>
               </li>
             ))}
-          </ol>
+          </Rows>
           <h3>Measure before it is attached</h3>
           <ul>
             {said.measureFirst.map((line) => (
@@ -134,6 +134,6 @@ export function PinOutCheck() {
           </Notice>
         </>
       )}
-    </div>
+    </Stack>
   );
 }

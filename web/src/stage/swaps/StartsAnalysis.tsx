@@ -9,7 +9,9 @@ import type { CaseState } from '../../case/use-case';
 import { percent } from '../../case/wording';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Table } from '../../ui/Table';
+import { Fold } from '../../ui/Fold';
+import tone from '../../ui/Words.module.css';
 
 /**
  * The log of starts: which condition goes with the fault, and how many clean starts a cure takes.
@@ -35,7 +37,7 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
   return (
     <Panel title="Starts" aside={`${starts.length} in the log, ${failed} failed`}>
       {tests.length > 0 && (
-        <table className={sheet.table}>
+        <Table>
           <thead>
             <tr>
               <th scope="col">condition</th>
@@ -59,11 +61,11 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
               </tr>
             ))}
           </tbody>
-        </table>
+        </Table>
       )}
-      <details className={sheet.fold}>
+      <Fold>
         <summary>Every start with its conditions</summary>
-        <table className={sheet.table}>
+        <Table>
           <thead>
             <tr>
               <th scope="col">start</th>
@@ -78,7 +80,7 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
             {starts.map(({ clean, conditions }, i) => (
               <tr key={i}>
                 <th scope="row">
-                  {i + 1}. {clean ? <span className={sheet.good}>clean</span> : 'failed'}
+                  {i + 1}. {clean ? <span className={tone.good}>clean</span> : 'failed'}
                 </th>
                 {tests.map(({ condition }) => (
                   <td key={condition}>{conditions.includes(condition) ? 'yes' : ''}</td>
@@ -86,8 +88,8 @@ export function StartsAnalysis({ state }: { state: CaseState }) {
               </tr>
             ))}
           </tbody>
-        </table>
-      </details>
+        </Table>
+      </Fold>
       <p>
         It fails in about {percent(rate)} of the starts: after a repair{' '}
         <b>{cleanStartsNeeded(failed, starts.length)} clean starts in a row</b> before the cure is

@@ -19,7 +19,12 @@ import { HatchBar } from '../../ui/HatchBar';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Column, Columns } from '../../ui/Columns';
+import { Fold } from '../../ui/Fold';
+import { Rows } from '../../ui/Rows';
+import { Actions } from '../../ui/FormRow';
+import { Small } from '../../ui/Words';
+import tone from '../../ui/Words.module.css';
 import { MediumCheck } from './MediumCheck';
 import { PinOutCheck } from './PinOutCheck';
 import { StartsAnalysis } from './StartsAnalysis';
@@ -37,8 +42,8 @@ export function SwapsStage({ state }: { state: CaseState }) {
   const { model } = state;
   return (
     <CaseFrame state={state} stage="swaps">
-      <div className={sheet.columns}>
-        <div className={sheet.column}>
+      <Columns>
+        <Column>
           <Decision state={state} />
           {model ? (
             <Proposals state={state} model={model} />
@@ -51,25 +56,25 @@ export function SwapsStage({ state }: { state: CaseState }) {
             </Panel>
           )}
           {model && <Trials state={state} model={model} />}
-        </div>
-        <div className={sheet.column}>
+        </Column>
+        <Column>
           {model && <Blocks state={state} model={model} />}
           {model && <StartsAnalysis state={state} />}
-          <details className={sheet.fold}>
+          <Fold>
             <summary>Does the medium go with this drive?</summary>
             <MediumCheck />
-          </details>
-          <details className={sheet.fold}>
+          </Fold>
+          <Fold>
             <summary>Do these two connectors go together?</summary>
             <PinOutCheck />
-          </details>
+          </Fold>
           <p>
             <ButtonLink look="main" href={`/case/${view.number}/make-safe`}>
               On to Make safe
             </ButtonLink>
           </p>
-        </div>
-      </div>
+        </Column>
+      </Columns>
       <Keys
         keys={[
           ['Tab', 'to the next proposal, field or result'],
@@ -112,28 +117,28 @@ function Proposals({ state, model }: { state: CaseState; model: UnitModel }) {
       aside="what can end the job first, then what tells most for its minutes"
     >
       <Caution of="reseat" />
-      <ul className={sheet.rows}>
+      <Rows>
         {trials.map((trial, i) => (
           <li key={trial.title}>
             <span>
               {i === 0 ? <b>{trial.title}</b> : trial.title}
               <small>
-                {trial.kills && <b className={sheet.mark}>kill check</b>}{' '}
+                {trial.kills && <b className={tone.mark}>kill check</b>}{' '}
                 {minutesText(trial.minutes)} · {trial.reason}
               </small>
-              {trial.caution && <small className={sheet.harm}>{trial.caution}</small>}
+              {trial.caution && <small className={tone.harm}>{trial.caution}</small>}
             </span>
-            <span className={sheet.actions}>
+            <Actions as="span">
               <Button onClick={() => file(trial, trial.good)} aria-label={`Good: ${trial.title}`}>
                 Good
               </Button>
               <Button onClick={() => file(trial, trial.bad)} aria-label={`Bad: ${trial.title}`}>
                 Bad
               </Button>
-            </span>
+            </Actions>
           </li>
         ))}
-      </ul>
+      </Rows>
     </Panel>
   );
 }
@@ -171,20 +176,18 @@ function Blocks({ state, model }: { state: CaseState; model: UnitModel }) {
         </Notice>
       )}
       {masked.map(({ kind, name, because }) => (
-        <p key={`${kind} ${name}`} className={sheet.small}>
+        <Small key={`${kind} ${name}`}>
           Left out: {kind} “{name}”. {because}.
-        </p>
+        </Small>
       ))}
       {engine.lineUp && (
-        <p className={sheet.small}>
-          With what {journal.readings.length} readings on the board say of their parts.
-        </p>
+        <Small>With what {journal.readings.length} readings on the board say of their parts.</Small>
       )}
       {byBlock.map(({ block, probability }) => (
         <div key={block}>
-          <div className={sheet.bar}>
+          <div className={tone.bar}>
             <span>{title(block)}</span>
-            <span className={sheet.figure}>{percent(probability)}</span>
+            <span className={tone.figure}>{percent(probability)}</span>
           </div>
           <HatchBar
             share={probability}
@@ -234,14 +237,14 @@ function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
     model.blocks.find((block) => block.name === name)?.title.toLowerCase() ?? name;
   return (
     <Panel title="Tried">
-      <ul className={sheet.rows}>
+      <Rows>
         {[...done].reverse().map(({ id, body }) => (
           <li key={id}>
             <span>
               {body.kind === 'check' && (
                 <>
                   {body.title}:{' '}
-                  <b className={body.good ? sheet.good : sheet.attention}>
+                  <b className={body.good ? tone.good : tone.attention}>
                     {body.good ? 'good' : 'bad'}
                   </b>
                 </>
@@ -273,7 +276,7 @@ function Trials({ state, model }: { state: CaseState; model: UnitModel }) {
             </Button>
           </li>
         ))}
-      </ul>
+      </Rows>
     </Panel>
   );
 }

@@ -5,7 +5,7 @@ import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
-import sheet from '../../ui/Sheet.module.css';
+import { FormRow, Narrow } from '../../ui/FormRow';
 import { wholeCharacters } from '../../case/wording';
 
 /**
@@ -53,7 +53,7 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
 
   return (
     <EntryForm label="A trial" onAdd={add}>
-      <div className={sheet.form}>
+      <FormRow>
         <Field id="trial-way" label="Swapped">
           <select
             id="trial-way"
@@ -64,15 +64,15 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
             <option value="in">parts of this unit into a known-good one</option>
           </select>
         </Field>
-      </div>
+      </FormRow>
       <AnyOf
         legend="Which"
         values={blocks}
         onChange={setBlocks}
         choices={model.blocks.map(({ name, title }) => ({ value: name, words: title }))}
       />
-      <div className={sheet.form}>
-        <div className={sheet.narrow}>
+      <FormRow>
+        <Narrow>
           <Field id="trial-passed" label="Times good">
             <input
               id="trial-passed"
@@ -81,8 +81,8 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
               onChange={(event) => setPassed(event.target.value)}
             />
           </Field>
-        </div>
-        <div className={sheet.narrow}>
+        </Narrow>
+        <Narrow>
           <Field id="trial-failed" label="Times bad">
             <input
               id="trial-failed"
@@ -91,12 +91,12 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
               onChange={(event) => setFailed(event.target.value)}
             />
           </Field>
-        </div>
+        </Narrow>
         <Field id="trial-note" label="Condition, note">
           <input id="trial-note" value={note} onChange={(event) => setNote(event.target.value)} />
         </Field>
         <Button type="submit">Add the trial</Button>
-      </div>
+      </FormRow>
     </EntryForm>
   );
 }

@@ -6,7 +6,9 @@ import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { FormRow } from '../../ui/FormRow';
+import { Small } from '../../ui/Words';
+import { Rows } from '../../ui/Rows';
 import style from './TakeInStage.module.css';
 import { wholeCharacters } from '../../case/wording';
 
@@ -42,7 +44,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
 
   return (
     <Panel title="Codes" aside="blinks as groups: 3-1 is three, pause, one">
-      <div className={sheet.form}>
+      <FormRow>
         <Field id="code" label="Code" error={refusal}>
           <input id="code" value={code} onChange={(event) => setCode(event.target.value)} />
         </Field>
@@ -62,13 +64,13 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
             Tap anew
           </Button>
         )}
-      </div>
+      </FormRow>
       {rhythm && (
-        <p className={sheet.small} role="status">
+        <Small role="status">
           Heard {rhythm.repeats.join(' / ')}
           {rhythm.repeats.length > 1 &&
             `: ${Math.round(100 * rhythm.agreement)} % of the repeats agree`}
-        </p>
+        </Small>
       )}
       {code.trim() !== '' &&
         (meaning ? (
@@ -80,7 +82,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
           <NewCode state={state} model={model} code={code.trim()} />
         ))}{' '}
       {filed.length > 0 && (
-        <ul className={sheet.rows}>
+        <Rows>
           {filed.map(({ id, code: shown }) => (
             <li key={id}>
               <span>
@@ -97,7 +99,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
               </Button>
             </li>
           ))}
-        </ul>
+        </Rows>
       )}
     </Panel>
   );
@@ -133,10 +135,10 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
   }
 
   return (
-    <div className={sheet.form}>
-      <p className={sheet.small}>
+    <FormRow>
+      <Small>
         “{code}” is not in the table of {state.view.unitModel}. If you know it, write it down:
-      </p>
+      </Small>
       <Field id="code-stage" label="It speaks of">
         <select id="code-stage" value={stage} onChange={(event) => setStage(event.target.value)}>
           {model.stages.map(({ name, title }) => (
@@ -155,6 +157,6 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
         />
       </Field>
       <Button onClick={() => void store()}>Write it down</Button>
-    </div>
+    </FormRow>
   );
 }

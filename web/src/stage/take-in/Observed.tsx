@@ -4,7 +4,8 @@ import { readingEntry } from '../../case/written-points';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Panel } from '../../ui/Panel';
-import sheet from '../../ui/Sheet.module.css';
+import { Rows } from '../../ui/Rows';
+import { Actions } from '../../ui/FormRow';
 
 /**
  * Turns the owner's words into what can be observed: known patterns of this kind of unit that they
@@ -41,7 +42,7 @@ export function Observed({ state }: { state: CaseState }) {
   if (proposals.length + recognised.length + observables.length === 0) return null;
   return (
     <Panel title="What can be observed" aside="say whether it is so: each answer is evidence">
-      <ul className={sheet.rows}>
+      <Rows>
         {recognised.map(({ id, name }) => {
           const pattern = model?.patterns.find((one) => one.name === name);
           return (
@@ -86,7 +87,7 @@ export function Observed({ state }: { state: CaseState }) {
                 {title}
                 {value !== undefined && <b>: {String(value)}</b>}
               </span>
-              <span className={sheet.actions}>
+              <Actions as="span">
                 <Button
                   look="quiet"
                   onClick={() => answer(name, 'yes')}
@@ -97,11 +98,11 @@ export function Observed({ state }: { state: CaseState }) {
                 <Button look="quiet" onClick={() => answer(name, 'no')} aria-label={`${title}: no`}>
                   No
                 </Button>
-              </span>
+              </Actions>
             </li>
           );
         })}
-      </ul>
+      </Rows>
     </Panel>
   );
 }
