@@ -62,9 +62,23 @@ const settled = (page) =>
         .locator('svg rect')
         .first()
         .waitFor({ timeout: 20_000 }),
+    )
+    // What is refined while one looks is shown as it comes to rest.
+    .then(() =>
+      page.waitForFunction(
+        () => !/first look|Weighing|still being/.test(document.body.innerText),
+        undefined,
+        { timeout: 90_000 },
+      ),
     );
 /** A page has come to life when none of its islands is as the server sent it. */
-const alive = (page) => page.waitForFunction(() => !document.querySelector('astro-island[ssr]'));
+const alive = (page) =>
+  page.waitForFunction(
+    () =>
+      !document.querySelector('astro-island[ssr]') &&
+      document.querySelector('main') &&
+      !/being (opened|fetched) …/.test(document.body.innerText),
+  );
 const go = (words, stage) => async (page) => {
   await page.goto(`${address}/case/${await caseNumber(page, words)}/${stage}`);
   await alive(page);
@@ -97,11 +111,14 @@ await shot('trace-logic', 'day', async (page) => {
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
-  await page.keyboard.press('b');
+  await page.keyboard.press('Alt+b');
 });
 await shot('repair', 'day', go(/loses steps/, 'repair'));
 await shot('prove', 'day', go(/dead after a jolt/, 'prove'));
-await shot('hand-back', 'day', go(/dead after a jolt/, 'hand-back'));
+await shot('hand-back', 'day', async (page) => {
+  await go(/dead after a jolt/, 'hand-back')(page);
+  await page.getByText(/weight for/).waitFor({ timeout: 60_000 });
+});
 await shot('boards', 'day', async (page) => {
   await page.goto(`${address}/boards`);
   await alive(page);

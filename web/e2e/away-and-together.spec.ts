@@ -43,6 +43,8 @@ test('with the server away a case is opened again, worked on in another stage, a
   await alive(page);
   await expect(page.getByText('clicks twice')).toBeVisible();
   await expect(page.getByText(/1 entry is kept in this browser/)).toBeVisible();
+  // The sheet in use is chosen also where the list of sheets came late, or not at all.
+  await expect(page.getByLabel('Board sheet')).toHaveValue(/^[0-9a-f-]{36}$/);
   // A page that was never looked at while the server was there.
   await visit(page, `/case/${number}/trace`);
   await expect(page.getByText('Measure next')).toBeVisible();

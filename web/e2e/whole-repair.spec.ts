@@ -143,9 +143,9 @@ test('an own deck is imported with the keyboard and traced in bench mode', async
   await page.keyboard.press('Enter');
   await expect(page.getByText('Measure next')).toBeVisible();
   await read(page, 'lamp 0');
-  await page.getByLabel('Reading', { exact: true }).blur();
   await expect(page.getByText('Measure next')).toBeVisible();
-  await page.keyboard.press('b');
+  // From within the reading line.
+  await page.keyboard.press('Alt+b');
   const value = page.getByLabel('Value', { exact: true });
   await expect(value).toBeFocused();
   await value.fill('nonsense');

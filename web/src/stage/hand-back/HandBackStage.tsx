@@ -53,7 +53,7 @@ export function HandBackStage({ state }: { state: CaseState }) {
           </form>
         )}
         <div className={style.buttons}>
-          <Button onClick={() => window.print()}>
+          <Button disabled={pending} onClick={() => window.print()}>
             <Printer size={18} aria-hidden="true" /> Print the report
           </Button>
           {journal.closed && (
@@ -70,11 +70,11 @@ export function HandBackStage({ state }: { state: CaseState }) {
           )}
         </div>
       </div>
-      {pending && <p role="status">The weight of the readings is still being worked out …</p>}
       {failure && <Notice look="attention">{failure}</Notice>}
       <Report
         state={state}
         figures={figures}
+        pending={pending}
         advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''}
       />
       <Keys

@@ -25,10 +25,13 @@ const day = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
 export function Report({
   state,
   figures,
+  pending,
   advice,
 }: {
   state: CaseState;
   figures: ReportFigures;
+  /** The weight of the readings is still being worked out. */
+  pending: boolean;
   advice: string;
 }) {
   const { view, journal, index } = state;
@@ -63,43 +66,47 @@ export function Report({
         )}
       </Section>
       <Section title="Readings that led to the verdict">
-        {weighed.length > 0 && (
-          <table>
-            <thead>
-              <tr>
-                <th scope="col">points</th>
-                <th scope="col">how</th>
-                <th scope="col">read</th>
-                <th scope="col">sound board</th>
-                <th scope="col">
-                  {figures.weightFor ? `weight for ${figures.weightFor}` : 'weight'}
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {weighed.map(({ entry }) => {
-                const { body } = entry;
-                const figure = figures.readings[entry.id]!;
-                return (
-                  <tr key={entry.id}>
-                    <th scope="row">{pointsText(index, body.at, body.to)}</th>
-                    <td>
-                      {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
-                    </td>
-                    <td className="mono">{valueText(body.quantity, body.value)}</td>
-                    <td className="mono">
-                      {figure.expected} {figure.within ? '' : '(out of band)'}
-                    </td>
-                    <td className="mono">
-                      {figure.weight === null
-                        ? ''
-                        : `${weightWords(figure.weight)} (${decibanText(figure.weight)})`}
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+        {pending ? (
+          <p role="status">Their weight is still being worked out …</p>
+        ) : (
+          weighed.length > 0 && (
+            <table>
+              <thead>
+                <tr>
+                  <th scope="col">points</th>
+                  <th scope="col">how</th>
+                  <th scope="col">read</th>
+                  <th scope="col">sound board</th>
+                  <th scope="col">
+                    {figures.weightFor ? `weight for ${figures.weightFor}` : 'weight'}
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {weighed.map(({ entry }) => {
+                  const { body } = entry;
+                  const figure = figures.readings[entry.id]!;
+                  return (
+                    <tr key={entry.id}>
+                      <th scope="row">{pointsText(index, body.at, body.to)}</th>
+                      <td>
+                        {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
+                      </td>
+                      <td className="mono">{valueText(body.quantity, body.value)}</td>
+                      <td className="mono">
+                        {figure.expected} {figure.within ? '' : '(out of band)'}
+                      </td>
+                      <td className="mono">
+                        {figure.weight === null
+                          ? ''
+                          : `${weightWords(figure.weight)} (${decibanText(figure.weight)})`}
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </table>
+          )
         )}
       </Section>
       <Section title="Verdict and parts">

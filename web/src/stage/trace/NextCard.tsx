@@ -306,7 +306,7 @@ function Chosen({
         ))}
       </ul>
       <Caution of={cautionFor(index, proposal)} />
-      <Button onClick={onBench}>Bench mode (B)</Button>
+      <Button onClick={onBench}>Bench mode (Alt+B)</Button>
     </div>
   );
 }

@@ -53,6 +53,12 @@ export function TraceStage({ state }: { state: CaseState }) {
     [journal.readings],
   );
 
+  // With Alt also from within the reading line, where letters are letters.
+  useHotkeys('alt+b', () => setBench(true), {
+    enabled: !bench,
+    preventDefault: true,
+    enableOnFormTags: true,
+  });
   // Its own letter must not land in the field that opens.
   useHotkeys('b', () => setBench(true), { enabled: !bench, preventDefault: true });
   useHotkeys('i', () => strip.current?.focus(), { preventDefault: true });

@@ -9,7 +9,7 @@ export const TRACE_KEYS = [
   ['Ctrl+Z', 'take the last reading back (with the line empty)'],
   ['Esc', 'out of the reading line: the keys below are heard outside it'],
   ['I', 'to the reading line'],
-  ['B', 'bench mode: the next measurement full screen'],
+  ['Alt+B, or B', 'bench mode: the next measurement full screen'],
   ['/', 'go to a part or net'],
   ['N', 'the next of the other readings worth taking'],
   ['?', 'these keys'],
