@@ -7,7 +7,10 @@ import { describe, expect, it } from 'vitest';
 import { Entry as EntrySchema, type Entry, type EntryBody } from './entry';
 import { predictorOf } from './good-board';
 import { playJournal, type Journal } from './journal';
+import { kindOf } from './kinds';
 import { caseProgress } from './progress';
+import { PENDING, readAnswers, solveHere, writeAnswers } from './solved';
+import { CaseSummary, summaryOf } from './summary';
 import { entryObjection } from './rules';
 import { caseHazards, unitModelOf } from './unit';
 
@@ -381,4 +384,68 @@ describe('a case filled at random', () => {
       });
     expect(Math.min(...Object.values(taken)), JSON.stringify(taken)).toBeGreaterThan(20);
   });
+
+  it('is told the same by a worker that sends its answers as by one that solves here', () => {
+    for (const seed of SEEDS.slice(0, 12)) {
+      const { entries } = walk(seed, 160);
+      const journal = playJournal(entries, index);
+      const here = solveHere(index, journal);
+      const sent = structuredClone(writeAnswers(index, journal));
+      const there = readAnswers(index, sent);
+      expect(there.proof()).toEqual(here.proof());
+      if (journal.ledger.some(({ action }) => action !== 'removed'))
+        expect(there.power()).toBe(here.power());
+      for (const ref of [...journal.absent, ...journal.condemned.map(({ body }) => body.ref)])
+        expect(there.fuse(ref)).toEqual(here.fuse(ref));
+      expect(caseProgress(index, journal, there, true)).toEqual(
+        caseProgress(index, journal, here, true),
+      );
+    }
+  });
+
+  it('is allowed nothing that a solved circuit would have to allow while none has answered', () => {
+    const random = seeded(77);
+    let asked = 0;
+    for (const seed of SEEDS.slice(0, 12)) {
+      const { entries } = walk(seed, 120);
+      for (let i = 0; i < 40; i += 1) {
+        const body = anything(random, entries);
+        const pending = entryObjection(body, entries, index, model, () => PENDING);
+        const solved = entryObjection(body, entries, index, model);
+        // What is refused when all is known is refused before.
+        if (solved !== undefined) expect(pending).toBeDefined();
+        if (pending !== solved) asked += 1;
+      }
+    }
+    expect(asked).toBeGreaterThan(3);
+  });
+
+  it('has for each entry its words, and a line in the report where its kind has one', () => {
+    for (const seed of SEEDS.slice(0, 8))
+      for (const { body } of walk(seed, 160).entries) {
+        const { words, said, report } = kindOf(body.kind);
+        expect(typeof said(body)).toBe('string');
+        expect(words.length).toBeGreaterThan(3);
+        if (typeof report === 'object') expect(report.line(body, index)).toMatch(/\S/);
+      }
+  });
+
+  it('has a summary that says what its journal says, whatever it is', () => {
+    for (const seed of SEEDS.slice(0, 12)) {
+      const { entries } = walk(seed, 160);
+      const journal = playJournal(entries, index);
+      const summary = CaseSummary.parse(summaryOf(entries, index));
+      expect(summary).toMatchObject({
+        closed: journal.closed,
+        lastEntryAt: entries.at(-1)?.madeAt ?? null,
+        ...pickOf(caseProgress(index, journal), ['nextAction', 'nextStage', 'pads']),
+      });
+      expect(summary.timers).toHaveLength(journal.timers.filter(({ done }) => !done).length);
+      expect(JSON.parse(JSON.stringify(summary))).toEqual(summary);
+    }
+  });
 });
+
+function pickOf<T extends object, K extends keyof T>(of: T, keys: readonly K[]): Pick<T, K> {
+  return Object.fromEntries(keys.map((key) => [key, of[key]])) as Pick<T, K>;
+}

@@ -3,24 +3,14 @@ import { Suspense, useEffect, useState } from 'react';
 import { Band } from '../case/Band';
 import type { CaseView } from '../case/case-view';
 import { useLoadedCase, useCase } from '../case/use-case';
-import { isStage, stageTitle, type Stage } from '../case/stages';
+import { stageTitle, type Stage } from '../case/stages';
 import { AnswerError } from '../store/answers';
 import { store } from '../store/store';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
 import style from './CaseScreen.module.css';
 import { SCREENS } from './islands';
-
-interface Place {
-  readonly number: number;
-  readonly stage: Stage;
-}
-
-/** Which case and stage an address names; undefined where it names none. */
-export function placeOf(path: string): Place | undefined {
-  const [, number, stage] = /^\/case\/(\d{1,9})\/([a-z-]+)\/?$/.exec(path) ?? [];
-  return number && stage && isStage(stage) ? { number: Number(number), stage } : undefined;
-}
+import { placeOf, type Place } from './place';
 
 /**
  * A case with all its stages on one page: what is on screen, in the outbox and in the engine stays

@@ -1,5 +1,7 @@
 import { demoBoard } from '@hanzai/data/demo';
+import { v7 } from 'uuid';
 import { describe, expect, it, vi } from 'vitest';
+import type { Entry, EntryBody } from '../case/entry';
 import { Engine, type Course } from './engine';
 import type { EngineEvent, EngineReading } from './engine-messages';
 
@@ -155,5 +157,77 @@ describe('the engine in the worker', () => {
     expect((slow.at(-1) as Extract<EngineEvent, { type: 'next' }>).next).toEqual(
       (plain.at(-1) as Extract<EngineEvent, { type: 'next' }>).next,
     );
+  });
+});
+
+describe('what the engine tells of a case', () => {
+  const entry = (body: EntryBody): Entry => ({
+    id: v7(),
+    madeAt: new Date().toISOString(),
+    body,
+  });
+  const reading = (at: string, value: number): Entry =>
+    entry({
+      kind: 'reading',
+      setup: 'on',
+      quantity: 'voltage',
+      at,
+      to: '',
+      value,
+      typed: `${at} ${value}`,
+    });
+  const open = entry({
+    kind: 'reading',
+    setup: 'off',
+    quantity: 'continuity',
+    at: 'F1.1',
+    to: 'F1.2',
+    value: 'open',
+    typed: 'f1 open',
+  });
+  const condemn = entry({ kind: 'condemn', ref: 'F1', probability: 0.99, reason: 'open' });
+
+  it('gives every reading what a sound board shows and its weight for the condemned part', async () => {
+    const volts = reading('VM', 0.004);
+    const figures = (await engine.account([volts, open, condemn], course([])))!;
+    expect(figures.weightFor).toBe('F1');
+    expect(figures.readings[volts.id]).toMatchObject({ expected: '8.67 V', within: false });
+    expect(figures.readings[volts.id]!.weight!).toBeGreaterThan(0);
+    expect(figures.readings[open.id]).toMatchObject({ within: false });
+    expect(figures.readings[open.id]!.weight!).toBeGreaterThan(2);
+  });
+
+  it('speaks in its report of the readings before the repair alone', async () => {
+    const [before, after] = [reading('VM', 0.004), reading('VM', 8.66)];
+    const off = entry({ kind: 'removed', ref: 'F1', value: 'T1A', note: '' });
+    const on = entry({ kind: 'fitted', ref: 'F1', value: 'T1A', polarityChecked: false, note: '' });
+    const figures = (await engine.account([before, condemn, off, on, after], course([])))!;
+    expect(Object.keys(figures.readings)).toEqual([before.id]);
+  });
+
+  it('leaves off where nobody waits for the report any more', async () => {
+    const fresh = new Engine(demoBoard('yc2'));
+    const stale = { ...course([]), stale: () => true };
+    const long = [reading('RAW', 3.1), reading('V12', 2.2)];
+    const figures = await fresh.account(long, stale);
+    // Short work may be done before anybody asks.
+    expect(figures === undefined || Object.keys(figures.readings).length === 2).toBe(true);
+  });
+
+  it('says what a point shows on a sound board, with parts off it, and nothing of no point', () => {
+    const ask = { setup: 'on', kind: 'voltage', at: 'VM', to: '', absent: [] as string[] };
+    expect(engine.expect(ask)).toEqual({ display: '8.67 V', band: '8.6 V to 8.75 V' });
+    expect(engine.expect({ ...ask, absent: ['F1'] })!.display).toMatch(/mV$/);
+    expect(engine.expect({ ...ask, at: 'NOWHERE' })).toBeUndefined();
+    expect(() => engine.expect({ ...ask, absent: 'F1' })).toThrow();
+  });
+
+  it('answers in a form that goes from worker to page', () => {
+    const off = entry({ kind: 'removed', ref: 'F1', value: 'T1A', note: '' });
+    const answers = engine.stand([reading('VM', 0.004), condemn, off]);
+    expect(structuredClone(answers)).toEqual(answers);
+    expect(JSON.stringify(answers).length).toBeLessThan(20_000);
+    expect(answers.fuses.F1 ?? answers.fuses.f1).toMatchObject({ low: false });
+    expect(() => engine.stand([{ id: 'x' }])).toThrow();
   });
 });
