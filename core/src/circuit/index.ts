@@ -1,4 +1,5 @@
-export { buildNetwork, nodeOf, type Network } from './network';
+export { nodeOf, type Network } from './network';
+export { buildNetwork } from './network-builder';
 export {
   deriveNetwork,
   exchangeElements,
