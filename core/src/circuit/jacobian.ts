@@ -3,6 +3,7 @@ import { diodeCurrent } from './junction';
 import type { Network } from './network';
 import { across } from './operating-point';
 import type { Singular } from './sparse';
+import { addSiemens, addSlopes } from './stamp';
 import { transistorAt } from './transistor';
 
 /**
@@ -27,14 +28,9 @@ export function jacobianValues(
   const values = Float64Array.from(network.constant);
   const out = new Float64Array(2);
   const slope = new Float64Array(9);
-  for (const { a, b, aa, bb, ab, ba, element } of network.junctions) {
-    diodeCurrent(across(x, a, b), element.model, out);
-    if (aa >= 0) values[aa]! += out[1]!;
-    if (bb >= 0) values[bb]! += out[1]!;
-    if (ab >= 0) {
-      values[ab]! -= out[1]!;
-      values[ba]! -= out[1]!;
-    }
+  for (const junction of network.junctions) {
+    diodeCurrent(across(x, junction.a, junction.b), junction.element.model, out);
+    addSiemens(values, junction, out[1]!);
   }
   for (const {
     nodes: [c, b, e],
@@ -43,7 +39,7 @@ export function jacobianValues(
   } of network.transistors) {
     const sign = model.polarity === 'npn' ? 1 : -1;
     transistorAt(model, sign * across(x, b, e), sign * across(x, b, c), 0, out, slope);
-    for (let i = 0; i < 9; i += 1) if (slots[i]! >= 0) values[slots[i]!]! += slope[i]!;
+    addSlopes(values, slots, slope);
   }
   stampCharacteristics(enabledCharacteristics(network, drives), x, values);
   return values;

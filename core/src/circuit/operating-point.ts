@@ -9,6 +9,7 @@ import {
 import { LowRankCorrection, MOST_OWN } from './low-rank-correction';
 import { looseNodeStart, looseDevices } from './correction-devices';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
+import { addSiemens, addSlopes } from './stamp';
 import { transistorAt } from './transistor';
 
 /**
@@ -320,12 +321,7 @@ class Newton {
     diodeCurrent(volt, junction.element.model, out);
     const siemens = out[1]! + shunt;
     const rest = out[0]! + shunt * volt - siemens * volt;
-    if (junction.aa >= 0) values[junction.aa]! += siemens;
-    if (junction.bb >= 0) values[junction.bb]! += siemens;
-    if (junction.ab >= 0) {
-      values[junction.ab]! -= siemens;
-      values[junction.ba]! -= siemens;
-    }
+    addSiemens(values, junction, siemens);
     if (junction.a >= 0) rhs[junction.a]! -= rest;
     if (junction.b >= 0) rhs[junction.b]! += rest;
   }
@@ -339,10 +335,7 @@ class Newton {
     const reverse = this.limitedVolt(2 * i + 1, sign * across(x, b, c), model.reverseEmission);
     transistorAt(model, forward, reverse, shunt, out, jacobian);
     const [collector, base] = [out[0]!, out[1]!];
-    for (let slot = 0; slot < 9; slot += 1) {
-      const place = stamp.slots[slot]!;
-      if (place >= 0) values[place] = values[place]! + jacobian[slot]!;
-    }
+    addSlopes(values, stamp.slots, jacobian);
     // Linear part at the (limited) point: with vC = 0 as reference, vB = reverse, vE = reverse -
     // forward.
     const vB = sign * reverse;

@@ -1,7 +1,8 @@
 import { GROUND, nameKey } from '../board';
 import { LEAK_SIEMENS, nodesOf, type Element, type NodeName } from '../device';
-import { JUNCTION_SIEMENS, THERMAL_VOLT } from './junction';
+import { diodeCurrent } from './junction';
 import { PatternBuilder, SparseLu } from './sparse';
+import { transistorAt } from './transistor';
 
 /** Least impedance of an element at frequency, ohm: keeps a coil without value or loss solvable. */
 const LEAST_OHM = 1e-9;
@@ -126,21 +127,15 @@ function admittancesOf(
         series(a, b, element.ohm, -1 / (omega * element.farad), element.ohmSpread, element.spread),
       ];
     case 'junction': {
-      const siemens =
-        element.model.saturationCurrentAmpere / (element.model.emissionCoefficient * THERMAL_VOLT) +
-        JUNCTION_SIEMENS;
-      return [{ a, b, re: siemens, im: 0, slopes: [] }];
+      const answer = new Float64Array(2);
+      diodeCurrent(0, element.model, answer);
+      return [{ a, b, re: answer[1]!, im: 0, slopes: [] }];
     }
     case 'transistor': {
-      const {
-        saturationCurrentAmpere: is,
-        forwardGain,
-        reverseGain,
-        forwardEmission,
-        reverseEmission,
-      } = element.model;
-      const forward = is / (forwardGain * forwardEmission * THERMAL_VOLT) + JUNCTION_SIEMENS;
-      const reverse = is / (reverseGain * reverseEmission * THERMAL_VOLT) + JUNCTION_SIEMENS;
+      // What base to emitter and base to collector conduct at rest: slopes of the base's current.
+      const slope = new Float64Array(9);
+      transistorAt(element.model, 0, 0, 0, new Float64Array(2), slope);
+      const [reverse, forward] = [-slope[3]!, -slope[5]!];
       return [
         { a: b, b: c, re: forward, im: 0, slopes: [] },
         { a: b, b: a, re: reverse, im: 0, slopes: [] },
