@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type ChangeEvent } from 'react';
 import { describeIssue, type FileIssue } from '@hanzai/core/board';
 import { Button, ButtonLink } from '../ui/Button';
 import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
 import type { BoardLine } from './board-line';
 import style from './Boards.module.css';
@@ -106,14 +107,13 @@ export function BoardImport({
       <p>
         A circuit deck (.cir), Board JSON (.json), a test netlist (.ipc) or a parts list (.csv).
       </p>
-      <Field id="board-file" label="From a file">
-        <input
-          id="board-file"
-          type="file"
-          accept=".cir,.json,.ipc,.csv"
-          onChange={(event) => void pick(event)}
-        />
-      </Field>
+      <TextField
+        id="board-file"
+        label="From a file"
+        type="file"
+        accept=".cir,.json,.ipc,.csv"
+        onChange={(event) => void pick(event)}
+      />
       <form
         onSubmit={(event) => {
           event.preventDefault();

@@ -2,7 +2,7 @@ import { useState, type ReactNode } from 'react';
 import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
-import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import { useOutbox } from '../store/use-outbox';
@@ -103,14 +103,14 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
             setOpen(false);
           }}
         >
-          <Field
+          <TextField
             id="where"
             label="Where were you?"
             hint="The docket shows it, and this case when it is opened again."
             error={refusal}
-          >
-            <input id="where" value={where} onChange={(event) => setWhere(event.target.value)} />
-          </Field>
+            value={where}
+            onChange={(event) => setWhere(event.target.value)}
+          />
           <p className={style.dialogAction}>
             <Button look="main" type="submit">
               Leave off

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { fatalFindings } from '@hanzai/core/block';
 import { Button } from '../ui/Button';
 import { OneOf } from '../ui/Choices';
-import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
 import type { EntryBody } from './entry';
 import type { CaseState } from './use-case';
@@ -78,14 +78,14 @@ export function Decision({ state }: { state: CaseState }) {
           value={course}
           onChange={setCourse}
         />
-        <Field id="decision-reason" label="Why" error={refusal}>
-          <input
-            id="decision-reason"
-            value={reason}
-            maxLength={500}
-            onChange={(event) => setReason(event.target.value)}
-          />
-        </Field>
+        <TextField
+          id="decision-reason"
+          label="Why"
+          error={refusal}
+          value={reason}
+          maxLength={500}
+          onChange={(event) => setReason(event.target.value)}
+        />
         <Button type="submit">Decide</Button>
       </form>
     </Notice>

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from '../ui/Button';
-import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
 import { Caution } from './Caution';
 import { powerObjection } from './rules';
@@ -47,19 +47,15 @@ export function PowerAnyway({ state }: { state: CaseState }) {
           );
         }}
       >
-        <Field
+        <TextField
           id="power-anyway"
           label="Why it gets power all the same"
           error={refusal}
           hint="Kept in the report. It holds until the next part comes off or goes on."
-        >
-          <input
-            id="power-anyway"
-            value={reason}
-            maxLength={300}
-            onChange={(event) => setReason(event.target.value)}
-          />
-        </Field>
+          value={reason}
+          maxLength={300}
+          onChange={(event) => setReason(event.target.value)}
+        />
         <Button type="submit">It is meant</Button>
       </form>
     </details>

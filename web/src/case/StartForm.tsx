@@ -3,7 +3,7 @@ import type { UnitModel } from '@hanzai/core/block';
 import { Button } from '../ui/Button';
 import { AnyOf, OneOf } from '../ui/Choices';
 import { EntryForm } from '../ui/EntryForm';
-import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { FormRow, Narrow } from '../ui/FormRow';
 import type { CaseState } from './use-case';
 import { wholeCharacters } from './wording';
@@ -74,42 +74,38 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
         />
       )}
       <FormRow>
-        <Field id="start-words" label="Other conditions, by commas">
-          <input
-            id="start-words"
-            value={words}
-            onChange={(event) => setWords(event.target.value)}
-            placeholder="cold, lid off"
-          />
-        </Field>
+        <TextField
+          id="start-words"
+          label="Other conditions, by commas"
+          value={words}
+          onChange={(event) => setWords(event.target.value)}
+          placeholder="cold, lid off"
+        />
         <Narrow>
-          <Field id="start-seconds" label="Seconds">
-            <input
-              id="start-seconds"
-              inputMode="decimal"
-              value={seconds}
-              onChange={(event) => setSeconds(event.target.value)}
-            />
-          </Field>
+          <TextField
+            id="start-seconds"
+            label="Seconds"
+            inputMode="decimal"
+            value={seconds}
+            onChange={(event) => setSeconds(event.target.value)}
+          />
         </Narrow>
         <Narrow>
-          <Field id="start-tries" label="Tries">
-            <input
-              id="start-tries"
-              inputMode="numeric"
-              value={tries}
-              onChange={(event) => setTries(event.target.value)}
-            />
-          </Field>
-        </Narrow>
-        <Field id="start-sounds" label="Sounds">
-          <input
-            id="start-sounds"
-            value={sounds}
-            onChange={(event) => setSounds(event.target.value)}
-            placeholder="hum, whine, silence"
+          <TextField
+            id="start-tries"
+            label="Tries"
+            inputMode="numeric"
+            value={tries}
+            onChange={(event) => setTries(event.target.value)}
           />
-        </Field>
+        </Narrow>
+        <TextField
+          id="start-sounds"
+          label="Sounds"
+          value={sounds}
+          onChange={(event) => setSounds(event.target.value)}
+          placeholder="hum, whine, silence"
+        />
         <Button type="submit">Add the start</Button>
       </FormRow>
     </EntryForm>

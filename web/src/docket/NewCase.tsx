@@ -13,6 +13,7 @@ import type { BoardChoice } from '../case/board-choice';
 import { Band } from '../case/Band';
 import { Button } from '../ui/Button';
 import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
 import style from './NewCase.module.css';
 
@@ -81,19 +82,32 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
       <main className={style.page}>
         <h1>New case</h1>
         <form onSubmit={(event) => void handleSubmit(open)(event)} noValidate>
-          <Field id="title" label="Title" error={errors.title?.message}>
-            <input id="title" {...register('title')} autoFocus />
-          </Field>
-          <Field id="unit" label="Unit" error={errors.unitModel?.message}>
-            <input id="unit" {...register('unitModel')} />
-          </Field>
+          <TextField
+            id="title"
+            label="Title"
+            error={errors.title?.message}
+            {...register('title')}
+            autoFocus
+          />
+          <TextField
+            id="unit"
+            label="Unit"
+            error={errors.unitModel?.message}
+            {...register('unitModel')}
+          />
           <div className={style.pair}>
-            <Field id="serial" label="Serial" error={errors.serial?.message}>
-              <input id="serial" {...register('serial')} />
-            </Field>
-            <Field id="owner" label="Owner" error={errors.owner?.message}>
-              <input id="owner" {...register('owner')} />
-            </Field>
+            <TextField
+              id="serial"
+              label="Serial"
+              error={errors.serial?.message}
+              {...register('serial')}
+            />
+            <TextField
+              id="owner"
+              label="Owner"
+              error={errors.owner?.message}
+              {...register('owner')}
+            />
           </div>
           <Field
             id="complaint"
@@ -120,24 +134,23 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
                 ))}
               </select>
             </Field>
-            <Field
+            <TextField
               id="alike"
               label="How many like it"
               error={errors.alike?.message}
               hint="Several become a batch: the same card, a case each."
-            >
-              <input id="alike" inputMode="numeric" {...register('alike')} />
-            </Field>
+              inputMode="numeric"
+              {...register('alike')}
+            />
           </div>
           {alike > 1 && (
-            <Field
+            <TextField
               id="batch"
               label="Name of the batch"
               hint="Empty: the unit and today."
               error={errors.batch?.message}
-            >
-              <input id="batch" {...register('batch')} />
-            </Field>
+              {...register('batch')}
+            />
           )}
           <Field id="board" label="Board sheet" hint="Can be chosen or imported later.">
             <select id="board" {...register('boardId')}>

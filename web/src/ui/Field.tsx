@@ -20,7 +20,7 @@ export function Field({
   id,
 }: {
   label: string;
-  hint?: string;
+  hint?: string | undefined;
   error?: string | undefined;
   id: string;
   children: ReactNode;

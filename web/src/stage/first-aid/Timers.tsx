@@ -7,6 +7,7 @@ import type { CautionedStep } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
 import { Actions, Narrow, FormRow } from '../../ui/FormRow';
@@ -144,18 +145,21 @@ function NewTimer({ state }: { state: CaseState }) {
           ))}
         </select>
       </Field>
-      <Field id="timer-title" label="For" error={refusal}>
-        <input id="timer-title" value={title} onChange={(event) => setTitle(event.target.value)} />
-      </Field>
+      <TextField
+        id="timer-title"
+        label="For"
+        error={refusal}
+        value={title}
+        onChange={(event) => setTitle(event.target.value)}
+      />
       <Narrow>
-        <Field id="timer-hours" label="Hours">
-          <input
-            id="timer-hours"
-            inputMode="decimal"
-            value={hours}
-            onChange={(event) => setHours(event.target.value)}
-          />
-        </Field>
+        <TextField
+          id="timer-hours"
+          label="Hours"
+          inputMode="decimal"
+          value={hours}
+          onChange={(event) => setHours(event.target.value)}
+        />
       </Narrow>
       {MIND[what] && <Caution of={MIND[what]} />}
       <Button type="submit">Start it</Button>

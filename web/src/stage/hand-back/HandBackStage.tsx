@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { CaseFrame } from '../../case/CaseFrame';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
-import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Report } from './Report';
@@ -39,14 +39,14 @@ export function HandBackStage({ state }: { state: CaseState }) {
               setRefusal(state.append({ kind: 'close', note: note.trim() }));
             }}
           >
-            <Field id="closing" label="Advice to the owner, what remains at risk" error={refusal}>
-              <input
-                id="closing"
-                value={note}
-                onChange={(event) => setNote(event.target.value)}
-                placeholder="the motor capacitors are of the same age"
-              />
-            </Field>
+            <TextField
+              id="closing"
+              label="Advice to the owner, what remains at risk"
+              error={refusal}
+              value={note}
+              onChange={(event) => setNote(event.target.value)}
+              placeholder="the motor capacitors are of the same age"
+            />
             <Button look="main" type="submit">
               Close the case
             </Button>

@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { FormRow, Narrow } from '../../ui/FormRow';
 import { Small } from '../../ui/Words';
 import { wholeCharacters } from '../../case/wording';
@@ -67,14 +68,13 @@ export function FindingForm({ state, place, on, onDone }: Props) {
       />
       <FormRow>
         <Narrow>
-          <Field id="finding-size" label="Across, mm">
-            <input
-              id="finding-size"
-              inputMode="decimal"
-              value={size}
-              onChange={(event) => setSize(event.target.value)}
-            />
-          </Field>
+          <TextField
+            id="finding-size"
+            label="Across, mm"
+            inputMode="decimal"
+            value={size}
+            onChange={(event) => setSize(event.target.value)}
+          />
         </Narrow>
         {what && FINDING_RULES[what].runsDown && (
           <Narrow>
@@ -91,9 +91,12 @@ export function FindingForm({ state, place, on, onDone }: Props) {
             </Field>
           </Narrow>
         )}
-        <Field id="finding-text" label="In your words">
-          <input id="finding-text" value={text} onChange={(event) => setText(event.target.value)} />
-        </Field>
+        <TextField
+          id="finding-text"
+          label="In your words"
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
         <Narrow>
           <Field id="finding-sure" label="How sure">
             <select

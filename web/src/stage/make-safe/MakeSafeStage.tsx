@@ -5,7 +5,7 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { caseHazards } from '../../case/unit';
 import type { CaseState } from '../../case/use-case';
 import { ButtonLink } from '../../ui/Button';
-import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
@@ -71,14 +71,14 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
             )}
             {left.length > 0 && (
               <FormRow>
-                <Field id="who" label="Acknowledged by" error={refusal}>
-                  <input
-                    id="who"
-                    value={who}
-                    maxLength={80}
-                    onChange={(event) => setWho(event.target.value)}
-                  />
-                </Field>
+                <TextField
+                  id="who"
+                  label="Acknowledged by"
+                  error={refusal}
+                  value={who}
+                  maxLength={80}
+                  onChange={(event) => setWho(event.target.value)}
+                />
               </FormRow>
             )}
             <Rows>

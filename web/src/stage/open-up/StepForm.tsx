@@ -5,7 +5,7 @@ import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
-import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Actions, FormRow, Narrow } from '../../ui/FormRow';
 import { Fold } from '../../ui/Fold';
 import choices from '../../ui/Choices.module.css';
@@ -86,52 +86,51 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
         }}
       />{' '}
       <FormRow>
-        <Field id="step-of" label="Of">
-          <input
-            id="step-of"
-            value={of}
-            onChange={(event) => setOf(event.target.value)}
-            placeholder="lid, shield, board"
-          />
-        </Field>
+        <TextField
+          id="step-of"
+          label="Of"
+          value={of}
+          onChange={(event) => setOf(event.target.value)}
+          placeholder="lid, shield, board"
+        />
         {what !== 'lift' && (
-          <Field id="step-name" label={what === 'fastener' ? 'Kind' : 'Name'}>
-            <input id="step-name" value={name} onChange={(event) => setName(event.target.value)} />
-          </Field>
+          <TextField
+            id="step-name"
+            label={what === 'fastener' ? 'Kind' : 'Name'}
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
         )}
         {what === 'fastener' && (
           <>
             <Narrow>
-              <Field id="step-length" label="Length, mm">
-                <input
-                  id="step-length"
-                  inputMode="decimal"
-                  value={length}
-                  onChange={(event) => setLength(event.target.value)}
-                />
-              </Field>
+              <TextField
+                id="step-length"
+                label="Length, mm"
+                inputMode="decimal"
+                value={length}
+                onChange={(event) => setLength(event.target.value)}
+              />
             </Narrow>
             <Narrow>
-              <Field id="step-count" label="Count">
-                <input
-                  id="step-count"
-                  inputMode="numeric"
-                  value={count}
-                  onChange={(event) => setCount(event.target.value)}
-                />
-              </Field>
+              <TextField
+                id="step-count"
+                label="Count"
+                inputMode="numeric"
+                value={count}
+                onChange={(event) => setCount(event.target.value)}
+              />
             </Narrow>
           </>
         )}
         {(what === 'plug' || what === 'flex') && (
-          <Field id="step-way" label="How it lets go">
-            <input
-              id="step-way"
-              list="step-ways"
-              value={way}
-              onChange={(event) => setWay(event.target.value)}
-            />
-          </Field>
+          <TextField
+            id="step-way"
+            label="How it lets go"
+            list="step-ways"
+            value={way}
+            onChange={(event) => setWay(event.target.value)}
+          />
         )}
         <datalist id="step-ways">
           {WAYS.map((words) => (
@@ -139,23 +138,21 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
           ))}
         </datalist>
         {what !== 'empty-hole' && (
-          <Field id="step-frees" label="In reach now">
-            <input
-              id="step-frees"
-              placeholder="parts, nets, or “board”"
-              value={frees}
-              onChange={(event) => setFrees(event.target.value)}
-            />
-          </Field>
-        )}
-        <Field id="step-note" label="Note">
-          <input
-            id="step-note"
-            value={note}
-            maxLength={300}
-            onChange={(event) => setNote(event.target.value)}
+          <TextField
+            id="step-frees"
+            label="In reach now"
+            placeholder="parts, nets, or “board”"
+            value={frees}
+            onChange={(event) => setFrees(event.target.value)}
           />
-        </Field>
+        )}
+        <TextField
+          id="step-note"
+          label="Note"
+          value={note}
+          maxLength={300}
+          onChange={(event) => setNote(event.target.value)}
+        />
       </FormRow>
       <Actions>
         <label className={choices.choice}>

@@ -10,7 +10,7 @@ import { PowerAnyway } from '../../case/PowerAnyway';
 import { Strip } from '../../case/Strip';
 import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
-import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { LedgerTable } from './LedgerTable';
@@ -121,15 +121,15 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
         if (!objection) setRef('');
       }}
     >
-      <Field id="other" label="Another part came off" error={refusal}>
-        <input
-          id="other"
-          className="mono"
-          value={ref}
-          onChange={(event) => setRef(event.target.value)}
-          placeholder="C3"
-        />
-      </Field>
+      <TextField
+        id="other"
+        label="Another part came off"
+        error={refusal}
+        className="mono"
+        value={ref}
+        onChange={(event) => setRef(event.target.value)}
+        placeholder="C3"
+      />
       <Button type="submit">Enter</Button>
     </form>
   );

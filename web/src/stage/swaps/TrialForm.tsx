@@ -5,6 +5,7 @@ import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
 import { EntryForm } from '../../ui/EntryForm';
 import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { FormRow, Narrow } from '../../ui/FormRow';
 import { wholeCharacters } from '../../case/wording';
 
@@ -73,28 +74,29 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
       />
       <FormRow>
         <Narrow>
-          <Field id="trial-passed" label="Times good">
-            <input
-              id="trial-passed"
-              inputMode="numeric"
-              value={passed}
-              onChange={(event) => setPassed(event.target.value)}
-            />
-          </Field>
+          <TextField
+            id="trial-passed"
+            label="Times good"
+            inputMode="numeric"
+            value={passed}
+            onChange={(event) => setPassed(event.target.value)}
+          />
         </Narrow>
         <Narrow>
-          <Field id="trial-failed" label="Times bad">
-            <input
-              id="trial-failed"
-              inputMode="numeric"
-              value={failed}
-              onChange={(event) => setFailed(event.target.value)}
-            />
-          </Field>
+          <TextField
+            id="trial-failed"
+            label="Times bad"
+            inputMode="numeric"
+            value={failed}
+            onChange={(event) => setFailed(event.target.value)}
+          />
         </Narrow>
-        <Field id="trial-note" label="Condition, note">
-          <input id="trial-note" value={note} onChange={(event) => setNote(event.target.value)} />
-        </Field>
+        <TextField
+          id="trial-note"
+          label="Condition, note"
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
         <Button type="submit">Add the trial</Button>
       </FormRow>
     </EntryForm>

@@ -3,6 +3,7 @@ import { ARCHETYPES } from '@hanzai/data';
 import type { BoardChoice } from '../../case/board-choice';
 import { BoardOptions } from '../../case/BoardOptions';
 import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import type { CardTyped } from './card-form';
 import style from './TakeInStage.module.css';
 
@@ -60,19 +61,31 @@ export function CardFields({
           ))}
         </select>
       </Field>
-      <Field id="card-title" label="Title" error={errors.title?.message}>
-        <input id="card-title" {...register('title')} />
-      </Field>
-      <Field id="card-unit" label="Unit" error={errors.unitModel?.message}>
-        <input id="card-unit" {...register('unitModel')} />
-      </Field>
+      <TextField
+        id="card-title"
+        label="Title"
+        error={errors.title?.message}
+        {...register('title')}
+      />
+      <TextField
+        id="card-unit"
+        label="Unit"
+        error={errors.unitModel?.message}
+        {...register('unitModel')}
+      />
       <div className={style.pair}>
-        <Field id="card-serial" label="Serial" error={errors.serial?.message}>
-          <input id="card-serial" {...register('serial')} />
-        </Field>
-        <Field id="card-owner" label="Owner" error={errors.owner?.message}>
-          <input id="card-owner" {...register('owner')} />
-        </Field>
+        <TextField
+          id="card-serial"
+          label="Serial"
+          error={errors.serial?.message}
+          {...register('serial')}
+        />
+        <TextField
+          id="card-owner"
+          label="Owner"
+          error={errors.owner?.message}
+          {...register('owner')}
+        />
       </div>
       <Field
         id="card-complaint"
@@ -82,12 +95,20 @@ export function CardFields({
         <textarea id="card-complaint" {...register('complaint')} />
       </Field>
       <div className={style.pair}>
-        <Field id="card-limit" label="Spending limit" error={errors.spendingLimit?.message}>
-          <input id="card-limit" inputMode="decimal" {...register('spendingLimit')} />
-        </Field>
-        <Field id="card-promised" label="Promised for" error={errors.promisedOn?.message}>
-          <input id="card-promised" type="date" {...register('promisedOn')} />
-        </Field>
+        <TextField
+          id="card-limit"
+          label="Spending limit"
+          error={errors.spendingLimit?.message}
+          inputMode="decimal"
+          {...register('spendingLimit')}
+        />
+        <TextField
+          id="card-promised"
+          label="Promised for"
+          error={errors.promisedOn?.message}
+          type="date"
+          {...register('promisedOn')}
+        />
       </div>
       <div className={style.pair}>
         <Field id="card-waits-kind" label="Held up by" error={errors.waitsKind?.message}>
@@ -98,14 +119,13 @@ export function CardFields({
             <option value="timer">a timer</option>
           </select>
         </Field>
-        <Field
+        <TextField
           id="card-waits"
           label="Waits for"
           hint="Empty when nothing holds it up."
           error={errors.waitsFor?.message}
-        >
-          <input id="card-waits" {...register('waitsFor')} />
-        </Field>
+          {...register('waitsFor')}
+        />
       </div>
     </>
   );
@@ -116,44 +136,46 @@ export function CameWithIt({ register, errors }: Props) {
   return (
     <details className={style.more}>
       <summary>What came with it, and what happened to it</summary>
-      <Field id="card-accessories" label="Accessories" error={errors.accessories?.message}>
-        <input id="card-accessories" {...register('accessories')} />
-      </Field>
-      <Field id="card-stuck" label="Stuck inside" error={errors.stuckInside?.message}>
-        <input id="card-stuck" {...register('stuckInside')} />
-      </Field>
-      <Field
+      <TextField
+        id="card-accessories"
+        label="Accessories"
+        error={errors.accessories?.message}
+        {...register('accessories')}
+      />
+      <TextField
+        id="card-stuck"
+        label="Stuck inside"
+        error={errors.stuckInside?.message}
+        {...register('stuckInside')}
+      />
+      <TextField
         id="card-cause"
         label="Cause of death, if known"
         hint="A drop, liquid, years of storage, food pushed in."
         error={errors.causeOfDeath?.message}
-      >
-        <input id="card-cause" {...register('causeOfDeath')} />
-      </Field>
-      <Field
+        {...register('causeOfDeath')}
+      />
+      <TextField
         id="card-visitors"
         label="Signs of earlier visitors"
         hint="Missing screws, broken seals, cut tracks, resoldered joints."
         error={errors.earlierVisitors?.message}
-      >
-        <input id="card-visitors" {...register('earlierVisitors')} />
-      </Field>
-      <Field
+        {...register('earlierVisitors')}
+      />
+      <TextField
         id="card-media"
         label="Media that came with it: what may be looked at"
         hint="Nothing is read beyond what the owner agreed to."
         error={errors.mediaNote?.message}
-      >
-        <input id="card-media" {...register('mediaNote')} />
-      </Field>
-      <Field
+        {...register('mediaNote')}
+      />
+      <TextField
         id="card-batch"
         label="Batch"
         hint="Cases with the same word are worked together."
         error={errors.batch?.message}
-      >
-        <input id="card-batch" {...register('batch')} />
-      </Field>
+        {...register('batch')}
+      />
     </details>
   );
 }

@@ -4,6 +4,7 @@ import { v7 } from 'uuid';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
 import { FormRow } from '../../ui/FormRow';
@@ -45,9 +46,13 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
   return (
     <Panel title="Codes" aside="blinks as groups: 3-1 is three, pause, one">
       <FormRow>
-        <Field id="code" label="Code" error={refusal}>
-          <input id="code" value={code} onChange={(event) => setCode(event.target.value)} />
-        </Field>
+        <TextField
+          id="code"
+          label="Code"
+          error={refusal}
+          value={code}
+          onChange={(event) => setCode(event.target.value)}
+        />
         <Button onClick={add}>Add the code</Button>
         <button
           type="button"
@@ -148,14 +153,14 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
           ))}
         </select>
       </Field>
-      <Field id="code-meaning" label="Meaning" error={answer}>
-        <input
-          id="code-meaning"
-          value={meaning}
-          maxLength={160}
-          onChange={(event) => setMeaning(event.target.value)}
-        />
-      </Field>
+      <TextField
+        id="code-meaning"
+        label="Meaning"
+        error={answer}
+        value={meaning}
+        maxLength={160}
+        onChange={(event) => setMeaning(event.target.value)}
+      />
       <Button onClick={() => void store()}>Write it down</Button>
     </FormRow>
   );

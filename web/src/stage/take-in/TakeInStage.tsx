@@ -4,7 +4,7 @@ import { boardChoicesQuery } from '../../store/case-query';
 import { CaseFrame } from '../../case/CaseFrame';
 import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
-import { Field } from '../../ui/Field';
+import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { NeedsUnit } from '../../case/NeedsUnit';
@@ -130,9 +130,14 @@ function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
           if (!objection) setText('');
         }}
       >
-        <Field id={id} label={`Add a ${id}`} error={refusal}>
-          <input id={id} name={id} value={text} onChange={(event) => setText(event.target.value)} />
-        </Field>
+        <TextField
+          id={id}
+          label={`Add a ${id}`}
+          error={refusal}
+          name={id}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
         <Button type="submit">Add</Button>
       </form>
     </section>
