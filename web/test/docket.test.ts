@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { NewCaseRequest } from '../src/case/case-card';
-import { CaseSummary } from '../src/case/summary';
+import { type CaseSummary } from '../src/case/summary';
 import type { EntryBody } from '../src/case/entry';
 import { docketPage } from '../src/server/case/docket';
 import {
