@@ -86,7 +86,7 @@ export class OffBench {
       return undefined;
     const ohmmeter = this.ohmmeterWith(faults);
     const answer = ohmmeter && this.driveWith(ohmmeter, m);
-    return !answer || 'ok' in answer ? undefined : answer;
+    return !answer || 'ok' in answer ? undefined : possible(answer);
   }
 
   private driveWith(ohmmeter: Ohmmeter, m: Measurement): Response | NoOperatingPoint | undefined {
@@ -115,8 +115,17 @@ export class OffBench {
   ): Response | undefined {
     if (m.kind !== 'resistance' && m.kind !== 'continuity') return undefined;
     const [a, b] = [this.at.nodeAt(m.at), this.at.nodeAt(m.to)];
-    return this.ohmmeter.after(m.kind, a, b, p, q, change, own);
+    const answer = this.ohmmeter.after(m.kind, a, b, p, q, change, own);
+    return answer && possible(answer);
   }
+}
+
+/**
+ * No board of resistors and junctions has less than no ohms: a short way that says so has lost its
+ * figures between the largest and the smallest conductance, and the whole has to be asked.
+ */
+function possible(answer: Response): Response | undefined {
+  return answer.value < 0 ? undefined : answer;
 }
 
 function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {
