@@ -114,6 +114,13 @@ test('a picture taken while the server is away waits with the rest', async ({ pa
     .getByLabel('Add pictures')
     .setInputFiles(new URL('../../data/demo/pictures/cr40-board.jpg', import.meta.url).pathname);
   await expect(page.getByRole('button', { name: /cr40-board waits to be sent/ })).toBeVisible();
+  // It is there to be looked at, and to pin a note on, before the server has it.
+  await page.getByRole('button', { name: /cr40-board waits to be sent/ }).click();
+  const shown = page.getByRole('dialog').getByRole('img', { name: 'cr40-board' });
+  await expect
+    .poll(() => shown.evaluate((element) => (element as HTMLImageElement).naturalWidth))
+    .toBeGreaterThan(0);
+  await page.keyboard.press('Escape');
   await server.start();
   await expect(page.getByText('all stored')).toBeVisible();
   const image = page.getByRole('img', { name: 'cr40-board' });

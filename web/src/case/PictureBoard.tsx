@@ -1,3 +1,4 @@
+import { usePictureSource } from './picture-source';
 import style from './Pictures.module.css';
 
 /** A place on a picture, 0 to 1 from left and top. */
@@ -22,6 +23,7 @@ export function PictureBoard({
   marks: readonly Mark[];
   onPlace?: (place: { x: number; y: number }) => void;
 }) {
+  const source = usePictureSource(picture);
   const fresh = marks.find((mark) => mark.fresh);
   const move = (dx: number, dy: number): void => {
     const from = fresh ?? { x: 0.5, y: 0.5 };
@@ -56,7 +58,7 @@ export function PictureBoard({
         });
       }}
     >
-      <img src={`/api/pictures/${picture}`} alt={title} draggable={false} />
+      <img src={source} alt={title} draggable={false} />
       {marks.map((mark, i) => (
         <span
           key={i}

@@ -1,4 +1,4 @@
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { v7 } from 'uuid';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
@@ -9,6 +9,7 @@ import { Stack } from '../ui/Columns';
 import { Rows } from '../ui/Rows';
 import type { Of } from './journal';
 import { PictureBoard } from './PictureBoard';
+import { usePictureSource } from './picture-source';
 import style from './Pictures.module.css';
 import { useOutbox } from '../store/use-outbox';
 import { shrink, tooLarge } from './pictures';
@@ -29,10 +30,8 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
   const { waiting } = useOutbox();
   const [refusal, setRefusal] = useState<string>();
   /** Those on their way, by the id under which they will be known. */
-  const onTheWay = new Map(
-    waiting.flatMap(({ entry: { body }, picture: file }) =>
-      body.kind === 'picture' && file ? [[body.picture, file] as const] : [],
-    ),
+  const onTheWay = new Set(
+    waiting.flatMap(({ entry: { body } }) => (body.kind === 'picture' ? [body.picture] : [])),
   );
 
   async function take(files: readonly File[]): Promise<void> {
@@ -69,7 +68,7 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
         {journal.pictures.map(({ id, body }) => (
           <li key={id}>
             <button type="button" className={style.thumb} onClick={() => setShown(body.picture)}>
-              <Thumbnail picture={body} file={onTheWay.get(body.picture)} />
+              <Thumbnail picture={body} />
               <span>{body.title || 'no title'}</span>
               <small>
                 {onTheWay.has(body.picture)
@@ -114,18 +113,8 @@ export function Pictures({ state, of, title }: { state: CaseState; of: Kind; tit
 }
 
 /** A small picture: from the server, or from this browser while it waits to be sent. */
-function Thumbnail({ picture, file }: { picture: Of<'picture'>['body']; file: Blob | undefined }) {
-  const [own, setOwn] = useState<string>();
-  useEffect(() => {
-    if (!file) return undefined;
-    const address = URL.createObjectURL(file);
-    setOwn(address);
-    return () => {
-      setOwn(undefined);
-      URL.revokeObjectURL(address);
-    };
-  }, [file]);
-  const source = file ? own : `/api/pictures/${picture.picture}?small`;
+function Thumbnail({ picture }: { picture: Of<'picture'>['body'] }) {
+  const source = usePictureSource(picture.picture, true);
   return <img src={source} alt={picture.title || 'picture'} loading="lazy" />;
 }
 
