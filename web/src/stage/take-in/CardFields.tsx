@@ -131,51 +131,46 @@ export function CardFields({
   );
 }
 
+/** Field of the card, id on the page, label, hint. */
+const CAME_WITH = [
+  ['accessories', 'card-accessories', 'Accessories', undefined],
+  ['stuckInside', 'card-stuck', 'Stuck inside', undefined],
+  [
+    'causeOfDeath',
+    'card-cause',
+    'Cause of death, if known',
+    'A drop, liquid, years of storage, food pushed in.',
+  ],
+  [
+    'earlierVisitors',
+    'card-visitors',
+    'Signs of earlier visitors',
+    'Missing screws, broken seals, cut tracks, resoldered joints.',
+  ],
+  [
+    'mediaNote',
+    'card-media',
+    'Media that came with it: what may be looked at',
+    'Nothing is read beyond what the owner agreed to.',
+  ],
+  ['batch', 'card-batch', 'Batch', 'Cases with the same word are worked together.'],
+] as const;
+
 /** What came with the unit, and what happened to it before. */
 export function CameWithIt({ register, errors }: Props) {
   return (
     <details className={style.more}>
       <summary>What came with it, and what happened to it</summary>
-      <TextField
-        id="card-accessories"
-        label="Accessories"
-        error={errors.accessories?.message}
-        {...register('accessories')}
-      />
-      <TextField
-        id="card-stuck"
-        label="Stuck inside"
-        error={errors.stuckInside?.message}
-        {...register('stuckInside')}
-      />
-      <TextField
-        id="card-cause"
-        label="Cause of death, if known"
-        hint="A drop, liquid, years of storage, food pushed in."
-        error={errors.causeOfDeath?.message}
-        {...register('causeOfDeath')}
-      />
-      <TextField
-        id="card-visitors"
-        label="Signs of earlier visitors"
-        hint="Missing screws, broken seals, cut tracks, resoldered joints."
-        error={errors.earlierVisitors?.message}
-        {...register('earlierVisitors')}
-      />
-      <TextField
-        id="card-media"
-        label="Media that came with it: what may be looked at"
-        hint="Nothing is read beyond what the owner agreed to."
-        error={errors.mediaNote?.message}
-        {...register('mediaNote')}
-      />
-      <TextField
-        id="card-batch"
-        label="Batch"
-        hint="Cases with the same word are worked together."
-        error={errors.batch?.message}
-        {...register('batch')}
-      />
+      {CAME_WITH.map(([name, id, label, hint]) => (
+        <TextField
+          key={name}
+          id={id}
+          label={label}
+          hint={hint}
+          error={errors[name]?.message}
+          {...register(name)}
+        />
+      ))}
     </details>
   );
 }
