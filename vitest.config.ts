@@ -10,6 +10,7 @@ export default defineConfig({
             'core/**/*.test.ts',
             'cli/test/**/*.test.ts',
             'web/src/**/*.unit.test.ts',
+            'web/src/**/*.unit.test.tsx',
             'data/**/*.test.ts',
           ],
           testTimeout: 30_000,

@@ -1,8 +1,12 @@
 import { useState, type ReactNode } from 'react';
+import { z } from 'zod';
 import { formatDistanceToNowStrict } from 'date-fns/formatDistanceToNowStrict';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { TextField } from '../ui/TextField';
+import { Refused as Refusal } from '../form/EntryForm';
+import { typedWords } from '../form/typed';
+import { useEntryForm } from '../form/use-entry-form';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import { useOutbox } from '../store/use-outbox';
@@ -77,10 +81,25 @@ export function CaseFrame({
 }
 
 /** Leaving a case in the middle of work: where one was, in a line, for the one who goes on. */
+const WhereTyped = z.object({
+  where: typedWords(240, 'a few words, for example: board out on the mat, ESR of C4 next'),
+});
+
 function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
   const [open, setOpen] = useState(false);
-  const [where, setWhere] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+  const { field, onSubmit, refusal } = useEntryForm(
+    WhereTyped,
+    { where: '' },
+    {
+      enter: ({ where }) => {
+        const text = wholeCharacters(`${stageTitle(stage)}: ${where}`, 300);
+        const objection = state.append({ kind: 'pause', where: text });
+        if (!objection) setOpen(false);
+        return objection;
+      },
+      clears: ['where'],
+    },
+  );
   if (state.journal.closed) return null;
   return (
     <>
@@ -88,29 +107,14 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
         Leave off
       </Button>
       <Dialog title="Leave off here" open={open} onClose={() => setOpen(false)}>
-        <form
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (where.trim() === '')
-              return setRefusal('a few words, for example: board out on the mat, ESR of C4 next');
-            const objection = state.append({
-              kind: 'pause',
-              where: wholeCharacters(`${stageTitle(stage)}: ${where.trim()}`, 300),
-            });
-            setRefusal(objection);
-            if (objection) return;
-            setWhere('');
-            setOpen(false);
-          }}
-        >
+        <form noValidate onSubmit={onSubmit}>
           <TextField
             id="where"
             label="Where were you?"
             hint="The docket shows it, and this case when it is opened again."
-            error={refusal}
-            value={where}
-            onChange={(event) => setWhere(event.target.value)}
+            {...field('where')}
           />
+          <Refusal words={refusal} />
           <p className={style.dialogAction}>
             <Button look="main" type="submit">
               Leave off

@@ -1,14 +1,24 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import { fatalFindings } from '@hanzai/core/block';
 import { Button } from '../ui/Button';
 import { OneOf } from '../ui/Choices';
 import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
+import { Refused } from '../form/EntryForm';
+import { chosen, typedWords } from '../form/typed';
+import { useEntryForm } from '../form/use-entry-form';
 import type { EntryBody } from './entry';
 import type { CaseState } from './use-case';
 import { COURSE_WORDS } from './wording';
 
 type Course = Extract<EntryBody, { kind: 'decision' }>['course'];
+
+const COURSES = Object.keys(COURSE_WORDS) as Course[];
+
+const DecisionTyped = z.object({
+  course: chosen(COURSES, 'choose how it goes on'),
+  reason: typedWords(500, 'say why, for example: the owner has a second unit', 3),
+});
 
 /**
  * Something that can end the job was found: what is finished, what is worth saving, and the
@@ -16,9 +26,15 @@ type Course = Extract<EntryBody, { kind: 'decision' }>['course'];
  */
 export function Decision({ state }: { state: CaseState }) {
   const { journal, model } = state;
-  const [course, setCourse] = useState<Course>();
-  const [reason, setReason] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+  const { field, choice, onSubmit, refusal } = useEntryForm(
+    DecisionTyped,
+    { reason: '' },
+    {
+      enter: (typed) => state.append({ kind: 'decision', ...typed }),
+      clears: ['course', 'reason'],
+      choices: ['course'],
+    },
+  );
   const made = journal.blockEvents.flatMap(({ body }) =>
     body.kind === 'check' ? [{ title: body.title, good: body.good }] : [],
   );
@@ -59,33 +75,15 @@ export function Decision({ state }: { state: CaseState }) {
           </p>
         );
       })}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!course) return setRefusal('choose how it goes on');
-          if (reason.trim().length < 3)
-            return setRefusal('say why, for example: the owner has a second unit');
-          setRefusal(state.append({ kind: 'decision', course, reason: reason.trim() }));
-        }}
-      >
+      <form noValidate onSubmit={onSubmit}>
         <OneOf
           name="course"
           legend="How it goes on"
-          choices={(Object.keys(COURSE_WORDS) as Course[]).map((value) => ({
-            value,
-            words: COURSE_WORDS[value],
-          }))}
-          value={course}
-          onChange={setCourse}
+          choices={COURSES.map((value) => ({ value, words: COURSE_WORDS[value] }))}
+          {...choice('course')}
         />
-        <TextField
-          id="decision-reason"
-          label="Why"
-          error={refusal}
-          value={reason}
-          maxLength={500}
-          onChange={(event) => setReason(event.target.value)}
-        />
+        <TextField id="decision-reason" label="Why" maxLength={500} {...field('reason')} />
+        <Refused words={refusal} />
         <Button type="submit">Decide</Button>
       </form>
     </Notice>

@@ -1,8 +1,10 @@
 import { useState } from 'react';
 import { v7 } from 'uuid';
+import { z } from 'zod';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { Field } from '../ui/Field';
+import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
 import { Stack } from '../ui/Columns';
@@ -13,7 +15,10 @@ import { usePictureSource } from './picture-source';
 import style from './Pictures.module.css';
 import { useOutbox } from '../store/use-outbox';
 import { shrink, tooLarge } from './pictures';
+import { EntryForm, Refused } from '../form/EntryForm';
 import { wholeCharacters } from './wording';
+import { typedWords } from '../form/typed';
+import { useEntryForm } from '../form/use-entry-form';
 import type { CaseState } from './use-case';
 
 type Kind = Of<'picture'>['body']['of'];
@@ -123,6 +128,8 @@ function countOf(pins: CaseState['journal']['pins'], picture: string): string {
   return count === 0 ? '' : `${count} note${count === 1 ? '' : 's'}`;
 }
 
+const NoteTyped = z.object({ text: typedWords(300, 'write what is there') });
+
 /** One picture with its notes; a tap pins another. */
 function Noted({
   state,
@@ -134,8 +141,21 @@ function Noted({
   onGone: () => void;
 }) {
   const [place, setPlace] = useState<{ x: number; y: number }>();
-  const [text, setText] = useState('');
   const [refusal, setRefusal] = useState<string>();
+  const entry = useEntryForm(
+    NoteTyped,
+    { text: '' },
+    {
+      enter: ({ text }) => {
+        if (!place) return 'tap the place on the picture first';
+        const { picture: id } = picture.body;
+        const objection = state.append({ kind: 'pin', picture: id, ...place, text });
+        if (!objection) setPlace(undefined);
+        return objection;
+      },
+      clears: ['text'],
+    },
+  );
   const pins = state.journal.pins.filter(({ body }) => body.picture === picture.body.picture);
   return (
     <div className={style.noted}>
@@ -149,29 +169,10 @@ function Noted({
         onPlace={setPlace}
       />
       <Stack>
-        <Stack
-          as="form"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (!place) return setRefusal('tap the place on the picture first');
-            if (text.trim() === '') return setRefusal('write what is there');
-            const objection = state.append({
-              kind: 'pin',
-              picture: picture.body.picture,
-              ...place,
-              text: wholeCharacters(text.trim(), 300),
-            });
-            setRefusal(objection);
-            if (objection) return;
-            setPlace(undefined);
-            setText('');
-          }}
-        >
-          <Field id="pin-text" label="Note at the place tapped" error={refusal}>
-            <input id="pin-text" value={text} onChange={(event) => setText(event.target.value)} />
-          </Field>
+        <EntryForm label="A note" entry={entry}>
+          <TextField id="pin-text" label="Note at the place tapped" {...entry.field('text')} />
           <Button type="submit">Pin it</Button>
-        </Stack>
+        </EntryForm>
         <Rows as="ol">
           {pins.map(({ id, body }, i) => (
             <li key={id}>
@@ -198,6 +199,7 @@ function Noted({
         >
           Take the picture out of the case
         </Button>
+        <Refused words={refusal} />
       </Stack>
     </div>
   );

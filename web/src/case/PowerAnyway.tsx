@@ -1,10 +1,21 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import { Button } from '../ui/Button';
 import { TextField } from '../ui/TextField';
 import { Notice } from '../ui/Notice';
+import { Refused } from '../form/EntryForm';
+import { typedWords } from '../form/typed';
+import { useEntryForm } from '../form/use-entry-form';
 import { Caution } from './Caution';
 import { powerObjection } from './rules';
 import type { CaseState } from './use-case';
+
+const ReasonTyped = z.object({
+  reason: typedWords(
+    300,
+    'a few words, for example: the motor is off, only logic is to be read',
+    3,
+  ),
+});
 
 /**
  * Power on a board that is not whole, or not read through: only with a reason, which the report
@@ -12,8 +23,15 @@ import type { CaseState } from './use-case';
  */
 export function PowerAnyway({ state }: { state: CaseState }) {
   const { journal, index } = state;
-  const [reason, setReason] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+  const { field, onSubmit, refusal } = useEntryForm(
+    ReasonTyped,
+    { reason: '' },
+    {
+      enter: ({ reason }) =>
+        state.append({ kind: 'powerAnyway', refs: [...journal.missing], reason }),
+      clears: ['reason'],
+    },
+  );
   if (journal.powerAnyway) {
     const { id, body } = journal.powerAnyway;
     return (
@@ -31,31 +49,15 @@ export function PowerAnyway({ state }: { state: CaseState }) {
     <details>
       <summary>Power is locked: {why}</summary>
       <Caution of="first-power" again />
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (reason.trim().length < 3)
-            return setRefusal(
-              'a few words, for example: the motor is off, only logic is to be read',
-            );
-          setRefusal(
-            state.append({
-              kind: 'powerAnyway',
-              refs: [...journal.missing],
-              reason: reason.trim(),
-            }),
-          );
-        }}
-      >
+      <form noValidate onSubmit={onSubmit}>
         <TextField
           id="power-anyway"
           label="Why it gets power all the same"
-          error={refusal}
           hint="Kept in the report. It holds until the next part comes off or goes on."
-          value={reason}
           maxLength={300}
-          onChange={(event) => setReason(event.target.value)}
+          {...field('reason')}
         />
+        <Refused words={refusal} />
         <Button type="submit">It is meant</Button>
       </form>
     </details>

@@ -42,13 +42,13 @@ export function OneOf<T extends string>({
 export function AnyOf<T extends string>({
   legend,
   choices,
-  values,
+  value: values,
   onChange,
 }: {
   legend: string;
   choices: readonly Choice<T>[];
-  values: readonly T[];
-  onChange: (values: readonly T[]) => void;
+  value: readonly T[];
+  onChange: (value: T[]) => void;
 }) {
   return (
     <fieldset className={style.choices}>

@@ -1,8 +1,9 @@
 import { formatDistanceStrict } from 'date-fns/formatDistanceStrict';
 import { useEffect, useState } from 'react';
+import { z } from 'zod';
 import { isTimerDue, timerEnd, type Timer } from '../../case/journal';
 import { Caution } from '../../case/Caution';
-import type { TimerKind } from '../../case/entry';
+import { TimerKind } from '../../case/entry';
 import type { CautionedStep } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
@@ -12,12 +13,24 @@ import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
 import { Actions, Narrow, FormRow } from '../../ui/FormRow';
 import tone from '../../ui/Words.module.css';
-import { wholeCharacters } from '../../case/wording';
+import { Refused } from '../../form/EntryForm';
+import { typedNumber, typedWords, within } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 
 // prettier-ignore
 const KINDS: readonly (readonly [TimerKind, string])[] = [
   ['soak', 'soak'], ['bleach', 'bleaching, hours of daylight'], ['glue', 'glue'], ['burn-in', 'burn-in'], ['other', 'other'],
 ];
+
+const DaylightTyped = z.object({
+  hours: typedNumber({ fits: within(0, 24), words: 'no time of one day; expected hours up to 24' }),
+});
+
+const TimerTyped = z.object({
+  what: TimerKind,
+  title: typedWords(120, 'say what it is, for example: cover in the sun'),
+  hours: typedNumber({ fits: within(0, 2000), words: 'no time; expected hours up to 2000' }),
+});
 
 /** What to mind while each kind runs. */
 const MIND: Partial<Record<TimerKind, CautionedStep>> = {
@@ -52,7 +65,6 @@ export function Timers({ state }: { state: CaseState }) {
 
 function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: CaseState }) {
   const { id, body } = timer.entry;
-  const [hours, setHours] = useState('');
   const [refusal, setRefusal] = useState<string>();
   const end = timerEnd(timer);
   const due = isTimerDue(timer, now);
@@ -71,28 +83,10 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
       </span>
       <Actions as="span">
         {end === undefined && (
-          <>
-            <input
-              aria-label={`Hours of daylight for ${body.title}`}
-              inputMode="decimal"
-              placeholder="hours"
-              style={{ width: '5em', minHeight: 'var(--touch)' }}
-              value={hours}
-              onChange={(event) => setHours(event.target.value)}
-            />
-            <Button
-              look="quiet"
-              onClick={() => {
-                const value = Number(hours.replace(',', '.'));
-                if (!(value > 0 && value <= 24))
-                  return setRefusal(`“${hours}” is no time of one day; expected hours up to 24`);
-                setRefusal(state.append({ kind: 'daylight', timer: id, hours: value }));
-                setHours('');
-              }}
-            >
-              Add
-            </Button>
-          </>
+          <Daylight
+            of={body.title}
+            onAdd={(hours) => state.append({ kind: 'daylight', timer: id, hours })}
+          />
         )}
         <Button
           look="quiet"
@@ -106,38 +100,45 @@ function TimerRow({ timer, now, state }: { timer: Timer; now: number; state: Cas
   );
 }
 
-function NewTimer({ state }: { state: CaseState }) {
-  const [what, setWhat] = useState<TimerKind>('soak');
-  const [title, setTitle] = useState('');
-  const [hours, setHours] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+/** Hours of daylight that something has had. */
+function Daylight({ of, onAdd }: { of: string; onAdd: (hours: number) => string | undefined }) {
+  const entry = useEntryForm(
+    DaylightTyped,
+    { hours: '' },
+    { enter: ({ hours }) => onAdd(hours), clears: ['hours'], choices: ['hours'] },
+  );
   return (
-    <FormRow
-      as="form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const value = Number(hours.replace(',', '.'));
-        if (title.trim() === '') return setRefusal('say what it is, for example: cover in the sun');
-        if (!(value > 0 && value <= 2000))
-          return setRefusal(`“${hours}” is no time; expected hours up to 2000`);
-        const objection = state.append({
-          kind: 'timer',
-          what,
-          title: wholeCharacters(title.trim(), 120),
-          hours: value,
-        });
-        setRefusal(objection);
-        if (objection) return;
-        setTitle('');
-        setHours('');
-      }}
-    >
+    <Actions as="form" onSubmit={entry.onSubmit}>
+      <input
+        aria-label={`Hours of daylight for ${of}`}
+        inputMode="decimal"
+        placeholder="hours"
+        style={{ width: '5em', minHeight: 'var(--touch)' }}
+        {...entry.form.register('hours')}
+      />
+      <Button look="quiet" type="submit">
+        Add
+      </Button>
+      <Refused words={entry.refusal} />
+    </Actions>
+  );
+}
+
+function NewTimer({ state }: { state: CaseState }) {
+  const entry = useEntryForm(
+    TimerTyped,
+    { what: 'soak', title: '', hours: '' },
+    {
+      enter: (typed) => state.append({ kind: 'timer', ...typed }),
+      clears: ['title', 'hours'],
+    },
+  );
+  const { field, form } = entry;
+  const mind = MIND[form.watch('what')];
+  return (
+    <FormRow as="form" onSubmit={entry.onSubmit}>
       <Field id="timer-what" label="Start a timer">
-        <select
-          id="timer-what"
-          value={what}
-          onChange={(event) => setWhat(event.target.value as TimerKind)}
-        >
+        <select id="timer-what" {...form.register('what')}>
           {KINDS.map(([value, words]) => (
             <option key={value} value={value}>
               {words}
@@ -145,24 +146,13 @@ function NewTimer({ state }: { state: CaseState }) {
           ))}
         </select>
       </Field>
-      <TextField
-        id="timer-title"
-        label="For"
-        error={refusal}
-        value={title}
-        onChange={(event) => setTitle(event.target.value)}
-      />
+      <TextField id="timer-title" label="For" {...field('title')} />
       <Narrow>
-        <TextField
-          id="timer-hours"
-          label="Hours"
-          inputMode="decimal"
-          value={hours}
-          onChange={(event) => setHours(event.target.value)}
-        />
+        <TextField id="timer-hours" label="Hours" inputMode="decimal" {...field('hours')} />
       </Narrow>
-      {MIND[what] && <Caution of={MIND[what]} />}
+      {mind && <Caution of={mind} />}
       <Button type="submit">Start it</Button>
+      <Refused words={entry.refusal} />
     </FormRow>
   );
 }

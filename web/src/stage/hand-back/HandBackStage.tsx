@@ -1,7 +1,11 @@
 import Printer from 'lucide-react/icons/printer';
 import { useState } from 'react';
+import { z } from 'zod';
 import { CaseFrame } from '../../case/CaseFrame';
 import type { CaseState } from '../../case/use-case';
+import { Refused } from '../../form/EntryForm';
+import { maybeWords } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { Button } from '../../ui/Button';
 import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
@@ -10,13 +14,19 @@ import { Report } from './Report';
 import { useReportFigures } from './use-report-figures';
 import style from './HandBackStage.module.css';
 
+const AdviceTyped = z.object({ note: maybeWords(1000) });
+
 /** Hand back: close the case when nothing stands against it, and the report for the owner. */
 export function HandBackStage({ state }: { state: CaseState }) {
   const { view } = state;
   const { journal } = state;
   const { obstacles } = state.progress;
   const { figures, failure, pending } = useReportFigures(state);
-  const [note, setNote] = useState('');
+  const { field, onSubmit, ...entry } = useEntryForm(
+    AdviceTyped,
+    { note: '' },
+    { enter: ({ note }) => state.append({ kind: 'close', note }) },
+  );
   const [refusal, setRefusal] = useState<string>();
   const closing = state.entries.findLast(({ body }) => body.kind === 'close');
   return (
@@ -32,21 +42,14 @@ export function HandBackStage({ state }: { state: CaseState }) {
             {obstacles.join('; ')}.
           </Notice>
         ) : (
-          <form
-            className={style.close}
-            onSubmit={(event) => {
-              event.preventDefault();
-              setRefusal(state.append({ kind: 'close', note: note.trim() }));
-            }}
-          >
+          <form className={style.close} noValidate onSubmit={onSubmit}>
             <TextField
               id="closing"
               label="Advice to the owner, what remains at risk"
-              error={refusal}
-              value={note}
-              onChange={(event) => setNote(event.target.value)}
               placeholder="the motor capacitors are of the same age"
+              {...field('note')}
             />
+            <Refused words={entry.refusal} />
             <Button look="main" type="submit">
               Close the case
             </Button>
@@ -70,6 +73,7 @@ export function HandBackStage({ state }: { state: CaseState }) {
           )}
         </div>
       </div>
+      <Refused words={refusal} />
       {failure && <Notice look="attention">{failure}</Notice>}
       <Report
         state={state}

@@ -1,20 +1,32 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import { DownEdge, FINDING_RULES, FindingKind } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
-import { EntryForm } from '../../ui/EntryForm';
+import { EntryForm } from '../../form/EntryForm';
+import { chosen, maybeWords, typedNumber, within } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { Field } from '../../ui/Field';
 import { TextField } from '../../ui/TextField';
 import { FormRow, Narrow } from '../../ui/FormRow';
 import { Small } from '../../ui/Words';
-import { wholeCharacters } from '../../case/wording';
 
 const SURE = [
   ['1', 'sure'],
   ['0.7', 'likely'],
   ['0.4', 'perhaps'],
 ] as const;
+
+const FindingTyped = z.object({
+  what: chosen(FindingKind.options, 'say what it is'),
+  size: typedNumber({
+    fits: within(0, 500),
+    words: 'no size; expected millimetres such as 4',
+  }),
+  sure: z.enum(['1', '0.7', '0.4']).transform(Number),
+  down: DownEdge,
+  text: maybeWords(300),
+});
 
 interface Props {
   readonly state: CaseState;
@@ -26,64 +38,54 @@ interface Props {
 
 /** One finding: what, how large, how sure, and where it was tapped. */
 export function FindingForm({ state, place, on, onDone }: Props) {
-  const [what, setWhat] = useState<FindingKind>();
-  const [size, setSize] = useState('4');
-  const [sure, setSure] = useState<(typeof SURE)[number][0]>('1');
-  const [down, setDown] = useState<DownEdge>(
-    state.journal.seen.findLast(({ body }) => body.down)?.body.down ?? 'bottom',
-  );
-  const [text, setText] = useState('');
   const hasOutline = state.index?.board.outlineMm !== undefined;
-
-  function add(): string | undefined {
-    if (!what) return 'say what it is';
-    if (hasOutline && !place) return 'tap the place on the board first';
-    const millimetres = Number(size.replace(',', '.'));
-    if (!(millimetres > 0 && millimetres <= 500))
-      return `“${size}” is no size; expected millimetres such as 4`;
-    const objection = state.append({
-      kind: 'seen',
-      what,
-      text: wholeCharacters(text.trim(), 300),
-      sizeMm: millimetres,
-      certainty: Number(sure),
-      ...(place ? { at: place } : {}),
-      ...(what && FINDING_RULES[what].runsDown ? { down } : {}),
-      ...(on ? { on } : {}),
-    });
-    if (objection) return objection;
-    setText('');
-    onDone();
-    return undefined;
-  }
+  const entry = useEntryForm(
+    FindingTyped,
+    {
+      size: '4',
+      sure: '1',
+      down: state.journal.seen.findLast(({ body }) => body.down)?.body.down ?? 'bottom',
+      text: '',
+    },
+    {
+      enter: ({ what, size, sure, down, text }) => {
+        if (hasOutline && !place) return 'tap the place on the board first';
+        const objection = state.append({
+          kind: 'seen',
+          what,
+          text,
+          sizeMm: size,
+          certainty: sure,
+          ...(place ? { at: place } : {}),
+          ...(FINDING_RULES[what].runsDown ? { down } : {}),
+          ...(on ? { on } : {}),
+        });
+        if (!objection) onDone();
+        return objection;
+      },
+      clears: ['text'],
+      choices: ['what'],
+    },
+  );
+  const { field, choice, form } = entry;
+  const what = form.watch('what');
 
   return (
-    <EntryForm label="A finding" onAdd={add}>
+    <EntryForm label="A finding" entry={entry}>
       <OneOf
         name="finding"
         legend="Kind"
-        value={what}
-        onChange={setWhat}
+        {...choice('what')}
         choices={FindingKind.options.map((value) => ({ value, words: FINDING_RULES[value].title }))}
       />
       <FormRow>
         <Narrow>
-          <TextField
-            id="finding-size"
-            label="Across, mm"
-            inputMode="decimal"
-            value={size}
-            onChange={(event) => setSize(event.target.value)}
-          />
+          <TextField id="finding-size" label="Across, mm" inputMode="decimal" {...field('size')} />
         </Narrow>
         {what && FINDING_RULES[what].runsDown && (
           <Narrow>
             <Field id="finding-down" label="Edge down">
-              <select
-                id="finding-down"
-                value={down}
-                onChange={(event) => setDown(DownEdge.parse(event.target.value))}
-              >
+              <select id="finding-down" {...form.register('down')}>
                 {DownEdge.options.map((edge) => (
                   <option key={edge}>{edge}</option>
                 ))}
@@ -91,19 +93,10 @@ export function FindingForm({ state, place, on, onDone }: Props) {
             </Field>
           </Narrow>
         )}
-        <TextField
-          id="finding-text"
-          label="In your words"
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
+        <TextField id="finding-text" label="In your words" {...field('text')} />
         <Narrow>
           <Field id="finding-sure" label="How sure">
-            <select
-              id="finding-sure"
-              value={sure}
-              onChange={(event) => setSure(event.target.value as typeof sure)}
-            >
+            <select id="finding-sure" {...form.register('sure')}>
               {SURE.map(([value, words]) => (
                 <option key={value} value={value}>
                   {words}

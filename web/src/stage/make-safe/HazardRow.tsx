@@ -1,6 +1,9 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import { METER_LIMIT_VOLT, TOUCH_LIMIT_VOLT, type Hazard } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
+import { Refused } from '../../form/EntryForm';
+import { typedNumber } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { Button } from '../../ui/Button';
 import { Actions } from '../../ui/FormRow';
 import tone from '../../ui/Words.module.css';
@@ -61,46 +64,45 @@ export function HazardRow({
   );
 }
 
+const VoltTyped = z.object({
+  volt: z
+    .string()
+    .transform((text) => text.replace(/\s*v\s*$/i, ''))
+    .pipe(
+      typedNumber({
+        fits: (value) => value >= 0 && value <= 10_000,
+        words: 'no voltage; expected something like 1.8',
+      }),
+    ),
+});
+
 /** The volts last read on a charge that can bite, and what they allow. */
 function Charge({ hazard, state }: { hazard: Hazard; state: CaseState }) {
-  const [text, setText] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+  const { form, onSubmit, refusal } = useEntryForm(
+    VoltTyped,
+    { volt: '' },
+    {
+      enter: ({ volt }) => state.append({ kind: 'residual', hazard: hazard.key, volt }),
+      clears: ['volt'],
+      choices: ['volt'],
+    },
+  );
   const read = state.journal.residuals.findLast((one) => one.hazard === hazard.key);
 
-  function file(): void {
-    const value = Number(text.replace(/\s*v$/i, '').replace(',', '.'));
-    if (text.trim() === '' || !(value >= 0) || value > 10_000)
-      return setRefusal(`“${text}” is no voltage; expected something like 1.8`);
-    const objection = state.append({ kind: 'residual', hazard: hazard.key, volt: value });
-    setRefusal(objection);
-    if (!objection) setText('');
-  }
-
   return (
-    <Actions
-      as="form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        file();
-      }}
-    >
+    <Actions as="form" onSubmit={onSubmit}>
       <small>{chargeWords(read)}</small>
       <input
         aria-label={`Volts read on: ${hazard.words}`}
         inputMode="decimal"
         placeholder="volts"
         style={{ width: '5em', minHeight: 'var(--touch)' }}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
+        {...form.register('volt')}
       />
       <Button type="submit" look="quiet">
         Read
       </Button>
-      {refusal && (
-        <small className={tone.attention} role="alert">
-          {refusal}
-        </small>
-      )}
+      <Refused words={refusal} />
     </Actions>
   );
 }

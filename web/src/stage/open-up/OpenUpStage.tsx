@@ -1,4 +1,5 @@
 import { useMemo, useState } from 'react';
+import { z } from 'zod';
 import {
   backObjection,
   freedBy,
@@ -16,6 +17,8 @@ import { Pictures } from '../../case/Pictures';
 import { lockedObjection } from '../../case/rules';
 import { templateDone } from '../../case/unit';
 import type { CaseState } from '../../case/use-case';
+import { maybeNumber, within } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { minutesText } from '../../case/wording';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
@@ -225,6 +228,13 @@ function WayBack({ state }: { state: CaseState }) {
   );
 }
 
+const LengthTyped = z.object({
+  length: maybeNumber({
+    fits: within(0, 200),
+    words: 'no length; expected millimetres such as 6',
+  }),
+});
+
 function BackRow({
   line: { step, words, cautions, left },
   state,
@@ -232,22 +242,25 @@ function BackRow({
   line: ReassemblyLine;
   state: CaseState;
 }) {
-  const [length, setLength] = useState('');
-  const [refusal, setRefusal] = useState<string>();
-  const put = (): void => {
-    const millimetres = length.trim() === '' ? step.lengthMm : Number(length.replace(',', '.'));
-    if (millimetres !== undefined && !(millimetres > 0 && millimetres <= 200))
-      return setRefusal(`“${length}” is no length; expected millimetres such as 6`);
-    const objection =
-      backObjection(state.journal.steps, step.id, left, millimetres) ??
-      state.append({
-        kind: 'back',
-        step: step.id,
-        count: left,
-        ...(millimetres === undefined ? {} : { lengthMm: millimetres }),
-      });
-    setRefusal(objection);
-  };
+  const { form, onSubmit, refusal } = useEntryForm(
+    LengthTyped,
+    { length: '' },
+    {
+      enter: ({ length }) => {
+        const millimetres = length ?? step.lengthMm;
+        return (
+          backObjection(state.journal.steps, step.id, left, millimetres) ??
+          state.append({
+            kind: 'back',
+            step: step.id,
+            count: left,
+            ...(millimetres === undefined ? {} : { lengthMm: millimetres }),
+          })
+        );
+      },
+      choices: ['length'],
+    },
+  );
   return (
     <li className={left === 0 ? tone.done : undefined}>
       <span>
@@ -267,18 +280,17 @@ function BackRow({
       )}
       {left > 0 && step.what !== 'empty-hole' && (
         <span className={tone.screenOnly}>
-          <Actions as="span">
+          <Actions as="form" onSubmit={onSubmit}>
             {step.what === 'fastener' && step.lengthMm !== undefined && (
               <input
                 aria-label={`Length of what goes in, mm: ${words}`}
                 style={{ width: '4.5em', minHeight: 'var(--touch)' }}
                 inputMode="decimal"
                 placeholder={`${step.lengthMm} mm`}
-                value={length}
-                onChange={(event) => setLength(event.target.value)}
+                {...form.register('length')}
               />
             )}
-            <Button onClick={put} aria-label={`Back on: ${words}`}>
+            <Button type="submit" aria-label={`Back on: ${words}`}>
               Back on
             </Button>
           </Actions>

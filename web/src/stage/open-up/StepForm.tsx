@@ -1,10 +1,20 @@
 import { useState } from 'react';
+import { z } from 'zod';
 import { OpenUpStep } from '@hanzai/core/bench';
 import { PictureBoard } from '../../case/PictureBoard';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
-import { EntryForm } from '../../ui/EntryForm';
+import { EntryForm } from '../../form/EntryForm';
+import {
+  countWithin,
+  maybeNumber,
+  maybeWords,
+  typedNumber,
+  typedWords,
+  within,
+} from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { TextField } from '../../ui/TextField';
 import { Actions, FormRow, Narrow } from '../../ui/FormRow';
 import { Fold } from '../../ui/Fold';
@@ -18,6 +28,9 @@ const WHAT: readonly { value: What; words: string }[] = [
   { value: 'lift', words: 'lift off' }, { value: 'glue', words: 'glue' }, { value: 'seal', words: 'seal' }, { value: 'empty-hole', words: 'empty hole' },
 ];
 
+/** What most lids of this trade are held by. */
+const SCREW = 'M3 pan';
+
 const WAYS = [
   'pull straight, by the moving half',
   'lift the bail',
@@ -25,80 +38,95 @@ const WAYS = [
   'press the tab, then pull',
 ] as const;
 
+const StepTyped = z.object({
+  what: OpenUpStep.shape.what,
+  of: typedWords(60, 'say of what it came off, for example lid'),
+  name: maybeWords(60),
+  length: maybeNumber({
+    fits: within(0, 200),
+    words: 'no length; expected millimetres above 0 and up to 200',
+  }),
+  count: typedNumber({ fits: countWithin(1, 60), words: 'no count; expected 1 to 60' }),
+  way: maybeWords(120),
+  frees: z
+    .string()
+    .transform((text) => text.split(/[\s,]+/).filter(Boolean))
+    .refine((names) => names.length <= 60, 'at most 60 names of parts or nets'),
+  forTest: z.boolean(),
+  note: maybeWords(300),
+});
+
 /**
  * One step of the way in. What was typed last stays, so that the next screw of the same lid is one
  * press.
  */
 export function StepForm({ state, locked }: { state: CaseState; locked: boolean }) {
-  const [what, setWhat] = useState<What>('fastener');
-  const [of, setOf] = useState(state.journal.steps.at(-1)?.of ?? 'lid');
-  const [name, setName] = useState('M3 pan');
-  const [length, setLength] = useState('');
-  const [count, setCount] = useState('1');
-  const [way, setWay] = useState('');
-  const [frees, setFrees] = useState('');
-  const [forTest, setForTest] = useState(false);
-  const [note, setNote] = useState('');
   const [place, setPlace] = useState<{ x: number; y: number }>();
   const picture =
     state.journal.pictures.find(({ body }) => body.of !== 'board') ?? state.journal.pictures[0];
 
-  function add(): string | undefined {
+  function enter(typed: z.output<typeof StepTyped>): string | undefined {
+    const { what, of, frees, forTest, note } = typed;
+    const isPlug = what === 'plug' || what === 'flex';
     const step = OpenUpStep.safeParse({
       what,
       of,
-      name: what === 'lift' ? '' : name,
-      ...(what === 'fastener' && length.trim() !== ''
-        ? { lengthMm: Number(length.replace(',', '.')) }
-        : {}),
-      count: what === 'fastener' ? Number(count) : 1,
-      way: what === 'plug' || what === 'flex' ? way : '',
+      name: what === 'lift' ? '' : typed.name,
+      ...(what === 'fastener' && typed.length !== undefined ? { lengthMm: typed.length } : {}),
+      count: what === 'fastener' ? typed.count : 1,
+      way: isPlug ? typed.way : '',
       ...(place
         ? { place: { ...place, ...(picture ? { picture: picture.body.picture } : {}) } }
         : {}),
-      frees: frees.split(/[\s,]+/).filter(Boolean),
+      frees,
       forTest,
       note,
     });
-    if (!step.success)
-      return step.error.issues
-        .map(({ path }) => WRONG[String(path[0])] ?? 'something is missing')
-        .join('; ');
+    if (!step.success) return step.error.issues.map(({ message }) => message).join('; ');
     const objection = state.append({ kind: 'step', step: step.data });
     if (objection) return objection;
-    setFrees('');
-    setNote('');
     setPlace(undefined);
-    if (what === 'plug' || what === 'flex') setName('');
+    if (isPlug) form.setValue('name', '');
     return undefined;
   }
 
+  const entry = useEntryForm(
+    StepTyped,
+    {
+      what: 'fastener',
+      of: state.journal.steps.at(-1)?.of ?? 'lid',
+      name: SCREW,
+      length: '',
+      count: '1',
+      way: '',
+      frees: '',
+      forTest: false,
+      note: '',
+    },
+    { enter, clears: ['frees', 'note'] },
+  );
+  const { field, choice, form } = entry;
+  const what = form.watch('what');
+
   return (
-    <EntryForm label="A step of opening up" onAdd={add}>
+    <EntryForm label="A step of opening up" entry={entry}>
       <OneOf
         name="what"
         legend="What came off"
         choices={WHAT}
-        value={what}
+        {...choice('what')}
         onChange={(next) => {
-          setWhat(next);
-          setName(next === 'fastener' ? 'M3 pan' : '');
+          form.setValue('what', next);
+          form.setValue('name', next === 'fastener' ? SCREW : '');
         }}
       />{' '}
       <FormRow>
-        <TextField
-          id="step-of"
-          label="Of"
-          value={of}
-          onChange={(event) => setOf(event.target.value)}
-          placeholder="lid, shield, board"
-        />
+        <TextField id="step-of" label="Of" placeholder="lid, shield, board" {...field('of')} />
         {what !== 'lift' && (
           <TextField
             id="step-name"
             label={what === 'fastener' ? 'Kind' : 'Name'}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
+            {...field('name')}
           />
         )}
         {what === 'fastener' && (
@@ -108,29 +136,16 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
                 id="step-length"
                 label="Length, mm"
                 inputMode="decimal"
-                value={length}
-                onChange={(event) => setLength(event.target.value)}
+                {...field('length')}
               />
             </Narrow>
             <Narrow>
-              <TextField
-                id="step-count"
-                label="Count"
-                inputMode="numeric"
-                value={count}
-                onChange={(event) => setCount(event.target.value)}
-              />
+              <TextField id="step-count" label="Count" inputMode="numeric" {...field('count')} />
             </Narrow>
           </>
         )}
         {(what === 'plug' || what === 'flex') && (
-          <TextField
-            id="step-way"
-            label="How it lets go"
-            list="step-ways"
-            value={way}
-            onChange={(event) => setWay(event.target.value)}
-          />
+          <TextField id="step-way" label="How it lets go" list="step-ways" {...field('way')} />
         )}
         <datalist id="step-ways">
           {WAYS.map((words) => (
@@ -142,25 +157,14 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
             id="step-frees"
             label="In reach now"
             placeholder="parts, nets, or “board”"
-            value={frees}
-            onChange={(event) => setFrees(event.target.value)}
+            {...field('frees')}
           />
         )}
-        <TextField
-          id="step-note"
-          label="Note"
-          value={note}
-          maxLength={300}
-          onChange={(event) => setNote(event.target.value)}
-        />
+        <TextField id="step-note" label="Note" maxLength={300} {...field('note')} />
       </FormRow>
       <Actions>
         <label className={choices.choice}>
-          <input
-            type="checkbox"
-            checked={forTest}
-            onChange={(event) => setForTest(event.target.checked)}
-          />
+          <input type="checkbox" {...form.register('forTest')} />
           has to be on for a test
         </label>
         <Button look="main" type="submit" disabled={locked}>
@@ -188,11 +192,3 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
     </EntryForm>
   );
 }
-
-const WRONG: Readonly<Record<string, string>> = {
-  of: 'say of what it came off, for example lid',
-  lengthMm: 'the length is millimetres above 0 and up to 200',
-  count: 'the count is a whole number from 1 to 60',
-  name: 'the name has at most 60 characters',
-  frees: 'at most 60 names of parts or nets',
-};

@@ -1,4 +1,7 @@
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { z } from 'zod';
 import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
 import { replacementRemarks } from '@hanzai/core/bench';
 import { marking, parseOffered, verdictOf, type FitVerdict } from '@hanzai/core/part';
@@ -14,6 +17,13 @@ const VERDICT_WORDS: Readonly<Record<FitVerdict, string>> = {
   conditions: 'Not judged through:',
   no: 'Not this one:',
 };
+
+const PartTyped = z.object({
+  value: z.string().max(120, 'at most 120 characters'),
+  note: z.string().max(300, 'at most 300 characters'),
+  turned: z.boolean(),
+});
+type PartTyped = z.infer<typeof PartTyped>;
 
 /** What the board says that a part is, as one writes it: `470u 16V`, `T1A`, a model's name. */
 export function boardValue(index: BoardIndex, ref: string): string {
@@ -39,35 +49,38 @@ export function PartCard({
   const off = journal.absent.some((ref) => nameKey(ref) === nameKey(refdes));
   const condemned = journal.condemned.find(({ body }) => body.ref === refdes);
   const fitted = journal.ledger.findLast((line) => line.ref === refdes && line.action === 'fitted');
-  const [value, setValue] = useState(boardValue(index, refdes));
-  const [note, setNote] = useState('');
-  const [turned, setTurned] = useState(false);
+  const form = useForm<PartTyped>({
+    resolver: zodResolver(PartTyped),
+    defaultValues: { value: boardValue(index, refdes), note: '', turned: false },
+  });
+  const { register } = form;
+  const { errors } = form.formState;
+  const value = form.watch('value');
   const [refusal, setRefusal] = useState<string>();
   const remarks = off ? replacementRemarks(index, refdes, value) : [];
   const verdict = verdictOf(remarks);
   const way = part && marking(part, off ? parseOffered(value) : undefined);
   const gate = off ? state.solved.fuse(refdes) : undefined;
 
-  function enter(kind: 'removed' | 'fitted' | 'leftOut'): void {
-    const body =
-      kind === 'leftOut'
-        ? ({ kind, ref: refdes, note } as const)
-        : kind === 'fitted'
-          ? ({ kind, ref: refdes, value, polarityChecked: turned, note } as const)
-          : ({ kind, ref: refdes, value, note } as const);
-    const objection = state.append(body);
-    setRefusal(objection);
-    if (!objection) setNote('');
-  }
+  const enter = (kind: 'removed' | 'fitted' | 'leftOut') =>
+    form.handleSubmit(({ value: typed, turned, note }) => {
+      const body =
+        kind === 'leftOut'
+          ? ({ kind, ref: refdes, note } as const)
+          : kind === 'fitted'
+            ? ({ kind, ref: refdes, value: typed, polarityChecked: turned, note } as const)
+            : ({ kind, ref: refdes, value: typed, note } as const);
+      const objection = state.append(body);
+      setRefusal(objection);
+      if (!objection) form.resetField('note');
+    });
 
   return (
     <form
       className={style.part}
       aria-label={`Part ${refdes}`}
-      onSubmit={(event) => {
-        event.preventDefault();
-        enter(off ? 'fitted' : 'removed');
-      }}
+      noValidate
+      onSubmit={(event) => void enter(off ? 'fitted' : 'removed')(event)}
     >
       <header>
         <strong className={style.ref}>{refdes}</strong>
@@ -84,27 +97,26 @@ export function PartCard({
         <p>
           Went on: <span className="mono">{fitted.value}</span>
           {fitted.polarityChecked && ', polarity checked'}.{' '}
-          <Button look="quiet" onClick={() => enter('removed')}>
+          <Button look="quiet" onClick={() => void enter('removed')()}>
             Take off again
           </Button>
         </p>
       ) : (
         <>
           <div className={style.fields}>
-            <Field id={`value-${refdes}`} label={off ? 'What goes on' : 'What comes off'}>
-              <input
-                id={`value-${refdes}`}
-                className="mono"
-                value={value}
-                onChange={(event) => setValue(event.target.value)}
-              />
+            <Field
+              id={`value-${refdes}`}
+              label={off ? 'What goes on' : 'What comes off'}
+              error={errors.value?.message}
+            >
+              <input id={`value-${refdes}`} className="mono" {...register('value')} />
             </Field>
-            <Field id={`note-${refdes}`} label={off ? 'Note (or why it stays off)' : 'Note'}>
-              <input
-                id={`note-${refdes}`}
-                value={note}
-                onChange={(event) => setNote(event.target.value)}
-              />
+            <Field
+              id={`note-${refdes}`}
+              label={off ? 'Note (or why it stays off)' : 'Note'}
+              error={errors.note?.message}
+            >
+              <input id={`note-${refdes}`} {...register('note')} />
             </Field>
           </div>
           {remarks.length > 0 && (
@@ -127,12 +139,8 @@ export function PartCard({
           )}
           {off && way && (
             <label className={style.check}>
-              <input
-                type="checkbox"
-                checked={turned}
-                onChange={(event) => setTurned(event.target.checked)}
-              />{' '}
-              <MarkingSketch marking={way} /> This way round: {way.words}
+              <input type="checkbox" {...register('turned')} /> <MarkingSketch marking={way} /> This
+              way round: {way.words}
             </label>
           )}
           {refusal && (
@@ -144,7 +152,7 @@ export function PartCard({
             <Button look="main" type="submit" disabled={off && gate !== undefined}>
               {off ? `${refdes} went on` : `${refdes} came off`}
             </Button>
-            {off && <Button onClick={() => enter('leftOut')}>Stays off on purpose</Button>}
+            {off && <Button onClick={() => void enter('leftOut')()}>Stays off on purpose</Button>}
             {condemned && !off && (
               <Button look="quiet" onClick={() => state.append({ kind: 'acquit', ref: refdes })}>
                 Take the verdict back

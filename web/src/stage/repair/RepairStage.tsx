@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import { reconcile } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
@@ -9,6 +9,9 @@ import { readingEntry } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { Strip } from '../../case/Strip';
 import type { CaseState } from '../../case/use-case';
+import { Refused } from '../../form/EntryForm';
+import { typedWords } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { Button, ButtonLink } from '../../ui/Button';
 import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
@@ -103,33 +106,34 @@ export function RepairStage({ state }: { state: CaseState }) {
   );
 }
 
+const OtherTyped = z.object({
+  ref: typedWords(80, 'no part without a name; expected a designator such as C3'),
+});
+
 function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
-  const [ref, setRef] = useState('');
-  const [refusal, setRefusal] = useState<string>();
-  return (
-    <form
-      className={style.other}
-      onSubmit={(event) => {
-        event.preventDefault();
-        const known = [...index.replaceable.keys()].find(
-          (name) => nameKey(name) === nameKey(ref.trim()),
-        );
-        const objection = known
+  const entry = useEntryForm(
+    OtherTyped,
+    { ref: '' },
+    {
+      enter: ({ ref }) => {
+        const known = [...index.replaceable.keys()].find((name) => nameKey(name) === nameKey(ref));
+        return known
           ? state.append({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
-          : `no part ${ref.trim() || 'without a name'} on this sheet; expected a designator such as C3`;
-        setRefusal(objection);
-        if (!objection) setRef('');
-      }}
-    >
+          : `no part ${ref} on this sheet; expected a designator such as C3`;
+      },
+      clears: ['ref'],
+    },
+  );
+  return (
+    <form className={style.other} noValidate onSubmit={entry.onSubmit}>
       <TextField
         id="other"
         label="Another part came off"
-        error={refusal}
         className="mono"
-        value={ref}
-        onChange={(event) => setRef(event.target.value)}
         placeholder="C3"
+        {...entry.field('ref')}
       />
+      <Refused words={entry.refusal} />
       <Button type="submit">Enter</Button>
     </form>
   );

@@ -1,66 +1,59 @@
-import { useState } from 'react';
+import { z } from 'zod';
 import type { UnitModel } from '@hanzai/core/block';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
-import { EntryForm } from '../../ui/EntryForm';
+import { EntryForm } from '../../form/EntryForm';
+import { countWithin, maybeNumber, maybeWords } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { Field } from '../../ui/Field';
 import { TextField } from '../../ui/TextField';
 import { FormRow, Narrow } from '../../ui/FormRow';
-import { wholeCharacters } from '../../case/wording';
+
+const times = maybeNumber({
+  fits: countWithin(0, 999),
+  words: 'no count; expected a whole number from 0 to 999',
+}).transform((count) => count ?? 0);
+
+const TrialTyped = z.object({
+  way: z.enum(['in', 'out']),
+  blocks: z.array(z.string()).min(1, 'say which blocks were swapped'),
+  passed: times,
+  failed: times,
+  note: maybeWords(300),
+});
 
 /**
  * A trial of one's own: which blocks of this unit were in use, the rest known good, and how it
  * went.
  */
 export function TrialForm({ state, model }: { state: CaseState; model: UnitModel }) {
-  const [way, setWay] = useState<'in' | 'out'>('out');
-  const [blocks, setBlocks] = useState<readonly string[]>([]);
-  const [passed, setPassed] = useState('');
-  const [failed, setFailed] = useState('');
-  const [note, setNote] = useState('');
-
-  function add(): string | undefined {
-    const counts = [passed, failed].map((text) => (text.trim() === '' ? 0 : Number(text)));
-    if (counts.some((count) => !Number.isInteger(count) || count < 0 || count > 999))
-      return 'counts are whole numbers from 0 to 999';
-    if (blocks.length === 0) return 'say which blocks were swapped';
-    const exercised =
-      way === 'in'
-        ? [...blocks]
-        : model.blocks.map(({ name }) => name).filter((name) => !blocks.includes(name));
+  function enter({ way, blocks, ...rest }: z.output<typeof TrialTyped>): string | undefined {
+    const others = model.blocks.map(({ name }) => name).filter((name) => !blocks.includes(name));
+    const exercised = way === 'in' ? blocks : others;
     if (exercised.length === 0) return 'then nothing of this unit was in use: it says nothing';
     const names = blocks
       .map((name) => model.blocks.find((block) => block.name === name)!.title.toLowerCase())
       .join(', ');
-    const objection = state.append({
-      kind: 'trial',
-      title: (way === 'in'
+    const title =
+      way === 'in'
         ? `this unit's ${names} in a known-good unit`
-        : `known-good ${names} in this unit`
-      ).slice(0, 200),
-      exercised,
-      passed: counts[0]!,
-      failed: counts[1]!,
-      note: wholeCharacters(note.trim(), 300),
-    });
-    if (objection) return objection;
-    setBlocks([]);
-    setPassed('');
-    setFailed('');
-    setNote('');
-    return undefined;
+        : `known-good ${names} in this unit`;
+    return state.append({ kind: 'trial', title: title.slice(0, 200), exercised, ...rest });
   }
 
+  const entry = useEntryForm(
+    TrialTyped,
+    { way: 'out', blocks: [], passed: '', failed: '', note: '' },
+    { enter, clears: ['blocks', 'passed', 'failed', 'note'], choices: ['blocks'] },
+  );
+  const { field, choice } = entry;
+
   return (
-    <EntryForm label="A trial" onAdd={add}>
+    <EntryForm label="A trial" entry={entry}>
       <FormRow>
         <Field id="trial-way" label="Swapped">
-          <select
-            id="trial-way"
-            value={way}
-            onChange={(event) => setWay(event.target.value as 'in' | 'out')}
-          >
+          <select id="trial-way" {...entry.form.register('way')}>
             <option value="out">known-good parts into this unit</option>
             <option value="in">parts of this unit into a known-good one</option>
           </select>
@@ -68,8 +61,7 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
       </FormRow>
       <AnyOf
         legend="Which"
-        values={blocks}
-        onChange={setBlocks}
+        {...choice('blocks')}
         choices={model.blocks.map(({ name, title }) => ({ value: name, words: title }))}
       />
       <FormRow>
@@ -78,25 +70,13 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
             id="trial-passed"
             label="Times good"
             inputMode="numeric"
-            value={passed}
-            onChange={(event) => setPassed(event.target.value)}
+            {...field('passed')}
           />
         </Narrow>
         <Narrow>
-          <TextField
-            id="trial-failed"
-            label="Times bad"
-            inputMode="numeric"
-            value={failed}
-            onChange={(event) => setFailed(event.target.value)}
-          />
+          <TextField id="trial-failed" label="Times bad" inputMode="numeric" {...field('failed')} />
         </Narrow>
-        <TextField
-          id="trial-note"
-          label="Condition, note"
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
+        <TextField id="trial-note" label="Condition, note" {...field('note')} />
         <Button type="submit">Add the trial</Button>
       </FormRow>
     </EntryForm>

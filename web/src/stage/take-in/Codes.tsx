@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { decodeTaps, type UnitModel } from '@hanzai/core/block';
 import { v7 } from 'uuid';
+import { z } from 'zod';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -11,49 +12,57 @@ import { FormRow } from '../../ui/FormRow';
 import { Small } from '../../ui/Words';
 import { Rows } from '../../ui/Rows';
 import style from './TakeInStage.module.css';
-import { wholeCharacters } from '../../case/wording';
+import { Refused } from '../../form/EntryForm';
+import { typedWords } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
+import { ask, whyNot, withBody } from '../../store/answers';
+
+const CodeTyped = z.object({ code: typedWords(20, 'type the code, or tap along with the lamp') });
+
+const NewCodeTyped = z.object({
+  stage: z.string(),
+  meaning: typedWords(160, 'write what the code means'),
+});
 
 /**
  * Lamp and error codes: typed or tapped along, read against the unit's own table, to which the
  * workshop adds.
  */
 export function Codes({ state, model }: { state: CaseState; model: UnitModel }) {
-  const [code, setCode] = useState('');
   const [taps, setTaps] = useState<readonly number[]>([]);
-  const [refusal, setRefusal] = useState<string>();
+  const entry = useEntryForm(
+    CodeTyped,
+    { code: '' },
+    {
+      enter: (typed) => {
+        const objection = state.append({
+          kind: 'code',
+          code: known(typed.code)?.code ?? typed.code,
+        });
+        if (!objection) setTaps([]);
+        return objection;
+      },
+      clears: ['code'],
+    },
+  );
+  const { field, form } = entry;
+  const code = form.watch('code');
+  const known = (text: string) =>
+    model.codes?.find((one) => one.code.toLowerCase() === text.trim().toLowerCase());
   const rhythm = decodeTaps(taps);
-  const meaning = model.codes?.find((one) => one.code.toLowerCase() === code.trim().toLowerCase());
+  const meaning = known(code);
   const filed = state.journal.blockEvents.flatMap((entry) =>
     entry.body.kind === 'code' ? [{ id: entry.id, code: entry.body.code }] : [],
   );
   useEffect(() => {
-    if (rhythm) setCode(rhythm.code);
+    if (rhythm) form.setValue('code', rhythm.code);
   }, [rhythm?.code]); // eslint-disable-line react-hooks/exhaustive-deps -- what was tapped last is what counts
-
-  function add(): void {
-    const text = code.trim();
-    if (text === '') return setRefusal('type the code, or tap along with the lamp');
-    const objection = state.append({
-      kind: 'code',
-      code: meaning?.code ?? wholeCharacters(text, 20),
-    });
-    setRefusal(objection);
-    if (objection) return;
-    setCode('');
-    setTaps([]);
-  }
 
   return (
     <Panel title="Codes" aside="blinks as groups: 3-1 is three, pause, one">
-      <FormRow>
-        <TextField
-          id="code"
-          label="Code"
-          error={refusal}
-          value={code}
-          onChange={(event) => setCode(event.target.value)}
-        />
-        <Button onClick={add}>Add the code</Button>
+      <FormRow as="form" onSubmit={entry.onSubmit}>
+        <TextField id="code" label="Code" {...field('code')} />
+        <Button type="submit">Add the code</Button>
         <button
           type="button"
           className={style.tap}
@@ -69,6 +78,7 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
             Tap anew
           </Button>
         )}
+        <Refused words={entry.refusal} />
       </FormRow>
       {rhythm && (
         <Small role="status">
@@ -112,40 +122,31 @@ export function Codes({ state, model }: { state: CaseState; model: UnitModel }) 
 
 /** A code that the table does not have: write it down for every unit of this maker and type. */
 function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; code: string }) {
-  const [stage, setStage] = useState(model.stages[0]!.name);
-  const [meaning, setMeaning] = useState('');
-  const [answer, setAnswer] = useState<string>();
-
-  async function store(): Promise<void> {
-    if (meaning.trim() === '') return setAnswer('write what the code means');
-    try {
-      const response = await fetch('/api/units/codes', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({
-          id: v7(),
-          unitType: model.name,
-          unitModel: state.view.unitModel,
-          code,
-          stage,
-          meaning,
-        }),
-      });
-      if (response.ok) return void (await state.reload());
-      const { detail } = (await response.json().catch(() => ({}))) as { detail?: string };
-      setAnswer(detail ?? `the server answered ${response.status}`);
-    } catch {
-      setAnswer('The workshop server does not answer; what you typed is still here.');
-    }
-  }
+  const { field, form, onSubmit, refusal } = useEntryForm(
+    NewCodeTyped,
+    { stage: model.stages[0]!.name, meaning: '' },
+    {
+      enter: async (typed) => {
+        const { unitModel } = state.view;
+        const row = { id: v7(), unitType: model.name, unitModel, code, ...typed };
+        try {
+          await ask('/api/units/codes', z.unknown(), withBody('POST', row));
+          await state.reload();
+          return undefined;
+        } catch (error) {
+          return whyNot(error);
+        }
+      },
+    },
+  );
 
   return (
-    <FormRow>
+    <FormRow as="form" onSubmit={onSubmit}>
       <Small>
         “{code}” is not in the table of {state.view.unitModel}. If you know it, write it down:
       </Small>
       <Field id="code-stage" label="It speaks of">
-        <select id="code-stage" value={stage} onChange={(event) => setStage(event.target.value)}>
+        <select id="code-stage" {...form.register('stage')}>
           {model.stages.map(({ name, title }) => (
             <option key={name} value={name}>
               {title}
@@ -153,15 +154,9 @@ function NewCode({ state, model, code }: { state: CaseState; model: UnitModel; c
           ))}
         </select>
       </Field>
-      <TextField
-        id="code-meaning"
-        label="Meaning"
-        error={answer}
-        value={meaning}
-        maxLength={160}
-        onChange={(event) => setMeaning(event.target.value)}
-      />
-      <Button onClick={() => void store()}>Write it down</Button>
+      <TextField id="code-meaning" label="Meaning" maxLength={160} {...field('meaning')} />
+      <Button type="submit">Write it down</Button>
+      <Refused words={refusal} />
     </FormRow>
   );
 }

@@ -1,8 +1,11 @@
-import { useState } from 'react';
 import { useQuery } from '@tanstack/react-query';
+import { z } from 'zod';
 import { boardChoicesQuery } from '../../store/case-query';
 import { CaseFrame } from '../../case/CaseFrame';
 import type { CaseState } from '../../case/use-case';
+import { Refused } from '../../form/EntryForm';
+import { typedWords } from '../../form/typed';
+import { useEntryForm } from '../../form/use-entry-form';
 import { Button, ButtonLink } from '../../ui/Button';
 import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
@@ -97,9 +100,14 @@ interface LinesProps {
   readonly onTakeBack: (id: string) => void;
 }
 
+const LineTyped = z.object({ line: typedWords(500, 'write a line first') });
+
 function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
-  const [text, setText] = useState('');
-  const [refusal, setRefusal] = useState<string>();
+  const { field, onSubmit, refusal } = useEntryForm(
+    LineTyped,
+    { line: '' },
+    { enter: ({ line }) => onAdd(line), clears: ['line'] },
+  );
   return (
     <section className={style.lines}>
       <h2>{title}</h2>
@@ -118,27 +126,10 @@ function Lines({ title, empty, id, entries, onAdd, onTakeBack }: LinesProps) {
           </li>
         ))}
       </ul>
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          // What was typed before the page came to life stands in the field, not yet in the state.
-          const line = (new FormData(event.currentTarget).get(id) as string).trim();
-          if (line === '') return setRefusal('write a line first');
-          if (line.length > 500) return setRefusal('at most 500 characters a line');
-          const objection = onAdd(line);
-          setRefusal(objection);
-          if (!objection) setText('');
-        }}
-      >
-        <TextField
-          id={id}
-          label={`Add a ${id}`}
-          error={refusal}
-          name={id}
-          value={text}
-          onChange={(event) => setText(event.target.value)}
-        />
+      <form noValidate onSubmit={onSubmit}>
+        <TextField id={id} label={`Add a ${id}`} {...field('line')} />
         <Button type="submit">Add</Button>
+        <Refused words={refusal} />
       </form>
     </section>
   );
