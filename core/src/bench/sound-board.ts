@@ -1,20 +1,15 @@
 import { GROUND, nameKey, type BoardIndex, type Part } from '../board';
 import { BenchState } from '../instrument';
-
-const VOLTS = new WeakMap<BoardIndex, Readonly<Record<string, number | null>>>();
+import { oncePer } from '../once-per';
 
 /**
  * Volts of every net of the good board with the power on, by the net's own name; null where nothing
  * holds it, none at all where the board has no solution. Solved once a board.
  */
-export function soundVolts(index: BoardIndex): Readonly<Record<string, number | null>> {
-  let known = VOLTS.get(index);
-  if (!known) {
-    const on = new BenchState(index, { setup: 'on', faults: [], absent: [] }).netVolts();
-    VOLTS.set(index, (known = 'ok' in on ? {} : (on as Record<string, number | null>)));
-  }
-  return known;
-}
+export const soundVolts = oncePer((index: BoardIndex): Readonly<Record<string, number | null>> => {
+  const on = new BenchState(index, { setup: 'on', faults: [], absent: [] }).netVolts();
+  return 'ok' in on ? {} : (on as Record<string, number | null>);
+});
 
 /** Volts of one net as a part's pin writes it; null where they are not known. */
 export function soundVolt(index: BoardIndex, written: string): number | null {

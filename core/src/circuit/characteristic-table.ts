@@ -1,6 +1,7 @@
 import { evaluateCharacteristic, FLOAT_OHM, HIGH_SIEMENS } from '../device';
 import { evaluateStep, conducts, characteristicMemory, limitFloat } from './characteristic-stamp';
 import { ALWAYS, type CharacteristicStamp, type Network } from './network';
+import { oncePer } from '../once-per';
 
 /** Most nodes that one characteristic looks at. */
 const MOST_CONTROLS = 6;
@@ -40,17 +41,14 @@ interface CharacteristicTable {
   readonly switched: Int32Array;
 }
 
-const TABLES = new WeakMap<Network['nodeIndex'], CharacteristicTable>();
-
 /**
  * The table of a network, which the networks share that come from it by netlistChange: there a characteristic that
  * is not the same at its place is asked by itself.
  */
-function tableOf({ nodeIndex, characteristics }: Network): CharacteristicTable {
-  let table = TABLES.get(nodeIndex);
-  if (!table) TABLES.set(nodeIndex, (table = makeTable(characteristics)));
-  return table;
-}
+const tableOf = oncePer(
+  ({ characteristics }: Network) => makeTable(characteristics),
+  ({ nodeIndex }) => nodeIndex,
+);
 
 function makeTable(characteristics: readonly CharacteristicStamp[]): CharacteristicTable {
   const count = characteristics.length;

@@ -1,6 +1,7 @@
 import { across } from './operating-point';
 import { push, wayToThreshold } from './levels';
 import type { LogicStamp, Network } from './network';
+import { oncePer } from '../once-per';
 
 /**
  * The chips that look at each node, as an input or for their supply, by node; and those whose
@@ -11,22 +12,21 @@ export interface FanOut {
   readonly openInputs: ReadonlyMap<number, readonly number[]>;
 }
 
-const WATCHERS = new WeakMap<readonly LogicStamp[], FanOut>();
-
 /** Who looks at what, kept with the chips. */
-export function fanOut({ chips }: Network): FanOut {
-  let known = WATCHERS.get(chips);
-  if (known) return known;
-  const at: number[][] = [];
-  const openInputs = new Map<number, number[]>();
-  chips.forEach((chip, c) => {
-    for (const node of new Set(watchedBy(chip))) if (node >= 0) (at[node] ??= []).push(c);
-    if (chip.logic.family.input.type === 'mos')
-      for (const node of new Set(chip.inputs.map((input) => input.node))) push(openInputs, node, c);
-  });
-  WATCHERS.set(chips, (known = { at, openInputs }));
-  return known;
-}
+export const fanOut = oncePer(
+  ({ chips }: Network): FanOut => {
+    const at: number[][] = [];
+    const openInputs = new Map<number, number[]>();
+    chips.forEach((chip, c) => {
+      for (const node of new Set(watchedBy(chip))) if (node >= 0) (at[node] ??= []).push(c);
+      if (chip.logic.family.input.type === 'mos')
+        for (const node of new Set(chip.inputs.map((input) => input.node)))
+          push(openInputs, node, c);
+    });
+    return { at, openInputs };
+  },
+  ({ chips }) => chips,
+);
 
 function watchedBy({ supply, ground, inputs }: LogicStamp): readonly number[] {
   return [

@@ -1,5 +1,6 @@
 import { switchedDrops } from './characteristic-table';
 import { DRIVE, type Network } from './network';
+import { oncePer } from '../once-per';
 
 /**
  * Guesses at what a circuit will come to, which spare rounds and steps. A search confirms or
@@ -10,32 +11,30 @@ import { DRIVE, type Network } from './network';
 const PULL_UP_SIEMENS = 1e-5;
 const PULLING_VOLT = 3;
 
-const PULL_UPS = new WeakMap<Network['nodeIndex'], ReadonlyMap<number, number>>();
-
 /**
  * The supply that each node is pulled up to through a resistor, where nothing else conducts from it
  * to ground.
  */
-function pullUps({ nodeIndex, chips, conductances }: Network): ReadonlyMap<number, number> {
-  let known = PULL_UPS.get(nodeIndex);
-  if (known) return known;
-  const rails = new Set(chips.map(({ supply }) => supply));
-  const found = new Map<number, number>();
-  const pulledDown = new Set<number>();
-  for (const { a, b, siemens } of conductances) {
-    for (const [node, other] of [
-      [a, b],
-      [b, a],
-    ] as const) {
-      if (node < 0 || rails.has(node) || siemens < PULL_UP_SIEMENS) continue;
-      if (rails.has(other)) found.set(node, other);
-      else if (other < 0) pulledDown.add(node);
+const pullUps = oncePer(
+  ({ chips, conductances }: Network): ReadonlyMap<number, number> => {
+    const rails = new Set(chips.map(({ supply }) => supply));
+    const found = new Map<number, number>();
+    const pulledDown = new Set<number>();
+    for (const { a, b, siemens } of conductances) {
+      for (const [node, other] of [
+        [a, b],
+        [b, a],
+      ] as const) {
+        if (node < 0 || rails.has(node) || siemens < PULL_UP_SIEMENS) continue;
+        if (rails.has(other)) found.set(node, other);
+        else if (other < 0) pulledDown.add(node);
+      }
     }
-  }
-  for (const node of pulledDown) found.delete(node);
-  PULL_UPS.set(nodeIndex, (known = found));
-  return known;
-}
+    for (const node of pulledDown) found.delete(node);
+    return found;
+  },
+  ({ nodeIndex }) => nodeIndex,
+);
 
 /**
  * Whether a node that nothing drives will go high: a resistor pulls it to a supply that is there in

@@ -3,65 +3,52 @@ import { HIGH, LOW, PULSE, UNKNOWN, type Level } from '../logic';
 import { drivenNodes } from './driven-nodes';
 import { DRIVE, type LogicStamp, type Network } from './network';
 import { across } from './operating-point';
+import { oncePer } from '../once-per';
 
 /** What a driver does: a level, or OFF. */
 export const OFF = 4;
 export type Driven = Level | typeof OFF;
 
-const DRIVERS_BY_NODE = new WeakMap<
-  readonly LogicStamp[],
-  ReadonlyMap<number, readonly number[]>
->();
-
 /** The drivers that hang on each node, kept with the chips they come from. */
-export function driversByNode({ chips }: Network): ReadonlyMap<number, readonly number[]> {
-  let known = DRIVERS_BY_NODE.get(chips);
-  if (!known) {
+export const driversByNode = oncePer(
+  ({ chips }: Network): ReadonlyMap<number, readonly number[]> => {
     const map = new Map<number, number[]>();
     for (const { outputs } of chips)
       for (const { node, driver } of outputs) push(map, node, driver);
-    DRIVERS_BY_NODE.set(chips, (known = map));
-  }
-  return known;
-}
-
-const READERS_BY_NODE = new WeakMap<
-  readonly LogicStamp[],
-  ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]>
->();
+    return map;
+  },
+  ({ chips }) => chips,
+);
 
 /** The chip inputs that look at each node, kept with the chips. */
-export function readersByNode({
-  chips,
-}: Network): ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]> {
-  let known = READERS_BY_NODE.get(chips);
-  if (!known) {
+export const readersByNode = oncePer(
+  ({
+    chips,
+  }: Network): ReadonlyMap<number, readonly (readonly [chip: number, input: number])[]> => {
     const map = new Map<number, (readonly [number, number])[]>();
     chips.forEach(({ inputs }, chip) =>
       inputs.forEach(({ node }, input) => push(map, node, [chip, input] as const)),
     );
-    READERS_BY_NODE.set(chips, (known = map));
-  }
-  return known;
-}
+    return map;
+  },
+  ({ chips }) => chips,
+);
 
 /**
  * What each driver's stage can do, by the driver's number: pull both ways, low only or high only.
  */
 const PULLS = { none: 0, both: 1, low: 2, high: 3 } as const;
-const PULLS_BY_DRIVER = new WeakMap<readonly LogicStamp[], Uint8Array>();
 
-function pullsByDriver({ chips, drivers }: Network): Uint8Array {
-  let known = PULLS_BY_DRIVER.get(chips);
-  if (!known) {
-    known = new Uint8Array(drivers.length);
+const pullsByDriver = oncePer(
+  ({ chips, drivers }: Network) => {
+    const pulls = new Uint8Array(drivers.length);
     for (const { logic, outputs } of chips)
       for (let i = 0; i < outputs.length; i += 1)
-        known[outputs[i]!.driver] = PULLS[logic.outputs[i]!.pulls];
-    PULLS_BY_DRIVER.set(chips, known);
-  }
-  return known;
-}
+        pulls[outputs[i]!.driver] = PULLS[logic.outputs[i]!.pulls];
+    return pulls;
+  },
+  ({ chips }) => chips,
+);
 
 /** A test whether a node has its level from somewhere, worked out when first asked. */
 export function holdTest(network: Network, drives: Uint8Array): (node: number) => boolean {

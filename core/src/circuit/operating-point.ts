@@ -11,6 +11,7 @@ import { looseNodeStart, looseDevices } from './correction-devices';
 import type { JunctionStamp, Network, TransistorStamp } from './network';
 import { addSiemens, addSlopes } from './stamp';
 import { transistorAt } from './transistor';
+import { oncePer } from '../once-per';
 
 /**
  * Where the Newton iteration may stop: change of every unknown below absolute + relative * size.
@@ -108,15 +109,11 @@ export function operatingPoint(
   return solver.step(new Float64Array(network.size), (share) => [scale * share, 0]);
 }
 
-const CRITICAL = new WeakMap<readonly object[], Float64Array>();
-
 /**
  * The critical voltage of every junction, or of the two of every transistor, kept with the list.
  */
-function criticalOf(stamps: readonly (JunctionStamp | TransistorStamp)[]): Float64Array {
-  let known = CRITICAL.get(stamps);
-  if (known) return known;
-  known = Float64Array.from(
+const criticalOf = oncePer((stamps: readonly (JunctionStamp | TransistorStamp)[]) =>
+  Float64Array.from(
     stamps.flatMap(({ element }) => {
       const { saturationCurrentAmpere: saturation } = element.model;
       if (element.type === 'junction')
@@ -126,10 +123,8 @@ function criticalOf(stamps: readonly (JunctionStamp | TransistorStamp)[]): Float
         criticalVolt(saturation, element.model.reverseEmission),
       ];
     }),
-  );
-  CRITICAL.set(stamps, known);
-  return known;
-}
+  ),
+);
 
 /** The iteration's working memory: lives as long as one search for an operating point. */
 class Newton {

@@ -11,6 +11,7 @@ import {
 import type { DeviceKind, FaultMode } from './kind';
 import { dropCharacteristic, scaledCharacteristic, supplyCharacteristic } from './characteristic';
 import { SEVERITY } from './severity';
+import { oncePer } from '../once-per';
 
 type Chip = Extract<Part, { kind: 'chip' }>;
 
@@ -26,14 +27,8 @@ export const STAGE_SPREAD = { high: 0.15, low: 0.04 } as const;
 const isInput = ({ role }: ChipPin): boolean => role === 'input' || role === 'both';
 const isOutput = ({ role }: ChipPin): boolean => role === 'output' || role === 'both';
 
-const PROGRAMS = new WeakMap<ChipModel, Program>();
-
 /** The function of a chip, compiled once a model. */
-export function programOf(model: ChipModel): Program {
-  let known = PROGRAMS.get(model);
-  if (!known) PROGRAMS.set(model, (known = compileChip(model)));
-  return known;
-}
+export const programOf = oncePer((model: ChipModel): Program => compileChip(model));
 
 function elements(part: Chip): readonly Element[] {
   const { model } = part;
@@ -237,15 +232,11 @@ const PRODUCT = /[A-Za-z_]\w*(?:\s*&\s*[A-Za-z_]\w*)+/g;
  */
 const PLAIN_GATE = /^\s*\w+\s*=\s*!?\(?[\s\w&|()]*\)?\s*$/;
 
-const TOGETHER = new WeakMap<ChipModel, ReadonlyMap<string, readonly string[]>>();
-
 /**
  * Inputs that are emitters of one transistor (or diodes on one resistor): those of a plain gate's
  * product, by each of their names.
  */
-function inputsTogether(model: ChipModel): ReadonlyMap<string, readonly string[]> {
-  let known = TOGETHER.get(model);
-  if (known) return known;
+const inputsTogether = oncePer((model: ChipModel): ReadonlyMap<string, readonly string[]> => {
   const found = new Map<string, readonly string[]>();
   for (const text of model.function) {
     if (!PLAIN_GATE.test(text) || text.includes(' when ') || text.includes('<=')) continue;
@@ -254,9 +245,8 @@ function inputsTogether(model: ChipModel): ReadonlyMap<string, readonly string[]
       for (const name of names) found.set(name, found.has(name) ? [] : names);
     }
   }
-  TOGETHER.set(model, (known = found));
-  return known;
-}
+  return found;
+});
 
 /**
  * How many inputs of one gate lie on this pin's net, itself among them: they share the current of

@@ -9,6 +9,7 @@ import {
 } from '../board';
 import { isSource, modesOf, SEVERITY, type FaultMode, type SeverityRange } from '../device';
 import { trackCuts } from './track-cuts';
+import { oncePer } from '../once-per';
 
 /** One fault on the board. */
 export type Fault =
@@ -216,20 +217,11 @@ export function faultRef(fault: Fault): string {
 /** What may be the matter with a place that is no part. */
 export type SiteKind = 'bridge' | 'cut';
 
-const SITES = new WeakMap<BoardIndex, ReadonlyMap<string, SiteKind>>();
-
 /** The places of a board's bridges and cuts, as faultRef names them. */
-function sitesOf(index: BoardIndex): ReadonlyMap<string, SiteKind> {
-  let known = SITES.get(index);
-  if (!known) {
-    const faults = [...neighbourBridges(index), ...trackCuts(index).map(({ fault }) => fault)];
-    SITES.set(
-      index,
-      (known = new Map(faults.map((fault) => [nameKey(faultRef(fault)), fault.type as SiteKind]))),
-    );
-  }
-  return known;
-}
+const sitesOf = oncePer((index: BoardIndex): ReadonlyMap<string, SiteKind> => {
+  const faults = [...neighbourBridges(index), ...trackCuts(index).map(({ fault }) => fault)];
+  return new Map(faults.map((fault) => [nameKey(faultRef(fault)), fault.type as SiteKind]));
+});
 
 /**
  * What a name stands for where it is the place of a bridge or a cut and no part; undefined for

@@ -10,6 +10,7 @@ import {
 } from '../board';
 import type { Fault } from './fault';
 import { isPlugged } from './plugged';
+import { oncePer } from '../once-per';
 
 /**
  * What feeds a transformer: the parts in series with its primary, out to where the mains comes in.
@@ -36,19 +37,9 @@ const CARRIES: ReadonlySet<Part['kind']> = new Set([
 /** A resistor up to this much limits the inrush, and carries too, ohm. */
 const MOST_INRUSH_OHM = 100;
 
-const FEEDS = new WeakMap<BoardIndex, readonly Feed[]>();
-
-function feedsOf(index: BoardIndex): readonly Feed[] {
-  let known = FEEDS.get(index);
-  if (!known)
-    FEEDS.set(
-      index,
-      (known = index.board.parts
-        .filter(({ kind }) => kind === 'transformer')
-        .map((part) => feedOf(index, part))),
-    );
-  return known;
-}
+const feedsOf = oncePer((index: BoardIndex): readonly Feed[] =>
+  index.board.parts.filter(({ kind }) => kind === 'transformer').map((part) => feedOf(index, part)),
+);
 
 function feedOf(index: BoardIndex, transformer: Part): Feed {
   const parts = new Set<Part>();

@@ -1,5 +1,6 @@
 import { GROUND, isInsidePackage, nameKey, type BoardIndex, type PinPlace } from '../board';
 import type { Fault } from './fault';
+import { oncePer } from '../once-per';
 
 /** A cut with the two pins between which it lies, `U3.14~C7.1`. */
 export interface TrackCut {
@@ -7,20 +8,15 @@ export interface TrackCut {
   readonly fault: Extract<Fault, { type: 'cut' }>;
 }
 
-const CUTS = new WeakMap<BoardIndex, readonly TrackCut[]>();
-
 /**
  * Where tracks can be cut so that pins on both sides stay together: nobody has drawn the tracks, so
  * each net is taken to run from pin to pin by the shortest tree
  * (Prim, Bell System Technical Journal 36, 1957). A cut that leaves a single pin is that pin's dry
  * joint. Ground is left out: it comes from many sides.
  */
-export function trackCuts(index: BoardIndex): readonly TrackCut[] {
-  let known = CUTS.get(index);
-  if (!known)
-    CUTS.set(index, (known = [...pinsByNet(index)].flatMap(([net, pins]) => cutsOf(net, pins))));
-  return known;
-}
+export const trackCuts = oncePer((index: BoardIndex): readonly TrackCut[] =>
+  [...pinsByNet(index)].flatMap(([net, pins]) => cutsOf(net, pins)),
+);
 
 interface PlacedPin extends PinPlace {
   readonly x: number;

@@ -26,6 +26,7 @@ import {
   type PartElements,
 } from '../fault';
 import { takeSnapshot, type AtRest, type VoltSnapshot } from './snapshot';
+import { oncePer } from '../once-per';
 
 /**
  * A net whose source a single conductance changes by more than this is kept though it stays where
@@ -239,13 +240,10 @@ export interface TouchedParts {
   readonly after: readonly PartElements[];
 }
 
-const PLACES = new WeakMap<readonly PartElements[], ReadonlyMap<Part, number>>();
-
-function placesOf(parts: readonly PartElements[]): ReadonlyMap<Part, number> {
-  let known = PLACES.get(parts);
-  if (!known) PLACES.set(parts, (known = new Map(parts.map(({ part }, place) => [part, place]))));
-  return known;
-}
+const placesOf = oncePer(
+  (parts: readonly PartElements[]): ReadonlyMap<Part, number> =>
+    new Map(parts.map(({ part }, place) => [part, place])),
+);
 
 /** parts: of the same board in the same setup without these faults. */
 export function touchedParts(

@@ -12,6 +12,7 @@ import {
   type Setup,
 } from '../board';
 import { defaultSetup, ReadingKind } from './meter';
+import { oncePer } from '../once-per';
 
 /** One thing to measure: which instrument, where the probes go, in which state of the board. */
 export interface Measurement {
@@ -34,19 +35,11 @@ export function pointText(point: Point): string {
 }
 
 /** A key under which equal measurements are equal, whatever case or order they were written in. */
-export function measurementKey(m: Measurement): string {
-  let known = KEYS.get(m);
-  if (known === undefined) KEYS.set(m, (known = keyOf(m)));
-  return known;
-}
-
-const KEYS = new WeakMap<Measurement, string>();
-
-function keyOf(m: Measurement): string {
+export const measurementKey = oncePer((m: Measurement): string => {
   const place = (p: Point): string =>
     p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`;
   return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}`;
-}
+});
 
 /** Resolves what was written against the board. `at` of a current reading is a two-pin part. */
 export function resolveMeasurement(

@@ -4,6 +4,7 @@ import type { Measurement } from './measurement';
 import { STANDARD_METER as METER, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
 import type { VoltSnapshot } from './snapshot';
+import { oncePer } from '../once-per';
 
 /**
  * Spread of a voltage that a fault has moved away from its healthy value, as a share of it: what
@@ -17,7 +18,10 @@ const LOW_BELOW_VOLT = 0.8;
  * has to be asked.
  */
 const WELL_FED = 0.98;
-const POSITIONS = new WeakMap<BoardIndex, ReadonlyMap<string, number>>();
+
+const positionsOf = oncePer(
+  ({ nets }: BoardIndex): ReadonlyMap<string, number> => new Map(nets.map((net, i) => [net, i])),
+);
 
 /** What is answered where the level rests on what nobody knows. */
 const NOT_KNOWN: Response = { value: 0, spread: 0, fullScale: 400, unknown: true };
@@ -44,8 +48,7 @@ export function readSnapshot(
       ? undefined
       : { value: chance, spread: 0, fullScale: 1 };
   }
-  let positions = POSITIONS.get(index);
-  if (!positions) POSITIONS.set(index, (positions = new Map(index.nets.map((net, i) => [net, i]))));
+  const positions = positionsOf(index);
   const at = positions.get(m.at.net);
   const to = m.to.net === GROUND ? -1 : positions.get(m.to.net);
   if (at === undefined || to === undefined) return undefined;
@@ -74,22 +77,17 @@ export function readSnapshot(
   return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
 }
 
-const DRIVEN = new WeakMap<BoardIndex, Uint8Array>();
+/** 1 for each net on which an output of a chip lies, by its position. */
+const drivenNets = oncePer((index: BoardIndex) => {
+  const drives = ({ part, index: pin }: PinPlace): boolean =>
+    part.kind === 'chip' && ['output', 'both'].includes(part.model.pins[pin]?.role ?? '');
+  return Uint8Array.from(index.nets, (name) =>
+    Number((index.pinsOfNet.get(name) ?? []).some(drives)),
+  );
+});
 
-/** Whether an output of a chip lies on a net, by its position. */
 function isDriven(index: BoardIndex, net: number): boolean {
-  let known = DRIVEN.get(index);
-  if (!known) {
-    const drives = ({ part, index: pin }: PinPlace): boolean =>
-      part.kind === 'chip' && ['output', 'both'].includes(part.model.pins[pin]?.role ?? '');
-    DRIVEN.set(
-      index,
-      (known = Uint8Array.from(index.nets, (name) =>
-        Number((index.pinsOfNet.get(name) ?? []).some(drives)),
-      )),
-    );
-  }
-  return known[net] === 1;
+  return drivenNets(index)[net] === 1;
 }
 
 /** Place of a net in a snapshot's lists, -1 where it is not among them. */

@@ -2,6 +2,7 @@ import type { BoardIndex, Setup } from '../board';
 import { isUnknown, nodeOf, type Network, type MixedSignalSolution } from '../circuit';
 import { UNKNOWN } from '../logic';
 import { chanceSeen } from './observe';
+import { oncePer } from '../once-per';
 
 /** Volts of the nets of a board at rest, small enough to be kept for thousands of states. */
 export interface VoltSnapshot {
@@ -116,17 +117,12 @@ function netsToAsk({ settled, held }: AtRest, nodes: Int32Array, sound: SoundBoa
   return ask;
 }
 
-const NETS = new WeakMap<Int32Array, Int32Array>();
-
 /** The net on every node, -1 where a node is none; kept with the nodes of the nets. */
-function netsOfNodes(nodes: Int32Array): Int32Array {
-  let nets = NETS.get(nodes);
-  if (nets) return nets;
-  nets = new Int32Array(nodes.reduce((most, node) => Math.max(most, node), -1) + 1).fill(-1);
-  nodes.forEach((node, net) => node >= 0 && (nets![node] = net));
-  NETS.set(nodes, nets);
+const netsOfNodes = oncePer((nodes: Int32Array) => {
+  const nets = new Int32Array(nodes.reduce((most, node) => Math.max(most, node), -1) + 1).fill(-1);
+  nodes.forEach((node, net) => node >= 0 && (nets[node] = net));
   return nets;
-}
+});
 
 function isSame(
   { snapshot: { low, high, unknown } }: SoundBoard,

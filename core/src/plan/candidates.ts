@@ -11,8 +11,10 @@ import {
 import type { Fault } from '../fault';
 import { observableMeasurements, type Measurement, type ReadingKind } from '../instrument';
 import type { OutlookBase } from './outlook';
+import { oncePer } from '../once-per';
 
-const CANDIDATES = new WeakMap<BoardIndex, Map<string, readonly Measurement[]>>();
+/** By the kinds allowed. */
+const candidatesOf = oncePer((_: BoardIndex) => new Map<string, readonly Measurement[]>());
 
 /**
  * Everything worth measuring on a board with the kinds allowed, kept with the board: every net's
@@ -24,8 +26,7 @@ export function candidateMeasurements(
   index: BoardIndex,
   allow?: readonly ReadingKind[],
 ): readonly Measurement[] {
-  let known = CANDIDATES.get(index);
-  if (!known) CANDIDATES.set(index, (known = new Map()));
+  const known = candidatesOf(index);
   const key = allow ? [...allow].sort().join() : 'all';
   let found = known.get(key);
   if (!found) known.set(key, (found = everyMeasurement(index, allow)));

@@ -21,6 +21,7 @@ import {
   type Touched,
 } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
+import { oncePer } from '@hanzai/core/once-per';
 import { ARCHETYPES } from '@hanzai/data';
 import type { UnitCode } from './unit-code';
 import type { Journal } from './journal';
@@ -252,7 +253,7 @@ export function blocksWithReadings(
   );
 }
 
-const HAZARDS = new WeakMap<BoardIndex, readonly Hazard[]>();
+const hazardsOfBoard = oncePer((index: BoardIndex) => hazardsOf(undefined, index, []));
 
 /** The hazards of a case. Those of its board are worked out once a board. */
 export function caseHazards(
@@ -260,18 +261,13 @@ export function caseHazards(
   index: BoardIndex | undefined,
   journal: Journal,
 ): readonly Hazard[] {
-  let ofBoard: readonly Hazard[] = [];
-  if (index) {
-    ofBoard = HAZARDS.get(index) ?? hazardsOf(undefined, index, []);
-    HAZARDS.set(index, ofBoard);
-  }
   return [
     ...hazardsOf(
       model,
       undefined,
       journal.seen.map(({ body }) => body.what),
     ),
-    ...ofBoard,
+    ...(index ? hazardsOfBoard(index) : []),
   ];
 }
 

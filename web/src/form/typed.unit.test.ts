@@ -64,7 +64,7 @@ describe('words as they are typed', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'grapheme', maxLength: 40 }), (text) => {
         const cut = maybeWords(7).parse(text);
-        return cut.length <= 7 && cut.isWellFormed() && text.trim().startsWith(cut);
+        return cut.length <= 7 && !/\p{Surrogate}/u.test(cut) && text.trim().startsWith(cut);
       }),
     );
   });

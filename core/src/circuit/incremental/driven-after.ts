@@ -12,6 +12,7 @@ import { conducts } from '../characteristic-stamp';
 import { sameStates } from '../levels';
 import type { Network } from '../network';
 import type { BaseLinearisation } from './base-linearisation';
+import { oncePer } from '../../once-per';
 
 /** What holds nodes on a known board. */
 interface Holding {
@@ -35,11 +36,7 @@ interface Holding {
 
 const NO_NODE = -2;
 
-const HOLDING = new WeakMap<BaseLinearisation, Holding>();
-
-function holdingOf(known: BaseLinearisation): Holding {
-  let holding = HOLDING.get(known);
-  if (holding) return holding;
+const holdingOf = oncePer((known: BaseLinearisation): Holding => {
   const { network, devices, x } = known;
   const pairs: number[] = [];
   const sums: number[] = [];
@@ -68,7 +65,7 @@ function holdingOf(known: BaseLinearisation): Holding {
   const joints = byPairs.copy(network.size);
   for (let place = 0; place < holds.length; place += 1)
     if (holds[place] === 1) joinEnds(joints, ends, place);
-  holding = {
+  return {
     held: drivenNodes(network, known.drives, x),
     devices: holds,
     pairs: Int32Array.from(pairs),
@@ -78,9 +75,7 @@ function holdingOf(known: BaseLinearisation): Holding {
     byPairs,
     joints,
   };
-  HOLDING.set(known, holding);
-  return holding;
-}
+});
 
 /** What pairs of nodes join that conduct enough. */
 function joined(

@@ -14,6 +14,7 @@ import {
 } from '../network';
 import { ExchangedNetwork, inMatrixOnly, noChange, type NetworkChange } from './changed-network';
 import { slotOf } from '../sparse';
+import { oncePer } from '../../once-per';
 
 /**
  * A conductance between two unknowns that a circuit has more (negative: less) than another; -1 is
@@ -101,10 +102,11 @@ const NO_SLOTS = { aa: -1, bb: -1, ab: -1, ba: -1 } as const;
 const nodesKey = (a: number, b: number, controls: Iterable<number>): string =>
   `${a}|${b}|${[...controls].join()}`;
 
-const BY_ELEMENT = new WeakMap<
-  readonly { readonly element: Element }[],
-  ReadonlyMap<Element, number>
->();
+/** The place of each element in a list of stamps. */
+const placesByElement = oncePer(
+  (stamps: readonly { readonly element: Element }[]): ReadonlyMap<Element, number> =>
+    new Map(stamps.map((stamp, place) => [stamp.element, place])),
+);
 
 /** The stamp of an element in a list, by an index that is kept with the list. */
 function stampOf<T extends { readonly element: Element }>(
@@ -119,40 +121,24 @@ function placeOf(
   stamps: readonly { readonly element: Element }[],
   element: Element,
 ): number | undefined {
-  let known = BY_ELEMENT.get(stamps);
-  if (!known)
-    BY_ELEMENT.set(stamps, (known = new Map(stamps.map((stamp, place) => [stamp.element, place]))));
-  return known.get(element);
+  return placesByElement(stamps).get(element);
 }
 
-const ON_NODES = new WeakMap<
-  Network['characteristics'],
-  ReadonlyMap<string, CharacteristicStamp>
->();
-
 /** The first characteristic on each set of nodes, kept with the characteristics. */
-function lawsOnNodes(
-  characteristics: Network['characteristics'],
-): ReadonlyMap<string, CharacteristicStamp> {
-  let known = ON_NODES.get(characteristics);
-  if (known) return known;
+const firstOnNodes = oncePer((characteristics: Network['characteristics']) => {
   const found = new Map<string, CharacteristicStamp>();
   for (const stamp of characteristics) {
     const key = nodesKey(stamp.a, stamp.b, stamp.controls);
     if (!found.has(key)) found.set(key, stamp);
   }
-  ON_NODES.set(characteristics, (known = found));
-  return known;
-}
+  return found;
+});
 
-const DRIVER_NUMBERS = new WeakMap<Network['drivers'], ReadonlyMap<string, number>>();
-
-function driverNumbers({ drivers }: Network): ReadonlyMap<string, number> {
-  let known = DRIVER_NUMBERS.get(drivers);
-  if (!known)
-    DRIVER_NUMBERS.set(drivers, (known = new Map(drivers.map((driver, i) => [driver, i]))));
-  return known;
-}
+const driverNumbers = oncePer(
+  ({ drivers }: Network): ReadonlyMap<string, number> =>
+    new Map(drivers.map((driver, i) => [driver, i])),
+  ({ drivers }) => drivers,
+);
 
 /** Gathers what an exchange changes. Lives as long as one netlistChange. */
 class Exchanging {
@@ -386,7 +372,7 @@ class Exchanging {
   private addCharacteristic(element: Extract<Element, { type: 'characteristic' }>): boolean {
     const [a, b] = [this.number(element.a), this.number(element.b)];
     const controls = element.controls.map((name) => this.number(name));
-    const model = lawsOnNodes(this.base.characteristics).get(nodesKey(a, b, controls));
+    const model = firstOnNodes(this.base.characteristics).get(nodesKey(a, b, controls));
     if (!model) {
       if (!this.joined(a, b)) return false;
       this.putConductance(a, b, LEAK_SIEMENS);
