@@ -19,7 +19,7 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
   hanzai survey BOARD --readings FILE        (BOARD may be a parts list)
   hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] [--context FILE]
   hanzai symptoms BOARD [--top N]
-  hanzai convert IN OUT        (.json .cir .ipc .csv)
+  hanzai convert IN OUT        (.json .cir .ipc .csv .sheet; reads .net .tdx too)
 
   --context names a JSON file with what is known of the unit: unit, complaint, patterns, stage, codes, starts.
   --json prints one JSON object. KIND is voltage, resistance, continuity, diode, esr, logic, current or symptom.

@@ -316,9 +316,9 @@ export function convert(words: readonly string[]): Output {
   const args = readArguments(words, []);
   const [from, to] = expectPositionals(args, 'convert IN OUT', 2, 2) as [string, string];
   const target = formatOf(to);
-  if (!target)
+  if (!target?.write)
     throw new InputError(
-      `${to}: unknown kind of file; expected a name ending in .json, .cir, .ipc or .csv`,
+      `${to}: no kind of file that is written; expected a name ending in .json, .cir, .ipc, .csv or .sheet`,
     );
   const result = readBoardFile(from, readText(from), LIBRARY);
   if (!result.ok) throw new InputError(issueLines(from, result.issues));
@@ -330,8 +330,13 @@ export function convert(words: readonly string[]): Output {
       `${to}: cannot be written (${(error as NodeJS.ErrnoException).code ?? 'unknown reason'})`,
     );
   }
+  const { report } = result;
+  const boxes = report?.filter(({ became }) => became !== 'understood') ?? [];
   return {
-    json: { from, to, parts: result.value.parts.length },
-    text: `${to}: ${result.value.parts.length} parts`,
+    json: { from, to, parts: result.value.parts.length, ...(report ? { report } : {}) },
+    text: [
+      `${to}: ${result.value.parts.length} parts`,
+      ...boxes.map(({ ref, as, why }) => `  ${ref}: ${as}${why ? ` (${why})` : ''}`),
+    ].join('\n'),
   };
 }

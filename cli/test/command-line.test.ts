@@ -108,6 +108,29 @@ describe('the command line', () => {
       'resistance',
     );
   });
+  it('convert reads netlists of other programs and says what it made of each part', async () => {
+    const from = join(root, 'core/test/netlists/reset-corner.tdx');
+    const to = join(folder, 'corner.sheet');
+    const { status, out } = await hanzai('convert', from, to, '--json');
+    expect(status).toBe(0);
+    const { parts, report } = JSON.parse(out) as {
+      parts: number;
+      report: { ref: string; became: string }[];
+    };
+    expect(parts).toBe(9);
+    expect(report.filter(({ became }) => became === 'box').map(({ ref }) => ref)).toEqual([
+      'D1',
+      'D2',
+      'J1',
+      'Q1',
+    ]);
+    expect((await hanzai('convert', to, join(folder, 'corner.json'))).status).toBe(0);
+    // Forms that are only read are not written by mistake.
+    const refused = await hanzai('convert', to, join(folder, 'corner.net'));
+    expect(refused.status).toBe(1);
+    expect(refused.err).toContain('expected a name ending in');
+  });
+
   it('convert goes to JSON and back', async () => {
     const [json, back] = [join(folder, 'b.json'), join(folder, 'back.cir')];
     expect((await hanzai('convert', deck, json)).status).toBe(0);

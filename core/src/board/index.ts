@@ -30,11 +30,25 @@ export {
   type PinPlace,
   type Point,
 } from './nets';
+export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';
 export { FORMULA, plainCell } from './csv-cells';
-export { describeIssue, MAX_ISSUES, type FileIssue, type ReadResult } from './issue';
+export {
+  describeIssue,
+  MAX_ISSUES,
+  type FileIssue,
+  type PartReport,
+  type ReadResult,
+} from './issue';
 export { BOARD_FORMATS, formatOf, MAX_FILE_BYTES, readBoardFile } from './formats/index';
 export { checkBoard, readBoardJson, writeBoardJson } from './formats/board-json';
 export { readDeck } from './formats/deck-reader';
+export {
+  partLine,
+  readSheet,
+  readSheetLines,
+  writeSheet,
+  type SheetReading,
+} from './formats/sheet';
 export { writeDeck } from './formats/deck-writer';
 export { partValue, readPartsList, writePartsList } from './formats/parts-list';
 export { readTestNetlist, writeTestNetlist } from './formats/test-netlist';

@@ -25,6 +25,12 @@ const base = {
   rating: z.string().max(80).optional(),
   package: z.string().max(80).optional(),
   note: z.string().max(400).optional(),
+  section: z
+    .string()
+    .min(1)
+    .max(60)
+    .optional()
+    .describe('the section of the circuit that it belongs to, for example reset'),
 };
 
 const twoPins = { ...base, pins: z.array(name).length(2) };

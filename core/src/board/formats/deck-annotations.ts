@@ -71,6 +71,7 @@ function apply(part: Mutable<Part>, key: string, text: string): string | undefin
   if (key === 'package' || key === 'rating')
     return set(key, text.slice(0, 80) || undefined, 'a word');
   if (key === 'note') return set(key, text.slice(0, 400) || undefined, 'a word');
+  if (key === 'section') return set(key, text.slice(0, 60) || undefined, 'a word');
   if (key === 'kind' && capacitor)
     return set(
       'dielectric',
@@ -196,5 +197,6 @@ export function printAnnotation(part: Part, library: DeviceLibrary): string | un
   add('rating', part.rating);
   add('package', part.package);
   add('note', part.note);
+  add('section', part.section);
   return pairs.length === 0 ? undefined : `*@ ${part.ref} ${pairs.join(' ')}`;
 }

@@ -82,7 +82,8 @@ function element(part: Part): string {
   }
 }
 
-function modelCards(board: Board): string[] {
+/** A `.model` card for every model that the board's diodes and transistors name. */
+export function modelCards(board: Pick<Board, 'parts'>): string[] {
   const cards = new Map<string, string>();
   for (const part of board.parts) {
     if (part.kind === 'diode') cards.set(part.model.name.toLowerCase(), diodeCard(part.model));

@@ -1,7 +1,9 @@
 import { readDeck } from './deck-reader';
 import { writeDeck } from './deck-writer';
 import { readBoardJson, writeBoardJson } from './board-json';
+import { isPinList, readNetlist, readPinListBoard, readTedaxNetlist } from './netlist';
 import { readPartsList, writePartsList } from './parts-list';
+import { readSheet, writeSheet } from './sheet';
 import { readTestNetlist, writeTestNetlist } from './test-netlist';
 import type { ReadResult } from '../issue';
 import { NO_LIBRARY, type DeviceLibrary } from '../library';
@@ -9,7 +11,8 @@ import type { Board } from '../schema';
 
 interface BoardFormat {
   readonly read: (source: string, library: DeviceLibrary) => ReadResult<Board>;
-  readonly write: (board: Board, library?: DeviceLibrary) => string;
+  /** Undefined where the form is read only. */
+  readonly write?: (board: Board, library?: DeviceLibrary) => string;
 }
 
 /** Board file formats by file ending. */
@@ -17,7 +20,14 @@ export const BOARD_FORMATS: Readonly<Record<string, BoardFormat>> = {
   '.json': { read: readBoardJson, write: writeBoardJson },
   '.cir': { read: readDeck, write: writeDeck },
   '.ipc': { read: readTestNetlist, write: writeTestNetlist },
-  '.csv': { read: readPartsList, write: writePartsList },
+  '.csv': {
+    read: (source, library) =>
+      isPinList(source) ? readPinListBoard(source, library) : readPartsList(source),
+    write: writePartsList,
+  },
+  '.sheet': { read: readSheet, write: writeSheet },
+  '.net': { read: readNetlist },
+  '.tdx': { read: readTedaxNetlist },
 };
 
 /** A file larger than this is refused before it is read. */

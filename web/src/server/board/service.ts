@@ -51,8 +51,8 @@ export async function exportBoard(
   ending: string,
 ): Promise<{ fileName: string; text: string } | undefined> {
   const format = BOARD_FORMATS[`.${ending}`];
-  const stored = format && (await findBoard(db, id));
-  if (!stored) return undefined;
+  const stored = format?.write && (await findBoard(db, id));
+  if (!stored || !format.write) return undefined;
   const name =
     stored.title
       .replace(/[^\w-]+/g, '-')

@@ -3,7 +3,7 @@ import { exportBoard } from '../../../../server/board/service';
 import { database } from '../../../../server/db/client';
 import { answer, pathId, problem } from '../../../../server/problem';
 
-/** GET: the board as a file: `file.cir`, `file.json`, `file.ipc`, `file.csv`. */
+/** GET: the board as a file: `file.cir`, `file.json`, `file.ipc`, `file.csv`, `file.sheet`. */
 export const GET: APIRoute = ({ params }) =>
   answer(async () => {
     const id = pathId(params.id);
@@ -13,7 +13,7 @@ export const GET: APIRoute = ({ params }) =>
       return problem(
         404,
         'Not found',
-        'expected a stored board and one of .cir, .json, .ipc, .csv',
+        'expected a stored board and one of .cir, .json, .ipc, .csv, .sheet',
       );
     return new Response(file.text, {
       headers: {

@@ -1,0 +1,2 @@
+export { readSheet, readSheetLines, type SheetReading } from './read-sheet';
+export { partLine, writeSheet } from './write-sheet';
