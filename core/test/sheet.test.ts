@@ -7,8 +7,10 @@ import {
   readBoardFile,
   readSheet,
   readSheetLines,
+  renameInSheet,
   sheetRemarks,
   sheetSummary,
+  usesInSheet,
   writeSheet,
   type Board,
   type Part,
@@ -252,6 +254,24 @@ describe('a board as a bench sheet', () => {
       }),
       { seed: 16, numRuns: 2000 },
     );
+  });
+});
+
+describe('a name in a sheet', () => {
+  const text =
+    'edge VREF to the head\nR1 VCC VREF 1k # VREF sags\nU3 74LS14 1=VREF 2=R1X\nsee x "VREF on": volts VREF to VCC 1..2, amps R1 1..\nQ1 NPN b=vref c=VREF2 e=0\nR2 VREF.1 0 1k';
+  it('is found in pins, lines of the sheet and in any case, not in remarks or quotes', () => {
+    expect(usesInSheet(text, 'VREF').map(({ line }) => line)).toEqual([1, 2, 3, 4, 5, 6]);
+    expect(usesInSheet(text, 'R1').map(({ line }) => line)).toEqual([2, 4]);
+    expect(usesInSheet(text, '')).toEqual([]);
+  });
+  it('is changed everywhere, and the way back is the same text', () => {
+    const renamed = renameInSheet(text, 'vref', 'VHEAD');
+    expect(renamed).toContain('R1 VCC VHEAD 1k # VREF sags');
+    expect(renamed).toContain('c=VREF2');
+    expect(renamed).toContain('b=VHEAD');
+    expect(renamed).toContain('volts VHEAD to VCC');
+    expect(renameInSheet(renamed, 'VHEAD', 'VREF')).toBe(text.replace('b=vref', 'b=VREF'));
   });
 });
 

@@ -198,7 +198,7 @@ describe('the doors through which pages fetch', () => {
   it('show a board that cannot be read as such, and offer it to nobody', async () => {
     const id = v7();
     await pool.query(
-      `insert into board (id, title, source_name, content) values ($1, 'spoilt', 'x.json', '{}')`,
+      `insert into board (id, sheet, title, source_name, content) values ($1, $1, 'spoilt', 'x.json', '{}')`,
       [id],
     );
     // A list is made without looking into it; so is the preparation.

@@ -30,6 +30,7 @@ export {
   type PinPlace,
   type Point,
 } from './nets';
+export { boardChanges } from './compare-boards';
 export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';
 export { FORMULA, plainCell } from './csv-cells';
 export {
@@ -39,14 +40,17 @@ export {
   type PartReport,
   type ReadResult,
 } from './issue';
-export { BOARD_FORMATS, formatOf, MAX_FILE_BYTES, readBoardFile } from './formats/index';
+export { BOARD_FORMATS, formatOf, isPinList, MAX_FILE_BYTES, readBoardFile } from './formats/index';
 export { checkBoard, readBoardJson, writeBoardJson } from './formats/board-json';
 export { readDeck } from './formats/deck-reader';
 export {
   partLine,
   readSheet,
   readSheetLines,
+  renameInSheet,
+  usesInSheet,
   writeSheet,
+  type NameUse,
   type SheetReading,
 } from './formats/sheet';
 export { writeDeck } from './formats/deck-writer';

@@ -1,5 +1,7 @@
 import { useEffect, useRef, useState, type ChangeEvent } from 'react';
-import { describeIssue, type FileIssue } from '@hanzai/core/board';
+import { z } from 'zod';
+import { describeIssue, isPinList, type FileIssue } from '@hanzai/core/board';
+import type { SheetStart } from '../sheet/SheetBench';
 import { Button, ButtonLink } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { TextField } from '../ui/TextField';
@@ -26,6 +28,25 @@ interface Imported {
   readonly issues?: readonly FileIssue[];
 }
 
+const Read = z.object({
+  text: z.string(),
+  notes: z.array(z.string()),
+  report: z.array(
+    z.object({
+      ref: z.string(),
+      became: z.enum(['understood', 'box', 'skipped']),
+      as: z.string(),
+      why: z.string().exactOptional(),
+    }),
+  ),
+});
+
+/** Whether a file says all that a board is: forms of ours, and lists that name what they leave out. */
+function isOurs(name: string, content: string): boolean {
+  if (/\.csv$/i.test(name)) return !isPinList(content);
+  return /\.(cir|json|ipc|sheet)$/i.test(name);
+}
+
 /** Largest file that can be read, bytes. */
 const MOST_BYTES = 20_000_000;
 /** Longer texts are not shown for editing. */
@@ -47,9 +68,12 @@ D1 LAMP 0 DL
 export function BoardImport({
   forCase,
   onImported,
+  onLook,
 }: {
   forCase: string;
   onImported: (board: BoardLine) => void;
+  /** Opens what was read on the sheet bench, before anything is stored. */
+  onLook: (start: SheetStart) => void;
 }) {
   const [text, setText] = useState('');
   const [fileName, setFileName] = useState('pasted.cir');
@@ -73,7 +97,8 @@ export function BoardImport({
     setFileName(file.name);
     const content = await file.text();
     setText(content.length > MOST_SHOWN ? '' : content);
-    await send(file.name, content);
+    // What another program wrote is looked at first: it never says everything.
+    await (isOurs(file.name, content) ? send : look)(file.name, content);
   }
 
   async function send(name: string, content: string): Promise<void> {
@@ -94,24 +119,47 @@ export function BoardImport({
     }
   }
 
+  async function look(name: string, content: string): Promise<void> {
+    setBusy(true);
+    try {
+      const response = await fetch('/api/boards/read', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ fileName: name, text: content }),
+      });
+      const result: unknown = await response.json();
+      const read = Read.safeParse(result);
+      if (response.ok && read.success) onLook(read.data);
+      else {
+        const { detail, issues } = result as Imported;
+        refuse(detail ?? 'The file was not taken.', issues);
+      }
+    } catch {
+      refuse('The workshop server does not answer; the text is still here. Try again in a moment.');
+    } finally {
+      setBusy(false);
+    }
+  }
+
   function take(sourceName: string, result: Imported): void {
     const { id = '', title = '', parts = 0, nets = 0, notes = [] } = result;
     setAnswer({ good: true, text: `“${title}” is in: ${parts} parts.`, issues: [], notes, id });
     const createdAt = new Date().toISOString();
-    onImported({ id, title, sourceName, parts, nets, createdAt, archived: false });
+    onImported({ id, title, sourceName, parts, nets, createdAt, archived: false, version: 1 });
   }
 
   return (
     <section className={style.import}>
       <h2>Import</h2>
       <p>
-        A circuit deck (.cir), Board JSON (.json), a test netlist (.ipc) or a parts list (.csv).
+        A bench sheet (.sheet), a circuit deck (.cir), Board JSON (.json), a test netlist (.ipc), a
+        parts list or pin list (.csv), or a netlist of a schematic editor (.net, .tdx).
       </p>
       <TextField
         id="board-file"
         label="From a file"
         type="file"
-        accept=".cir,.json,.ipc,.csv"
+        accept=".sheet,.cir,.json,.ipc,.csv,.net,.tdx"
         onChange={(event) => void pick(event)}
       />
       <form
@@ -138,6 +186,13 @@ export function BoardImport({
         <div className={style.buttons}>
           <Button look="main" type="submit" disabled={busy || text.trim() === ''}>
             {busy ? 'Reading …' : 'Import the text'}
+          </Button>
+          <Button
+            disabled={busy || text.trim() === ''}
+            onClick={() => void look(fileName, text)}
+            title="On the sheet bench, before anything is stored"
+          >
+            Look at it first
           </Button>
           <Button
             onClick={() => {

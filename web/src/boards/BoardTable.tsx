@@ -5,6 +5,7 @@ import type { BoardLine } from './board-line';
 import style from './Boards.module.css';
 
 const FILES = [
+  ['sheet', 'bench sheet'],
   ['cir', 'deck'],
   ['json', 'JSON'],
   ['ipc', 'test netlist'],
@@ -55,12 +56,13 @@ export function BoardTable({
 }
 
 function Row({ board, onArchive }: { board: BoardLine; onArchive: () => void }) {
-  const { id, title, sourceName, createdAt, parts, nets, archived } = board;
+  const { id, title, sourceName, createdAt, parts, nets, archived, version } = board;
   return (
     <tr>
       <th scope="row">
-        {title}
+        {parts === null ? title : <a href={`/boards/${id}`}>{title}</a>}
         <small>
+          {version > 1 && `version ${version}, `}
           {sourceName}, {format(new Date(createdAt), 'd MMM yyyy')}
           {archived && ', set aside'}
           {parts === null && ', cannot be read by this version: kept as it is'}

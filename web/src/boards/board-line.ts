@@ -7,6 +7,7 @@ export interface BoardLine {
   readonly parts: number | null;
   readonly nets: number | null;
   readonly createdAt: string;
+  readonly version: number;
   /** Set aside: not offered for new cases. */
   readonly archived: boolean;
 }

@@ -9,6 +9,8 @@ import type { ReadResult } from '../issue';
 import { NO_LIBRARY, type DeviceLibrary } from '../library';
 import type { Board } from '../schema';
 
+export { isPinList };
+
 interface BoardFormat {
   readonly read: (source: string, library: DeviceLibrary) => ReadResult<Board>;
   /** Undefined where the form is read only. */

@@ -1,5 +1,5 @@
 import { checkBoard, countParts, indexBoard, type Board } from '@hanzai/core/board';
-import { desc, eq, isNull } from 'drizzle-orm';
+import { and, desc, eq, isNull, sql } from 'drizzle-orm';
 import type { Database } from '../db/client';
 import { board } from '../db/schema/board';
 import { logger } from '../logger';
@@ -14,16 +14,41 @@ export interface BoardRow {
   readonly parts: number | null;
   readonly nets: number | null;
   readonly archivedAt: Date | null;
+  /** Of this sheet; the list has the newest one. */
+  readonly version: number;
 }
 
-/** Keeps a board. parts, nets: counted here where the caller has not. */
+/** One version of a sheet: who made it, when, and what is different from the one before. */
+export interface VersionRow {
+  readonly id: string;
+  readonly version: number;
+  readonly madeBy: string;
+  readonly createdAt: Date;
+  readonly changes: readonly string[];
+  readonly parts: number | null;
+}
+
+/**
+ * Keeps a board: a sheet of its own, or the next version of one. parts, nets: counted here where the
+ * caller has not.
+ */
 export async function insertBoard(
   db: Database,
-  row: { id: string; sourceName: string; content: Board; parts?: number; nets?: number },
+  row: {
+    id: string;
+    sourceName: string;
+    content: Board;
+    parts?: number;
+    nets?: number;
+    sheet?: string;
+    version?: number;
+    changes?: readonly string[];
+  },
 ): Promise<void> {
   const { content } = row;
   await db.insert(board).values({
     ...row,
+    sheet: row.sheet ?? row.id,
     title: content.title,
     parts: row.parts ?? countParts(content),
     nets: row.nets ?? indexBoard(content).nets.length,
@@ -64,10 +89,50 @@ const LISTED = {
   parts: board.parts,
   nets: board.nets,
   archivedAt: board.archivedAt,
+  version: board.version,
 };
 
+/** The newest version of every sheet, the latest first. */
 export async function listBoards(db: Database): Promise<readonly BoardRow[]> {
-  return db.select(LISTED).from(board).orderBy(desc(board.createdAt));
+  const newest = sql`${board.version} = (select max(b.version) from ${board} b where b.sheet = ${board.sheet})`;
+  return db.select(LISTED).from(board).where(newest).orderBy(desc(board.createdAt));
+}
+
+const sheetOf = (id: string) => sql`(select b.sheet from ${board} b where b.id = ${id})`;
+
+/** All versions of the sheet that a board is one of, the newest first; none where it is not here. */
+export async function listVersions(db: Database, id: string): Promise<readonly VersionRow[]> {
+  return db
+    .select({
+      id: board.id,
+      version: board.version,
+      madeBy: board.madeBy,
+      createdAt: board.createdAt,
+      changes: board.changes,
+      parts: board.parts,
+    })
+    .from(board)
+    .where(eq(board.sheet, sheetOf(id)))
+    .orderBy(desc(board.version));
+}
+
+/** The sheet and version of a board. */
+export async function boardVersion(
+  db: Database,
+  id: string,
+): Promise<
+  { readonly sheet: string; readonly version: number; readonly newest: boolean } | undefined
+> {
+  const [row] = await db
+    .select({ sheet: board.sheet, version: board.version })
+    .from(board)
+    .where(eq(board.id, id));
+  if (!row) return undefined;
+  const newer = await db
+    .select({ id: board.id })
+    .from(board)
+    .where(and(eq(board.sheet, row.sheet), eq(board.version, row.version + 1)));
+  return { ...row, newest: newer.length === 0 };
 }
 
 /** Counts what older versions did not count. A board that cannot be read stays uncounted. */
@@ -83,7 +148,7 @@ export async function countBoards(db: Database): Promise<void> {
   }
 }
 
-/** Sets a board aside, or takes it back; returns false where there is none. */
+/** Sets a sheet with all its versions aside, or takes it back; returns false where there is none. */
 export async function archiveBoard(
   db: Database,
   id: string,
@@ -92,7 +157,7 @@ export async function archiveBoard(
   const changed = await db
     .update(board)
     .set({ archivedAt })
-    .where(eq(board.id, id))
+    .where(eq(board.sheet, sheetOf(id)))
     .returning({ id: board.id });
   return changed.length > 0;
 }

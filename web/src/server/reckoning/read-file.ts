@@ -5,6 +5,7 @@ import {
   readBoardFile,
   type Board,
   type FileIssue,
+  type PartReport,
 } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 
@@ -22,6 +23,7 @@ export type ReadFile =
       readonly parts: number;
       readonly nets: number;
       readonly notes: readonly string[];
+      readonly report?: readonly PartReport[];
     }
   | { readonly ok: false; readonly issues: readonly FileIssue[] };
 
@@ -53,5 +55,6 @@ export function readFile({ fileName, text }: FileTask): ReadFile {
     parts: countParts(board),
     nets: nets.length,
     notes: result.notes,
+    ...(result.report ? { report: result.report } : {}),
   };
 }

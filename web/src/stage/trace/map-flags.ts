@@ -1,12 +1,7 @@
 import type { Journal } from '../../case/journal';
+import type { FlagWords } from '../../drawing/flags';
 import { valueText } from '../../case/wording';
 import type { LineUp } from '../../workers/engine-messages';
-
-/** What a flag says: what was read, and where that is wrong what a sound board shows. */
-export interface FlagWords {
-  readonly read: string;
-  readonly should: string;
-}
 
 /** The newest voltage or level of each net against ground, in words. */
 export function flagsOf(
@@ -24,9 +19,3 @@ export function flagsOf(
   }
   return flags;
 }
-
-/** Width of the flag itself, px. */
-export const poleWidth = ({ read }: FlagWords): number => read.length * 9.5 + 16;
-/** Room that flag and words beside it take on the drawing, px. */
-export const flagWidth = (words: FlagWords | undefined): number =>
-  words ? poleWidth(words) + words.should.length * 9.5 + 8 : 0;

@@ -1,2 +1,3 @@
 export { readSheet, readSheetLines, type SheetReading } from './read-sheet';
 export { partLine, writeSheet } from './write-sheet';
+export { renameInSheet, usesInSheet, type NameUse } from './rename';

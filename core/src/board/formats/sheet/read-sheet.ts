@@ -10,7 +10,7 @@ import {
   type PartSaid,
   type PinSaid,
 } from '../../part-words';
-import { Board, Part } from '../../schema';
+import { Part, type Board } from '../../schema';
 import { clip } from '../deck-elements';
 import { parseModelCard, type DeckModel } from '../deck-models';
 import { NOT_KNOWN, withStandIns } from '../not-known';

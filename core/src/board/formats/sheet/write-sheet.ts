@@ -48,8 +48,9 @@ type Models = ReadonlyMap<string, DeckModel>;
 /** Whether a diode or transistor is of a model that its name alone does not bring. */
 function isOwnModel(part: Part): boolean {
   if (part.kind === 'diode') {
-    const { known: _, ...common } = diodeModel(part.model.name);
-    return canonical(common) !== canonical(part.model);
+    const { name, ...body } = part.model;
+    const { known, ...common } = diodeModel(name);
+    return !known || canonical(common) !== canonical({ name, ...body });
   }
   return (
     part.kind === 'transistor' &&

@@ -1,18 +1,28 @@
-import { integer, jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { integer, jsonb, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
 
 /**
  * A circuit model. A changed board is a new row, so that cases keep the one they were worked on.
  */
-export const board = pgTable('board', {
-  id: uuid('id').primaryKey(),
-  title: text('title').notNull(),
-  sourceName: text('source_name').notNull(),
-  /** Board JSON, checked against the core's schema when it goes in and when it comes out. */
-  content: jsonb('content').notNull(),
-  /** As people count them; so that lists never look into the content. */
-  parts: integer('parts'),
-  nets: integer('nets'),
-  /** Set aside: not offered for new cases, and kept for those that were worked on it. */
-  archivedAt: timestamp('archived_at', { withTimezone: true }),
-  createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
-});
+export const board = pgTable(
+  'board',
+  {
+    id: uuid('id').primaryKey(),
+    /** The id of the first version of this sheet; versions of one sheet share it. */
+    sheet: uuid('sheet').notNull(),
+    version: integer('version').notNull().default(1),
+    madeBy: text('made_by').notNull().default('bench'),
+    /** What is different from the version before, in words. */
+    changes: jsonb('changes').$type<readonly string[]>().notNull().default([]),
+    title: text('title').notNull(),
+    sourceName: text('source_name').notNull(),
+    /** Board JSON, checked against the core's schema when it goes in and when it comes out. */
+    content: jsonb('content').notNull(),
+    /** As people count them; so that lists never look into the content. */
+    parts: integer('parts'),
+    nets: integer('nets'),
+    /** Set aside: not offered for new cases, and kept for those that were worked on it. */
+    archivedAt: timestamp('archived_at', { withTimezone: true }),
+    createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [unique('board_sheet_version').on(table.sheet, table.version)],
+);

@@ -1,0 +1,164 @@
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { nameKey, replaceableRef, type BoardIndex } from '@hanzai/core/board';
+import style from './Drawing.module.css';
+import { flagWidth, type FlagWords } from './flags';
+import { layoutDrawing, type DrawingLayout } from './layout';
+import { Flag, NetBar } from './NetMark';
+import { Hatch, hatchId, PartMark } from './PartMark';
+
+interface Props {
+  readonly title: string;
+  /** Words beside the title: what part of the sheet this is. */
+  readonly scope: string;
+  readonly index: BoardIndex;
+  /** drawnRefs to draw; undefined draws all. */
+  readonly refs?: ReadonlySet<string> | undefined;
+  /** Nets that the next reading is on. */
+  readonly probed?: ReadonlySet<string>;
+  readonly flags?: ReadonlyMap<string, FlagWords>;
+  /** By replaceable part, 0 to 1. */
+  readonly belief?: ReadonlyMap<string, number>;
+  /** Parts that are off the board. */
+  readonly absent?: readonly string[];
+  readonly onPick: (text: string) => void;
+  /** Further things to press, in the bar above. */
+  readonly children?: ReactNode;
+}
+
+/**
+ * The drawing is never shown smaller than this, or its letters could not be read: it scrolls
+ * instead.
+ */
+const LEAST_SCALE = 0.8;
+/** A few parts are not blown up beyond this: the eye loses the net that it followed. */
+const MOST_SCALE = 1.2;
+
+const NOTHING: ReadonlySet<string> = new Set();
+const NO_FLAGS: ReadonlyMap<string, FlagWords> = new Map();
+const NO_BELIEF: ReadonlyMap<string, number> = new Map();
+const NONE: readonly string[] = [];
+
+/** A sheet or a part of it, drawn: laid out in a worker, anew only where what it shows has changed. */
+export function Drawing({
+  title,
+  scope,
+  index,
+  refs,
+  probed = NOTHING,
+  flags = NO_FLAGS,
+  belief = NO_BELIEF,
+  absent = NONE,
+  onPick,
+  children,
+}: Props) {
+  const [zoom, setZoom] = useState(1);
+  const layout = useLayout(index, refs, probed, flags);
+  const isOff = useMemo(() => {
+    const off = new Set(absent.map((ref) => nameKey(replaceableRef(ref))));
+    return (ref: string) => off.has(nameKey(replaceableRef(ref)));
+  }, [absent]);
+
+  return (
+    <section className={style.map} aria-label={`${title} of the circuit`}>
+      <header className={style.bar}>
+        <h2>{title}</h2>
+        <span className={style.scope}>{scope}</span>
+        {children}
+        <button
+          type="button"
+          onClick={() => setZoom((z) => Math.min(3, z * 1.3))}
+          aria-label="Larger"
+        >
+          +
+        </button>
+        <button
+          type="button"
+          onClick={() => setZoom((z) => Math.max(0.5, z / 1.3))}
+          aria-label="Smaller"
+        >
+          −
+        </button>
+      </header>
+      <div
+        className={style.view}
+        tabIndex={0}
+        role="group"
+        aria-label="Drawing, scroll with the arrow keys"
+      >
+        {layout && (
+          <svg
+            className={style.svg}
+            style={{
+              width: `max(${100 * zoom}%, ${Math.round(layout.width * LEAST_SCALE * zoom)}px)`,
+              maxWidth: `${Math.round(layout.width * MOST_SCALE * zoom)}px`,
+              height: `max(${100 * zoom}%, ${Math.round(layout.height * LEAST_SCALE * zoom)}px)`,
+            }}
+            viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`}
+            preserveAspectRatio="xMidYMid meet"
+          >
+            <defs>
+              {[...new Set(layout.parts.map(({ ref }) => ref))].map((ref) => (
+                <Hatch key={ref} id={hatchId(ref)} share={belief.get(replaceableRef(ref)) ?? 0} />
+              ))}
+            </defs>
+            {layout.wires.map(({ points }, i) => (
+              <polyline
+                key={i}
+                className={style.wire}
+                points={points.map(({ x, y }) => `${x},${y}`).join(' ')}
+              />
+            ))}
+            {layout.parts.map((part) => (
+              <PartMark
+                key={part.key}
+                part={part}
+                belief={belief.get(replaceableRef(part.ref)) ?? 0}
+                off={isOff(part.ref)}
+                onPick={onPick}
+              />
+            ))}
+            {layout.nets.map((net) => (
+              <NetBar key={net.net} place={net} next={probed.has(net.net)} onPick={onPick} />
+            ))}
+            {layout.nets.map((net) => (
+              <Flag
+                key={net.net}
+                place={net}
+                words={flags.get(net.net)}
+                next={probed.has(net.net)}
+              />
+            ))}
+          </svg>
+        )}
+      </div>
+    </section>
+  );
+}
+
+/** The layout of what is shown; the one before stays until the new one is there. */
+function useLayout(
+  index: BoardIndex,
+  refs: ReadonlySet<string> | undefined,
+  probed: ReadonlySet<string>,
+  flags: ReadonlyMap<string, FlagWords>,
+): DrawingLayout | undefined {
+  const [layout, setLayout] = useState<DrawingLayout>();
+  const shown = refs ? [...refs].sort().join() : '*';
+  const pinned = [...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join();
+  useEffect(() => {
+    let stale = false;
+    void layoutDrawing(
+      index,
+      refs,
+      new Set([...probed, ...flags.keys()]),
+      (net) => flagWidth(flags.get(net)) + (probed.has(net) ? 26 : 0),
+    ).then((result) => {
+      if (!stale) setLayout(result);
+    });
+    return () => {
+      stale = true;
+    };
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- the texts stand for refs, probed nets and flags by value
+  }, [index, shown, pinned, [...probed].join()]);
+  return layout;
+}

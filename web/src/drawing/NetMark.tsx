@@ -1,0 +1,66 @@
+import style from './Drawing.module.css';
+import { nameWidth, SIZE, type PlacedNet } from './layout';
+import { poleWidth, type FlagWords } from './flags';
+
+/** A net, drawn as the copper it is. next: the probe goes here. */
+export function NetBar({
+  place,
+  next,
+  onPick,
+}: {
+  place: PlacedNet;
+  next: boolean;
+  onPick: (text: string) => void;
+}) {
+  const { net, x, y, width } = place;
+  const probe = x + 12;
+  return (
+    <g
+      className={style.net}
+      role="button"
+      tabIndex={-1}
+      aria-label={`net ${net}${next ? ', the next reading is here' : ''}`}
+      onClick={() => onPick(net.toLowerCase())}
+    >
+      <rect className={style.copper} x={x} y={y} width={width} height={SIZE.bar} rx="4" />
+      <text className={style.netName} x={x + (next ? 28 : 2)} y={y - 6}>
+        {net}
+        {place.more ? ' …' : ''}
+      </text>
+      {next && (
+        <g className={style.probe}>
+          <circle cx={probe} cy={y + SIZE.bar / 2} r="11" />
+          <path d={`M${probe} ${y - 22} v16`} />
+        </g>
+      )}
+    </g>
+  );
+}
+
+/** A pinned flag: what was read, and beside it what a sound board shows. */
+export function Flag({
+  place,
+  words,
+  next,
+}: {
+  place: PlacedNet;
+  words: FlagWords | undefined;
+  next: boolean;
+}) {
+  if (!words) return null;
+  const [x, y] = [place.x + nameWidth(place.net) + (next ? 26 : 0), place.y - 8];
+  const width = poleWidth(words);
+  return (
+    <g className={words.should ? style.flagWrong : style.flag}>
+      <path d={`M${x} ${y + 8} v-26 h${width} l-6 9 l6 9 h-${width}`} />
+      <text x={x + 5} y={y - 4}>
+        {words.read}
+      </text>
+      {words.should && (
+        <text className={style.should} x={x + width + 3} y={y - 4}>
+          {words.should}
+        </text>
+      )}
+    </g>
+  );
+}

@@ -1,0 +1,431 @@
+import {
+  GROUND,
+  isInsidePackage,
+  nameKey,
+  partValue,
+  replaceableRef,
+  type BoardIndex,
+  type Part,
+} from '@hanzai/core/board';
+import { gatesOf, type Gate } from './gates';
+
+/** How a part of two pins is drawn. */
+export type TwoPin =
+  | 'resistor'
+  | 'capacitor'
+  | 'polarised'
+  | 'coil'
+  | 'motor'
+  | 'diode'
+  | 'zener'
+  | 'led'
+  | 'fuse'
+  | 'switchOpen'
+  | 'switchClosed'
+  | 'contact'
+  | 'link'
+  | 'supply'
+  | 'current'
+  | 'box';
+
+/** How a part of more pins is drawn. */
+export type Many = 'npn' | 'pnp' | 'amplifier' | 'gate' | 'box';
+
+/** A pin as it is drawn: on a side, joined by a wire, or with a sign of its own. */
+export interface DrawnPin {
+  /** Number or numbers on the package, as `3`. */
+  readonly pin: string;
+  readonly name: string;
+  readonly side: 'west' | 'east';
+  readonly net: string;
+  /**
+   * wire: joined to the net's bar; ground and rail: a sign at the pin; label: the net's name at the
+   * pin, where a wire would be too long to follow.
+   */
+  readonly by: 'wire' | 'ground' | 'rail' | 'label';
+}
+
+/** One symbol: a part, an element of an array, or one gate of a package. */
+export type Drawn =
+  | {
+      readonly form: 'leg' | 'hat';
+      readonly key: string;
+      readonly ref: string;
+      readonly symbol: TwoPin;
+      readonly value: string;
+      /** The net whose bar it is on. */
+      readonly net: string;
+      /** ground, the rail's name, or undefined where its other end is open. */
+      readonly end: string | undefined;
+      /** True where pin 2 is on the bar. */
+      readonly turned: boolean;
+    }
+  | {
+      readonly form: 'across';
+      readonly key: string;
+      readonly ref: string;
+      readonly symbol: TwoPin;
+      readonly value: string;
+      readonly nets: readonly [string, string];
+      /** True where pin 2 is on the left. */
+      readonly turned: boolean;
+      /** Ends at which the net's name stands instead of a wire. */
+      readonly labelled: readonly [boolean, boolean];
+    }
+  | {
+      readonly form: 'block';
+      readonly key: string;
+      readonly ref: string;
+      readonly symbol: Many;
+      readonly value: string;
+      readonly pins: readonly DrawnPin[];
+      readonly gate?: Gate;
+      /** How many more nets it has that the view leaves out. */
+      readonly left: number;
+    };
+
+/**
+ * Under which name an element is drawn: elements of an array and pins of a connector stand on their
+ * own, the inside of a package is one box.
+ */
+export function drawnRef(ref: string): string {
+  return isInsidePackage(ref) ? replaceableRef(ref) : ref;
+}
+
+/** Nets that are fed: by a source, a regulator or a chip's supply pin; through plugs, fuses and links. */
+function fedNets(index: BoardIndex, nameOf: (net: string) => string): ReadonlySet<string> {
+  const fed = new Set<string>();
+  const add = (net: string | undefined): void => {
+    const name = net === undefined ? undefined : nameOf(net);
+    if (name === undefined || name === GROUND || fed.has(name)) return;
+    fed.add(name);
+    // Behind a plug, a fuse or a link it is the same supply.
+    for (const { part } of index.pinsOfNet.get(name) ?? [])
+      if (part.kind === 'connectorPin' || part.kind === 'fuse' || part.kind === 'link')
+        part.pins.forEach(add);
+  };
+  for (const part of index.board.parts) {
+    if (part.kind === 'voltageSource') part.pins.forEach(add);
+    if (part.kind === 'regulator') add(part.pins[part.model.roles.indexOf('out')]);
+    if (part.kind === 'chip')
+      part.model.pins.forEach(({ role }, i) => role === 'supply' && add(part.pins[i]));
+    if (part.kind === 'amplifier') {
+      add(part.pins[part.model.positiveSupply - 1]);
+      add(part.pins[part.model.negativeSupply - 1]);
+    }
+  }
+  return fed;
+}
+
+/** Supplies that many take on: what hangs from them is drawn with a sign and not with a wire. */
+export function railsOf(index: BoardIndex): ReadonlySet<string> {
+  const nameOf = (net: string): string => index.netByKey.get(nameKey(net)) ?? net;
+  const fed = fedNets(index, nameOf);
+  return new Set([...fed].filter((net) => takersOf(index, net, nameOf) >= MANY_TAKERS));
+}
+
+/** A supply with fewer takers than this is drawn by wires: they can be followed. */
+const MANY_TAKERS = 3;
+
+/** How many parts take a supply on: not those that go from it to ground. */
+function takersOf(index: BoardIndex, net: string, nameOf: (net: string) => string): number {
+  const isTaker = ({ kind, pins }: Part): boolean =>
+    !['voltageSource', 'connectorPin', 'fuse', 'regulator'].includes(kind) &&
+    (pins.length > 2 || pins.every((pin) => nameOf(pin) !== GROUND));
+  const parts = new Set((index.pinsOfNet.get(net) ?? []).map(({ part }) => part));
+  return [...parts].filter(isTaker).length;
+}
+
+function twoPinSymbol(part: Part): TwoPin {
+  switch (part.kind) {
+    case 'resistor':
+      return 'resistor';
+    case 'capacitor':
+      return part.dielectric && ['electrolytic', 'tantalum', 'polymer'].includes(part.dielectric)
+        ? 'polarised'
+        : 'capacitor';
+    case 'inductor':
+      return 'coil';
+    case 'winding':
+      return /motor|spindle|sled/i.test(part.role ?? '') || /^M\d/.test(part.ref)
+        ? 'motor'
+        : 'coil';
+    case 'diode':
+      // What drops so much at so little current gives light.
+      if (part.model.saturationCurrentAmpere < 1e-15 && part.model.emissionCoefficient > 1.4)
+        return 'led';
+      return part.model.breakdownVolt !== undefined && part.model.breakdownVolt < 40
+        ? 'zener'
+        : 'diode';
+    case 'fuse':
+      return 'fuse';
+    case 'switch':
+      return part.rest === 'open' ? 'switchOpen' : 'switchClosed';
+    case 'connectorPin':
+      return 'contact';
+    case 'link':
+      return 'link';
+    case 'voltageSource':
+      return 'supply';
+    case 'currentSource':
+      return 'current';
+    default:
+      return 'box';
+  }
+}
+
+interface View {
+  readonly index: BoardIndex;
+  readonly fed: ReadonlySet<string>;
+  readonly rails: ReadonlySet<string>;
+  readonly netOf: (written: string) => string;
+  /** Whether anything else is on the net. */
+  readonly isJoined: (net: string) => boolean;
+}
+
+/**
+ * The symbols of a board, in board order. refs: drawnRefs to draw; undefined draws all. marked: nets
+ * that are drawn whatever else hangs on them.
+ */
+export function drawnParts(
+  index: BoardIndex,
+  refs: ReadonlySet<string> | undefined,
+  marked: ReadonlySet<string>,
+): readonly Drawn[] {
+  const netOf = (written: string): string => index.netByKey.get(nameKey(written)) ?? written;
+  const view: View = {
+    index,
+    fed: fedNets(index, netOf),
+    rails: railsOf(index),
+    netOf,
+    isJoined: (net) => net === GROUND || (index.pinsOfNet.get(net)?.length ?? 0) > 1,
+  };
+  const groups = new Map<string, Part[]>();
+  for (const part of index.board.parts) {
+    const key = drawnRef(part.ref);
+    if (!refs || refs.has(key)) groups.set(key, [...(groups.get(key) ?? []), part]);
+  }
+  const drawn = [...groups].flatMap(([ref, parts]) => drawGroup(ref, parts, view));
+  return refs
+    ? withoutIdleGates(drawn, marked).map((one) => withoutIdlePins(one, drawn, marked))
+    : drawn;
+}
+
+function drawGroup(ref: string, parts: readonly Part[], view: View): readonly Drawn[] {
+  const [part] = parts;
+  if (parts.length > 1 || !part) return [drawPackage(ref, parts, view)];
+  if (part.pins.length === 2) return drawTwoPin(part, view);
+  switch (part.kind) {
+    case 'transistor':
+      return [drawTransistor(part, view)];
+    case 'chip':
+      return drawChip(part, view);
+    case 'amplifier':
+      return drawAmplifier(part, view);
+    default:
+      return [drawBox(part, view)];
+  }
+}
+
+function drawTwoPin(part: Part, { fed, rails, netOf, isJoined }: View): readonly Drawn[] {
+  const { ref } = part;
+  const nets = part.pins.map(netOf) as [string, string];
+  const base = { key: ref, ref, symbol: twoPinSymbol(part), value: partValue(part) };
+  const [a, b] = nets;
+  if (a === b) return [];
+  for (const [near, far, turned] of [
+    [a, b, false],
+    [b, a, true],
+  ] as const) {
+    if (near === GROUND) continue;
+    if (far === GROUND) return [{ form: 'leg', ...base, net: near, end: GROUND, turned }];
+    if (!isJoined(far)) return [{ form: 'leg', ...base, net: near, end: undefined, turned }];
+  }
+  for (const [near, far, turned] of [
+    [a, b, false],
+    [b, a, true],
+  ] as const)
+    // What feeds a supply is drawn before it and not under it.
+    if (rails.has(far) && !fed.has(near))
+      return [{ form: 'hat', ...base, net: near, end: far, turned }];
+  return [{ form: 'across', ...base, nets, turned: false, labelled: [false, false] }];
+}
+
+function pinOn(
+  view: View,
+  written: string,
+  rest: Omit<DrawnPin, 'net' | 'by'>,
+): DrawnPin | undefined {
+  const net = view.netOf(written);
+  if (!view.isJoined(net)) return undefined;
+  const by = net === GROUND ? 'ground' : view.rails.has(net) ? 'rail' : 'wire';
+  return { ...rest, net, by };
+}
+
+const isThere = <T>(value: T | undefined): value is T => value !== undefined;
+
+function drawTransistor(part: Extract<Part, { kind: 'transistor' }>, view: View): Drawn {
+  const [collector, base, emitter] = part.pins;
+  const pins = [
+    pinOn(view, base!, { pin: '2', name: 'b', side: 'west' }),
+    pinOn(view, collector!, { pin: '1', name: 'c', side: 'east' }),
+    pinOn(view, emitter!, { pin: '3', name: 'e', side: 'east' }),
+  ].filter(isThere);
+  const { polarity, name } = part.model;
+  return {
+    form: 'block',
+    key: part.ref,
+    ref: part.ref,
+    symbol: polarity,
+    value: name,
+    pins,
+    left: 0,
+  };
+}
+
+function drawChip(part: Extract<Part, { kind: 'chip' }>, view: View): readonly Drawn[] {
+  const gates = gatesOf(part.model);
+  const { ref } = part;
+  if (!gates) return [drawBox(part, view)];
+  return gates.flatMap((gate) => {
+    const pins = [
+      ...gate.inputs.map((i) =>
+        pinOn(view, part.pins[i]!, { pin: String(i + 1), name: '', side: 'west' }),
+      ),
+      pinOn(view, part.pins[gate.output]!, {
+        pin: String(gate.output + 1),
+        name: '',
+        side: 'east',
+      }),
+    ].filter(isThere);
+    // A gate that nothing looks at is not drawn: its inputs are tied away.
+    if (!pins.some(({ side, by }) => side === 'east' && by === 'wire')) return [];
+    return [
+      {
+        form: 'block' as const,
+        key: `${ref}.${gate.output + 1}`,
+        ref,
+        symbol: 'gate' as const,
+        value: part.model.name,
+        pins,
+        gate,
+        left: 0,
+      },
+    ];
+  });
+}
+
+function drawAmplifier(part: Extract<Part, { kind: 'amplifier' }>, view: View): readonly Drawn[] {
+  return part.model.units.map((unit, i) => ({
+    form: 'block',
+    key: `${part.ref}.${i + 1}`,
+    ref: part.ref,
+    symbol: 'amplifier',
+    value: part.model.name,
+    pins: [
+      pinOn(view, part.pins[unit.plus - 1]!, { pin: String(unit.plus), name: '+', side: 'west' }),
+      pinOn(view, part.pins[unit.minus - 1]!, { pin: String(unit.minus), name: '−', side: 'west' }),
+      pinOn(view, part.pins[unit.out - 1]!, { pin: String(unit.out), name: '', side: 'east' }),
+    ].filter(isThere),
+    left: 0,
+  }));
+}
+
+// prettier-ignore
+const BOX_PINS: Partial<Record<Part['kind'], readonly (readonly [string, 'west' | 'east'])[]>> = {
+  opto: [['anode', 'west'], ['cathode', 'west'], ['coll.', 'east'], ['emitter', 'east']],
+  relay: [['coil', 'west'], ['coil', 'west'], ['common', 'east'], ['rest', 'east'], ['work', 'east']],
+  transformer: [['prim.', 'west'], ['prim.', 'west'], ['sec.', 'east'], ['sec.', 'east']],
+};
+
+function drawBox(part: Part, view: View): Drawn {
+  const named = BOX_PINS[part.kind];
+  const half = Math.ceil(part.pins.length / 2);
+  const pins = part.pins.map((written, i) => {
+    let name = named?.[i]?.[0] ?? '';
+    let side = named?.[i]?.[1] ?? (i < half ? 'west' : 'east');
+    if (part.kind === 'chip') {
+      const pin = part.model.pins[i]!;
+      name = pin.name;
+      side = pin.role === 'output' || pin.role === 'both' ? 'east' : 'west';
+    }
+    if (part.kind === 'regulator') {
+      const role = part.model.roles[i]!;
+      name = role === 'ground' ? 'gnd' : role;
+      side = role === 'out' ? 'east' : 'west';
+    }
+    return pinOn(view, written, { pin: String(i + 1), name, side });
+  });
+  return {
+    form: 'block',
+    key: part.ref,
+    ref: part.ref,
+    symbol: 'box',
+    value: partValue(part),
+    pins: pins.filter(isThere),
+    left: 0,
+  };
+}
+
+/** What a package holds that the sheet draws by elements: its nets, without numbers of pins. */
+function drawPackage(ref: string, parts: readonly Part[], view: View): Drawn {
+  const outside = [
+    ...new Set(
+      parts
+        .flatMap(({ pins }) => pins)
+        .filter((net) => !/\.\D/.test(net))
+        .map(view.netOf),
+    ),
+  ].filter((net) => view.isJoined(net) && net !== GROUND);
+  const half = Math.ceil(outside.length / 2);
+  const pins = outside
+    .map((net, i) => pinOn(view, net, { pin: '', name: '', side: i < half ? 'west' : 'east' }))
+    .filter(isThere);
+  return { form: 'block', key: ref, ref, symbol: 'box', value: '', pins, left: 0 };
+}
+
+/** Of a package of gates those alone that another symbol or a mark is on; one where there is none. */
+function withoutIdleGates(all: readonly Drawn[], marked: ReadonlySet<string>): readonly Drawn[] {
+  const isBusy = (one: Drawn): boolean =>
+    netsOf(one).some(
+      (net) => marked.has(net) || all.some((other) => other !== one && netsOf(other).includes(net)),
+    );
+  const busy = new Set(all.filter(isBusy).map(({ ref }) => ref));
+  const shown = new Set<string>();
+  return all.filter((one) => {
+    if (one.form !== 'block' || one.symbol !== 'gate' || isBusy(one)) return true;
+    const isFirst = !busy.has(one.ref) && !shown.has(one.ref);
+    shown.add(one.ref);
+    return isFirst;
+  });
+}
+
+/** A part with more wires than this is drawn with those alone that another symbol or a mark is on. */
+const MANY_WIRES = 5;
+
+function withoutIdlePins(one: Drawn, all: readonly Drawn[], marked: ReadonlySet<string>): Drawn {
+  if (one.form !== 'block') return one;
+  const wires = one.pins.filter(({ by }) => by === 'wire');
+  if (wires.length <= MANY_WIRES) return one;
+  const others = new Set(all.filter((other) => other !== one).flatMap(netsOf));
+  const busy = wires.filter(({ net }) => marked.has(net) || others.has(net));
+  const kept = busy.length > 0 ? busy : wires.slice(0, MANY_WIRES);
+  const nets = new Set(kept.map(({ net }) => net));
+  return {
+    ...one,
+    pins: one.pins.filter((pin) => pin.by === 'wire' && nets.has(pin.net)),
+    left: new Set(wires.map(({ net }) => net)).size - nets.size,
+  };
+}
+
+/** The nets whose bars a symbol is joined to, by a wire or by their name. */
+export function netsOf(one: Drawn): readonly string[] {
+  if (one.form === 'across') return one.nets;
+  if (one.form === 'block')
+    return [
+      ...new Set(
+        one.pins.filter(({ by }) => by === 'wire' || by === 'label').map(({ net }) => net),
+      ),
+    ];
+  return [one.net];
+}

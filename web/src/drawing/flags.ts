@@ -1,0 +1,11 @@
+/** What a flag says: what was read, and where that is wrong what a sound board shows. */
+export interface FlagWords {
+  readonly read: string;
+  readonly should: string;
+}
+
+/** Width of the flag itself, px. */
+export const poleWidth = ({ read }: FlagWords): number => read.length * 9.5 + 16;
+/** Room that flag and words beside it take on the drawing, px. */
+export const flagWidth = (words: FlagWords | undefined): number =>
+  words ? poleWidth(words) + words.should.length * 9.5 + 8 : 0;

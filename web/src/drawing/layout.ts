@@ -1,0 +1,421 @@
+import ELK, { type ElkNode, type ElkPort } from 'elkjs/lib/elk-api.js';
+import elkWorkerUrl from 'elkjs/lib/elk-worker.min.js?url';
+import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import { drawnParts, drawnRef, type Drawn, type DrawnPin } from './drawn-parts';
+
+/** Sizes of the drawing, px. */
+export const SIZE = {
+  bar: 8,
+  /** Room above a bar for its name and what is pinned to it. */
+  label: 30,
+  column: 100,
+  leg: 112,
+  hat: 112,
+  acrossWidth: 104,
+  acrossHeight: 68,
+  pinRow: 24,
+  blockHead: 44,
+  boxWidth: 128,
+  stub: 30,
+} as const;
+
+export interface Place {
+  readonly x: number;
+  readonly y: number;
+}
+
+export type PlacedPart = Drawn &
+  Place & {
+    readonly width: number;
+    readonly height: number;
+    /** Where its pins are, from its own corner; of blocks only. */
+    readonly spots: readonly Place[];
+    /** How far its wires have to be led on, past signs and names beside it, px. */
+    readonly lead: { readonly west: number; readonly east: number };
+  };
+
+export interface PlacedNet extends Place {
+  readonly net: string;
+  readonly width: number;
+  /** True where parts of the board hang on this net that the view leaves out. */
+  readonly more: boolean;
+}
+
+export interface DrawingLayout {
+  readonly width: number;
+  readonly height: number;
+  readonly nets: readonly PlacedNet[];
+  readonly parts: readonly PlacedPart[];
+  readonly wires: readonly { readonly points: readonly Place[] }[];
+}
+
+/** Width of a net's name on the drawing, with room for the dots that say there is more, px. */
+export function nameWidth(net: string): number {
+  return net.length * 10.5 + 24;
+}
+
+type Hung = Extract<Drawn, { form: 'leg' | 'hat' }>;
+type Block = Extract<Drawn, { form: 'block' }>;
+
+/** The size of a block and where its pins are. */
+export function blockShape(block: Block): { width: number; height: number; spots: Place[] } {
+  const sides = { west: 0, east: 0 };
+  if (block.symbol === 'npn' || block.symbol === 'pnp') {
+    const [width, height] = [92, 108];
+    const up = block.symbol === 'npn' ? 'c' : 'e';
+    const spots = block.pins.map(({ name }) =>
+      name === 'b' ? { x: 0, y: 54 } : { x: width, y: name === up ? 20 : 88 },
+    );
+    return { width, height, spots };
+  }
+  const rows = Math.max(
+    1,
+    ...(['west', 'east'] as const).map(
+      (side) => block.pins.filter((pin) => pin.side === side).length,
+    ),
+  );
+  const head = block.symbol === 'box' ? SIZE.blockHead : 24;
+  const width = block.symbol === 'box' ? boxWidth(block.pins) : 96;
+  const foot = block.symbol === 'box' ? 8 : 10;
+  const height = head + rows * SIZE.pinRow + foot + (block.left > 0 ? 18 : 0);
+  const counts = {
+    west: block.pins.filter(({ side }) => side === 'west').length,
+    east: block.pins.filter(({ side }) => side === 'east').length,
+  };
+  const spots = block.pins.map(({ side }) => {
+    const own = sides[side]++;
+    // Fewer pins than rows stand in the middle: a gate's output between its inputs.
+    const shift = ((rows - counts[side]) * SIZE.pinRow) / 2;
+    return {
+      x: side === 'west' ? 0 : width,
+      y: head + shift + own * SIZE.pinRow + SIZE.pinRow / 2,
+    };
+  });
+  return { width, height, spots };
+}
+
+function boxWidth(pins: readonly DrawnPin[]): number {
+  const longest = (side: DrawnPin['side']): number =>
+    Math.max(0, ...pins.filter((pin) => pin.side === side).map(({ name }) => name.length));
+  return Math.max(SIZE.boxWidth, 40 + 9.5 * (longest('west') + longest('east')));
+}
+
+let elk: InstanceType<typeof ELK> | undefined;
+
+/**
+ * Lays a board out as a drawing: nets as bars, what goes to ground hanging from them, what goes to a
+ * supply standing on them, the rest between them, from the supplies on the left to the right. Runs
+ * in a worker. refs: drawnRefs to draw; undefined draws all. marked: nets that are drawn whatever
+ * else hangs on them. flagWidth: room that the flag pinned on a net needs, px.
+ */
+export async function layoutDrawing(
+  index: BoardIndex,
+  refs: ReadonlySet<string> | undefined,
+  marked: ReadonlySet<string>,
+  flagWidth: (net: string) => number,
+): Promise<DrawingLayout> {
+  const drawn = drawnParts(index, refs, marked);
+  const sheet: Sheet = { index, refs, marked, flagWidth, depth: depthOfNets(index) };
+  const first = await arrange(drawn, sheet);
+  const cut = cutWires(first, refs ? STRIP.part : STRIP.whole);
+  if (cut.size === 0) return place(first, drawn, sheet);
+  const labelled = drawn.map((one) => withLabels(one, cut));
+  return place(await arrange(labelled, sheet), labelled, sheet);
+}
+
+/** What a drawing is made of beside its symbols. */
+interface Sheet {
+  readonly index: BoardIndex;
+  readonly refs: ReadonlySet<string> | undefined;
+  readonly marked: ReadonlySet<string>;
+  readonly flagWidth: (net: string) => number;
+  readonly depth: ReadonlyMap<string, number>;
+}
+
+/** A strip of a whole sheet, or of a part of it, is as wide as this, px: what goes on is drawn below. */
+const STRIP = { whole: 960, part: 640 } as const;
+/** A wire that rises or falls farther than this is not followed by the eye, px. */
+const FARTHEST = 420;
+
+/**
+ * The wires that are replaced by names at their pins: those between strips, and those that are too
+ * long to follow.
+ */
+function cutWires(graph: ElkNode, width: number): ReadonlySet<string> {
+  const strip = new Map((graph.children ?? []).map(({ id, x = 0 }) => [id, Math.floor(x / width)]));
+  const nodeOf = (port: string): string => port.slice(0, port.lastIndexOf(':'));
+  return new Set(
+    (graph.edges ?? []).flatMap(({ id, sources: [from], targets: [to], sections = [] }) => {
+      const crosses = strip.get(nodeOf(from!)) !== strip.get(nodeOf(to!));
+      const points = sections.flatMap(({ startPoint, bendPoints = [], endPoint }) => [
+        startPoint,
+        ...bendPoints,
+        endPoint,
+      ]);
+      const ys = points.map(({ y }) => y);
+      return crosses || Math.max(...ys) - Math.min(...ys) > FARTHEST ? [id!] : [];
+    }),
+  );
+}
+
+/** A symbol with names in place of the wires that are cut. */
+function withLabels(one: Drawn, cut: ReadonlySet<string>): Drawn {
+  const isCut = (i: number): boolean => cut.has(`p:${one.key}>${i}`);
+  if (one.form === 'across') return { ...one, labelled: [isCut(0), isCut(1)] };
+  if (one.form !== 'block') return one;
+  return {
+    ...one,
+    pins: one.pins.map((pin, i) => (pin.by === 'wire' && isCut(i) ? { ...pin, by: 'label' } : pin)),
+  };
+}
+
+type Between = Exclude<Drawn, Hung>;
+const isBetween = (one: Drawn): one is Between => one.form === 'across' || one.form === 'block';
+
+function hungOn(drawn: readonly Drawn[], form: Hung['form']): ReadonlyMap<string, readonly Hung[]> {
+  const byNet = new Map<string, Hung[]>();
+  for (const one of drawn)
+    if (one.form === form) byNet.set(one.net, [...(byNet.get(one.net) ?? []), one]);
+  return byNet;
+}
+
+/** The nets that a symbol needs bars of: those that it hangs on or is joined to by a wire. */
+function barsOf(one: Drawn): readonly string[] {
+  if (one.form === 'across') return one.nets.filter((_, i) => !one.labelled[i]);
+  if (one.form === 'block') return one.pins.flatMap(({ by, net }) => (by === 'wire' ? [net] : []));
+  return [one.net];
+}
+
+/** Room before a bar's hats: for its name and its flag. */
+const nameRoom = (net: string, { flagWidth }: Sheet): number => nameWidth(net) + flagWidth(net) + 8;
+
+async function arrange(drawn: readonly Drawn[], sheet: Sheet): Promise<ElkNode> {
+  const legs = hungOn(drawn, 'leg');
+  const hats = hungOn(drawn, 'hat');
+  // A net that is only named at pins needs no bar of its own.
+  const nets = new Set(drawn.flatMap(barsOf));
+  for (const net of sheet.marked) if (sheet.index.netByKey.has(nameKey(net))) nets.add(net);
+  const barWidth = (net: string): number =>
+    Math.max(
+      nameRoom(net, sheet) + (hats.get(net)?.length ?? 0) * SIZE.column,
+      (legs.get(net)?.length ?? 0) * SIZE.column + 6,
+      56,
+    );
+  const children: ElkNode[] = [
+    ...[...nets].map((net) => {
+      const above = hats.has(net) ? SIZE.hat : SIZE.label;
+      const y = above + SIZE.bar / 2;
+      return {
+        id: `n:${net}`,
+        width: barWidth(net),
+        height: above + SIZE.bar + (legs.has(net) ? SIZE.leg : 0),
+        layoutOptions: { 'elk.portConstraints': 'FIXED_POS' },
+        ports: [port(`n:${net}:in`, 0, y, 'WEST'), port(`n:${net}:out`, barWidth(net), y, 'EAST')],
+      };
+    }),
+    ...drawn.filter(isBetween).map((one) => nodeOf(one, sheet)),
+  ];
+  elk ??= new ELK({ workerFactory: () => new Worker(elkWorkerUrl) });
+  return elk.layout({
+    id: 'drawing',
+    layoutOptions: {
+      'elk.algorithm': 'layered',
+      'elk.direction': 'RIGHT',
+      'elk.edgeRouting': 'ORTHOGONAL',
+      'elk.layered.spacing.nodeNodeBetweenLayers': '22',
+      'elk.layered.spacing.edgeNodeBetweenLayers': '10',
+      'elk.layered.spacing.edgeEdgeBetweenLayers': '9',
+      'elk.spacing.nodeNode': '20',
+      'elk.spacing.edgeNode': '12',
+      'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+      'elk.padding': '[top=8,left=8,bottom=8,right=8]',
+      'elk.separateConnectedComponents': 'true',
+      'elk.spacing.componentComponent': '30',
+      'elk.aspectRatio': '1.7',
+    },
+    children,
+    edges: drawn.filter(isBetween).flatMap((one) => edgesOf(one, sheet.depth)),
+  });
+}
+
+function port(id: string, x: number, y: number, side: string): ElkPort {
+  return { id, x, y, width: 0, height: 0, layoutOptions: { 'elk.port.side': side } };
+}
+
+/** Signs at pins need room beside their block. */
+function margins(block: Block): { west: number; east: number } {
+  // A transistor's signs stand above and below it, but names need room on the right.
+  if (block.symbol === 'npn' || block.symbol === 'pnp') {
+    const names = block.pins.filter(
+      ({ by, name }) => by !== 'wire' && by !== 'ground' && name !== 'b',
+    );
+    const words = 8.6 * Math.max(block.ref.length, Math.min(8, block.value.length)) - 12;
+    const east = Math.max(0, words, ...names.map(({ net }) => 9.5 * net.length - 20));
+    return { west: margin(block, 'west'), east };
+  }
+  return { west: margin(block, 'west'), east: margin(block, 'east') };
+}
+
+function margin(block: Block, side: DrawnPin['side']): number {
+  return Math.max(
+    0,
+    ...block.pins.map((pin) =>
+      pin.side !== side || pin.by === 'wire'
+        ? 0
+        : pin.by === 'ground'
+          ? SIZE.stub
+          : SIZE.stub + 9.5 * pin.net.length,
+    ),
+  );
+}
+
+/** Room that a net's name at the end of a lead takes, px. */
+export const labelWidth = (net: string): number => 14 + 9.5 * net.length;
+
+/** Room for names at the left and right end of a part between two nets. */
+function acrossMargins(
+  { nets, labelled }: Extract<Drawn, { form: 'across' }>,
+  turned: boolean,
+): { west: number; east: number } {
+  const room = ([net, isLabelled]: readonly [string, boolean]): number =>
+    isLabelled ? labelWidth(net) : 0;
+  const ends = [room([nets[0], labelled[0]]), room([nets[1], labelled[1]])] as const;
+  return turned ? { west: ends[1], east: ends[0] } : { west: ends[0], east: ends[1] };
+}
+
+function nodeOf(one: Between, { depth }: Sheet): ElkNode {
+  const id = `p:${one.key}`;
+  const layoutOptions = { 'elk.portConstraints': 'FIXED_POS' };
+  if (one.form === 'across') {
+    const turned = isTurned(one, depth);
+    const { west, east } = acrossMargins(one, turned);
+    const [width, height] = [west + SIZE.acrossWidth + east, SIZE.acrossHeight];
+    // Port 0 is the first pin's: on the right where the part is turned.
+    const ports = [0, 1].map((pin) =>
+      (pin === 0) !== turned
+        ? port(`${id}:${pin}`, 0, height / 2, 'WEST')
+        : port(`${id}:${pin}`, width, height / 2, 'EAST'),
+    );
+    return { id, width, height, layoutOptions, ports };
+  }
+  const { width, height, spots } = blockShape(one);
+  const { west, east } = margins(one);
+  const ports = one.pins.flatMap((pin, i) =>
+    pin.by === 'wire'
+      ? [
+          port(
+            `${id}:${i}`,
+            pin.side === 'west' ? 0 : west + width + east,
+            spots[i]!.y,
+            pin.side === 'west' ? 'WEST' : 'EAST',
+          ),
+        ]
+      : [],
+  );
+  return { id, width: west + width + east, height, layoutOptions, ports };
+}
+
+/** From where supplies are to where they are not; a block from its west side to its east side. */
+function edgesOf(one: Between, depth: ReadonlyMap<string, number>) {
+  const id = `p:${one.key}`;
+  const into = (net: string, i: number) => ({
+    id: `${id}>${i}`,
+    sources: [`n:${net}:out`],
+    targets: [`${id}:${i}`],
+  });
+  const outOf = (net: string, i: number) => ({
+    id: `${id}>${i}`,
+    sources: [`${id}:${i}`],
+    targets: [`n:${net}:in`],
+  });
+  if (one.form === 'across') {
+    const left = isTurned(one, depth) ? 1 : 0;
+    return one.nets.flatMap((net, i) =>
+      one.labelled[i] ? [] : i === left ? [into(net, i)] : [outOf(net, i)],
+    );
+  }
+  return one.pins.flatMap(({ net, side, by }, i) =>
+    by !== 'wire' ? [] : side === 'west' ? [into(net, i)] : [outOf(net, i)],
+  );
+}
+
+/** Whether a part between two nets has its second pin on the left. */
+function isTurned(
+  { nets: [a, b] }: { readonly nets: readonly [string, string] },
+  depth: ReadonlyMap<string, number>,
+): boolean {
+  return (depth.get(a) ?? 99) > (depth.get(b) ?? 99);
+}
+
+/** How many parts lie between a net and the nearest supply: the order from left to right. */
+function depthOfNets(index: BoardIndex): ReadonlyMap<string, number> {
+  const netOf = (net: string): string => index.netByKey.get(nameKey(net))!;
+  const depth = new Map<string, number>();
+  let wave = index.board.parts
+    .filter(({ kind }) => kind === 'voltageSource' || kind === 'transformer')
+    .flatMap(({ pins }) => pins)
+    .map(netOf)
+    .filter((net) => net !== '0');
+  for (let step = 0; wave.length > 0; step += 1) {
+    const fresh = wave.filter((net) => !depth.has(net));
+    fresh.forEach((net) => depth.set(net, step));
+    wave = fresh.flatMap((net) =>
+      (index.pinsOfNet.get(net) ?? []).flatMap(({ part }) =>
+        part.pins.map(netOf).filter((other) => other !== '0'),
+      ),
+    );
+  }
+  return depth;
+}
+
+const NO_LEAD = { west: 0, east: 0 } as const;
+
+function place(graph: ElkNode, drawn: readonly Drawn[], sheet: Sheet): DrawingLayout {
+  const { index, refs, depth } = sheet;
+  const legs = hungOn(drawn, 'leg');
+  const hats = hungOn(drawn, 'hat');
+  const byKey = new Map(drawn.map((one) => [one.key, one]));
+  const nets: PlacedNet[] = [];
+  const parts: PlacedPart[] = [];
+  const hang = (one: Hung, x: number, y: number): void =>
+    void parts.push({
+      ...one,
+      x,
+      y,
+      width: SIZE.column,
+      height: SIZE.leg,
+      spots: [],
+      lead: NO_LEAD,
+    });
+  for (const { id, x = 0, y = 0, width = 0, height = 0 } of graph.children ?? []) {
+    const name = id.slice(2);
+    if (id.startsWith('n:')) {
+      const bar = y + (hats.has(name) ? SIZE.hat : SIZE.label);
+      const more =
+        refs !== undefined &&
+        (index.pinsOfNet.get(name) ?? []).some(({ part }) => !refs.has(drawnRef(part.ref)));
+      nets.push({ net: name, x, y: bar, width, more });
+      (legs.get(name) ?? []).forEach((one, i) => hang(one, x + i * SIZE.column, bar + SIZE.bar));
+      (hats.get(name) ?? []).forEach((one, i) =>
+        hang(one, x + nameRoom(name, sheet) + i * SIZE.column, bar - SIZE.hat),
+      );
+      continue;
+    }
+    const one = byKey.get(name)!;
+    if (one.form === 'across') {
+      const turned = isTurned(one, depth);
+      const { west } = acrossMargins(one, turned);
+      const width = SIZE.acrossWidth;
+      parts.push({ ...one, turned, x: x + west, y, width, height, spots: [], lead: NO_LEAD });
+    } else if (one.form === 'block') {
+      const lead = margins(one);
+      parts.push({ ...one, x: x + lead.west, y, ...blockShape(one), lead });
+    }
+  }
+  const wires = (graph.edges ?? []).flatMap((edge) =>
+    (edge.sections ?? []).map((section) => ({
+      points: [section.startPoint, ...(section.bendPoints ?? []), section.endPoint],
+    })),
+  );
+  return { width: graph.width ?? 0, height: graph.height ?? 0, nets, parts, wires };
+}

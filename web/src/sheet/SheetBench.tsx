@@ -1,0 +1,278 @@
+import { history } from '@codemirror/commands';
+import { lintGutter, linter, type Diagnostic } from '@codemirror/lint';
+import { EditorView } from '@codemirror/view';
+import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror';
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { z } from 'zod';
+import {
+  boardChanges,
+  indexBoard,
+  nameKey,
+  readSheetLines,
+  sheetRemarks,
+  sheetSummary,
+  type Board,
+  type PartReport,
+} from '@hanzai/core/board';
+import { LIBRARY, OTHER_CHIPS, SERIES_74 } from '@hanzai/data';
+import { Drawing } from '../drawing/Drawing';
+import { ask, whyNot, withBody } from '../store/answers';
+import { Button } from '../ui/Button';
+import { Notice } from '../ui/Notice';
+import { dropDraft, keepDraft, readDraft } from './draft';
+import { Remarks, type Remark } from './Remarks';
+import { RenameForm } from './RenameForm';
+import { sheetExtensions } from './sheet-language';
+import style from './SheetBench.module.css';
+
+export interface SheetStart {
+  readonly text: string;
+  /** The board that this becomes the next version of; undefined for a sheet of its own. */
+  readonly of?: string;
+  readonly version?: number;
+  /** As it was read from a file of another program. */
+  readonly report?: readonly PartReport[];
+  readonly notes?: readonly string[];
+}
+
+const Stored = z.object({ id: z.uuid(), version: z.number().int() });
+
+const CHIPS = [
+  ...SERIES_74.map(({ number }) => `74LS${number}`),
+  ...OTHER_CHIPS.map(({ number }) => number),
+];
+
+const EXAMPLE = `title Lamp board
+J1 12V in: 1=VIN 2=0
+F1 VIN V12 T1A
+C1 V12 0 100u 25V electrolytic
+R1 V12 LAMP 680
+D1 LAMP 0 LED
+see lamp-lit "the lamp is lit": amps D1 0.005..
+`;
+
+/** The sheet bench: the text of a sheet and its drawing, side by side, each drawn as the other is typed. */
+export function SheetBench({
+  start,
+  onStored,
+}: {
+  start: SheetStart;
+  onStored: (id: string) => void;
+}) {
+  const key = start.of ?? 'new';
+  const [text, setText] = useState(start.text);
+  const [draftAt, setDraftAt] = useState<string>();
+  const [unkept, setUnkept] = useState(false);
+  const [busy, setBusy] = useState(false);
+  const [refusal, setRefusal] = useState<string>();
+  const editor = useRef<ReactCodeMirrorRef>(null);
+  const before = useMemo(() => readSheetLines(start.text, LIBRARY).board, [start.text]);
+
+  // What was typed here before and not stored comes back, unless a file was just read.
+  useEffect(() => {
+    const draft = start.report ? undefined : readDraft(key);
+    if (!draft || draft.text === start.text) return;
+    setText(draft.text);
+    setDraftAt(draft.at);
+  }, [key, start]);
+
+  const shown = useDeferredValue(text);
+  const reading = useMemo(() => readSheetLines(shown, LIBRARY), [shown]);
+  const { board, issues, lines } = reading;
+  const latest = useRef<Board>(board);
+  useEffect(() => {
+    latest.current = board;
+  }, [board]);
+  const index = useMemo(() => (board.parts.length > 0 ? indexBoard(board) : undefined), [board]);
+  const remarks = useMemo((): readonly Remark[] => {
+    const found: Remark[] = issues.map(({ line, what, expected }) => ({
+      line,
+      what,
+      remedy: `expected ${expected}`,
+      stops: true,
+    }));
+    for (const { ref, what, remedy } of sheetRemarks(board))
+      found.push({
+        line: ref === undefined ? undefined : lines.get(nameKey(ref)),
+        what,
+        remedy,
+        stops: false,
+      });
+    return found.sort((a, b) => (a.line ?? 0) - (b.line ?? 0));
+  }, [board, issues, lines]);
+  const changes = useMemo(() => boardChanges(before, board), [before, board]);
+
+  const extensions = useMemo(
+    () => [
+      history(),
+      lintGutter(),
+      linter((view) => diagnosticsOf(view), { delay: 250 }),
+      ...sheetExtensions(() => latest.current, CHIPS),
+    ],
+    [],
+  );
+
+  function change(next: string): void {
+    setText(next);
+    setRefusal(undefined);
+    setUnkept(!keepDraft(key, next));
+  }
+
+  function goTo(line: number | undefined): void {
+    const view = editor.current?.view;
+    if (!view || line === undefined || line > view.state.doc.lines) return;
+    const { from } = view.state.doc.line(line);
+    view.dispatch({
+      selection: { anchor: from },
+      effects: EditorView.scrollIntoView(from, { y: 'center' }),
+    });
+    view.focus();
+  }
+
+  async function store(): Promise<void> {
+    setBusy(true);
+    try {
+      const stored = await ask(
+        '/api/boards',
+        Stored,
+        withBody('POST', {
+          fileName: `${board.title.slice(0, 190) || 'sheet'}.sheet`,
+          text,
+          ...(start.of ? { of: start.of } : {}),
+        }),
+      );
+      dropDraft(key);
+      onStored(stored.id);
+    } catch (error) {
+      setRefusal(whyNot(error));
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  const stopping = issues.length;
+  const isSame = changes.length === 0 && start.of !== undefined;
+  return (
+    <div className={style.bench}>
+      <section className={style.write} aria-label="Write">
+        <header className={style.head}>
+          <h1>{board.title}</h1>
+          <p role="status">{sheetSummary(board)}</p>
+        </header>
+        {draftAt && (
+          <Notice look="attention" title="Your unsaved lines are here again.">
+            <Button
+              look="quiet"
+              onClick={() => {
+                dropDraft(key);
+                setText(start.text);
+                setDraftAt(undefined);
+              }}
+            >
+              Start from the stored one instead
+            </Button>
+          </Notice>
+        )}
+        {unkept && (
+          <Notice look="attention">
+            This browser keeps nothing: store the sheet before you leave the page.
+          </Notice>
+        )}
+        <div className={style.editor}>
+          <CodeMirror
+            ref={editor}
+            value={text}
+            onChange={change}
+            extensions={extensions}
+            height="100%"
+            theme="none"
+            basicSetup={{ autocompletion: false, highlightSelectionMatches: true }}
+          />
+        </div>
+        <footer className={style.foot}>
+          <Button
+            look="main"
+            disabled={busy || stopping > 0 || isSame || board.parts.length === 0}
+            onClick={() => void store()}
+          >
+            {start.of ? `Store as version ${(start.version ?? 1) + 1}` : 'Store the sheet'}
+          </Button>
+          <span>
+            {stopping > 0
+              ? `${stopping} ${stopping === 1 ? 'line' : 'lines'} to mend first`
+              : isSame
+                ? 'as it is stored'
+                : start.of
+                  ? `${changes.slice(0, 3).join('; ')}${changes.length > 3 ? `; and ${changes.length - 3} more` : ''}`
+                  : ''}
+          </span>
+          {board.parts.length === 0 && text.trim() === '' && (
+            <Button onClick={() => change(EXAMPLE)}>Put the example in</Button>
+          )}
+        </footer>
+        {refusal && (
+          <Notice look="attention" live>
+            {refusal}
+          </Notice>
+        )}
+      </section>
+      <section className={style.see} aria-label="Drawing and remarks">
+        {index ? (
+          <Drawing
+            title="Drawing"
+            scope="click a part or a net to go to its line"
+            index={index}
+            onPick={(name) => goTo(lines.get(nameKey(name)) ?? lineOf(text, name))}
+          />
+        ) : (
+          <div className={style.empty}>
+            <h2>Nothing drawn yet</h2>
+            <p>
+              One line one part, for example <code>C1 VM 0 470u 16V</code> or{' '}
+              <code>U3 74LS14 1=RSTRC 2=RES 14=P5 7=0</code>. Write <code>?</code> for a value or an
+              end that you do not know.
+            </p>
+          </div>
+        )}
+        <div className={style.below}>
+          <Remarks remarks={remarks} onGo={goTo} report={start.report} notes={start.notes} />
+          <RenameForm text={text} onRename={change} onGo={goTo} />
+        </div>
+      </section>
+    </div>
+  );
+}
+
+/** The line on which a net is named first. */
+function lineOf(text: string, net: string): number | undefined {
+  const at = text.split('\n').findIndex((line) =>
+    line
+      .toLowerCase()
+      .split(/[\s=]+/)
+      .includes(net.toLowerCase()),
+  );
+  return at < 0 ? undefined : at + 1;
+}
+
+/** What is wrong with lines, at their places in the editor. */
+function diagnosticsOf(view: EditorView): Diagnostic[] {
+  const { doc } = view.state;
+  const { board, issues, lines } = readSheetLines(doc.toString(), LIBRARY);
+  const at = (
+    line: number | undefined,
+    message: string,
+    severity: 'error' | 'warning',
+  ): Diagnostic[] => {
+    if (line === undefined || line > doc.lines) return [];
+    const { from, to } = doc.line(line);
+    return [{ from, to, message, severity }];
+  };
+  return [
+    ...issues.flatMap(({ line, what, expected }) =>
+      at(line, `${what}; expected ${expected}`, 'error'),
+    ),
+    ...sheetRemarks(board).flatMap(({ ref, what, remedy }) =>
+      ref === undefined ? [] : at(lines.get(nameKey(ref)), `${what}: ${remedy}`, 'warning'),
+    ),
+  ];
+}
