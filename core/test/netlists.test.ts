@@ -5,8 +5,12 @@ import { describe, expect, it } from 'vitest';
 import {
   checkBoard,
   describeIssue,
+  mendingsOf,
   readBoardFile,
+  readSheetLines,
+  withPartLine,
   writeBoardJson,
+  writeSheet,
   type Board,
   type ReadResult,
 } from '../src/board';
@@ -170,6 +174,36 @@ describe('a netlist of another program', () => {
     expect(boardOf('x.net', plain.replaceAll('\n', '\r\n'))).toEqual(
       boardOf('x.net', file('reset-corner.net')),
     );
+  });
+
+  it('offers what a black box may be, and each offer is a line that is read', () => {
+    const board = boardOf('reset-corner.tdx');
+    const offers = board.parts.flatMap((part) => mendingsOf(part).map((one) => ({ part, ...one })));
+    expect(offers.map(({ part: { ref }, words }) => `${ref}: ${words}`)).toEqual([
+      'D1: pin 1 is the anode',
+      'D1: pin 1 is the cathode',
+      'D2: pin 1 is the anode',
+      'D2: pin 1 is the cathode',
+      'J1: it feeds 9V in',
+      ...[
+        '1 e, 2 b, 3 c',
+        '1 c, 2 b, 3 e',
+        '1 e, 2 c, 3 b',
+        '1 b, 2 c, 3 e',
+        '1 b, 2 e, 3 c',
+        '1 c, 2 e, 3 b',
+      ].map((order) => `Q1: ${order}`),
+    ]);
+    const text = writeSheet(board, LIBRARY);
+    for (const { part, line, words } of offers) {
+      const mended = readSheetLines(withPartLine(text, part.ref, line), LIBRARY);
+      expect(mended.issues, words).toEqual([]);
+      const [found] = mended.board.parts.filter(({ ref }) => ref === part.ref);
+      expect(found!.kind, line).not.toBe('unspecified');
+      // The pins stay on their nets, in whatever order the kind counts them.
+      expect([...found!.pins].sort()).toEqual([...part.pins].sort());
+    }
+    expect(withPartLine(text, 'Q99', 'Q99 x')).toBe(text);
   });
 
   it('never throws, and what it reads fits the schema', () => {

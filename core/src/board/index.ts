@@ -30,6 +30,7 @@ export {
   type PinPlace,
   type Point,
 } from './nets';
+export { mendingsOf, withPartLine, type Mending } from './mend';
 export { boardChanges } from './compare-boards';
 export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';
 export { FORMULA, plainCell } from './csv-cells';

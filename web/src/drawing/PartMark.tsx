@@ -331,7 +331,7 @@ function Transistor({ part, belief, off }: Own<'block'>) {
   const base = pinOf('b');
   return (
     <>
-      <Believed at={[4, 22, 9, 26]} of={ref} belief={belief} upright />
+      <Believed at={[76, 73, 48, 9]} of={ref} belief={belief} />
       <TransistorSymbol
         polarity={polarity}
         up={pinOf(upper)?.by === 'wire'}

@@ -146,7 +146,8 @@ export function TwoPinSymbol({ symbol, half }: { symbol: TwoPin; half: number })
       return (
         <>
           {leads(half, BODY)}
-          <rect className={style.body} x={-BODY} y={-13} width={2 * BODY} height={26} />
+          <rect className={style.body} x={-BODY} y={-15} width={2 * BODY} height={30} />
+          <path className={style.fine} d={`M${-BODY} -15L${BODY} 15`} />
         </>
       );
   }

@@ -1,6 +1,7 @@
-import type { PartReport } from '@hanzai/core/board';
+import { mendingsOf, type Board, type PartReport } from '@hanzai/core/board';
 import { Button } from '../ui/Button';
 import { Fold } from '../ui/Fold';
+import { Actions } from '../ui/FormRow';
 import { Rows } from '../ui/Rows';
 import tone from '../ui/Words.module.css';
 
@@ -16,15 +17,21 @@ export interface Remark {
 export function Remarks({
   remarks,
   onGo,
+  board,
+  onMend,
   report = [],
   notes = [],
 }: {
   remarks: readonly Remark[];
   onGo: (line: number | undefined) => void;
+  board: Board;
+  /** Takes another line for a part. */
+  onMend: (ref: string, line: string) => void;
   report?: readonly PartReport[] | undefined;
   notes?: readonly string[] | undefined;
 }) {
   const unclear = report.filter(({ became }) => became !== 'understood');
+  const offers = new Map(board.parts.map((part) => [part.ref, mendingsOf(part)]));
   return (
     <section aria-label="Remarks">
       <h2>To look at</h2>
@@ -56,9 +63,25 @@ export function Remarks({
             {unclear.map(({ ref, as, why }) => (
               <li key={ref}>
                 <span>
-                  <b className="mono">{ref}</b> became {as}
-                  {why && <small>{why}</small>}
+                  <b className="mono">{ref}</b>{' '}
+                  {offers.get(ref)?.length === 0 &&
+                  board.parts.some((part) => part.ref === ref && part.kind !== 'unspecified')
+                    ? 'is said now'
+                    : `became ${as}`}
+                  {why && (offers.get(ref)?.length ?? 0) > 0 && <small>{why}</small>}
                 </span>
+                <Actions as="span">
+                  {(offers.get(ref) ?? []).map(({ words, line }) => (
+                    <Button
+                      key={line}
+                      look="quiet"
+                      aria-label={`${ref}: ${words}`}
+                      onClick={() => onMend(ref, line)}
+                    >
+                      {words}
+                    </Button>
+                  ))}
+                </Actions>
               </li>
             ))}
           </Rows>

@@ -11,6 +11,7 @@ import {
   readSheetLines,
   sheetRemarks,
   sheetSummary,
+  withPartLine,
   type Board,
   type PartReport,
 } from '@hanzai/core/board';
@@ -235,7 +236,14 @@ export function SheetBench({
           </div>
         )}
         <div className={style.below}>
-          <Remarks remarks={remarks} onGo={goTo} report={start.report} notes={start.notes} />
+          <Remarks
+            remarks={remarks}
+            onGo={goTo}
+            board={board}
+            onMend={(ref, line) => change(withPartLine(text, ref, line))}
+            report={start.report}
+            notes={start.notes}
+          />
           <RenameForm text={text} onRename={change} onGo={goTo} />
         </div>
       </section>

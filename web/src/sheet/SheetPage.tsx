@@ -5,6 +5,7 @@ import { Board, checkBoard, writeSheet } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { Band } from '../case/Band';
 import { ask, whyNot } from '../store/answers';
+import { SheetVersion } from '../store/sheet-versions';
 import { Fold } from '../ui/Fold';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
@@ -12,22 +13,10 @@ import { Rows } from '../ui/Rows';
 import { SheetBench, type SheetStart } from './SheetBench';
 import style from './SheetPage.module.css';
 
-const Versions = z.array(
-  z.object({
-    id: z.uuid(),
-    version: z.number().int(),
-    madeBy: z.string(),
-    createdAt: z.string(),
-    changes: z.array(z.string()),
-    parts: z.number().int().nullable(),
-  }),
-);
-type Version = z.infer<typeof Versions>[number];
-
 /** A stored sheet on the sheet bench, with its versions; without an id a new one. */
 export function SheetPage({ id }: { id: string }) {
   const [start, setStart] = useState<SheetStart | undefined>(id === '' ? { text: '' } : undefined);
-  const [versions, setVersions] = useState<readonly Version[]>([]);
+  const [versions, setVersions] = useState<readonly SheetVersion[]>([]);
   const [failure, setFailure] = useState<string>();
 
   useEffect(() => {
@@ -36,7 +25,7 @@ export function SheetPage({ id }: { id: string }) {
       try {
         const [content, known] = await Promise.all([
           ask(`/api/boards/${id}`, z.unknown()),
-          ask(`/api/boards/${id}/versions`, Versions),
+          ask(`/api/boards/${id}/versions`, z.array(SheetVersion)),
         ]);
         const checked = checkBoard(content);
         if (!checked.ok) return setFailure('this version of Hanzai cannot read the sheet');
@@ -50,9 +39,13 @@ export function SheetPage({ id }: { id: string }) {
   }, [id]);
 
   const [newest] = versions;
+  // The case that somebody came from, to go back to.
+  const forCase = /^\d+$/.exec(new URLSearchParams(window.location.search).get('case') ?? '')?.[0];
   return (
     <>
-      <Band here="boards" />
+      <Band here="boards">
+        {forCase && <a href={`/case/${forCase}/trace`}>Back to case {forCase}</a>}
+      </Band>
       {failure && <Notice look="attention">{failure}</Notice>}
       {newest && newest.id !== id && (
         <Notice
@@ -86,7 +79,9 @@ export function SheetPage({ id }: { id: string }) {
       {start && (
         <SheetBench
           start={start}
-          onStored={(stored) => window.location.assign(`/boards/${stored}`)}
+          onStored={(stored) =>
+            window.location.assign(forCase ? `/case/${forCase}/trace` : `/boards/${stored}`)
+          }
         />
       )}
       <Keys

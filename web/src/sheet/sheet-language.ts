@@ -33,7 +33,7 @@ const language = StreamLanguage.define<{ first: boolean }>({
     }
     if (state.first) {
       state.first = false;
-      return SHEET_WORDS.test(word) ? 'keyword' : 'definition';
+      return SHEET_WORDS.test(word) ? 'keyword' : 'variableName.definition';
     }
     if (word.includes('=')) return 'propertyName';
     return /^[\d.]/.test(word) || word === '?' ? 'number' : 'variableName';
@@ -65,6 +65,14 @@ const look = EditorView.theme({
   '.cm-content': { fontFamily: 'var(--mono)', caretColor: 'var(--ink)' },
   '.cm-gutters': { backgroundColor: 'var(--paper)', color: 'var(--ink-soft)', border: 'none' },
   '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'var(--paper)' },
+  '.cm-lint-marker': { content: '""', width: '12px', height: '12px', marginTop: '5px' },
+  '.cm-lint-marker-error': { border: '3px solid var(--amber)', backgroundColor: 'var(--amber)' },
+  '.cm-lint-marker-warning': { border: '3px solid var(--amber)', borderRadius: '50%' },
+  '.cm-lintRange-error, .cm-lintRange-warning': {
+    backgroundImage: 'none',
+    borderBottom: '2px dotted var(--amber)',
+  },
+  '.cm-lintRange-error': { borderBottomStyle: 'solid' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)', borderLeftWidth: '2px' },
   '.cm-tooltip': {
     backgroundColor: 'var(--sheet)',

@@ -10,6 +10,7 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
+import { NewerSheet } from '../../case/NewerSheet';
 import { NeedsUnit } from '../../case/NeedsUnit';
 import { Pictures } from '../../case/Pictures';
 import { StartForm } from '../../case/StartForm';
@@ -76,6 +77,7 @@ export function TakeInStage({ state }: { state: CaseState }) {
           )}
         </section>
         <section className={style.spaced}>
+          <NewerSheet state={state} />
           <CaseCard state={state} boards={boards} />
           <Pictures state={state} of="condition" title="Pictures of the condition" />
         </section>

@@ -2,11 +2,14 @@ import { memo, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal } from '../../case/journal';
 import { Drawing } from '../../drawing/Drawing';
+import { ButtonLink } from '../../ui/Button';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
 import { flagsOf } from './map-flags';
 import { partsInQuestion, probedNets } from './map-focus';
 
 interface Props {
+  /** Where the sheet is written on, for this case. */
+  readonly sheetHref: string;
   readonly index: BoardIndex;
   readonly journal: Journal;
   readonly lineUp: LineUp | undefined;
@@ -19,6 +22,7 @@ interface Props {
  * points marked. Drawn anew only where what it shows has changed: not at every step of the engine.
  */
 export const CircuitMap = memo(function CircuitMap({
+  sheetHref,
   index,
   journal,
   lineUp,
@@ -48,6 +52,7 @@ export const CircuitMap = memo(function CircuitMap({
       absent={journal.absent}
       onPick={onPick}
     >
+      <ButtonLink href={sheetHref}>Write on</ButtonLink>
       <button type="button" onClick={() => setWhole(!whole)} aria-pressed={whole}>
         {whole ? 'Around the question' : 'Whole sheet'}
       </button>

@@ -1,5 +1,6 @@
 import { useMemo } from 'react';
 import { ChargeLock } from '../../case/ChargeLock';
+import { NewerSheet } from '../../case/NewerSheet';
 import { Decision } from '../../case/Decision';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { repairMove } from '../../case/unit';
@@ -26,6 +27,7 @@ export function TraceNotices({
       {journal.closed && (
         <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
       )}
+      <NewerSheet state={state} />
       <Decision state={state} />
       <PowerAnyway state={state} />
       <ChargeLock state={state} />

@@ -139,6 +139,7 @@ export function TraceStage({ state }: { state: CaseState }) {
         <div className={style.left}>
           <TraceNotices state={state} failure={engine.failure} />
           <CircuitMap
+            sheetHref={`/boards/${view.board!.id}?case=${view.number}`}
             index={index}
             journal={journal}
             lineUp={engine.lineUp}
