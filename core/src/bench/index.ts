@@ -7,6 +7,15 @@ export {
   type LedgerLine,
   type LedgerState,
 } from './ledger';
+export {
+  firstPowerWithoutSheet,
+  ledgerObjectionWithoutSheet,
+  mayHaveWay,
+  proofWithoutSheet,
+  type CaseWithoutSheet,
+  type LooseReading,
+  type NamedRail,
+} from './without-sheet';
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
 export { replacementObjection, replacementRemarks } from './replacement';

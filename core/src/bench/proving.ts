@@ -38,6 +38,18 @@ export type ProofStep =
       readonly clean: number;
       readonly state: 'open' | 'pass' | 'fail';
     }
+  /** A rail that somebody named, where no sheet says what it has to read. */
+  | {
+      readonly type: 'rail';
+      readonly key: string;
+      readonly stage: 'shorts' | 'loaded';
+      readonly net: string;
+      /** What it has to be, in words. */
+      readonly must: string;
+      readonly before?: ReadingValue;
+      readonly after?: ReadingValue;
+      readonly state: 'open' | 'pass' | 'fail';
+    }
   | {
       readonly type: 'ask';
       readonly key: string;
@@ -186,7 +198,7 @@ function passes(kind: Measurement['kind'], value: ReadingValue, expected: Readou
   );
 }
 
-function startsStep({ before, since }: ProofStarts): readonly ProofStep[] {
+export function startsStep({ before, since }: ProofStarts): readonly ProofStep[] {
   const failed = before.filter(({ clean }) => !clean).length;
   if (failed === 0) return [];
   const needed = cleanStartsNeeded(failed, before.length);

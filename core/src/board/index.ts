@@ -33,6 +33,7 @@ export {
 export { mendingsOf, withPartLine, type Mending } from './mend';
 export { boardChanges } from './compare-boards';
 export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';
+export { isDesignator, scratchBoard } from './scratch-board';
 export { FORMULA, plainCell } from './csv-cells';
 export {
   describeIssue,

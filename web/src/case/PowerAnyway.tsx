@@ -22,7 +22,7 @@ const ReasonTyped = z.object({
  * keeps.
  */
 export function PowerAnyway({ state }: { state: CaseState }) {
-  const { journal, index } = state;
+  const { journal } = state;
   const { field, onSubmit, refusal } = useEntryForm(
     ReasonTyped,
     { reason: '' },
@@ -43,7 +43,7 @@ export function PowerAnyway({ state }: { state: CaseState }) {
       </Notice>
     );
   }
-  const why = powerObjection(index, journal, state.solved);
+  const why = powerObjection(journal, state.solved);
   if (!why || journal.closed) return null;
   return (
     <details>

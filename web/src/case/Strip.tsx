@@ -7,7 +7,8 @@ import {
   useState,
   type KeyboardEvent,
 } from 'react';
-import type { BoardIndex, Setup } from '@hanzai/core/board';
+import { indexBoard, scratchBoard, type BoardIndex, type Setup } from '@hanzai/core/board';
+import { LIBRARY } from '@hanzai/data';
 import {
   parseReadingValue,
   parseShorthand,
@@ -37,7 +38,8 @@ export interface StripHandle {
 }
 
 interface Props {
-  readonly index: BoardIndex;
+  /** Undefined where there is no sheet: a reading then stands at the point that it names. */
+  readonly index: BoardIndex | undefined;
   readonly recent: readonly string[];
   /** The reading that a bare value is taken for. */
   readonly proposal: ProposedPoints | undefined;
@@ -63,7 +65,7 @@ interface Props {
  * files.
  */
 export const Strip = forwardRef<StripHandle, Props>(function Strip(
-  { index, recent, proposal, expect, onFile, onRetract, disabled = false, ready = false },
+  { index: sheet, recent, proposal, expect, onFile, onRetract, disabled = false, ready = false },
   handle,
 ) {
   const [text, setText] = useState('');
@@ -71,6 +73,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
   const [note, setNote] = useState<{ text: string; bad: boolean }>();
   const input = useRef<HTMLInputElement>(null);
   const full = useMemo(() => completed(text, proposal), [text, proposal]);
+  const index = useMemo(() => sheet ?? indexBoard(scratchBoard(full, LIBRARY)), [sheet, full]);
   const parsed = useMemo(() => parseShorthand(index, full), [index, full]);
 
   useImperativeHandle(handle, () => ({
@@ -152,7 +155,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
         spellCheck={false}
         placeholder={
           proposal
-            ? `value for ${pointsText(index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   r13 220`
+            ? `value for ${pointsText(sheet, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   r13 220`
             : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr'
         }
         aria-describedby="strip-says"

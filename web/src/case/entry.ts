@@ -159,6 +159,12 @@ export const EntryBody = z.discriminatedUnion('kind', [
     course: z.enum(['go-on', 'donor', 'give-up']),
     reason: line(500).min(3),
   }),
+  /** A rail that a person names where no sheet does, with the volts that it has to have. */
+  z.object({
+    kind: z.literal('rail'),
+    net: line(40).regex(/^\S+$/, 'a name without blanks'),
+    volt: finite.min(-1000).max(1000),
+  }),
   z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;

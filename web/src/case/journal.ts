@@ -23,6 +23,12 @@ export interface TakenReading extends Reading {
   readonly current: boolean;
 }
 
+/** A reading that no sheet places. */
+export interface TakenLoose {
+  readonly entry: Of<'reading'>;
+  readonly current: boolean;
+}
+
 /** A case's journal put together: what stands after every retraction. */
 export interface Journal {
   /** The entries that stand, in the order made, without the takings back. */
@@ -30,6 +36,10 @@ export interface Journal {
   readonly symptoms: readonly Of<'symptom'>[];
   readonly findings: readonly Of<'finding'>[];
   readonly readings: readonly TakenReading[];
+  /** Readings at points that no sheet of the case has: told, and used where there is none. */
+  readonly loose: readonly TakenLoose[];
+  /** Rails that a person named. */
+  readonly rails: readonly Of<'rail'>[];
   readonly condemned: readonly Of<'condemn'>[];
   readonly ledger: readonly (LedgerLine & { readonly entry: Entry })[];
   readonly answers: readonly ProofAnswer[];
@@ -102,6 +112,8 @@ export interface Draft {
   readonly symptoms: Of<'symptom'>[];
   readonly findings: Of<'finding'>[];
   readonly readings: TakenReading[];
+  readonly loose: TakenLoose[];
+  readonly rails: Of<'rail'>[];
   readonly condemned: Map<string, Of<'condemn'>>;
   readonly ledger: (LedgerLine & { readonly entry: Entry })[];
   readonly answers: ProofAnswer[];
@@ -173,6 +185,8 @@ function emptyDraft(
     symptoms: [],
     findings: [],
     readings: [],
+    loose: [],
+    rails: [],
     condemned: new Map(),
     ledger: [],
     answers: [],
@@ -220,6 +234,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     symptoms: draft.symptoms,
     findings: draft.findings,
     readings: draft.readings,
+    loose: draft.loose,
+    rails: draft.rails,
     condemned: [...draft.condemned.values()],
     ledger,
     answers: draft.answers,

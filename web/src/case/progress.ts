@@ -37,12 +37,14 @@ export function caseProgress(
 ): Progress {
   const repaired = journal.ledger.some(isRepair);
   const begun = repaired || journal.answers.length > 0;
-  const known = index && (begun || showProof) ? solved.proof() : [];
+  const known = begun || showProof ? solved.proof() : [];
   const proof = known ?? [];
   const untouched = journal.condemned
     .map(({ body }) => body.ref)
     .filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line)));
-  const proven = begun && journal.missing.length === 0 && isProven(proof);
+  // Without a sheet somebody has to have named what feeds the unit, or nothing electrical is proven.
+  const isKnown = index !== undefined || journal.rails.length > 0;
+  const proven = begun && isKnown && journal.missing.length === 0 && isProven(proof);
   const soFar = { index, journal, proof, untouched, proven, repaired };
   const obstacles = obstaclesOf(soFar, begun);
   return {
@@ -79,8 +81,9 @@ function obstaclesOf(
     obstacles.push(
       `${sites.map((ref) => placeText(index, ref)).join(', ')} condemned and not mended`,
     );
-  if (!index) obstacles.push('no board sheet: nothing can be proven');
-  else if (!begun) obstacles.push('nothing is proven');
+  if (!begun) obstacles.push('nothing is proven');
+  else if (!index && journal.rails.length === 0)
+    obstacles.push('no sheet and no rail named: name the rails in Prove, and read them');
   const open = proof.filter((step) => step.state !== 'pass').length;
   if (begun && !proven && open > 0) obstacles.push(`${open} proof steps not passed`);
   return obstacles;

@@ -1,5 +1,6 @@
 import type { ProofStep } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
+import type { ReadingValue } from '@hanzai/core/instrument';
 import { inWords, type Expectation } from './expectation';
 import { writtenPoints } from './written-points';
 import { KIND_WORDS, pointsText, setupWords, valueText } from './wording';
@@ -33,6 +34,18 @@ export function proofWords(step: ProofStep, index: BoardIndex | undefined): Proo
       before: '',
       after: String(step.clean),
     };
+  if (step.type === 'rail') {
+    const kind = step.stage === 'shorts' ? 'resistance' : 'voltage';
+    const words = (value: ReadingValue | undefined): string =>
+      value === undefined ? '' : valueText(kind, value);
+    return {
+      what: `${step.net} to ground`,
+      how: `${KIND_WORDS[kind]}, ${setupWords(step.stage === 'shorts' ? 'off' : 'on')}`,
+      must: { display: step.must, band: '' },
+      before: words(step.before),
+      after: words(step.after),
+    };
+  }
   const { measurement: m, expected, before, after } = step;
   const { at, to } = writtenPoints(m);
   return {

@@ -27,7 +27,7 @@ export function entryObjection(
   const gate = kind.gate?.(body);
   const locked =
     (gate && lockedObjection(journal, index, model, gate)) ??
-    (isPowered(body) ? powerObjection(index, journal, solved) : undefined);
+    (isPowered(body) ? powerObjection(journal, solved) : undefined);
   if (locked) return locked;
   const situation: Situation = {
     journal,
@@ -85,15 +85,11 @@ export function lockedObjection(
  * Why power may not come on: parts off the board and nothing said about it, or a repair after which
  * the ohms were not read. Undefined where it may, or where somebody said that it is meant.
  */
-export function powerObjection(
-  index: BoardIndex | undefined,
-  journal: Journal,
-  solved: Solved,
-): string | undefined {
+export function powerObjection(journal: Journal, solved: Solved): string | undefined {
   if (journal.powerAnyway) return undefined;
   if (journal.missing.length > 0)
     return `${journal.missing.join(', ')} is off the board: fit it first, or say in Repair that power without it is meant`;
-  if (!index || !journal.ledger.some(isRepair)) return undefined;
+  if (!journal.ledger.some(isRepair)) return undefined;
   const objection = solved.power();
   return objection && `${objection}; or say in Repair why it gets power all the same`;
 }

@@ -1,9 +1,13 @@
 import {
   firstPowerObjection,
+  firstPowerWithoutSheet,
+  proofWithoutSheet,
   fuseGate,
   proofSteps,
+  type CaseWithoutSheet,
   type FuseObjection,
   type LedgerLine,
+  type LooseReading,
   type ProofStep,
 } from '@hanzai/core/bench';
 import type { Start } from '@hanzai/core/block';
@@ -52,6 +56,31 @@ function caseProof(index: BoardIndex, journal: Journal): readonly ProofStep[] {
   );
 }
 
+/** Readings at points that no sheet has, as the rules of a case without one take them. */
+export function looseReadings({ loose }: Journal): readonly LooseReading[] {
+  return loose.map(({ entry: { id, body }, current }) => ({
+    key: id,
+    setup: body.setup,
+    kind: body.quantity,
+    at: body.at,
+    to: body.to,
+    value: body.value,
+    current,
+  }));
+}
+
+function withoutSheet(journal: Journal): CaseWithoutSheet {
+  const starts = (list: Journal['starts']): readonly Start[] =>
+    list.map(({ body }) => ({ clean: body.failedAt === null, conditions: body.conditions }));
+  return {
+    rails: journal.rails.map(({ body: { net, volt } }) => ({ net, volt })),
+    readings: looseReadings(journal),
+    symptoms: journal.symptoms.map(({ id, body }) => ({ key: id, text: body.text })),
+    answers: journal.answers,
+    starts: { before: starts(journal.startsBefore), since: starts(journal.startsSince) },
+  };
+}
+
 /** What keeps a fuse out, by the readings of the board as it is now. Solves the good board. */
 function fuseHold(index: BoardIndex, journal: Journal, ref: string): FuseObjection | undefined {
   const fuse = index.partByKey.get(nameKey(ref));
@@ -68,8 +97,10 @@ function powerHold(index: BoardIndex, journal: Journal): string | undefined {
 export function solveHere(index: BoardIndex | undefined, journal: Journal): Solved {
   let proof: readonly ProofStep[] | undefined;
   return {
-    proof: () => (proof ??= index ? caseProof(index, journal) : []),
-    power: () => index && powerHold(index, journal),
+    proof: () =>
+      (proof ??= index ? caseProof(index, journal) : proofWithoutSheet(withoutSheet(journal))),
+    power: () =>
+      index ? powerHold(index, journal) : firstPowerWithoutSheet(withoutSheet(journal)),
     fuse: (ref) => index && fuseHold(index, journal, ref),
   };
 }

@@ -4,7 +4,10 @@ import { z } from 'zod';
 import { Board, checkBoard, writeSheet } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { Band } from '../case/Band';
-import { ask, whyNot } from '../store/answers';
+import { readEntries, SentCase } from '../case/case-view';
+import { playJournal } from '../case/journal';
+import { sheetFromCase } from '../case/sheet-from-case';
+import { ask, whyNot, withBody } from '../store/answers';
 import { SheetVersion } from '../store/sheet-versions';
 import { Fold } from '../ui/Fold';
 import { Keys } from '../ui/Keys';
@@ -13,16 +16,43 @@ import { Rows } from '../ui/Rows';
 import { SheetBench, type SheetStart } from './SheetBench';
 import style from './SheetPage.module.css';
 
+/** The case that somebody came from, to go back to. */
+const caseInAddress = (): string | undefined =>
+  /^\d+$/.exec(new URLSearchParams(window.location.search).get('case') ?? '')?.[0];
+
+/** What a case without a sheet has named so far, as the beginning of one. */
+async function textFromCase(number: string): Promise<string> {
+  const sent = await ask(`/api/cases/by-number/${number}`, SentCase);
+  const { entries } = readEntries(sent.entries);
+  return sent.boardId === null
+    ? sheetFromCase(sent.unitModel, playJournal(entries, undefined))
+    : '';
+}
+
+/** Back to the case, which from now on is traced on the sheet where it had none; or to the sheet. */
+async function leave(stored: string, forCase: string | undefined): Promise<void> {
+  if (forCase === undefined) return window.location.assign(`/boards/${stored}`);
+  const sent = await ask(`/api/cases/by-number/${forCase}`, SentCase);
+  if (sent.boardId === null)
+    await ask(
+      `/api/cases/${sent.id}`,
+      z.unknown(),
+      withBody('PATCH', { boardId: stored, version: sent.version }),
+    );
+  window.location.assign(`/case/${forCase}/trace`);
+}
+
 /** A stored sheet on the sheet bench, with its versions; without an id a new one. */
 export function SheetPage({ id }: { id: string }) {
-  const [start, setStart] = useState<SheetStart | undefined>(id === '' ? { text: '' } : undefined);
+  const [start, setStart] = useState<SheetStart>();
+  const forCase = caseInAddress();
   const [versions, setVersions] = useState<readonly SheetVersion[]>([]);
   const [failure, setFailure] = useState<string>();
 
   useEffect(() => {
-    if (id === '') return;
     void (async () => {
       try {
+        if (id === '') return setStart({ text: forCase ? await textFromCase(forCase) : '' });
         const [content, known] = await Promise.all([
           ask(`/api/boards/${id}`, z.unknown()),
           ask(`/api/boards/${id}/versions`, z.array(SheetVersion)),
@@ -36,11 +66,9 @@ export function SheetPage({ id }: { id: string }) {
         setFailure(whyNot(error));
       }
     })();
-  }, [id]);
+  }, [id, forCase]);
 
   const [newest] = versions;
-  // The case that somebody came from, to go back to.
-  const forCase = /^\d+$/.exec(new URLSearchParams(window.location.search).get('case') ?? '')?.[0];
   return (
     <>
       <Band here="boards">
@@ -76,14 +104,7 @@ export function SheetPage({ id }: { id: string }) {
           </Fold>
         </div>
       )}
-      {start && (
-        <SheetBench
-          start={start}
-          onStored={(stored) =>
-            window.location.assign(forCase ? `/case/${forCase}/trace` : `/boards/${stored}`)
-          }
-        />
-      )}
+      {start && <SheetBench start={start} onStored={(stored) => void leave(stored, forCase)} />}
       <Keys
         keys={[
           ['Ctrl+Space', 'what may come next'],

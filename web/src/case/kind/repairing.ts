@@ -1,12 +1,11 @@
-import { ledgerObjection, type LedgerLine } from '@hanzai/core/bench';
+import { ledgerObjection, ledgerObjectionWithoutSheet, type LedgerLine } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import type { Of } from '../journal';
+import { looseReadings } from '../solved';
 import { ledgerWords, placeText } from '../wording';
 import type { BodyOf, KindOfEntry, KindsOf, Situation } from './definition';
 
 type LedgerKind = 'removed' | 'fitted' | 'leftOut';
-
-const NO_SHEET = 'the case has no board sheet';
 
 /** Of a part's ledger only the newest line: else it would say that went on what never came off. */
 function takeBackLine(
@@ -45,7 +44,11 @@ function ledgerKind<K extends LedgerKind>(
       situation.index
         ? (ledgerObjection(situation.index, situation.journal.ledger, line(body)) ??
           alsoObjects?.(body, situation))
-        : NO_SHEET,
+        : ledgerObjectionWithoutSheet(
+            situation.journal.ledger,
+            line(body),
+            looseReadings(situation.journal),
+          ),
     ledger: line,
     add: (draft, entry) => {
       draft.ledger.push({ ...line(entry.body as BodyOf<K>), entry });

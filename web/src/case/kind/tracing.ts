@@ -17,7 +17,7 @@ const partObjection = (ref: string, index: BoardIndex | undefined): string | und
   index && !hasPart(index, ref) ? `the board has no part ${ref}` : undefined;
 
 /** Readings and verdicts. */
-export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit'> = {
+export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit' | 'rail'> = {
   reading: {
     words: 'reading',
     said: ({ typed }) => typed,
@@ -29,16 +29,22 @@ export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit'> = {
     },
     powered: ({ quantity, setup }) => quantity !== 'symptom' && powerOf(setup) === 'on',
     objection: ({ setup, quantity, at, to }, { index }) => {
-      if (!index) return 'the case has no board sheet: choose one in Take in first';
+      // Without a sheet a reading is kept at the point that it names.
+      if (!index)
+        return quantity === 'symptom'
+          ? 'only a sheet says what can be seen of its unit'
+          : undefined;
       const resolved = resolveMeasurement(index, setup, quantity, at, to);
       return resolved.ok ? undefined : `${resolved.what}; expected ${resolved.expected}`;
     },
     add: (draft, entry) => {
       const { setup, quantity, at, to, value } = entry.body;
-      if (!draft.index) return;
-      const resolved = resolveMeasurement(draft.index, setup, quantity, at, to);
-      // Another board was chosen since: what it does not have is left out.
-      if (!resolved.ok) return;
+      const resolved = draft.index && resolveMeasurement(draft.index, setup, quantity, at, to);
+      // Without a sheet, or where another was chosen since that does not have the point.
+      if (!resolved?.ok) {
+        draft.loose.push({ entry, current: draft.isSinceRepair(entry) });
+        return;
+      }
       draft.readings.push({
         measurement: resolved.measurement,
         value,
@@ -66,6 +72,17 @@ export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit'> = {
     takeBack: 'never',
     objection: ({ ref }, { index }) => partObjection(ref, index),
     add: (draft, { body }) => void draft.condemned.delete(body.ref),
+    report: 'none',
+  },
+  rail: {
+    words: 'rail',
+    said: ({ net, volt }) => `${net} ${volt} V`,
+    takeBack: 'free',
+    objection: ({ net }, { journal }) =>
+      journal.rails.some(({ body }) => nameKey(body.net) === nameKey(net))
+        ? `${net} is named already: take that back first`
+        : undefined,
+    add: (draft, entry) => draft.rails.push(entry),
     report: 'none',
   },
 };

@@ -171,6 +171,7 @@ function proofBodies(entries: readonly Entry[], index: BoardIndex): EntryBody[] 
           sounds: '',
           conditions: [],
         }));
+      if (step.type === 'rail') return [];
       const { measurement: m, expected } = step;
       const value =
         typeof expected.value === 'number' ? Number(expected.value.toPrecision(4)) : expected.value;

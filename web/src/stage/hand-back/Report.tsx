@@ -109,6 +109,19 @@ export function Report({
           )
         )}
       </Section>
+      {journal.loose.length > 0 && (
+        <Section title="Readings at points that no sheet has">
+          <ul>
+            {journal.loose.map(({ entry: { id, body } }) => (
+              <li key={id}>
+                {pointsText(undefined, body.at, body.to)}, {KIND_WORDS[body.quantity]},{' '}
+                {setupWords(body.setup)}:{' '}
+                <span className="mono">{valueText(body.quantity, body.value)}</span>
+              </li>
+            ))}
+          </ul>
+        </Section>
+      )}
       <Section title="Verdict and parts">
         <Lines of="verdict" journal={journal} index={index} />
       </Section>

@@ -7,6 +7,7 @@ import { readingEntry, writtenPoints } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { Strip } from '../../case/Strip';
+import { Rails } from './Rails';
 import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
@@ -37,22 +38,24 @@ export function ProveStage({ state }: { state: CaseState }) {
       step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'),
   );
   const current = open.find((step) => step.state === 'open') ?? open[0];
-  if (!index) {
-    return (
-      <CaseFrame state={state} stage="prove">
-        <h2>No board sheet yet</h2>
-        <p>What is to be proven is worked out from the circuit. Choose a sheet in Take in.</p>
-      </CaseFrame>
-    );
-  }
+  const railToRead = index
+    ? undefined
+    : steps.find((step) => step.type === 'rail' && step.after === undefined);
   const proposal =
-    current?.type === 'measure'
+    railToRead?.type === 'rail'
       ? {
-          setup: current.measurement.setup,
-          kind: current.measurement.kind,
-          ...writtenPoints(current.measurement),
+          setup: railToRead.stage === 'shorts' ? 'off' : 'on',
+          kind: railToRead.stage === 'shorts' ? ('resistance' as const) : ('voltage' as const),
+          at: railToRead.net,
+          to: '',
         }
-      : undefined;
+      : current?.type === 'measure'
+        ? {
+            setup: current.measurement.setup,
+            kind: current.measurement.kind,
+            ...writtenPoints(current.measurement),
+          }
+        : undefined;
   const locked = journal.closed || missing.length > 0;
   return (
     <CaseFrame
@@ -88,7 +91,8 @@ export function ProveStage({ state }: { state: CaseState }) {
         </p>
       )}
       <PowerAnyway state={state} />
-      {!steps.some(({ stage }) => stage === 'shorts') && (
+      {!index && <Rails state={state} />}
+      {index && !steps.some(({ stage }) => stage === 'shorts') && (
         <Notice look="attention" title="Power stays locked.">
           No rail of this board is known, so no ohms check says that it may have power. A sheet with
           its supply would name them.
@@ -162,7 +166,7 @@ function Row({
   onStart,
 }: {
   step: ProofStep;
-  index: BoardIndex;
+  index: BoardIndex | undefined;
   current: boolean;
   locked: boolean;
   onAnswer: (passed: boolean) => void;
@@ -194,7 +198,31 @@ function Row({
             </Button>
           </span>
         )}
-        {step.type === 'ask' && step.state === 'open' ? (
+        {step.type === 'rail' && step.stage === 'shorts' && (
+          <span className={style.answers}>
+            {after}
+            {step.after !== undefined && step.state === 'open' && (
+              <>
+                <Button
+                  disabled={locked}
+                  onClick={() => onAnswer(true)}
+                  aria-label={`No short: ${what}`}
+                >
+                  No short
+                </Button>
+                <Button
+                  disabled={locked}
+                  onClick={() => onAnswer(false)}
+                  aria-label={`Not good: ${what}`}
+                >
+                  Not good
+                </Button>
+              </>
+            )}
+          </span>
+        )}
+        {step.type === 'rail' && step.stage === 'shorts' ? null : step.type === 'ask' &&
+          step.state === 'open' ? (
           <span className={style.answers}>
             <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`Gone: ${what}`}>
               Gone

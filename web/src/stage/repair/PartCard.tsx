@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
-import { replacementRemarks } from '@hanzai/core/bench';
+import { mayHaveWay, replacementRemarks } from '@hanzai/core/bench';
 import { marking, parseOffered, verdictOf, type FitVerdict } from '@hanzai/core/part';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
@@ -42,22 +42,26 @@ export function PartCard({
 }: {
   refdes: string;
   state: CaseState;
-  index: BoardIndex;
+  /** Undefined without a sheet: the part is what is said of it. */
+  index: BoardIndex | undefined;
 }) {
-  const part = index.partByKey.get(nameKey(refdes)) ?? index.replaceable.get(refdes)?.[0];
+  const part =
+    index && (index.partByKey.get(nameKey(refdes)) ?? index.replaceable.get(refdes)?.[0]);
   const { journal } = state;
   const off = journal.absent.some((ref) => nameKey(ref) === nameKey(refdes));
   const condemned = journal.condemned.find(({ body }) => body.ref === refdes);
   const fitted = journal.ledger.findLast((line) => line.ref === refdes && line.action === 'fitted');
+  const said = journal.ledger.findLast((line) => line.ref === refdes)?.value ?? '';
   const form = useForm<PartTyped>({
     resolver: zodResolver(PartTyped),
-    defaultValues: { value: boardValue(index, refdes), note: '', turned: false },
+    defaultValues: { value: index ? boardValue(index, refdes) : said, note: '', turned: false },
   });
   const { register } = form;
   const { errors } = form.formState;
   const value = form.watch('value');
   const [refusal, setRefusal] = useState<string>();
-  const remarks = off ? replacementRemarks(index, refdes, value) : [];
+  const remarks = off && index ? replacementRemarks(index, refdes, value) : [];
+  const asksWay = off && !index && mayHaveWay(refdes, value);
   const verdict = verdictOf(remarks);
   const way = part && marking(part, off ? parseOffered(value) : undefined);
   const gate = off ? state.solved.fuse(refdes) : undefined;
@@ -136,6 +140,12 @@ export function PartCard({
                 ))}
               </ul>
             </Notice>
+          )}
+          {asksWay && (
+            <label className={style.check}>
+              <input type="checkbox" {...register('turned')} /> Looked at which way round it sits:
+              as the one that came off, or as the board is marked
+            </label>
           )}
           {off && way && (
             <label className={style.check}>

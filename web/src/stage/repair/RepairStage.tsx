@@ -25,14 +25,6 @@ import style from './RepairStage.module.css';
 export function RepairStage({ state }: { state: CaseState }) {
   const { view } = state;
   const { index, journal } = state;
-  if (!index) {
-    return (
-      <CaseFrame state={state} stage="repair">
-        <h2>No board sheet yet</h2>
-        <p>The ledger names parts of a board. Choose a sheet in Take in first.</p>
-      </CaseFrame>
-    );
-  }
   const states = reconcile(journal.ledger);
   const refs = [
     ...new Set([...journal.condemned.map(({ body }) => body.ref), ...states.map(({ ref }) => ref)]),
@@ -71,7 +63,7 @@ export function RepairStage({ state }: { state: CaseState }) {
       )}
       <div className={style.parts}>
         {refs.map((ref) => {
-          const site = siteKind(index, ref);
+          const site = index && siteKind(index, ref);
           return site ? (
             <SiteCard key={ref} site={ref} kind={site} state={state} />
           ) : (
@@ -110,12 +102,24 @@ const OtherTyped = z.object({
   ref: typedWords(80, 'no part without a name; expected a designator such as C3'),
 });
 
-function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
+function OtherPart({ state, index }: { state: CaseState; index: BoardIndex | undefined }) {
   const entry = useEntryForm(
     OtherTyped,
     { ref: '' },
     {
       enter: ({ ref }) => {
+        // Without a sheet a part comes into being when it is named.
+        if (!index) {
+          const [name = '', ...value] = ref.split(/\s+/);
+          return /^[a-z]{1,3}\d+[a-z]?(\.\d+)?$/i.test(name)
+            ? state.append({
+                kind: 'removed',
+                ref: name.toUpperCase(),
+                value: value.join(' '),
+                note: '',
+              })
+            : `“${name}” is no designator; expected one such as C3, and what it says, for example C3 470u 16V`;
+        }
         const known = [...index.replaceable.keys()].find((name) => nameKey(name) === nameKey(ref));
         return known
           ? state.append({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
@@ -128,9 +132,9 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex }) {
     <form className={style.other} noValidate onSubmit={entry.onSubmit}>
       <TextField
         id="other"
-        label="Another part came off"
+        label={index ? 'Another part came off' : 'A part came off, and what it says'}
         className="mono"
-        placeholder="C3"
+        placeholder={index ? 'C3' : 'C3 470u 16V'}
         {...entry.field('ref')}
       />
       <Refused words={entry.refusal} />

@@ -1,0 +1,149 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { alive, follow, visit } from './open-case';
+import { Server } from './server';
+
+const server = new Server();
+test.beforeAll(() => server.start());
+test.afterAll(() => server.stop());
+
+const editor = (page: Page) => page.getByLabel('Sheet, one line one part');
+const drawing = (page: Page) => page.getByRole('region', { name: 'Drawing of the circuit' });
+
+/** Types at the end of the sheet, as a person would, without taking what is offered. */
+async function write(page: Page, text: string): Promise<void> {
+  await editor(page).click();
+  await page.keyboard.press('Control+End');
+  for (const line of text.split('\n')) {
+    await page.keyboard.type(line);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Enter');
+  }
+}
+
+async function read(page: Page, line: string): Promise<void> {
+  const strip = page.getByLabel('Reading', { exact: true });
+  await strip.fill(line);
+  await strip.press('Enter');
+  await expect(page.locator('#strip-says')).toContainText('Filed:');
+}
+
+test('a sheet is written by keyboard, drawn as it is typed, kept, stored and changed', async ({
+  page,
+}) => {
+  await visit(page, '/boards');
+  await follow(page, page.getByRole('link', { name: 'Write a sheet' }));
+  await expect(page.getByText('Nothing drawn yet')).toBeVisible();
+  await write(
+    page,
+    'title Shuttle lamp\nJ1 12V in: 1=VIN 2=0\nF1 VIN V12 T1A\nR1 V12 LMP 680\nD1 LMP',
+  );
+  await expect(page.getByText('1 line to mend first')).toBeVisible();
+  await expect(page.getByText('D1 has 1 net')).toBeVisible();
+  // The rest is drawn all the same, and can be asked for by name.
+  await expect(
+    drawing(page)
+      .getByRole('button', { name: 'F1, T1A' })
+      .or(drawing(page).getByRole('button', { name: 'F1' }))
+      .first(),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^line 5$/ }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(' 0 LED');
+  await page.keyboard.press('Escape');
+  await expect(page.getByText('Nothing: every line is understood.')).toBeVisible();
+  await expect(page.getByText('4 parts, 4 nets')).toBeVisible();
+
+  // A page that is left keeps what was typed.
+  await page.reload();
+  await expect(page.getByText('Your unsaved lines are here again.')).toBeVisible();
+  await expect(editor(page)).toContainText('D1 LMP 0 LED');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+  await page.getByRole('button', { name: 'Store the sheet' }).click();
+  await page.waitForURL(/\/boards\/[0-9a-f-]{36}$/);
+
+  // Another version, with what is different in words; a net called otherwise everywhere.
+  await expect(page.getByText('as it is stored')).toBeVisible();
+  await page.getByLabel('Part or net').fill('lmp');
+  await page.getByLabel('Call it').fill('LAMP');
+  await page.getByRole('button', { name: 'Rename everywhere' }).click();
+  await expect(page.getByText('net LMP is called LAMP')).toBeVisible();
+  await page.getByRole('button', { name: 'Store as version 2' }).click();
+  await expect(page.getByText('2 versions')).toBeVisible();
+  await expect(editor(page)).toContainText('R1 V12 LAMP 680R');
+});
+
+test('a netlist of another program is looked at first, and its black boxes are mended by a press', async ({
+  page,
+}) => {
+  await visit(page, '/boards');
+  const buffer = Buffer.from(
+    'net,ref,pin,value\nVCC,R1,1,4k7\nOUT,R1,2,\nOUT,D4,1,1N4148\nGND,D4,2,\nVCC,J1,1,5V in\nGND,J1,2,\nOUT,X1,7,\n',
+  );
+  await page
+    .getByLabel('From a file')
+    .setInputFiles({ name: 'pins.csv', mimeType: 'text/csv', buffer });
+  await page.getByText('What was understood of the file').click();
+  await expect(page.getByText('1 parts understood, 3 are black boxes with pins')).toBeVisible();
+  await page.getByRole('button', { name: 'D4: pin 1 is the anode' }).click();
+  await page.getByRole('button', { name: 'J1: it feeds 5V in' }).click();
+  await expect(editor(page)).toContainText('D4 1N4148 a=OUT k=0');
+  await expect(page.getByText('nothing feeds this sheet')).toBeHidden();
+  await page.getByRole('button', { name: 'Store the sheet' }).click();
+  await page.waitForURL(/\/boards\/[0-9a-f-]{36}$/);
+});
+
+test('a unit without any sheet is traced, repaired, proven and closed; its sheet grows from what was named', async ({
+  page,
+}) => {
+  await visit(page, '/case/new');
+  await page.getByLabel('Title').fill('Shuttle radio, dead');
+  await page.getByLabel('Unit', { exact: true }).fill('Shuttle radio');
+  await page.getByLabel('Unit', { exact: true }).press('Enter');
+  await page.waitForURL(/take-in/);
+  await alive(page);
+  const number = /\/case\/(\d+)/.exec(page.url())![1]!;
+  await page.getByLabel('Add a symptom').fill('no lamp');
+  await page.keyboard.press('Enter');
+  await visit(page, `/case/${number}/trace`);
+  await read(page, 'p9 0.02');
+  await read(page, 'c12 14 esr');
+  await expect(page.getByRole('button', { name: 'Take back: c12 14 esr' })).toBeVisible();
+  await page.getByLabel('Part', { exact: true }).fill('c12');
+  await page.getByLabel('What says so').fill('14 ohm ESR');
+  await page.getByRole('button', { name: 'Condemn it' }).click();
+  await follow(page, page.getByRole('link', { name: 'Go on to Repair' }));
+
+  const part = page.getByRole('form', { name: 'Part C12' });
+  await part.getByLabel('What comes off').fill('470u 16V');
+  await part.getByRole('button', { name: 'C12 came off' }).click();
+  await part.getByRole('button', { name: 'C12 went on' }).click();
+  await expect(part).toContainText('check which way round C12 sits');
+  await part.getByLabel(/which way round it sits/).check();
+  await part.getByRole('button', { name: 'C12 went on' }).click();
+  await expect(part).toContainText('Went on: 470u 16V');
+
+  await visit(page, `/case/${number}/prove`);
+  // Power stays off: nobody has said what feeds it.
+  await page.getByLabel('Reading', { exact: true }).fill('p9 9');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('#strip-says')).toContainText('no rail is known');
+  await page.getByLabel('Rail', { exact: true }).fill('p9');
+  await page.getByLabel('Volts', { exact: true }).fill('9');
+  await page.getByRole('button', { name: 'Name it' }).click();
+  await read(page, 'p9 480 ohm');
+  await page.getByRole('button', { name: 'No short: P9 to ground' }).click();
+  await read(page, 'p9 8.97');
+  await page.getByRole('button', { name: 'Gone: no lamp' }).click();
+  await expect(page.getByText('Proven.')).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0]?.html}`)).toEqual([]);
+
+  await visit(page, `/boards/new?case=${number}`);
+  await expect(editor(page)).toContainText('C12 ? ? 470u 16V');
+  await expect(editor(page)).toContainText('edge P9');
+  await visit(page, `/case/${number}/hand-back`);
+  await page.getByRole('button', { name: 'Close the case' }).click();
+  await expect(page.getByText('Closed')).toBeVisible();
+});
