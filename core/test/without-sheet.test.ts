@@ -172,15 +172,15 @@ describe('a reading where there is no sheet', () => {
     return `${m.setup} ${m.kind} ${point(m.at)} ${point(m.to)} ${value}`;
   };
   it.each([
-    ['vm 8.6', 'on voltage vm 0 8.6'],
-    ['p5 5.01', 'on voltage p5 0 5.01'],
-    ['n12 -11.9', 'on voltage n12 0 -11.9'],
+    ['vm 8.6', 'on voltage VM 0 8.6'],
+    ['p5 5.01', 'on voltage P5 0 5.01'],
+    ['n12 -11.9', 'on voltage N12 0 -11.9'],
     ['c7 0.4 esr', 'off esr C7.1 C7.2 0.4'],
     ['r12 4k7', 'off resistance R12.1 R12.2 4700'],
     ['f1 beep', 'off continuity F1.1 F1.2 beep'],
     ['u3.5 lo', 'on logic U3.5 0 0'],
-    ['vm vcc 0.3', 'on voltage vm vcc 0.3'],
-    ['vm 480 ohm', 'off resistance vm 0 480'],
+    ['vm vcc 0.3', 'on voltage VM VCC 0.3'],
+    ['vm 480 ohm', 'off resistance VM 0 480'],
     ['u7 1', 'no: the pin, for example u7.1'],
     ['vm', 'no: the value, for example 4k7, 4.98, beep, ol or lo'],
     ['', 'no: a point and a value, for example r12 4k7'],

@@ -29,7 +29,8 @@ export function scratchBoard(text: string, library: DeviceLibrary = NO_LIBRARY):
     .forEach((word, i) => {
       if (word === '' || word.length > 60 || (i > 0 && NO_NAME.test(word))) return;
       const [name = '', pin] = word.split('.');
-      if (!isDesignator(name)) nets.set(word.toLowerCase(), word);
+      // As boards are marked, however it was typed.
+      if (!isDesignator(name)) nets.set(word.toLowerCase(), word.toUpperCase());
       else {
         const number = /^\d{1,3}$/.test(pin ?? '') ? Number(pin) : 1;
         pins.set(name.toUpperCase(), Math.max(pins.get(name.toUpperCase()) ?? 1, number));

@@ -154,7 +154,7 @@ export function SheetBench({
   const stopping = issues.length;
   const isSame = changes.length === 0 && start.of !== undefined;
   return (
-    <div className={style.bench}>
+    <main className={style.bench}>
       <section className={style.write} aria-label="Write">
         <header className={style.head}>
           <h1>{board.title}</h1>
@@ -247,7 +247,7 @@ export function SheetBench({
           <RenameForm text={text} onRename={change} onGo={goTo} />
         </div>
       </section>
-    </div>
+    </main>
   );
 }
 
