@@ -7,6 +7,7 @@ import rates from './library/rates.json' with { type: 'json' };
 /** The library's failure rates by class of part. Source: see the file's `source`. */
 export const RATES: RateTable = RateTable.parse(rates);
 
+export { SECTIONS, type Section } from './library/sections';
 export { chipModel, FAMILIES, LIBRARY, OTHER_CHIPS, SERIES_74 } from './library/devices';
 
 /** Unit models for when there is no schematic, with the known failure patterns as their priors. */

@@ -48,6 +48,7 @@ describe('one line one part', () => {
     ['J1 9V in: 1=SUP9 2=0', { kind: 'voltageSource', pins: ['SUP9', '0'], volt: 9 }],
     ['J2 1=A 3=B', { kind: 'unspecified', pins: ['A', 'nc_J2_2', 'B'] }],
     ['J3 A B', { kind: 'connectorPin', pins: ['A', 'B'] }],
+    ['L1 SWITCH OUT 100u', { kind: 'inductor', pins: ['SWITCH', 'OUT'] }],
     ['S1 A B open', { kind: 'switch', rest: 'open' }],
     ['M1 A B 4m dcr=18', { kind: 'winding', inductanceHenry: 4e-3, dcResistanceOhm: 18 }],
     [

@@ -31,6 +31,7 @@ export {
   type Point,
 } from './nets';
 export { mendingsOf, withPartLine, type Mending } from './mend';
+export { sectionLines } from './insert-section';
 export { boardChanges } from './compare-boards';
 export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';
 export { isDesignator, scratchBoard } from './scratch-board';

@@ -207,6 +207,10 @@ function wholePart({ words, json }: SheetLine, _context: Context): Part[] | Wron
   return checked([{ ...fields, ref }]);
 }
 
+/** Words for kinds are written small, so that a net may be called SWITCH. */
+const isKindWord = (word: string): boolean =>
+  word === word.toLowerCase() || /^(NPN|PNP|LED)$/.test(word);
+
 /** Two nets are positional on parts of two pins; on others pins are named. */
 function onePart(
   ref: string,
@@ -217,12 +221,14 @@ function onePart(
   const words = free.map((word) => (word.endsWith(':') ? word.slice(0, -1) : word));
   if (lettersOf(ref) === 'J' || lettersOf(ref) === 'P' || lettersOf(ref) === 'CN')
     return connector(ref, words, named, context);
-  const kind = kindSaid(ref, words);
+  const kind = kindSaid(ref, words.filter(isKindWord));
   const positional = named.length === 0 ? POSITIONAL[kind ?? 'unspecified'] : undefined;
   let pins: PinSaid[] = [...named];
   let rest = words;
   if (positional !== undefined) {
-    const leading = words.findIndex((word) => kindSaid('', [word]) === undefined);
+    const leading = words.findIndex(
+      (word) => !isKindWord(word) || kindSaid('', [word]) === undefined,
+    );
     const from = Math.max(0, leading);
     const nets = words.slice(from, from + positional);
     if (nets.length < positional)
