@@ -23,6 +23,7 @@ import { Notice } from '../ui/Notice';
 import { dropDraft, keepDraft, readDraft } from './draft';
 import { Remarks, type Remark } from './Remarks';
 import { RenameForm } from './RenameForm';
+import { SectionDialog } from './SectionDialog';
 import { sheetExtensions } from './sheet-language';
 import style from './SheetBench.module.css';
 
@@ -64,6 +65,7 @@ export function SheetBench({
   const [text, setText] = useState(start.text);
   const [draftAt, setDraftAt] = useState<string>();
   const [unkept, setUnkept] = useState(false);
+  const [choosing, setChoosing] = useState(false);
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const editor = useRef<ReactCodeMirrorRef>(null);
@@ -207,10 +209,20 @@ export function SheetBench({
                   ? `${changes.slice(0, 3).join('; ')}${changes.length > 3 ? `; and ${changes.length - 3} more` : ''}`
                   : ''}
           </span>
+          <Button onClick={() => setChoosing(true)}>Put a section in</Button>
           {board.parts.length === 0 && text.trim() === '' && (
             <Button onClick={() => change(EXAMPLE)}>Put the example in</Button>
           )}
         </footer>
+        <SectionDialog
+          board={board}
+          open={choosing}
+          onClose={() => setChoosing(false)}
+          onInsert={(added) => {
+            change(`${text.trimEnd()}\n\n${added}`.trimStart());
+            setChoosing(false);
+          }}
+        />
         {refusal && (
           <Notice look="attention" live>
             {refusal}
