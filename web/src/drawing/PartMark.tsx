@@ -114,7 +114,9 @@ function Across({ part, belief, off }: Own<'across'>) {
   return (
     <>
       <Believed at={[width / 2 - 30, height + 2, 60, 9]} of={ref} belief={belief} />
-      <g transform={`translate(${width / 2} ${middle})${turned ? ' scale(-1 1)' : ''}`}>
+      <g
+        transform={`translate(${width / 2} ${middle}) scale(${turned ? -1 : 1} ${symbol === 'led' ? -1 : 1})`}
+      >
         <TwoPinSymbol symbol={symbol} half={width / 2} />
       </g>
       {nets.map((net, i) =>

@@ -100,7 +100,15 @@ function boxWidth(pins: readonly DrawnPin[]): number {
   return Math.max(SIZE.boxWidth, 40 + 9.5 * (longest('west') + longest('east')));
 }
 
+/** Gives each node of a graph its place, and each edge its way. */
+export type Arrange = (graph: ElkNode) => Promise<ElkNode>;
+
 let elk: InstanceType<typeof ELK> | undefined;
+
+const inWorker: Arrange = (graph) => {
+  elk ??= new ELK({ workerFactory: () => new Worker(elkWorkerUrl) });
+  return elk.layout(graph);
+};
 
 /**
  * Lays a board out as a drawing: nets as bars, what goes to ground hanging from them, what goes to a
@@ -113,14 +121,15 @@ export async function layoutDrawing(
   refs: ReadonlySet<string> | undefined,
   marked: ReadonlySet<string>,
   flagWidth: (net: string) => number,
+  arrange: Arrange = inWorker,
 ): Promise<DrawingLayout> {
   const drawn = drawnParts(index, refs, marked);
   const sheet: Sheet = { index, refs, marked, flagWidth, depth: depthOfNets(index) };
-  const first = await arrange(drawn, sheet);
+  const first = await arrange(graphOf(drawn, sheet));
   const cut = cutWires(first, refs ? STRIP.part : STRIP.whole);
   if (cut.size === 0) return place(first, drawn, sheet);
   const labelled = drawn.map((one) => withLabels(one, cut));
-  return place(await arrange(labelled, sheet), labelled, sheet);
+  return place(await arrange(graphOf(labelled, sheet)), labelled, sheet);
 }
 
 /** What a drawing is made of beside its symbols. */
@@ -189,7 +198,7 @@ function barsOf(one: Drawn): readonly string[] {
 /** Room before a bar's hats: for its name and its flag. */
 const nameRoom = (net: string, { flagWidth }: Sheet): number => nameWidth(net) + flagWidth(net) + 8;
 
-async function arrange(drawn: readonly Drawn[], sheet: Sheet): Promise<ElkNode> {
+function graphOf(drawn: readonly Drawn[], sheet: Sheet): ElkNode {
   const legs = hungOn(drawn, 'leg');
   const hats = hungOn(drawn, 'hat');
   // A net that is only named at pins needs no bar of its own.
@@ -215,8 +224,7 @@ async function arrange(drawn: readonly Drawn[], sheet: Sheet): Promise<ElkNode> 
     }),
     ...drawn.filter(isBetween).map((one) => nodeOf(one, sheet)),
   ];
-  elk ??= new ELK({ workerFactory: () => new Worker(elkWorkerUrl) });
-  return elk.layout({
+  return {
     id: 'drawing',
     layoutOptions: {
       'elk.algorithm': 'layered',
@@ -235,7 +243,7 @@ async function arrange(drawn: readonly Drawn[], sheet: Sheet): Promise<ElkNode> 
     },
     children,
     edges: drawn.filter(isBetween).flatMap((one) => edgesOf(one, sheet.depth)),
-  });
+  };
 }
 
 function port(id: string, x: number, y: number, side: string): ElkPort {

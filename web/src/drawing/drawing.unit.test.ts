@@ -1,0 +1,187 @@
+import ELK from 'elkjs/lib/elk.bundled.js';
+import { chipModel, LIBRARY } from '@hanzai/data';
+import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
+import { indexBoard, nameKey, readSheetLines } from '@hanzai/core/board';
+import { describe, expect, it } from 'vitest';
+import { drawnParts, drawnRef, netsOf, railsOf, type Drawn } from './drawn-parts';
+import { gatesOf } from './gates';
+import { layoutDrawing, SIZE, type DrawingLayout, type PlacedPart } from './layout';
+
+const NOTHING: ReadonlySet<string> = new Set();
+const names = Object.keys(DEMO_BOARD_FILES) as Parameters<typeof demoBoard>[0][];
+const indexOf = (text: string) => indexBoard(readSheetLines(text, LIBRARY).board);
+const drawn = (text: string): readonly Drawn[] => drawnParts(indexOf(text), undefined, NOTHING);
+const one = (text: string, ref: string): Drawn => drawn(text).find((part) => part.ref === ref)!;
+
+describe('how a part is drawn', () => {
+  const SUPPLY = 'V1 VCC 0 5V\nR8 VCC A 1k\nR9 VCC B 1k\nR7 VCC C 1k\n';
+  it('hangs from its net to ground, the right way round', () => {
+    expect(one(`${SUPPLY}D1 A 0 LED\nR1 A 0 1k`, 'D1')).toMatchObject({
+      form: 'leg',
+      net: 'A',
+      turned: false,
+      symbol: 'led',
+    });
+    expect(one(`${SUPPLY}D1 0 A 1N4148\nR1 A 0 1k`, 'D1')).toMatchObject({
+      form: 'leg',
+      net: 'A',
+      turned: true,
+      symbol: 'diode',
+    });
+  });
+  it('stands on its net under a supply that many take on, and not under one of few', () => {
+    expect(one(`${SUPPLY}R1 A 0 1k`, 'R8')).toMatchObject({ form: 'hat', net: 'A', end: 'VCC' });
+    expect(one('V1 VCC 0 5V\nR8 VCC A 1k\nR1 A 0 1k', 'R8')).toMatchObject({
+      form: 'across',
+      nets: ['VCC', 'A'],
+    });
+  });
+  it('is drawn before a supply that it feeds', () => {
+    expect(one(`J1 SUP VCC\n${SUPPLY.replace('V1 VCC', 'V1 SUP')}R1 A 0 1k`, 'J1')).toMatchObject({
+      form: 'across',
+    });
+  });
+  it('has an open end where nothing else is on its net', () => {
+    expect(one(`${SUPPLY}R1 A ? 1k\nR2 A 0 1k`, 'R1')).toMatchObject({
+      form: 'leg',
+      end: undefined,
+    });
+  });
+  it.each([
+    ['C1 A B 1u electrolytic', 'polarised'],
+    ['C1 A B 1u film', 'capacitor'],
+    ['D1 A B zener 5V6', 'zener'],
+    ['S1 A B open', 'switchOpen'],
+    ['S1 A B', 'switchClosed'],
+    ['M1 A B 4m dcr=8', 'motor'],
+    ['F1 A B T1A', 'fuse'],
+    ['W1 A B', 'link'],
+    ['U1 box 1=A 2=B', 'box'],
+  ])('%s is a %s', (line, symbol) => {
+    expect(one(`${SUPPLY}${line}`, line.split(' ')[0]!)).toMatchObject({ symbol });
+  });
+  it('draws a package of gates by those that are in use, others as a box', () => {
+    const gates = drawn(`${SUPPLY}U1 74LS00 1=A 2=B 3=C 7=0 14=VCC\nR1 C 0 1k`).filter(
+      ({ ref }) => ref === 'U1',
+    );
+    expect(gates).toMatchObject([
+      { form: 'block', symbol: 'gate', gate: { sign: '&', inverted: true, output: 2 } },
+    ]);
+    expect(one(`${SUPPLY}U1 74LS74 2=A 3=B 5=C 7=0 14=VCC`, 'U1')).toMatchObject({ symbol: 'box' });
+  });
+});
+
+// Signs of IEC 60617-12, from memory; what each chip does is held by its vectors elsewhere.
+describe('gates by what a chip does', () => {
+  it.each([
+    ['74LS00', 4, '&', true],
+    ['74LS02', 4, '≥1', true],
+    ['74LS04', 6, '1', true],
+    ['74LS07', 6, '1', false],
+    ['74LS08', 4, '&', false],
+    ['74LS32', 4, '≥1', false],
+    ['74LS86', 4, '=1', false],
+    ['74LS14', 6, '1', true],
+    ['74LS30', 1, '&', true],
+  ])('%s: %i of %s, inverted %s', (name, count, sign, inverted) => {
+    const gates = gatesOf(chipModel(name)!)!;
+    expect(gates).toHaveLength(count);
+    expect(gates.every((gate) => gate.sign === sign && gate.inverted === inverted)).toBe(true);
+  });
+  it.each(['74LS74', '74LS138', '74LS244', '6502', '74LS51'])(
+    '%s is no package of gates',
+    (name) => {
+      expect(gatesOf(chipModel(name)!)).toBeUndefined();
+    },
+  );
+});
+
+const elk = new ELK();
+const layoutOf = (index: ReturnType<typeof indexBoard>): Promise<DrawingLayout> =>
+  layoutDrawing(
+    index,
+    undefined,
+    NOTHING,
+    () => 0,
+    (graph) => elk.layout(graph),
+  );
+
+/** What a part covers for sure: the body of its symbol, without names and leads. */
+function bodyOf(part: PlacedPart): { left: number; right: number; top: number; bottom: number } {
+  if (part.form === 'across') {
+    const [x, y] = [part.x + part.width / 2, part.y + part.height / 2];
+    return { left: x - 22, right: x + 22, top: y - 9, bottom: y + 9 };
+  }
+  if (part.form === 'block')
+    return {
+      left: part.x + 14,
+      right: part.x + part.width - 14,
+      top: part.y + 22,
+      bottom: part.y + part.height - 6,
+    };
+  const top = part.form === 'leg' ? part.y + 18 : part.y + SIZE.hat - 62;
+  return { left: part.x + 26, right: part.x + 50, top, bottom: top + 44 };
+}
+
+describe.each(names)('the drawing of %s', (name) => {
+  const index = indexBoard(demoBoard(name));
+
+  it('shows every part that lies between nets, and names every net that a pin is on', async () => {
+    const layout = await layoutOf(index);
+    const refs = new Set(layout.parts.map(({ ref }) => ref));
+    const rails = railsOf(index);
+    const bars = new Set(layout.nets.map(({ net }) => net));
+    const labels = new Set(
+      layout.parts.flatMap((part) =>
+        part.form === 'block'
+          ? part.pins.flatMap(({ by, net }) => (by === 'label' ? [net] : []))
+          : part.form === 'across'
+            ? part.nets.filter((_, i) => part.labelled[i])
+            : [],
+      ),
+    );
+    for (const net of layout.parts.flatMap(netsOf))
+      expect(bars.has(net) || labels.has(net) || rails.has(net), net).toBe(true);
+    const idle = index.board.parts
+      .filter((part) => !refs.has(drawnRef(part.ref)))
+      .filter(({ pins, kind }) => {
+        const nets = new Set(pins.map((pin) => nameKey(pin)));
+        // Both ends on one net, or a chip of which no output is in use: nothing to be drawn.
+        return nets.size > 1 && kind !== 'chip';
+      });
+    expect(idle.map(({ ref }) => ref)).toEqual([]);
+  });
+
+  it('lays no part on another and leads no wire through one', async () => {
+    const { parts, wires, width, height } = await layoutOf(index);
+    const bodies = parts.map((part) => ({ key: part.key, ...bodyOf(part) }));
+    for (const { key, left, right, top, bottom } of bodies) {
+      expect(left >= -1 && top >= -1 && right <= width + 1 && bottom <= height + 1, key).toBe(true);
+      for (const other of bodies)
+        if (other.key !== key)
+          expect(
+            left >= other.right ||
+              right <= other.left ||
+              top >= other.bottom ||
+              bottom <= other.top,
+            `${key} on ${other.key}`,
+          ).toBe(true);
+    }
+    for (const { points } of wires)
+      for (let i = 1; i < points.length; i += 1) {
+        const [a, b] = [points[i - 1]!, points[i]!];
+        for (const { key, left, right, top, bottom } of bodies) {
+          const apart =
+            Math.max(a.x, b.x) <= left ||
+            Math.min(a.x, b.x) >= right ||
+            Math.max(a.y, b.y) <= top ||
+            Math.min(a.y, b.y) >= bottom;
+          expect(apart, `a wire through ${key}`).toBe(true);
+        }
+      }
+  });
+
+  it('is the same when it is drawn again', async () => {
+    expect(await layoutOf(index)).toEqual(await layoutOf(index));
+  });
+});
