@@ -123,4 +123,12 @@ await shot('boards', 'day', async (page) => {
   await page.goto(`${address}/boards`);
   await alive(page);
 });
+await shot('sheet-bench', 'day', async (page) => {
+  await page.goto(`${address}/boards`);
+  await alive(page);
+  const link = page.getByRole('link', { name: /TL9-CAP/ }).first();
+  await page.goto(`${address}${await link.getAttribute('href')}`);
+  await page.locator('svg g').first().waitFor({ timeout: 20_000 });
+  await page.waitForTimeout(1500);
+});
 await browser.close();

@@ -74,6 +74,33 @@ test('a sheet is written by keyboard, drawn as it is typed, kept, stored and cha
   await expect(editor(page)).toContainText('R1 V12 LAMP 680R');
 });
 
+test('a sheet is put together from a section and from beeps', async ({ page }) => {
+  await visit(page, '/boards/new');
+  await write(page, 'title Shuttle reset\nV1 P5 0 5V');
+  await page.getByRole('button', { name: 'Put a section in' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Put a section in' });
+  await dialog.getByLabel(/Find a section/).fill('third try');
+  await dialog.getByRole('button', { name: 'Reset by RC and Schmitt trigger' }).click();
+  await dialog.getByLabel('reset, low while it holds').fill('RESET');
+  await dialog.getByRole('button', { name: 'Put it in' }).click();
+  await expect(editor(page)).toContainText('U1 74LS14 1=RSTRC 2=RSTN 3=RSTN 4=RESET');
+
+  const said = page.getByLabel('Two points, and beep or open');
+  await said.fill('u9.3 u1.4 beep');
+  await said.press('Enter');
+  await expect(page.getByText('U9.3 and U1.4 are on RESET')).toBeVisible();
+  await expect(editor(page)).toContainText('U9 box 3=RESET');
+  // What contradicts the sheet is decided by a press.
+  await said.fill('rstn reset beep');
+  await said.press('Enter');
+  await expect(page.getByText('one net, or a bridge')).toBeVisible();
+  await page.getByRole('button', { name: 'Leave it: it is a fault' }).click();
+  await said.fill('rubbish');
+  await said.press('Enter');
+  await expect(page.getByText('“rubbish” is no ring')).toBeVisible();
+  await expect(said).toHaveValue('rubbish');
+});
+
 test('a netlist of another program is looked at first, and its black boxes are mended by a press', async ({
   page,
 }) => {

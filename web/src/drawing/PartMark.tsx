@@ -133,7 +133,7 @@ function Across({ part, belief, off }: Own<'across'>) {
       <text className={style.ref} x={width / 2} y={12}>
         {ref}
       </text>
-      <text className={style.value} x={width / 2} y={height - 1}>
+      <text className={style.value} x={width / 2} y={symbol === 'led' ? height + 5 : height - 1}>
         {off ? 'is off' : short(value, 12)}
       </text>
     </>

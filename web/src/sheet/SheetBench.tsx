@@ -23,6 +23,7 @@ import { Notice } from '../ui/Notice';
 import { dropDraft, keepDraft, readDraft } from './draft';
 import { Remarks, type Remark } from './Remarks';
 import { RenameForm } from './RenameForm';
+import { RingForm } from './RingForm';
 import { SectionDialog } from './SectionDialog';
 import { sheetExtensions } from './sheet-language';
 import style from './SheetBench.module.css';
@@ -256,7 +257,10 @@ export function SheetBench({
             report={start.report}
             notes={start.notes}
           />
-          <RenameForm text={text} onRename={change} onGo={goTo} />
+          <div>
+            <RenameForm text={text} onRename={change} onGo={goTo} />
+            <RingForm text={text} board={board} onChange={change} />
+          </div>
         </div>
       </section>
     </main>

@@ -23,6 +23,8 @@ export interface SheetReading {
   readonly issues: readonly FileIssue[];
   /** The line, from 1, on which each part stands, by nameKey of its ref. */
   readonly lines: ReadonlyMap<string, number>;
+  /** Models that the sheet describes itself, by name in small letters. */
+  readonly models: ReadonlyMap<string, DeckModel>;
 }
 
 /** More lines than this nobody writes, and an editor would stand still over them. */
@@ -102,7 +104,12 @@ export function readSheetLines(
     }
   });
   const { title, ...more } = sheet;
-  return { board: { format: 'hanzai-board', version: 1, title, parts, ...more }, issues, lines };
+  return {
+    board: { format: 'hanzai-board', version: 1, title, parts, ...more },
+    issues,
+    lines,
+    models: known,
+  };
 }
 
 /** Reads a bench sheet as a board file: whole or not at all. */

@@ -1,0 +1,267 @@
+import { partLine, readSheetLines, renameInSheet, type SheetReading } from './formats/sheet';
+import type { DeviceLibrary } from './library';
+import { withPartLine } from './mend';
+import { nameKey } from './nets';
+import { lettersOf, unsaidNet } from './part-words';
+import { isDesignator } from './scratch-board';
+import type { Board, Part } from './schema';
+
+/** What a continuity test between two pins said, as it is typed: `u3.2 u5.4 beep`. */
+export interface Ring {
+  readonly a: string;
+  readonly b: string;
+  readonly joined: boolean;
+}
+
+export type RingResult =
+  | { readonly ok: true; readonly text: string; readonly words: string }
+  /** merge: the two nets that would have to be one, where that is what the beep says. */
+  | { readonly ok: false; readonly words: string; readonly merge?: readonly [string, string] };
+
+/** Reads `u3.2 u5.4 beep` or `… open`; undefined where it is neither. */
+export function parseRing(text: string): Ring | undefined {
+  const [a = '', b = '', said = '', ...more] = text.trim().split(/\s+/);
+  const joined = /^(beep|beeps|b)$/i.test(said);
+  if (more.length > 0 || b === '' || !(joined || /^(open|o|ol)$/i.test(said))) return undefined;
+  return { a: a.toUpperCase(), b: b.toUpperCase(), joined };
+}
+
+interface Place {
+  /** The net that it is on; undefined where nobody has said. */
+  readonly net: string | undefined;
+  /** The pin, where it is one: the part (undefined where it is not on the sheet yet) and place from 0. */
+  readonly pin?: { readonly part: Part | undefined; readonly ref: string; readonly place: number };
+}
+
+const isUnsaid = (net: string): boolean => /^nc_/i.test(net);
+
+/** A pin, or a net that is on the sheet; undefined where it is neither. */
+function placeOf(written: string, board: Board): Place | undefined {
+  const dot = written.lastIndexOf('.');
+  const [ref, pin] = dot > 0 ? [written.slice(0, dot), written.slice(dot + 1)] : ['', ''];
+  const part = board.parts.find((one) => nameKey(one.ref) === nameKey(ref));
+  if (ref !== '' && (part || isDesignator(ref))) {
+    const place = pinPlace(part, pin);
+    if (place === undefined) return undefined;
+    const net = part?.pins[place];
+    return {
+      net: net === undefined || isUnsaid(net) ? undefined : net,
+      pin: { part, ref: part?.ref ?? ref, place },
+    };
+  }
+  const net = board.parts
+    .flatMap(({ pins }) => pins)
+    .find((one) => nameKey(one) === nameKey(written));
+  return net === undefined && written !== '0' ? undefined : { net: net ?? '0' };
+}
+
+function pinPlace(part: Part | undefined, pin: string): number | undefined {
+  if (/^\d{1,3}$/.test(pin)) {
+    const place = Number(pin) - 1;
+    const most = part && part.kind !== 'unspecified' ? part.pins.length : 400;
+    return place >= 0 && place < most ? place : undefined;
+  }
+  const names: Readonly<Record<string, readonly string[]>> = {
+    diode: ['A', 'K'],
+    transistor: ['C', 'B', 'E'],
+  };
+  const own =
+    part?.kind === 'chip'
+      ? part.model.pins.map(({ name }) => name.toUpperCase())
+      : names[part?.kind ?? ''];
+  const found = own?.indexOf(pin.toUpperCase()) ?? -1;
+  return found >= 0 ? found : undefined;
+}
+
+/**
+ * A sheet with what a continuity test told put in: two pins that beep are on one net. What the sheet
+ * says otherwise is named and not overwritten; a beep through a part of few ohms joins nothing.
+ */
+export function ringInto(source: string, ring: Ring, library: DeviceLibrary): RingResult {
+  const reading = readSheetLines(source, library);
+  const { board } = reading;
+  const [a, b] = [placeOf(ring.a, board), placeOf(ring.b, board)];
+  const lost = !a ? ring.a : !b ? ring.b : undefined;
+  if (!a || !b)
+    return {
+      ok: false,
+      words: `${lost} is no pin and no net of the sheet; expected a pin such as U3.2`,
+    };
+  if (nameKey(ring.a) === nameKey(ring.b))
+    return { ok: false, words: 'one pin with itself says nothing' };
+  const same = a.net !== undefined && b.net !== undefined && nameKey(a.net) === nameKey(b.net);
+  if (!ring.joined)
+    return same
+      ? {
+          ok: false,
+          words: `the sheet has both on ${a.net}, and they do not beep: one of the two is wrong, or a joint is open`,
+        }
+      : { ok: true, text: source, words: `${ring.a} and ${ring.b} are apart` };
+  if (same) return { ok: true, text: source, words: `both are on ${a.net} already` };
+  if (a.net !== undefined && b.net !== undefined) {
+    const between = lowOhms(board, a.net, b.net);
+    if (between)
+      return {
+        ok: true,
+        text: source,
+        words: `it beeps through ${between}: ${a.net} and ${b.net} stay two nets`,
+      };
+    return {
+      ok: false,
+      words: `the sheet has ${a.net} and ${b.net} as two nets: one net, or a bridge`,
+      merge: [a.net, b.net],
+    };
+  }
+  const net = a.net ?? b.net ?? freeNet(board);
+  let text = source;
+  for (const { net: known, pin } of [a, b])
+    if (known === undefined && pin)
+      text = putOn(text, pin, net, readSheetLines(text, library), library);
+  return { ok: true, text, words: `${ring.a} and ${ring.b} are on ${net}` };
+}
+
+/** Two nets as one, under the first one's name. */
+export function mergeNets(source: string, [keep, gone]: readonly [string, string]): string {
+  return renameInSheet(source, gone, keep);
+}
+
+/** A continuity tester beeps through this much, ohm. */
+const BEEPS_BELOW_OHM = 30;
+
+function lowOhms(board: Board, a: string, b: string): string | undefined {
+  const ends = [nameKey(a), nameKey(b)];
+  return board.parts.find(
+    (part) =>
+      part.pins.length === 2 &&
+      part.pins.every((net) => ends.includes(nameKey(net))) &&
+      (['fuse', 'link', 'connectorPin', 'inductor'].includes(part.kind) ||
+        (part.kind === 'switch' && part.rest === 'closed') ||
+        (part.kind === 'winding' && part.dcResistanceOhm < BEEPS_BELOW_OHM) ||
+        (part.kind === 'resistor' && part.resistanceOhm < BEEPS_BELOW_OHM)),
+  )?.ref;
+}
+
+function freeNet({ parts }: Board): string {
+  const taken = new Set(parts.flatMap(({ pins }) => pins.map(nameKey)));
+  let n = 1;
+  while (taken.has(`n${n}`)) n += 1;
+  return `N${n}`;
+}
+
+/** The text with one pin on a net; a part that is not there yet comes into being. */
+function putOn(
+  text: string,
+  { part, ref, place }: NonNullable<Place['pin']>,
+  net: string,
+  { models, board }: SheetReading,
+  library: DeviceLibrary,
+): string {
+  const now = board.parts.find((one) => nameKey(one.ref) === nameKey(ref)) ?? part;
+  const count = Math.max(now?.pins.length ?? 1, place + 1);
+  const pins = Array.from({ length: count }, (_, i) =>
+    i === place ? net : (now?.pins[i] ?? unsaidNet(ref, i + 1)),
+  );
+  if (!now) return `${text.trimEnd()}\n${newLine(ref, pins, place, net)}\n`;
+  // Its section stands above the line, not on it.
+  const bare = { ...now, section: undefined, pins } as Part;
+  return withPartLine(text, ref, partLine(bare, library, models));
+}
+
+/** A part of which one pin is known: two-pin kinds by their letters, others as a box. */
+function newLine(ref: string, pins: readonly string[], place: number, net: string): string {
+  const twoPins =
+    ['R', 'C', 'L', 'F', 'S', 'SW', 'D', 'M', 'W'].includes(lettersOf(ref)) && pins.length <= 2;
+  if (!twoPins) return `${ref} box ${place + 1}=${net}`;
+  return place === 0 ? `${ref} ${net} ? ?` : `${ref} ? ${net} ?`;
+}
+
+/** Two points worth touching next, with why. */
+export interface Touch {
+  readonly a: string;
+  readonly b: string;
+  readonly because: string;
+}
+
+interface OpenPin {
+  readonly part: Part;
+  readonly place: number;
+  readonly name: string;
+  readonly role: 'supply' | 'ground' | 'input' | 'output' | 'end';
+}
+
+function openPins({ parts }: Board): OpenPin[] {
+  return parts.flatMap((part) =>
+    part.pins.flatMap((net, place): OpenPin[] => {
+      if (!isUnsaid(net)) return [];
+      const name = `${part.ref}.${place + 1}`;
+      if (part.kind !== 'chip') return [{ part, place, name, role: 'end' }];
+      const { role } = part.model.pins[place]!;
+      if (role === 'none') return [];
+      const kind =
+        role === 'supply' || role === 'rail'
+          ? 'supply'
+          : role === 'ground'
+            ? 'ground'
+            : role === 'output' || role === 'both'
+              ? 'output'
+              : 'input';
+      return [{ part, place, name, role: kind }];
+    }),
+  );
+}
+
+/** The most open pins of which pairs are weighed. */
+const MOST_WEIGHED = 160;
+
+/**
+ * Which two to touch next, the likeliest to beep first: grounds and supplies of chips with the rails
+ * that are drawn, an output with an input near it, the open end of a part with a chip's pin. known:
+ * pairs that were told apart already, as `A B`.
+ */
+export function nextTouches(board: Board, apart: ReadonlySet<string>, most = 6): Touch[] {
+  const open = openPins(board).slice(0, MOST_WEIGHED);
+  const rails = board.parts.flatMap((part) =>
+    part.kind === 'voltageSource' ? [part.pins[0]!] : [],
+  );
+  const touches: (Touch & { readonly weight: number })[] = [];
+  const add = (a: string, b: string, because: string, weight: number): void => {
+    if (!apart.has(pairKey(a, b))) touches.push({ a, b, because, weight });
+  };
+  for (const { name, role } of open) {
+    if (role === 'ground') add(name, '0', 'a chip’s ground', 9);
+    if (role === 'supply')
+      for (const rail of rails)
+        add(name, rail, `a chip’s supply, and ${rail} is one`, 8 - rails.length / 10);
+  }
+  for (let i = 0; i < open.length; i += 1)
+    for (let k = i + 1; k < open.length; k += 1) {
+      const [p, q] = [open[i]!, open[k]!];
+      if (p.part === q.part) continue;
+      const roles = [p.role, q.role].sort().join(' ');
+      const weight = { 'input output': 4, 'end input': 3, 'end output': 3, 'end end': 2 }[roles];
+      if (weight === undefined) continue;
+      const near = nearness(p.part, q.part);
+      add(p.name, q.name, WHY[roles] + (near > 0.5 ? ', and near' : ''), weight + 2 * near);
+    }
+  return touches
+    .sort((x, y) => y.weight - x.weight)
+    .slice(0, most)
+    .map(({ a, b, because }) => ({ a, b, because }));
+}
+
+const WHY: Readonly<Record<string, string>> = {
+  'input output': 'an output and an input',
+  'end input': 'an open end and an input',
+  'end output': 'an open end and an output',
+  'end end': 'two open ends',
+};
+
+/** A key under which a pair is the same in either order. */
+export const pairKey = (a: string, b: string): string => [nameKey(a), nameKey(b)].sort().join(' ');
+
+/** 1 for parts beside each other, 0 for far ones, or where nobody knows. */
+function nearness(a: Part, b: Part): number {
+  if (!a.positionMm || !b.positionMm) return 0;
+  const distance = Math.hypot(a.positionMm[0] - b.positionMm[0], a.positionMm[1] - b.positionMm[1]);
+  return 1 / (1 + (distance / 25) ** 2);
+}
