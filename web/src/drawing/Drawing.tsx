@@ -1,8 +1,9 @@
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { nameKey, replaceableRef, type BoardIndex } from '@hanzai/core/board';
 import style from './Drawing.module.css';
 import { flagWidth, type FlagWords } from './flags';
 import { layoutDrawing, type DrawingLayout } from './layout';
+import { isWay, itemsOf, neighbour, type Way } from './neighbour';
 import { Flag, NetBar } from './NetMark';
 import { Hatch, hatchId, PartMark } from './PartMark';
 
@@ -53,6 +54,20 @@ export function Drawing({
 }: Props) {
   const [zoom, setZoom] = useState(1);
   const layout = useLayout(index, refs, probed, flags);
+  const view = useRef<HTMLDivElement>(null);
+  const enlarge = (times: number): void => setZoom((z) => Math.min(3, Math.max(0.5, z * times)));
+
+  // A wheel with Ctrl, which is what two fingers on a touch pad are too, would zoom the page.
+  useEffect(() => {
+    const element = view.current;
+    const turned = (event: WheelEvent): void => {
+      if (!event.ctrlKey) return;
+      event.preventDefault();
+      enlarge(Math.exp(-event.deltaY / 300));
+    };
+    element?.addEventListener('wheel', turned, { passive: false });
+    return () => element?.removeEventListener('wheel', turned);
+  }, []);
   const isOff = useMemo(() => {
     const off = new Set(absent.map((ref) => nameKey(replaceableRef(ref))));
     return (ref: string) => off.has(nameKey(replaceableRef(ref)));
@@ -64,26 +79,20 @@ export function Drawing({
         <h2>{title}</h2>
         <span className={style.scope}>{scope}</span>
         {children}
-        <button
-          type="button"
-          onClick={() => setZoom((z) => Math.min(3, z * 1.3))}
-          aria-label="Larger"
-        >
+        <button type="button" onClick={() => enlarge(1.3)} aria-label="Larger">
           +
         </button>
-        <button
-          type="button"
-          onClick={() => setZoom((z) => Math.max(0.5, z / 1.3))}
-          aria-label="Smaller"
-        >
+        <button type="button" onClick={() => enlarge(1 / 1.3)} aria-label="Smaller">
           −
         </button>
       </header>
       <div
+        ref={view}
         className={style.view}
         tabIndex={0}
         role="group"
-        aria-label="Drawing, scroll with the arrow keys"
+        aria-label="Drawing. Enter goes to its first part, arrow keys from part to part, plus and minus change its size"
+        onKeyDown={(event) => layout && onKey(event, layout, enlarge)}
       >
         {layout && (
           <svg
@@ -133,6 +142,37 @@ export function Drawing({
       </div>
     </section>
   );
+}
+
+/**
+ * Keys of a drawing: Enter goes into it, arrows from part to part, Enter on one picks it, Escape
+ * leaves; plus and minus change the size.
+ */
+function onKey(
+  event: KeyboardEvent<HTMLDivElement>,
+  layout: DrawingLayout,
+  enlarge: (times: number) => void,
+): void {
+  const { key, currentTarget: view, target } = event;
+  if (event.ctrlKey || event.metaKey || event.altKey) return;
+  const focus = (item: string): void => {
+    const element = view.querySelector<SVGElement>(`[data-item="${CSS.escape(item)}"]`);
+    element?.focus();
+    element?.scrollIntoView({ block: 'nearest', inline: 'nearest' });
+  };
+  const items = itemsOf(layout);
+  const here = (target as Element).closest('[data-item]')?.getAttribute('data-item');
+  const from = items.find((item) => item.key === here);
+  if (key === '+' || key === '-') enlarge(key === '+' ? 1.3 : 1 / 1.3);
+  else if (!from && key === 'Enter' && items[0]) focus(items[0].key);
+  else if (from && isWay(key)) {
+    const next = neighbour(items, from, key as Way);
+    if (next) focus(next.key);
+  } else if (from && key === 'Enter')
+    (target as Element).dispatchEvent(new MouseEvent('click', { bubbles: true }));
+  else if (from && key === 'Escape') view.focus();
+  else return;
+  event.preventDefault();
 }
 
 /** The layout of what is shown; the one before stays until the new one is there. */

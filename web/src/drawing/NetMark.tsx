@@ -19,6 +19,7 @@ export function NetBar({
       className={style.net}
       role="button"
       tabIndex={-1}
+      data-item={`n:${net}`}
       aria-label={`net ${net}${next ? ', the next reading is here' : ''}`}
       onClick={() => onPick(net.toLowerCase())}
     >

@@ -50,6 +50,7 @@ export function PartMark({ part, belief, off, onPick }: Props) {
       className={`${style.part} ${off ? style.off : ''}`}
       role="button"
       tabIndex={-1}
+      data-item={`p:${part.key}`}
       aria-label={belief > BELIEVED ? `${words}, ${Math.round(100 * belief)} %` : words}
       transform={`translate(${x} ${y})`}
       onClick={() => onPick(ref.toLowerCase())}

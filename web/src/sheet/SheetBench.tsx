@@ -257,10 +257,8 @@ export function SheetBench({
             report={start.report}
             notes={start.notes}
           />
-          <div>
-            <RenameForm text={text} onRename={change} onGo={goTo} />
-            <RingForm text={text} board={board} onChange={change} />
-          </div>
+          <RingForm text={text} board={board} onChange={change} />
+          <RenameForm text={text} onRename={change} onGo={goTo} />
         </div>
       </section>
     </main>
