@@ -53,7 +53,7 @@ export function Drawing({
   children,
 }: Props) {
   const [zoom, setZoom] = useState(1);
-  const layout = useLayout(index, refs, probed, flags);
+  const { layout, failed } = useLayout(index, refs, probed, flags);
   const view = useRef<HTMLDivElement>(null);
   const enlarge = (times: number): void => setZoom((z) => Math.min(3, Math.max(0.5, z * times)));
 
@@ -94,7 +94,12 @@ export function Drawing({
         aria-label="Drawing. Enter goes to its first part, arrow keys from part to part, plus and minus change its size"
         onKeyDown={(event) => layout && onKey(event, layout, enlarge)}
       >
-        {layout && (
+        {failed && (
+          <p className={style.failed} role="alert">
+            This is too much to be drawn at once: look at a part of it.
+          </p>
+        )}
+        {layout && !failed && (
           <svg
             className={style.svg}
             style={{
@@ -181,8 +186,9 @@ function useLayout(
   refs: ReadonlySet<string> | undefined,
   probed: ReadonlySet<string>,
   flags: ReadonlyMap<string, FlagWords>,
-): DrawingLayout | undefined {
+): { readonly layout: DrawingLayout | undefined; readonly failed: boolean } {
   const [layout, setLayout] = useState<DrawingLayout>();
+  const [failed, setFailed] = useState(false);
   const shown = refs ? [...refs].sort().join() : '*';
   const pinned = [...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join();
   useEffect(() => {
@@ -192,13 +198,20 @@ function useLayout(
       refs,
       new Set([...probed, ...flags.keys()]),
       (net) => flagWidth(flags.get(net)) + (probed.has(net) ? 26 : 0),
-    ).then((result) => {
-      if (!stale) setLayout(result);
-    });
+    ).then(
+      (result) => {
+        if (stale) return;
+        setLayout(result);
+        setFailed(false);
+      },
+      () => {
+        if (!stale) setFailed(true);
+      },
+    );
     return () => {
       stale = true;
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the texts stand for refs, probed nets and flags by value
   }, [index, shown, pinned, [...probed].join()]);
-  return layout;
+  return { layout, failed };
 }

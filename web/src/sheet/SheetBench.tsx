@@ -17,6 +17,7 @@ import {
 } from '@hanzai/core/board';
 import { LIBRARY, OTHER_CHIPS, SERIES_74 } from '@hanzai/data';
 import { Drawing } from '../drawing/Drawing';
+import { drawnRef } from '../drawing/drawn-parts';
 import { ask, whyNot, withBody } from '../store/answers';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
@@ -88,6 +89,8 @@ export function SheetBench({
     latest.current = board;
   }, [board]);
   const index = useMemo(() => (board.parts.length > 0 ? indexBoard(board) : undefined), [board]);
+  const [cursor, setCursor] = useState(1);
+  const drawn = useMemo(() => partsAround(board, lines, cursor), [board, lines, cursor]);
   const remarks = useMemo((): readonly Remark[] => {
     const found: Remark[] = issues.map(({ line, what, expected }) => ({
       line,
@@ -187,6 +190,13 @@ export function SheetBench({
             ref={editor}
             value={text}
             onChange={change}
+            onUpdate={({ state, selectionSet }) => {
+              // In steps, so that a large sheet is not drawn anew at every line.
+              if (selectionSet)
+                setCursor(
+                  Math.ceil(state.doc.lineAt(state.selection.main.head).number / STEP) * STEP,
+                );
+            }}
             extensions={extensions}
             height="100%"
             theme="none"
@@ -234,8 +244,13 @@ export function SheetBench({
         {index ? (
           <Drawing
             title="Drawing"
-            scope="click a part or a net to go to its line"
+            scope={
+              drawn
+                ? 'the lines around the cursor: the sheet is too large to be drawn whole'
+                : 'click a part or a net to go to its line'
+            }
             index={index}
+            refs={drawn}
             onPick={(name) => goTo(lines.get(nameKey(name)) ?? lineOf(text, name))}
           />
         ) : (
@@ -262,6 +277,26 @@ export function SheetBench({
         </div>
       </section>
     </main>
+  );
+}
+
+/** More parts than this are drawn in pieces: the layout would take longer than anybody waits. */
+const MOST_DRAWN = 400;
+/** Lines drawn above and below the cursor then, and the steps in which they follow it. */
+const AROUND = 90;
+const STEP = 30;
+
+/** The parts that are drawn of a sheet that is too large to be drawn whole; undefined for others. */
+function partsAround(
+  board: Board,
+  lines: ReadonlyMap<string, number>,
+  cursor: number,
+): ReadonlySet<string> | undefined {
+  if (board.parts.length <= MOST_DRAWN) return undefined;
+  return new Set(
+    board.parts
+      .filter(({ ref }) => Math.abs((lines.get(nameKey(ref)) ?? 0) - cursor) <= AROUND)
+      .map(({ ref }) => drawnRef(ref)),
   );
 }
 
