@@ -111,4 +111,12 @@ test('the map of a logic board shows what the question is about and pins levels 
   await expect(drawing).not.toContainText('HCLKI');
   await page.getByRole('button', { name: 'Whole sheet' }).click();
   await expect(drawing).toContainText('HCLKI');
+  // Into the drawing by keyboard: what one comes to says what a sound board shows there.
+  const map = page.getByRole('region', { name: 'Map of the circuit' });
+  await map.getByRole('group', { name: /^Drawing/ }).focus();
+  await page.keyboard.press('Enter');
+  await page.locator('[data-item="n:RES"]').first().focus();
+  await expect(map).toContainText(/RES, sound board: \d/);
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Reading', { exact: true })).toHaveValue('res ');
 });

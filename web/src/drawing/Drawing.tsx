@@ -1,4 +1,12 @@
-import { useEffect, useMemo, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import {
+  useCallback,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type ReactNode,
+} from 'react';
 import { nameKey, replaceableRef, type BoardIndex } from '@hanzai/core/board';
 import style from './Drawing.module.css';
 import { flagWidth, type FlagWords } from './flags';
@@ -22,6 +30,8 @@ interface Props {
   /** Parts that are off the board. */
   readonly absent?: readonly string[];
   readonly onPick: (text: string) => void;
+  /** What is told of a net that one points at or goes to; undefined where nothing is known. */
+  readonly tell?: (net: string) => Promise<string | undefined>;
   /** Further things to press, in the bar above. */
   readonly children?: ReactNode;
 }
@@ -50,8 +60,10 @@ export function Drawing({
   belief = NO_BELIEF,
   absent = NONE,
   onPick,
+  tell,
   children,
 }: Props) {
+  const { told, point } = useTold(tell);
   const [zoom, setZoom] = useState(1);
   const { layout, failed } = useLayout(index, refs, probed, flags);
   const view = useRef<HTMLDivElement>(null);
@@ -77,7 +89,9 @@ export function Drawing({
     <section className={style.map} aria-label={`${title} of the circuit`}>
       <header className={style.bar}>
         <h2>{title}</h2>
-        <span className={style.scope}>{scope}</span>
+        <span className={style.scope} aria-live="polite">
+          {told ?? scope}
+        </span>
         {children}
         <button type="button" onClick={() => enlarge(1.3)} aria-label="Larger">
           +
@@ -132,7 +146,13 @@ export function Drawing({
               />
             ))}
             {layout.nets.map((net) => (
-              <NetBar key={net.net} place={net} next={probed.has(net.net)} onPick={onPick} />
+              <NetBar
+                key={net.net}
+                place={net}
+                next={probed.has(net.net)}
+                onPick={onPick}
+                onPoint={point}
+              />
             ))}
             {layout.nets.map((net) => (
               <Flag
@@ -178,6 +198,29 @@ function onKey(
   else if (from && key === 'Escape') view.focus();
   else return;
   event.preventDefault();
+}
+
+/** What is told of the net that is pointed at: of the last one, however long the answers take. */
+function useTold(tell: Props['tell']): {
+  readonly told: string | undefined;
+  readonly point: (net: string | undefined) => void;
+} {
+  const [told, setTold] = useState<string>();
+  const at = useRef<string>(undefined);
+  const point = useCallback(
+    (net: string | undefined): void => {
+      at.current = net;
+      if (net === undefined || !tell) return setTold(undefined);
+      tell(net).then(
+        (words) => {
+          if (at.current === net) setTold(words);
+        },
+        () => undefined,
+      );
+    },
+    [tell],
+  );
+  return { told, point };
 }
 
 /** The layout of what is shown; the one before stays until the new one is there. */

@@ -7,10 +7,13 @@ export function NetBar({
   place,
   next,
   onPick,
+  onPoint,
 }: {
   place: PlacedNet;
   next: boolean;
   onPick: (text: string) => void;
+  /** The net that is pointed at or in focus; undefined when it is left. */
+  onPoint: (net: string | undefined) => void;
 }) {
   const { net, x, y, width } = place;
   const probe = x + 12;
@@ -22,6 +25,10 @@ export function NetBar({
       data-item={`n:${net}`}
       aria-label={`net ${net}${next ? ', the next reading is here' : ''}`}
       onClick={() => onPick(net.toLowerCase())}
+      onMouseEnter={() => onPoint(net)}
+      onMouseLeave={() => onPoint(undefined)}
+      onFocus={() => onPoint(net)}
+      onBlur={() => onPoint(undefined)}
     >
       <rect className={style.copper} x={x} y={y} width={width} height={SIZE.bar} rx="4" />
       <text className={style.netName} x={x + (next ? 28 : 2)} y={y - 6}>

@@ -1,5 +1,6 @@
-import { memo, useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
+import type { Expect } from '../../case/expectation';
 import type { Journal } from '../../case/journal';
 import { Drawing } from '../../drawing/Drawing';
 import { ButtonLink } from '../../ui/Button';
@@ -15,6 +16,7 @@ interface Props {
   readonly lineUp: LineUp | undefined;
   readonly proposal: Proposal | undefined;
   readonly onPick: (text: string) => void;
+  readonly expect: Expect;
 }
 
 /**
@@ -28,7 +30,15 @@ export const CircuitMap = memo(function CircuitMap({
   lineUp,
   proposal,
   onPick,
+  expect,
 }: Props) {
+  const tell = useCallback(
+    async (net: string) => {
+      const sound = await expect('on', 'voltage', net, '');
+      return sound && `${net}, sound board: ${sound.display}${sound.band && ` (${sound.band})`}`;
+    },
+    [expect],
+  );
   const [whole, setWhole] = useState(false);
   const refs = useMemo(
     () => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)),
@@ -51,6 +61,7 @@ export const CircuitMap = memo(function CircuitMap({
       belief={belief}
       absent={journal.absent}
       onPick={onPick}
+      tell={tell}
     >
       <ButtonLink href={sheetHref}>Write on</ButtonLink>
       <button type="button" onClick={() => setWhole(!whole)} aria-pressed={whole}>

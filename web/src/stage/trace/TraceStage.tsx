@@ -145,6 +145,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             lineUp={engine.lineUp}
             proposal={chosen}
             onPick={place}
+            expect={state.expect}
           />
           <ReadingLog
             index={index}
