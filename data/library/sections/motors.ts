@@ -51,7 +51,7 @@ C2 P5 0 100n 50V ceramic`,
     title: 'Spindle motor by bridge amplifier',
     ports: { VM: 'motor supply', REF: 'half of the supply', DRIVE: 'drive from the servo' },
     sheet: `
-U1 LM358 1=M1A 2=FBK 3=DRIVE 4=0 5=REF 6=M1B 7=M1B 8=VM
+U1 358 1=M1A 2=FBK 3=DRIVE 4=0 5=REF 6=M1B 7=M1B 8=VM
 R1 FBK REF 10k
 R2 M1A FBK 22k
 M1 M1A M1B 4m dcr=120 role="load spindle motor"

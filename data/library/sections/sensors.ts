@@ -78,7 +78,7 @@ R3 P12 ER 470`,
     sheet: `
 R1 ERR SUM 10k
 R2 SUM DRIVE 100k
-U1 LM358 1=OUT 2=SUM 3=0 4=N5 8=P5
+U1 358 1=OUT 2=SUM 3=0 4=N5 8=P5
 R3 OUT BQ 220
 Q1 NPN c=P5 b=BQ e=DRIVE
 Q2 PNP c=N5 b=BQ e=DRIVE
@@ -102,7 +102,7 @@ D1 IN 0 DPHOTO role="photodiode"
 model DPHOTO D (IS=1e-10)
 R1 IN SUM 100k
 C1 IN SUM 10p 50V ceramic
-U1 LM358 1=SUM 2=IN 3=0 4=N5 8=P5
+U1 358 1=SUM 2=IN 3=0 4=N5 8=P5
 C2 P5 0 100n 50V ceramic`,
     feed: 'V1 P5 0 5V\nV2 N5 0 -5V\nI1 IN 0 10u\nR2 SUM 0 10k',
     fails: [
@@ -120,7 +120,7 @@ R1 P5 REF 4k7
 D3 0 REF zener 2V7
 R2 REF SET 10k role="power trimmer, upper part"
 R3 SET 0 10k role="power trimmer, lower part"
-U1 LM358 1=GATE 2=MON 3=SET 4=0 8=P5
+U1 358 1=GATE 2=MON 3=SET 4=0 8=P5
 R4 GATE BASE 1k
 R5 ON BASE 47k
 Q1 NPN c=LD b=BASE e=EMIT
@@ -151,7 +151,7 @@ R1 IN SUM 22k
 R2 IN 0 100k
 R3 SUM LOOP 220k role="loop gain trimmer"
 C2 SUM LOOP 100n 50V film role="loop filter"
-U1 LM358 1=LOOP 2=SUM 3=0 4=N5 5=0 6=INV 7=DRIVE 8=P5
+U1 358 1=LOOP 2=SUM 3=0 4=N5 5=0 6=INV 7=DRIVE 8=P5
 R4 LOOP INV 10k
 R5 INV DRIVE 10k`,
     feed: 'V1 P5 0 5V\nV2 N5 0 -5V\nV3 ERR 0 0V\nR6 DRIVE 0 10k',
