@@ -112,7 +112,9 @@ test('a netlist of another program is looked at first, and its black boxes are m
     .getByLabel('From a file')
     .setInputFiles({ name: 'pins.csv', mimeType: 'text/csv', buffer });
   await page.getByText('What was understood of the file').click();
-  await expect(page.getByText('1 parts understood, 3 are black boxes with pins')).toBeVisible();
+  await expect(
+    page.getByText('1 part understood, 3 black boxes with pins, 0 skipped'),
+  ).toBeVisible();
   await page.getByRole('button', { name: 'D4: pin 1 is the anode' }).click();
   await page.getByRole('button', { name: 'J1: it feeds 5V in' }).click();
   await expect(editor(page)).toContainText('D4 1N4148 a=OUT k=0');

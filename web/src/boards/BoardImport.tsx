@@ -2,6 +2,7 @@ import { useEffect, useRef, useState, type ChangeEvent } from 'react';
 import { z } from 'zod';
 import { describeIssue, isPinList, type FileIssue } from '@hanzai/core/board';
 import type { SheetStart } from '../sheet/SheetBench';
+import { withBody } from '../store/answers';
 import { Button, ButtonLink } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { TextField } from '../ui/TextField';
@@ -101,17 +102,20 @@ export function BoardImport({
     await (isOurs(file.name, content) ? send : look)(file.name, content);
   }
 
-  async function send(name: string, content: string): Promise<void> {
+  /** Sends the file to a door and hands its answer on; what stands against it is told here. */
+  async function ask(
+    door: string,
+    name: string,
+    content: string,
+    onAnswer: (result: unknown) => boolean,
+  ): Promise<void> {
     setBusy(true);
     try {
-      const response = await fetch('/api/boards', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ fileName: name, text: content }),
-      });
-      const result = (await response.json()) as Imported;
-      if (response.ok) take(name, result);
-      else refuse(result.detail ?? 'The file was not taken.', result.issues);
+      const response = await fetch(door, withBody('POST', { fileName: name, text: content }));
+      const result: unknown = await response.json();
+      if (response.ok && onAnswer(result)) return;
+      const { detail, issues } = result as Imported;
+      refuse(detail ?? 'The file was not taken.', issues);
     } catch {
       refuse('The workshop server does not answer; the text is still here. Try again in a moment.');
     } finally {
@@ -119,27 +123,19 @@ export function BoardImport({
     }
   }
 
-  async function look(name: string, content: string): Promise<void> {
-    setBusy(true);
-    try {
-      const response = await fetch('/api/boards/read', {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify({ fileName: name, text: content }),
-      });
-      const result: unknown = await response.json();
+  const send = (name: string, content: string): Promise<void> =>
+    ask('/api/boards', name, content, (result) => {
+      take(name, result as Imported);
+      return true;
+    });
+
+  /** On the sheet bench, before anything is stored. */
+  const look = (name: string, content: string): Promise<void> =>
+    ask('/api/boards/read', name, content, (result) => {
       const read = Read.safeParse(result);
-      if (response.ok && read.success) onLook(read.data);
-      else {
-        const { detail, issues } = result as Imported;
-        refuse(detail ?? 'The file was not taken.', issues);
-      }
-    } catch {
-      refuse('The workshop server does not answer; the text is still here. Try again in a moment.');
-    } finally {
-      setBusy(false);
-    }
-  }
+      if (read.success) onLook(read.data);
+      return read.success;
+    });
 
   function take(sourceName: string, result: Imported): void {
     const { id = '', title = '', parts = 0, nets = 0, notes = [] } = result;

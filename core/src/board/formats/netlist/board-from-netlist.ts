@@ -43,7 +43,7 @@ export function boardFromNetlist(result: RawResult, library: DeviceLibrary): Rea
   const count = (became: PartReport['became']): number =>
     report.filter((one) => one.became === became).length;
   notes.unshift(
-    `${count('understood')} parts understood, ${count('box')} are black boxes with pins, ${count('skipped')} skipped`,
+    `${plural(count('understood'), 'part')} understood, ${plural(count('box'), 'black box', 'black boxes')} with pins, ${count('skipped')} skipped`,
   );
   if (!parts.some(({ kind }) => kind === 'voltageSource'))
     notes.push(
@@ -56,6 +56,9 @@ export function boardFromNetlist(result: RawResult, library: DeviceLibrary): Rea
     report,
   };
 }
+
+const plural = (count: number, one: string, several = `${one}s`): string =>
+  `${count} ${count === 1 ? one : several}`;
 
 function partOf(
   raw: RawPart,
