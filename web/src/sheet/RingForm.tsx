@@ -65,7 +65,7 @@ export function RingForm({
   return (
     <EntryForm label="Ring through" entry={entry}>
       <h2>Ring through</h2>
-      <Caution of="before-ohms" again />
+      <Caution of="before-ohms" />
       <FormRow>
         <TextField
           id="ring"

@@ -75,7 +75,8 @@ export function NoSheet({ state }: { state: CaseState }) {
               <LooseReadings state={state} />
             )}
           </Panel>
-          <Caution of="before-ohms" />
+          <Caution of="probe-powered" />
+          <Caution of="before-ohms" again />
         </Column>
         <Column>
           <Panel title="The sheet, as far as it is known">
