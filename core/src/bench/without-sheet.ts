@@ -137,10 +137,9 @@ export function ledgerObjectionWithoutSheet(
   if (action === 'leftOut') return note.trim() === '' ? `say why ${ref} stays off` : undefined;
   if (value.trim() === '') return `say what went on for ${ref}`;
   if (/^F\d/i.test(ref)) return fuseObjection(lines, next, readings);
-  const film = parseOffered(value).dielectric;
-  const turns =
-    film === 'ceramic' || film === 'film' || film === 'bipolar' ? false : HAS_WAY.test(ref);
-  return turns && !polarityChecked ? `check which way round ${ref} sits, and say so` : undefined;
+  return mayHaveWay(ref, value) && !polarityChecked
+    ? `check which way round ${ref} sits, and say so`
+    : undefined;
 }
 
 /** A fuse goes on as it came off, and not before the ohms of what it feeds were read. */

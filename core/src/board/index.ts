@@ -31,16 +31,8 @@ export {
   type Point,
 } from './nets';
 export { mendingsOf, withPartLine, type Mending } from './mend';
-export {
-  mergeNets,
-  nextTouches,
-  pairKey,
-  parseRing,
-  ringInto,
-  type Ring,
-  type RingResult,
-  type Touch,
-} from './ring-through';
+export { nextTouches, pairKey, type Touch } from './next-touches';
+export { mergeNets, parseRing, ringInto, type Ring, type RingResult } from './ring-through';
 export { sectionLines } from './insert-section';
 export { boardChanges } from './compare-boards';
 export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';

@@ -13,7 +13,8 @@ import { flagWidth, type FlagWords } from './flags';
 import { layoutDrawing, type DrawingLayout } from './layout';
 import { isWay, itemsOf, neighbour, type Way } from './neighbour';
 import { Flag, NetBar } from './NetMark';
-import { Hatch, hatchId, PartMark } from './PartMark';
+import { HatchPattern } from '../ui/HatchBar';
+import { hatchId, PartMark } from './PartMark';
 
 interface Props {
   readonly title: string;
@@ -126,7 +127,11 @@ export function Drawing({
           >
             <defs>
               {[...new Set(layout.parts.map(({ ref }) => ref))].map((ref) => (
-                <Hatch key={ref} id={hatchId(ref)} share={belief.get(replaceableRef(ref)) ?? 0} />
+                <HatchPattern
+                  key={ref}
+                  id={hatchId(ref)}
+                  share={belief.get(replaceableRef(ref)) ?? 0}
+                />
               ))}
             </defs>
             {layout.wires.map(({ points }, i) => (

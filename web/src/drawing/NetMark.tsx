@@ -1,5 +1,6 @@
 import style from './Drawing.module.css';
-import { nameWidth, SIZE, type PlacedNet } from './layout';
+import { nameWidth, SIZE } from './graph';
+import type { PlacedNet } from './layout';
 import { poleWidth, type FlagWords } from './flags';
 
 /** A net, drawn as the copper it is. next: the probe goes here. */

@@ -1,8 +1,8 @@
 import type { ReactNode } from 'react';
-import { hatchGap } from '../ui/HatchBar';
-import type { DrawnPin } from './drawn-parts';
+import type { DrawnPin } from './drawn';
 import style from './Drawing.module.css';
-import { SIZE, type PlacedPart } from './layout';
+import { SIZE } from './graph';
+import type { PlacedPart } from './layout';
 import {
   AmplifierSymbol,
   BODY,
@@ -14,22 +14,6 @@ import {
 } from './Symbols';
 
 export const hatchId = (key: string): string => `hatch-${key.replace(/\W/g, '_')}`;
-
-/** The pattern that a suspect is hatched with. */
-export function Hatch({ id, share }: { id: string; share: number }) {
-  const gap = hatchGap(share);
-  return (
-    <pattern
-      id={id}
-      width={gap}
-      height={gap}
-      patternUnits="userSpaceOnUse"
-      patternTransform="rotate(45)"
-    >
-      <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2" />
-    </pattern>
-  );
-}
 
 interface Props {
   readonly part: PlacedPart;

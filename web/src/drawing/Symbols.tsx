@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Gate } from './gates';
-import type { TwoPin } from './drawn-parts';
+import type { TwoPin } from './drawn';
 import style from './Drawing.module.css';
 
 /**

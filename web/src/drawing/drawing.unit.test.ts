@@ -3,9 +3,12 @@ import { chipModel, LIBRARY } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 import { indexBoard, nameKey, readSheetLines } from '@hanzai/core/board';
 import { describe, expect, it } from 'vitest';
-import { drawnParts, drawnRef, netsOf, railsOf, type Drawn } from './drawn-parts';
+import { drawnRef, netsOf, type Drawn } from './drawn';
+import { drawnParts } from './drawn-parts';
 import { gatesOf } from './gates';
-import { layoutDrawing, SIZE, type DrawingLayout, type PlacedPart } from './layout';
+import { layoutDrawing, type DrawingLayout, type PlacedPart } from './layout';
+import { railsOf } from './rails';
+import { SIZE } from './graph';
 
 const NOTHING: ReadonlySet<string> = new Set();
 const names = Object.keys(DEMO_BOARD_FILES) as Parameters<typeof demoBoard>[0][];

@@ -17,7 +17,7 @@ import {
 } from '@hanzai/core/board';
 import { LIBRARY, OTHER_CHIPS, SERIES_74 } from '@hanzai/data';
 import { Drawing } from '../drawing/Drawing';
-import { drawnRef } from '../drawing/drawn-parts';
+import { drawnRef } from '../drawing/drawn';
 import { ask, whyNot, withBody } from '../store/answers';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';

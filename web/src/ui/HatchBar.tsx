@@ -11,19 +11,10 @@ export function HatchBar({
   label: string;
 }) {
   const id = useId();
-  const gap = hatchGap(share);
   return (
     <svg width="100%" height={height} role="img" aria-label={label}>
       <defs>
-        <pattern
-          id={id}
-          width={gap}
-          height={gap}
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2.4" />
-        </pattern>
+        <HatchPattern id={id} share={share} />
       </defs>
       <rect x="0.5" y="0.5" width="99.6%" height={height - 1} fill="none" stroke="var(--rule)" />
       <rect
@@ -39,7 +30,23 @@ export function HatchBar({
   );
 }
 
+/** The hatching of a belief, for what lies in the same drawing. */
+export function HatchPattern({ id, share }: { id: string; share: number }) {
+  const gap = hatchGap(share);
+  return (
+    <pattern
+      id={id}
+      width={gap}
+      height={gap}
+      patternUnits="userSpaceOnUse"
+      patternTransform="rotate(45)"
+    >
+      <line x1="0" y1="0" x2="0" y2={gap} stroke="var(--hatch)" strokeWidth="2.4" />
+    </pattern>
+  );
+}
+
 /** Distance between hatch lines for a belief, px: 9 for hardly any, 3 for certain. */
-export function hatchGap(share: number): number {
+function hatchGap(share: number): number {
   return 9 - 6 * Math.min(1, Math.max(0, share));
 }

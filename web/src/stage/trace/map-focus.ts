@@ -1,7 +1,7 @@
 import { findPoint, GROUND, nameKey, replaceableRef, type BoardIndex } from '@hanzai/core/board';
 import type { Journal } from '../../case/journal';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
-import { drawnRef } from '../../drawing/drawn-parts';
+import { drawnRef } from '../../drawing/drawn';
 
 /** Parts above this belief are what the question is about. */
 const IN_QUESTION = 0.04;

@@ -1,20 +1,14 @@
 import type { FileIssue, ReadResult } from '../../issue';
 import type { DeviceLibrary } from '../../library';
 import { nameKey } from '../../nets';
-import {
-  kindSaid,
-  lettersOf,
-  makePart,
-  unsaidNet,
-  type PartMade,
-  type PartSaid,
-  type PinSaid,
-} from '../../part-words';
+import { kindSaid, lettersOf, positionalPins, unsaidNet, type PinSaid } from '../../part-words';
 import { Part, type Board } from '../../schema';
 import { clip } from '../deck-elements';
 import { parseModelCard, type DeckModel } from '../deck-models';
 import { NOT_KNOWN, withStandIns } from '../not-known';
+import { arrayOf, arrayParts } from './resistor-array';
 import { isSheetWord, readSheetWord, type SheetParts } from './sheet-lines';
+import { makeSaid, type Context, type Wrong } from './said';
 import { attributeOf, fieldsOf, pinOf, splitLine, type SheetLine } from './sheet-words';
 
 /** A sheet as far as it could be read, whatever is wrong with some of its lines. */
@@ -29,13 +23,6 @@ export interface SheetReading {
 
 /** More lines than this nobody writes, and an editor would stand still over them. */
 const MOST_LINES = 20_000;
-
-/** A resistor array is written whole: `RN2 33R x4 isolated 1=DA 8=DB`. */
-interface ArraySaid {
-  readonly count: number;
-  readonly common: boolean;
-  readonly inLine: boolean;
-}
 
 /**
  * Reads a bench sheet: one line one part, in bench words. Lines that cannot be read become issues
@@ -124,23 +111,12 @@ export function readSheet(source: string, library: DeviceLibrary): ReadResult<Bo
   return { ok: true, value: board, notes: [] };
 }
 
-type Wrong = Omit<FileIssue, 'line'>;
-
-/** What lines before this one, and the library, have told. */
-interface Context {
-  readonly library: DeviceLibrary;
-  readonly models: ReadonlyMap<string, DeckModel>;
-}
-
-const makeSaid = (said: Omit<PartSaid, 'models'>, { library, models }: Context): PartMade =>
-  makePart({ ...said, models }, library);
-
 function readPart(split: SheetLine, context: Context): Part[] | Wrong {
   const [{ text: ref }, ...words] = split.words as [
     SheetLine['words'][number],
     ...SheetLine['words'],
   ];
-  if (ref === 'part') return wholePart(split, context);
+  if (ref === 'part') return wholePart(split);
   if (!/^[A-Za-z][\w.+-]*\d[\w.]*$/.test(ref) || ref.length > 80)
     return {
       what: `"${clip(ref)}" is no designator and no word that a line begins with`,
@@ -206,7 +182,7 @@ function checked(parts: readonly unknown[]): Part[] | Wrong {
 }
 
 /** `part NAME json={…}`: one that bench words do not tell. */
-function wholePart({ words, json }: SheetLine, _context: Context): Part[] | Wrong {
+function wholePart({ words, json }: SheetLine): Part[] | Wrong {
   const ref = words[1]?.text;
   const fields = json === undefined ? undefined : jsonFields(json);
   if (ref === undefined || fields === undefined)
@@ -229,7 +205,7 @@ function onePart(
   if (lettersOf(ref) === 'J' || lettersOf(ref) === 'P' || lettersOf(ref) === 'CN')
     return connector(ref, words, named, context);
   const kind = kindSaid(ref, words.filter(isKindWord));
-  const positional = named.length === 0 ? POSITIONAL[kind ?? 'unspecified'] : undefined;
+  const positional = named.length === 0 ? positionalPins(kind) : undefined;
   let pins: PinSaid[] = [...named];
   let rest = words;
   if (positional !== undefined) {
@@ -253,10 +229,6 @@ function onePart(
   return made.ok ? [made.part] : { what: `${ref}: ${made.why}`, expected: made.expected };
 }
 
-// prettier-ignore
-const POSITIONAL: Readonly<Record<string, number | undefined>> = {
-  resistor: 2, capacitor: 2, inductor: 2, winding: 2, voltageSource: 2, currentSource: 2, diode: 2, transistor: 3, fuse: 2, switch: 2, connectorPin: 2, link: 2,
-};
 const EXAMPLES: Readonly<Record<string, string>> = {
   resistor: 'R9 VREF 0 4k7',
   capacitor: 'C1 VM 0 470u 16V',
@@ -304,62 +276,4 @@ function connector(
     };
   const made = makeSaid({ ref, words: ['box'], pins: named, deckOrder: true }, context);
   return made.ok ? [made.part] : { what: made.why, expected: made.expected };
-}
-
-function arrayOf(ref: string, free: readonly string[]): ArraySaid | undefined {
-  if (lettersOf(ref) !== 'RN' || ref.includes('.')) return undefined;
-  const said = free
-    .map((word) => /^x(\d{1,2})$/i.exec(word)?.[1])
-    .find((count) => count !== undefined);
-  if (said === undefined) return undefined;
-  return { count: Number(said), common: free.includes('common'), inLine: free.includes('sil') };
-}
-
-/**
- * The elements of an array, each a resistor of its own. isolated in two rows: element 1 from pin 1 to
- * the one opposite; in one row (sil): pins in pairs; common: all from pin 1. Numbering of dual
- * in-line packages: JEDEC MS-001, counter-clockwise.
- */
-function arrayParts(
-  ref: string,
-  { count, common, inLine }: ArraySaid,
-  free: readonly string[],
-  pins: readonly PinSaid[],
-  context: Context,
-): Part[] | Wrong {
-  const values = free.filter((word) => !/^(x\d+|isolated|common|sil)$/i.test(word));
-  const most = common ? count + 1 : 2 * count;
-  const netOf = new Map<number, string>();
-  for (const { pin, net } of pins) {
-    const number = Number(pin);
-    if (!Number.isInteger(number) || number < 1 || number > most)
-      return { what: `${ref} has no pin ${pin}`, expected: `pins 1 to ${most}` };
-    netOf.set(number, net);
-  }
-  const ends = (i: number): [number, number] =>
-    common ? [1, i + 1] : inLine ? [2 * i - 1, 2 * i] : [i, 2 * count + 1 - i];
-  const made: Part[] = [];
-  for (let i = 1; i <= count; i += 1) {
-    const own = `${ref}.${i}`;
-    if (ends(i).every((pin) => !netOf.has(pin))) continue;
-    const [part] = [
-      makeSaid(
-        {
-          ref: own,
-          words: ['resistor', ...values],
-          pins: ends(i).map((pin, k) => ({
-            pin: String(k + 1),
-            net: netOf.get(pin) ?? unsaidNet(ref, pin),
-          })),
-          deckOrder: true,
-        },
-        context,
-      ),
-    ];
-    if (!part!.ok) return { what: `${own}: ${part!.why}`, expected: part!.expected };
-    made.push(part!.part);
-  }
-  return made.length > 0
-    ? made
-    : { what: `${ref}: none of its pins is said`, expected: '1=NET and so on' };
 }
