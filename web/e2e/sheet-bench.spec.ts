@@ -52,7 +52,7 @@ test('a sheet is written by keyboard, drawn as it is typed, kept, stored and cha
   await page.keyboard.type(' 0 LED');
   await page.keyboard.press('Escape');
   await expect(page.getByText('Nothing: every line is understood.')).toBeVisible();
-  await expect(page.getByText('4 parts, 4 nets')).toBeVisible();
+  await expect(page.getByText('3 parts, 4 nets')).toBeVisible();
 
   // A page that is left keeps what was typed.
   await page.reload();

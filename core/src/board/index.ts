@@ -33,6 +33,7 @@ export {
 export { mendingsOf, withPartLine, type Mending } from './mend';
 export { nextTouches, pairKey, type Touch } from './next-touches';
 export { mergeNets, parseRing, ringInto, type Ring, type RingResult } from './ring-through';
+export { isUnsaid } from './part-words';
 export { sectionLines } from './insert-section';
 export { boardChanges } from './compare-boards';
 export { isAlmost, sheetRemarks, sheetSummary, type SheetRemark } from './sheet-checks';

@@ -1,7 +1,7 @@
 import { readSheetLines, renameInSheet } from './formats/sheet';
 import type { DeviceLibrary } from './library';
 import { nameKey } from './nets';
-import { lettersOf } from './part-words';
+import { isUnsaid, lettersOf } from './part-words';
 import type { Board } from './schema';
 
 interface SectionText {
@@ -54,7 +54,7 @@ export function sectionLines(
   for (const port of Object.keys(section.ports)) give(port, nets[port]?.trim() || port);
   const inner = new Set(own.parts.flatMap(({ pins }) => pins));
   for (const net of inner) {
-    if (net === '0' || ports.has(nameKey(net)) || /^nc_/i.test(net)) continue;
+    if (net === '0' || ports.has(nameKey(net)) || isUnsaid(net)) continue;
     let name = net;
     for (let n = 2; taken.has(nameKey(name)); n += 1) name = `${net}_${n}`;
     give(net, name);

@@ -1,4 +1,5 @@
-import { nameKey } from './nets';
+import { countParts, nameKey } from './nets';
+import { isUnsaid } from './part-words';
 import type { Board, Part } from './schema';
 
 /** Something that is legal and probably not meant. */
@@ -38,7 +39,7 @@ const isSource = ({ kind }: Part): boolean =>
   kind === 'voltageSource' || kind === 'currentSource' || kind === 'transformer';
 
 /** A pin that nobody has said has a net of its own, which is no question of spelling. */
-const isUnsaid = (net: string): boolean => /^nc_/i.test(net) || /^NC\d*$/i.test(net);
+const isIdle = (net: string): boolean => isUnsaid(net) || /^NC\d*$/i.test(net);
 
 function lonelyNets(
   board: Board,
@@ -48,7 +49,7 @@ function lonelyNets(
   const points = new Set((board.testPoints ?? []).map(({ net }) => nameKey(net)));
   const shared = [...places.values()].filter(({ refs }) => refs.length > 1).map(({ net }) => net);
   return [...places].flatMap(([key, { net, refs }]) => {
-    if (refs.length > 1 || isUnsaid(net) || edges.has(key) || points.has(key)) return [];
+    if (refs.length > 1 || isIdle(net) || edges.has(key) || points.has(key)) return [];
     const alike = shared.find((other) => isAlmost(key, nameKey(other)));
     const [pin] = refs;
     return [
@@ -95,7 +96,7 @@ function supplyRemarks(part: Part): SheetRemark[] {
           }))
         : [];
   return needed.flatMap(({ pin, name }) =>
-    isUnsaid(part.pins[pin]!)
+    isIdle(part.pins[pin]!)
       ? [
           {
             ref: part.ref,
@@ -110,11 +111,11 @@ function supplyRemarks(part: Part): SheetRemark[] {
 /** `37 parts, 21 nets; edges at VREF, PH1` */
 export function sheetSummary(board: Board): string {
   const nets = new Set(
-    board.parts.flatMap(({ pins }) => pins.filter((net) => !isUnsaid(net)).map(nameKey)),
+    board.parts.flatMap(({ pins }) => pins.filter((net) => !isIdle(net)).map(nameKey)),
   );
-  const refs = new Set(board.parts.map(({ ref }) => ref.split('.')[0]));
+  const parts = countParts(board);
   const edges = (board.edges ?? []).map(({ net }) => net);
   const shown =
     edges.slice(0, 6).join(', ') + (edges.length > 6 ? ` and ${edges.length - 6} more` : '');
-  return `${refs.size} ${refs.size === 1 ? 'part' : 'parts'}, ${nets.size} ${nets.size === 1 ? 'net' : 'nets'}${edges.length > 0 ? `; edges at ${shown}` : ''}`;
+  return `${parts} ${parts === 1 ? 'part' : 'parts'}, ${nets.size} ${nets.size === 1 ? 'net' : 'nets'}${edges.length > 0 ? `; edges at ${shown}` : ''}`;
 }

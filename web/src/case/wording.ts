@@ -42,6 +42,9 @@ export function valueText(kind: ReadingKind, value: ReadingValue): string {
 /** Two probe points as people say them: `VM to ground`, `across F1`, `Q1.B to Q1.E`. */
 export function pointsText(index: BoardIndex | undefined, at: string, to: string): string {
   if (to === '') return `${at} to ground`;
+  // Without a sheet: the two ends of a part of two pins, by its letters.
+  const [, ref] = index ? [] : (/^((?:R|C|L|D|F|S|SW|M|W)\d+[A-Z]?)\.1$/i.exec(at) ?? []);
+  if (ref && to === `${ref}.2`) return `across ${ref}`;
   const [a, b] = index ? [findPoint(index, at)?.pin, findPoint(index, to)?.pin] : [];
   if (a && b && a.part === b.part && a.part.pins.length === 2)
     return a.index < b.index ? `across ${a.part.ref}` : `across ${a.part.ref}, reversed`;

@@ -1,4 +1,4 @@
-import { nameKey, type Board } from '@hanzai/core/board';
+import { isUnsaid, nameKey, type Board } from '@hanzai/core/board';
 
 /** What may stand at a place, with a word on what it is. */
 export interface Offer {
@@ -44,7 +44,7 @@ export function netsByUse({ parts }: Board): string[] {
   const uses = new Map<string, { net: string; count: number }>();
   for (const { pins } of parts)
     for (const net of pins) {
-      if (/^nc_/i.test(net)) continue;
+      if (isUnsaid(net)) continue;
       const use = uses.get(nameKey(net)) ?? { net, count: 0 };
       uses.set(nameKey(net), { ...use, count: use.count + 1 });
     }
@@ -77,7 +77,7 @@ function pinsLeft({ parts }: Board, ref: string): Offer[] {
   const part = parts.find((one) => nameKey(one.ref) === nameKey(ref));
   if (part?.kind !== 'chip') return [];
   return part.model.pins.flatMap(({ name, role }, i) =>
-    /^nc_/i.test(part.pins[i]!)
+    isUnsaid(part.pins[i]!)
       ? [{ label: `${i + 1}=`, detail: `${name}, ${role}`, type: 'pin' as const }]
       : [],
   );
