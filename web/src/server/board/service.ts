@@ -1,10 +1,4 @@
-import {
-  boardChanges,
-  BOARD_FORMATS,
-  writeSheet,
-  type FileIssue,
-  type PartReport,
-} from '@hanzai/core/board';
+import { boardChanges, BOARD_FORMATS, type FileIssue, type PartReport } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { v7 } from 'uuid';
 import type { BoardChoice } from '../../case/board-choice';
@@ -91,10 +85,9 @@ export type Preview =
 
 /** What a board file says, as a bench sheet. Nothing is stored. */
 export async function previewBoard(fileName: string, text: string): Promise<Preview> {
-  const read = await readUntrusted({ fileName, text });
+  const read = await readUntrusted({ fileName, text, asSheet: true });
   if (!read.ok) return read;
-  const { board, parts, nets, notes, report = [] } = read;
-  const sheet = writeSheet(board, LIBRARY);
+  const { board, parts, nets, notes, report = [], sheet = '' } = read;
   return { ok: true, title: board.title, text: sheet, parts, nets, notes, report };
 }
 
@@ -115,5 +108,11 @@ export async function exportBoard(
       .replace(/[^\w-]+/g, '-')
       .replace(/^-|-$/g, '')
       .slice(0, 60) || 'board';
+  // A bench sheet is read again as it is written: that is for a thread.
+  if (ending === 'sheet') {
+    const text = JSON.stringify(stored.content);
+    const read = await readUntrusted({ fileName: 'stored.json', text, asSheet: true });
+    return read.ok ? { fileName: `${name}.sheet`, text: read.sheet ?? '' } : undefined;
+  }
   return { fileName: `${name}.${ending}`, text: format.write(stored.content, LIBRARY) };
 }

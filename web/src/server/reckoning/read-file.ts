@@ -3,6 +3,7 @@ import {
   countParts,
   indexBoard,
   readBoardFile,
+  writeSheet,
   type Board,
   type FileIssue,
   type PartReport,
@@ -14,6 +15,8 @@ export interface FileTask {
   readonly task: 'file';
   readonly fileName: string;
   readonly text: string;
+  /** Whether the board is wanted as a bench sheet too. */
+  readonly asSheet?: boolean;
 }
 
 export type ReadFile =
@@ -24,13 +27,15 @@ export type ReadFile =
       readonly nets: number;
       readonly notes: readonly string[];
       readonly report?: readonly PartReport[];
+      /** As a bench sheet, where that was asked for. */
+      readonly sheet?: string;
     }
   | { readonly ok: false; readonly issues: readonly FileIssue[] };
 
 /** A sheet of more parts is not of one board of this trade, and no screen could draw it. */
 export const MOST_PARTS = 5000;
 
-export function readFile({ fileName, text }: FileTask): ReadFile {
+export function readFile({ fileName, text, asSheet }: FileTask): ReadFile {
   const result = readBoardFile(fileName, text, LIBRARY);
   if (!result.ok) return result;
   // What a reader lets through must also fit the schema: a board that could not be read back would
@@ -56,5 +61,6 @@ export function readFile({ fileName, text }: FileTask): ReadFile {
     nets: nets.length,
     notes: result.notes,
     ...(result.report ? { report: result.report } : {}),
+    ...(asSheet ? { sheet: writeSheet(board, LIBRARY) } : {}),
   };
 }
