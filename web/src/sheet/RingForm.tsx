@@ -59,7 +59,7 @@ export function RingForm({
   const entry = useEntryForm(
     RingTyped,
     { said: '' },
-    { enter: ({ said: told }) => ring(told as Ring), clears: ['said'] },
+    { enter: ({ said: told }) => ring(told), clears: ['said'] },
   );
 
   return (

@@ -32,13 +32,15 @@ async function textFromCase(number: string): Promise<string> {
 /** Back to the case, which from now on is traced on the sheet where it had none; or to the sheet. */
 async function leave(stored: string, forCase: string | undefined): Promise<void> {
   if (forCase === undefined) return window.location.assign(`/boards/${stored}`);
-  const sent = await ask(`/api/cases/by-number/${forCase}`, SentCase);
-  if (sent.boardId === null)
-    await ask(
-      `/api/cases/${sent.id}`,
-      z.unknown(),
-      withBody('PATCH', { boardId: stored, version: sent.version }),
-    );
+  try {
+    const sent = await ask(`/api/cases/by-number/${forCase}`, SentCase);
+    const change = { boardId: stored, version: sent.version };
+    if (sent.boardId === null)
+      await ask(`/api/cases/${sent.id}`, z.unknown(), withBody('PATCH', change));
+  } catch {
+    // The sheet is stored; the case does not have it yet, and can choose it in Take in.
+    return window.location.assign(`/boards/${stored}?case=${forCase}`);
+  }
   window.location.assign(`/case/${forCase}/trace`);
 }
 
