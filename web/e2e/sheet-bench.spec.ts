@@ -65,6 +65,7 @@ test('a sheet is written by keyboard, drawn as it is typed, kept, stored and cha
 
   // Another version, with what is different in words; a net called otherwise everywhere.
   await expect(page.getByText('as it is stored')).toBeVisible();
+  await page.getByRole('button', { name: 'Find, rename' }).click();
   await page.getByLabel('Part or net').fill('lmp');
   await page.getByLabel('Call it').fill('LAMP');
   await page.getByRole('button', { name: 'Rename everywhere' }).click();
@@ -85,6 +86,7 @@ test('a sheet is put together from a section and from beeps', async ({ page }) =
   await dialog.getByRole('button', { name: 'Put it in' }).click();
   await expect(editor(page)).toContainText('U1 74LS14 1=RSTRC 2=RSTN 3=RSTN 4=RESET');
 
+  await page.getByRole('button', { name: 'Ring through' }).click();
   const said = page.getByLabel('Two points, and beep or open');
   await said.fill('u9.3 u1.4 beep');
   await said.press('Enter');
@@ -99,6 +101,44 @@ test('a sheet is put together from a section and from beeps', async ({ page }) =
   await said.press('Enter');
   await expect(page.getByText('“rubbish” is no ring')).toBeVisible();
   await expect(said).toHaveValue('rubbish');
+});
+
+test('several parts are changed at once in the table, and the drawing is printed by areas', async ({
+  page,
+}) => {
+  await visit(page, '/boards/new');
+  const chain = Array.from({ length: 60 }, (_, i) => `R${i + 1} N${i} N${i + 1} 1k`).join('\n');
+  await write(page, `title Shuttle ladder\nJ1 12V in: 1=N0 2=0`);
+  await page.keyboard.insertText(chain);
+  await expect(page.getByText(/^60 parts/)).toBeVisible();
+  await expect(drawing(page).getByText(/^\d of \d$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Table of parts' }).click();
+  const table = page.getByRole('region', { name: 'Table of parts' });
+  await table.getByLabel('Find').fill('1k');
+  await table.getByRole('checkbox', { name: 'All that are found' }).check();
+  await table.getByLabel('Make it').fill('2k2 1%');
+  await table.getByRole('button', { name: 'Change 60' }).click();
+  await expect(table.getByText('60 lines changed')).toBeVisible();
+  await expect(editor(page)).toContainText('R60 N59 N60 2k2 1%');
+
+  // Page down turns to the next area; the one with the cursor is turned to by itself.
+  await drawing(page).getByRole('button', { name: 'Area before' }).press('Enter');
+  const frame = drawing(page).getByRole('group', { name: /^Drawing\. Enter/ });
+  await frame.focus();
+  const before = await drawing(page)
+    .getByText(/^\d of \d$/)
+    .textContent();
+  await frame.press('PageUp');
+  await expect(drawing(page).getByText(/^\d of \d$/)).not.toHaveText(before!);
+
+  const printed = page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        window.print = () => resolve(document.querySelectorAll('body > div > section svg').length);
+      }),
+  );
+  await drawing(page).getByRole('button', { name: 'Print' }).click();
+  expect(await printed).toBe(Number(/of (\d)/.exec(before!)![1]));
 });
 
 test('a netlist of another program is looked at first, and its black boxes are mended by a press', async ({

@@ -50,13 +50,17 @@ export { BOARD_FORMATS, formatOf, isPinList, MAX_FILE_BYTES, readBoardFile } fro
 export { checkBoard, readBoardJson, writeBoardJson } from './formats/board-json';
 export { readDeck } from './formats/deck-reader';
 export {
+  changePartLines,
   partLine,
+  partLines,
   readSheet,
   readSheetLines,
   renameInSheet,
   usesInSheet,
   writeSheet,
   type NameUse,
+  type PartLine,
+  type PartLineChange,
   type SheetReading,
 } from './formats/sheet';
 export { writeDeck } from './formats/deck-writer';

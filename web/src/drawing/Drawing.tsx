@@ -5,24 +5,28 @@ import {
   useRef,
   useState,
   type KeyboardEvent,
+  type MouseEvent as PointerAt,
   type ReactNode,
 } from 'react';
 import { nameKey, replaceableRef, type BoardIndex } from '@hanzai/core/board';
+import { Notice } from '../ui/Notice';
 import style from './Drawing.module.css';
-import { flagWidth, type FlagWords } from './flags';
-import { layoutDrawing, type DrawingLayout } from './layout';
+import { DrawnSheet } from './DrawnSheet';
+import type { FlagWords } from './flags';
+import type { DrawingLayout } from './layout';
 import { isWay, itemsOf, neighbour, type Way } from './neighbour';
-import { Flag, NetBar } from './NetMark';
-import { HatchPattern } from '../ui/HatchBar';
-import { hatchId, PartMark } from './PartMark';
+import { PrintedSheets } from './PrintedSheets';
+import { useAreas, useLayout, type View } from './use-layout';
 
 interface Props {
   readonly title: string;
   /** Words beside the title: what part of the sheet this is. */
   readonly scope: string;
   readonly index: BoardIndex;
-  /** drawnRefs to draw; undefined draws all. */
+  /** drawnRefs to draw; undefined draws all, area by area. */
   readonly refs?: ReadonlySet<string> | undefined;
+  /** A drawnRef whose area is turned to. */
+  readonly at?: string | undefined;
   /** Nets that the next reading is on. */
   readonly probed?: ReadonlySet<string>;
   readonly flags?: ReadonlyMap<string, FlagWords>;
@@ -50,12 +54,16 @@ const NO_FLAGS: ReadonlyMap<string, FlagWords> = new Map();
 const NO_BELIEF: ReadonlyMap<string, number> = new Map();
 const NONE: readonly string[] = [];
 
-/** A sheet or a part of it, drawn: laid out in a worker, anew only where what it shows has changed. */
+/**
+ * A sheet or a part of it, drawn: laid out in a worker, anew only where what it shows has changed. A
+ * whole sheet is paged through by areas.
+ */
 export function Drawing({
   title,
   scope,
   index,
   refs,
+  at,
   probed = NOTHING,
   flags = NO_FLAGS,
   belief = NO_BELIEF,
@@ -66,13 +74,33 @@ export function Drawing({
 }: Props) {
   const { told, point } = useTold(tell);
   const [zoom, setZoom] = useState(1);
-  const { layout, failed } = useLayout(index, refs, probed, flags);
-  const view = useRef<HTMLDivElement>(null);
+  const [packages, setPackages] = useState(false);
+  const [printing, setPrinting] = useState(false);
+  const [refusal, setRefusal] = useState<string>();
+  const view = useMemo(
+    (): View => ({ index, refs, probed, flags, packages }),
+    [index, refs, probed, flags, packages],
+  );
+  const areas = useAreas(view);
+  const [turned, setTurned] = useState(0);
+  const area = Math.min(turned, Math.max(0, areas.length - 1));
+  const { layout, failed } = useLayout(view, areas, area);
+  const frame = useRef<HTMLDivElement>(null);
   const enlarge = (times: number): void => setZoom((z) => Math.min(3, Math.max(0.5, z * times)));
+  const turn = (by: number): void => setTurned(Math.min(areas.length - 1, Math.max(0, area + by)));
+
+  // What the cursor or a search is on is turned to.
+  useEffect(() => {
+    if (at === undefined) return;
+    const found = areas.findIndex(({ keys }) =>
+      [...keys].some((key) => key === at || key.startsWith(`${at}.`)),
+    );
+    if (found >= 0) setTurned(found);
+  }, [at, areas]);
 
   // A wheel with Ctrl, which is what two fingers on a touch pad are too, would zoom the page.
   useEffect(() => {
-    const element = view.current;
+    const element = frame.current;
     const turned = (event: WheelEvent): void => {
       if (!event.ctrlKey) return;
       event.preventDefault();
@@ -86,14 +114,65 @@ export function Drawing({
     return (ref: string) => off.has(nameKey(replaceableRef(ref)));
   }, [absent]);
 
+  /** A name at the end of a lead, or the sign of where a net goes on, is pressed for itself. */
+  function pressed(event: PointerAt): void {
+    const target = event.target as Element;
+    const onward = target.closest('[data-onward]')?.getAttribute('data-onward');
+    const net = target.closest('[data-net]')?.getAttribute('data-net');
+    if (onward) {
+      const next = areas.findIndex(({ nets }, i) => i > area && nets.has(onward));
+      const first = areas.findIndex(({ nets }) => nets.has(onward));
+      if (first >= 0) setTurned(next >= 0 ? next : first);
+    } else if (net) onPick(net.toLowerCase());
+    else return;
+    event.stopPropagation();
+  }
+  const pointedAt = (event: PointerAt): string | undefined =>
+    (event.target as Element).closest('[data-net]')?.getAttribute('data-net') ?? undefined;
+
+  const shown = areas[area];
   return (
     <section className={style.map} aria-label={`${title} of the circuit`}>
       <header className={style.bar}>
         <h2>{title}</h2>
         <span className={style.scope} aria-live="polite">
-          {told ?? scope}
+          {told ?? (areas.length > 1 ? shown?.name : scope)}
         </span>
+        {areas.length > 1 && (
+          <span className={style.turn} role="group" aria-label="Areas of the sheet">
+            <button
+              type="button"
+              onClick={() => turn(-1)}
+              disabled={area === 0}
+              aria-label="Area before"
+            >
+              ‹
+            </button>
+            <span>
+              {area + 1} of {areas.length}
+            </span>
+            <button
+              type="button"
+              onClick={() => turn(1)}
+              disabled={area === areas.length - 1}
+              aria-label="Next area"
+            >
+              ›
+            </button>
+          </span>
+        )}
         {children}
+        <button
+          type="button"
+          aria-pressed={packages}
+          onClick={() => setPackages(!packages)}
+          title="Gates one by one, or by the package that they are in"
+        >
+          Packages
+        </button>
+        <button type="button" onClick={() => setPrinting(true)} disabled={printing}>
+          Print
+        </button>
         <button type="button" onClick={() => enlarge(1.3)} aria-label="Larger">
           +
         </button>
@@ -101,13 +180,24 @@ export function Drawing({
           −
         </button>
       </header>
+      {refusal && (
+        <Notice look="attention" live>
+          {refusal}
+        </Notice>
+      )}
       <div
-        ref={view}
+        ref={frame}
         className={style.view}
         tabIndex={0}
         role="group"
-        aria-label="Drawing. Enter goes to its first part, arrow keys from part to part, plus and minus change its size"
-        onKeyDown={(event) => layout && onKey(event, layout, enlarge)}
+        aria-label="Drawing. Enter goes to its first part, arrow keys from part to part, plus and minus change its size, page up and page down turn to another area"
+        onKeyDown={(event) => layout && onKey(event, layout, enlarge, turn)}
+        onClickCapture={pressed}
+        onMouseOver={(event) => {
+          const net = pointedAt(event);
+          if (net) point(net);
+        }}
+        onMouseOut={(event) => pointedAt(event) && point(undefined)}
       >
         {failed && (
           <p className={style.failed} role="alert">
@@ -115,61 +205,35 @@ export function Drawing({
           </p>
         )}
         {layout && !failed && (
-          <svg
-            className={style.svg}
-            style={{
+          <DrawnSheet
+            layout={layout}
+            probed={probed}
+            flags={flags}
+            belief={belief}
+            isOff={isOff}
+            size={{
               width: `max(${100 * zoom}%, ${Math.round(layout.width * LEAST_SCALE * zoom)}px)`,
               maxWidth: `${Math.round(layout.width * MOST_SCALE * zoom)}px`,
               height: `max(${100 * zoom}%, ${Math.round(layout.height * LEAST_SCALE * zoom)}px)`,
             }}
-            viewBox={`-8 -26 ${layout.width + 16} ${layout.height + 40}`}
-            preserveAspectRatio="xMidYMid meet"
-          >
-            <defs>
-              {[...new Set(layout.parts.map(({ ref }) => ref))].map((ref) => (
-                <HatchPattern
-                  key={ref}
-                  id={hatchId(ref)}
-                  share={belief.get(replaceableRef(ref)) ?? 0}
-                />
-              ))}
-            </defs>
-            {layout.wires.map(({ points }, i) => (
-              <polyline
-                key={i}
-                className={style.wire}
-                points={points.map(({ x, y }) => `${x},${y}`).join(' ')}
-              />
-            ))}
-            {layout.parts.map((part) => (
-              <PartMark
-                key={part.key}
-                part={part}
-                belief={belief.get(replaceableRef(part.ref)) ?? 0}
-                off={isOff(part.ref)}
-                onPick={onPick}
-              />
-            ))}
-            {layout.nets.map((net) => (
-              <NetBar
-                key={net.net}
-                place={net}
-                next={probed.has(net.net)}
-                onPick={onPick}
-                onPoint={point}
-              />
-            ))}
-            {layout.nets.map((net) => (
-              <Flag
-                key={net.net}
-                place={net}
-                words={flags.get(net.net)}
-                next={probed.has(net.net)}
-              />
-            ))}
-          </svg>
+            onPick={onPick}
+            onPoint={point}
+          />
         )}
       </div>
+      {printing && (
+        <PrintedSheets
+          title={index.board.title}
+          view={view}
+          areas={areas}
+          belief={belief}
+          isOff={isOff}
+          onDone={(words) => {
+            setPrinting(false);
+            setRefusal(words);
+          }}
+        />
+      )}
     </section>
   );
 }
@@ -182,6 +246,7 @@ function onKey(
   event: KeyboardEvent<HTMLDivElement>,
   layout: DrawingLayout,
   enlarge: (times: number) => void,
+  turn: (by: number) => void,
 ): void {
   const { key, currentTarget: view, target } = event;
   if (event.ctrlKey || event.metaKey || event.altKey) return;
@@ -194,6 +259,7 @@ function onKey(
   const here = (target as Element).closest('[data-item]')?.getAttribute('data-item');
   const from = items.find((item) => item.key === here);
   if (key === '+' || key === '-') enlarge(key === '+' ? 1.3 : 1 / 1.3);
+  else if (key === 'PageUp' || key === 'PageDown') turn(key === 'PageUp' ? -1 : 1);
   else if (!from && key === 'Enter' && items[0]) focus(items[0].key);
   else if (from && isWay(key)) {
     const next = neighbour(items, from, key as Way);
@@ -226,40 +292,4 @@ function useTold(tell: Props['tell']): {
     [tell],
   );
   return { told, point };
-}
-
-/** The layout of what is shown; the one before stays until the new one is there. */
-function useLayout(
-  index: BoardIndex,
-  refs: ReadonlySet<string> | undefined,
-  probed: ReadonlySet<string>,
-  flags: ReadonlyMap<string, FlagWords>,
-): { readonly layout: DrawingLayout | undefined; readonly failed: boolean } {
-  const [layout, setLayout] = useState<DrawingLayout>();
-  const [failed, setFailed] = useState(false);
-  const shown = refs ? [...refs].sort().join() : '*';
-  const pinned = [...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join();
-  useEffect(() => {
-    let stale = false;
-    void layoutDrawing(
-      index,
-      refs,
-      new Set([...probed, ...flags.keys()]),
-      (net) => flagWidth(flags.get(net)) + (probed.has(net) ? 26 : 0),
-    ).then(
-      (result) => {
-        if (stale) return;
-        setLayout(result);
-        setFailed(false);
-      },
-      () => {
-        if (!stale) setFailed(true);
-      },
-    );
-    return () => {
-      stale = true;
-    };
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- the texts stand for refs, probed nets and flags by value
-  }, [index, shown, pinned, [...probed].join()]);
-  return { layout, failed };
 }

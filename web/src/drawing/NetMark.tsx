@@ -1,6 +1,7 @@
 import style from './Drawing.module.css';
 import { nameWidth, SIZE } from './graph';
-import type { PlacedNet } from './layout';
+import type { PlacedBus, PlacedNet } from './layout';
+import { barKey } from './neighbour';
 import { poleWidth, type FlagWords } from './flags';
 
 /** A net, drawn as the copper it is. next: the probe goes here. */
@@ -16,14 +17,14 @@ export function NetBar({
   /** The net that is pointed at or in focus; undefined when it is left. */
   onPoint: (net: string | undefined) => void;
 }) {
-  const { net, x, y, width } = place;
+  const { net, x, y, width, onward } = place;
   const probe = x + 12;
   return (
     <g
       className={style.net}
       role="button"
       tabIndex={-1}
-      data-item={`n:${net}`}
+      data-item={barKey(place)}
       aria-label={`net ${net}${next ? ', the next reading is here' : ''}`}
       onClick={() => onPick(net.toLowerCase())}
       onMouseEnter={() => onPoint(net)}
@@ -34,7 +35,11 @@ export function NetBar({
       <rect className={style.copper} x={x} y={y} width={width} height={SIZE.bar} rx="4" />
       <text className={style.netName} x={x + (next ? 28 : 2)} y={y - 6}>
         {net}
-        {place.more ? ' …' : ''}
+        {onward !== '' && (
+          <tspan className={style.onward} data-onward={net}>
+            {` ${onward}`}
+          </tspan>
+        )}
       </text>
       {next && (
         <g className={style.probe}>
@@ -42,6 +47,18 @@ export function NetBar({
           <path d={`M${probe} ${y - 22} v16`} />
         </g>
       )}
+    </g>
+  );
+}
+
+/** The thick line of a bus, with the name of its lines. */
+export function BusBar({ place: { name, x, y, width } }: { place: PlacedBus }) {
+  return (
+    <g aria-label={`bus ${name}`}>
+      <rect className={style.busBar} x={x} y={y} width={width} height={SIZE.bar} />
+      <text className={style.netName} x={x + 2} y={y - 6}>
+        {name}
+      </text>
     </g>
   );
 }
@@ -57,7 +74,7 @@ export function Flag({
   next: boolean;
 }) {
   if (!words) return null;
-  const [x, y] = [place.x + nameWidth(place.net) + (next ? 26 : 0), place.y - 8];
+  const [x, y] = [place.x + nameWidth(place.net + place.onward) + (next ? 26 : 0), place.y - 8];
   const width = poleWidth(words);
   return (
     <g className={words.should ? style.flagWrong : style.flag}>

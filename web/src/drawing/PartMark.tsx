@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
+import { busEntries, busName } from './buses';
 import type { DrawnPin } from './drawn';
 import style from './Drawing.module.css';
-import { SIZE } from './graph';
+import { busStub, entryHeight, isOwnName, pinName, SIZE } from './graph';
 import type { PlacedPart } from './layout';
 import {
   AmplifierSymbol,
@@ -94,7 +95,7 @@ interface Own<F extends PlacedPart['form']> {
 }
 
 function Across({ part, belief, off }: Own<'across'>) {
-  const { ref, symbol, value, width, height, turned, nets, labelled } = part;
+  const { ref, symbol, value, width, height, turned, nets, labels } = part;
   const middle = height / 2;
   return (
     <>
@@ -105,10 +106,11 @@ function Across({ part, belief, off }: Own<'across'>) {
         <TwoPinSymbol symbol={symbol} half={width / 2} />
       </g>
       {nets.map((net, i) =>
-        labelled[i] ? (
+        labels[i] !== undefined ? (
           <NetLabel
             key={i}
             net={net}
+            label={labels[i]}
             x={(i === 0) !== turned ? 0 : width}
             y={middle}
             east={(i === 0) === turned}
@@ -126,7 +128,19 @@ function Across({ part, belief, off }: Own<'across'>) {
 }
 
 /** The name of a net at the end of a lead: its bar is elsewhere. */
-function NetLabel({ net, x, y, east }: { net: string; x: number; y: number; east: boolean }) {
+function NetLabel({
+  net,
+  label,
+  x,
+  y,
+  east,
+}: {
+  net: string;
+  label: string;
+  x: number;
+  y: number;
+  east: boolean;
+}) {
   const out = east ? 1 : -1;
   return (
     <>
@@ -135,8 +149,9 @@ function NetLabel({ net, x, y, east }: { net: string; x: number; y: number; east
         className={`${east ? style.numberEast : style.numberWest} ${style.label}`}
         x={x + out * 10}
         y={y + 5}
+        data-net={net}
       >
-        {net}
+        {label}
       </text>
     </>
   );
@@ -216,6 +231,7 @@ function Block({ part, belief, off }: Own<'block'>) {
           lead={lead}
         />
       ))}
+      <Bundles part={part} />
       {left > 0 && (
         <text className={style.left} x={width / 2} y={height - 4}>
           and {left} more
@@ -265,11 +281,13 @@ function Pin({
           {pin.pin}
         </text>
       )}
-      {pin.by === 'label' && <NetLabel net={pin.net} x={x + out * 12} y={y} east={out > 0} />}
+      {pin.by === 'label' && (
+        <NetLabel net={pin.net} label={pinName(pin)} x={x + out * 12} y={y} east={out > 0} />
+      )}
       {pin.by === 'wire' && lead[pin.side] > 0 && (
         <path className={style.wire} d={`M${x} ${y}h${out * lead[pin.side]}`} />
       )}
-      {pin.by !== 'wire' && (
+      {pin.by !== 'wire' && pin.by !== 'bus' && (
         <path className={style.lead} d={`M${x} ${y}h${out * (pin.by === 'label' ? 12 : stub)}`} />
       )}
       {pin.by === 'ground' && (
@@ -294,6 +312,51 @@ function Pin({
   );
 }
 
+/** The buses that enter a box: a lead with its net's name for each line, to one thick line. */
+function Bundles({ part }: { part: Own<'block'>['part'] }) {
+  const { pins, spots, lead } = part;
+  return busEntries(pins).map((entry) => {
+    const at = entry.pins.map((i) => ({ net: pins[i]!.net, ...spots[i]! }));
+    const out = entry.side === 'west' ? -1 : 1;
+    const stub = busStub(part, entry);
+    const x = at[0]!.x + out * stub;
+    const middle = entryHeight(entry, spots);
+    const name = busName(at.map(({ net }) => net));
+    const isWired = !lead.named.includes(entry.bus);
+    return (
+      <g key={`${entry.side} ${entry.bus}`}>
+        {at.map(({ net, x: from, y }) => (
+          <g key={net}>
+            <path className={style.lead} d={`M${from} ${y}h${out * stub}`} />
+            {!isOwnName(entry, pins) && (
+              <text
+                className={out < 0 ? style.numberWest : style.numberEast}
+                x={from + out * SIZE.busStub}
+                y={y - 4}
+                data-net={net}
+              >
+                {net}
+              </text>
+            )}
+          </g>
+        ))}
+        <path className={style.bus} d={`M${x} ${at[0]!.y}V${at.at(-1)!.y}`} />
+        {isWired ? (
+          <path className={style.bus} d={`M${x} ${middle}h${out * (lead[entry.side] - stub)}`} />
+        ) : (
+          <text
+            className={`${out < 0 ? style.numberWest : style.numberEast} ${style.label}`}
+            x={x + out * 8}
+            y={middle + 5}
+          >
+            {name}
+          </text>
+        )}
+      </g>
+    );
+  });
+}
+
 function Transistor({ part, belief, off }: Own<'block'>) {
   const { ref, symbol, value, pins, width, lead } = part;
   const polarity = symbol === 'pnp' ? 'pnp' : 'npn';
@@ -311,7 +374,7 @@ function Transistor({ part, belief, off }: Own<'block'>) {
       );
     return (
       <text className={style.numberEast} x={x + 6} y={y + (up ? -2 : 12)}>
-        {pin.by === 'ground' ? 'ground' : pin.net}
+        {pin.by === 'ground' ? 'ground' : pinName(pin)}
       </text>
     );
   };
@@ -334,7 +397,7 @@ function Transistor({ part, belief, off }: Own<'block'>) {
       {sign(pinOf(lower), false)}
       {base && base.by !== 'wire' && (
         <text className={style.numberWest} x={-2} y={58}>
-          {base.by === 'ground' ? 'ground' : base.net}
+          {base.by === 'ground' ? 'ground' : pinName(base)}
         </text>
       )}
       <text className={style.refBeside} x={76} y={52}>

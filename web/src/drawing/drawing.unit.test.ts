@@ -6,9 +6,12 @@ import { describe, expect, it } from 'vitest';
 import { drawnRef, netsOf, type Drawn } from './drawn';
 import { drawnParts } from './drawn-parts';
 import { gatesOf } from './gates';
+import { areasOf, otherAreas, type Area } from './areas';
+import { busEntries, withBuses } from './buses';
 import { layoutDrawing, type DrawingLayout, type PlacedPart } from './layout';
 import { railsOf } from './rails';
 import { SIZE } from './graph';
+import { wantedOf } from './use-layout';
 
 const NOTHING: ReadonlySet<string> = new Set();
 const names = Object.keys(DEMO_BOARD_FILES) as Parameters<typeof demoBoard>[0][];
@@ -100,14 +103,25 @@ describe('gates by what a chip does', () => {
 });
 
 const elk = new ELK();
-const layoutOf = (index: ReturnType<typeof indexBoard>): Promise<DrawingLayout> =>
-  layoutDrawing(
+/** Every area of a board, laid out. */
+async function areasLaidOut(
+  index: ReturnType<typeof indexBoard>,
+): Promise<readonly { readonly area: Area; readonly layout: DrawingLayout }[]> {
+  const areas = areasOf(index);
+  const view = {
     index,
-    undefined,
-    NOTHING,
-    () => 0,
-    (graph) => elk.layout(graph),
+    refs: undefined,
+    probed: NOTHING,
+    flags: new Map(),
+    packages: false,
+  };
+  return Promise.all(
+    areas.map(async (area, i) => ({
+      area,
+      layout: await layoutDrawing(index, wantedOf(view, areas, i), (graph) => elk.layout(graph)),
+    })),
   );
+}
 
 /** What a part covers for sure: the body of its symbol, without names and leads. */
 function bodyOf(part: PlacedPart): { left: number; right: number; top: number; bottom: number } {
@@ -129,22 +143,43 @@ function bodyOf(part: PlacedPart): { left: number; right: number; top: number; b
 describe.each(names)('the drawing of %s', (name) => {
   const index = indexBoard(demoBoard(name));
 
+  it('has every symbol in one area, and each area a name', async () => {
+    const areas = areasOf(index);
+    const all = drawnParts(index, undefined, NOTHING).map(({ key }) => key);
+    const placed = areas.flatMap(({ keys }) => [...keys]);
+    expect(placed.toSorted()).toEqual(all.toSorted());
+    for (const { name } of areas) expect(name).not.toBe('');
+    expect(new Set(areas.map(({ name }) => name)).size).toBe(areas.length);
+  });
+
+  it('has areas that a frame shows at a legible size', async () => {
+    for (const { area, layout } of await areasLaidOut(index)) {
+      // 1280 x 800 with a column of text beside it, at the least scale, and half a frame to scroll.
+      expect(layout.width, area.name).toBeLessThan(1500);
+      expect(layout.height, area.name).toBeLessThan(1300);
+    }
+  });
+
   it('shows every part that lies between nets, and names every net that a pin is on', async () => {
-    const layout = await layoutOf(index);
-    const refs = new Set(layout.parts.map(({ ref }) => ref));
+    const refs = new Set<string>();
     const rails = railsOf(index);
-    const bars = new Set(layout.nets.map(({ net }) => net));
-    const labels = new Set(
-      layout.parts.flatMap((part) =>
-        part.form === 'block'
-          ? part.pins.flatMap(({ by, net }) => (by === 'label' ? [net] : []))
-          : part.form === 'across'
-            ? part.nets.filter((_, i) => part.labelled[i])
-            : [],
-      ),
-    );
-    for (const net of layout.parts.flatMap(netsOf))
-      expect(bars.has(net) || labels.has(net) || rails.has(net), net).toBe(true);
+    for (const { layout } of await areasLaidOut(index)) {
+      layout.parts.forEach(({ ref }) => refs.add(ref));
+      const bars = new Set(layout.nets.map(({ net }) => net));
+      const named = new Set(
+        layout.parts.flatMap((part) =>
+          part.form === 'block'
+            ? part.pins.flatMap(({ by, net, label }) =>
+                (by === 'label' && label?.startsWith(net)) || by === 'bus' ? [net] : [],
+              )
+            : part.form === 'across'
+              ? part.nets.filter((net, i) => part.labels[i]?.startsWith(net))
+              : [],
+        ),
+      );
+      for (const net of layout.parts.flatMap(netsOf))
+        expect(bars.has(net) || named.has(net) || rails.has(net), net).toBe(true);
+    }
     const idle = index.board.parts
       .filter((part) => !refs.has(drawnRef(part.ref)))
       .filter(({ pins, kind }) => {
@@ -155,36 +190,114 @@ describe.each(names)('the drawing of %s', (name) => {
     expect(idle.map(({ ref }) => ref)).toEqual([]);
   });
 
+  it('says of every net that leaves an area where it goes on', async () => {
+    const laidOut = await areasLaidOut(index);
+    const areas = laidOut.map(({ area }) => area);
+    laidOut.forEach(({ layout }, here) => {
+      for (const { net, onward } of layout.nets)
+        expect(onward !== '', net).toBe(otherAreas(areas, here, net).length > 0);
+    });
+  });
+
   it('lays no part on another and leads no wire through one', async () => {
-    const { parts, wires, width, height } = await layoutOf(index);
-    const bodies = parts.map((part) => ({ key: part.key, ...bodyOf(part) }));
-    for (const { key, left, right, top, bottom } of bodies) {
-      expect(left >= -1 && top >= -1 && right <= width + 1 && bottom <= height + 1, key).toBe(true);
-      for (const other of bodies)
-        if (other.key !== key)
-          expect(
-            left >= other.right ||
-              right <= other.left ||
-              top >= other.bottom ||
-              bottom <= other.top,
-            `${key} on ${other.key}`,
-          ).toBe(true);
-    }
-    for (const { points } of wires)
-      for (let i = 1; i < points.length; i += 1) {
-        const [a, b] = [points[i - 1]!, points[i]!];
-        for (const { key, left, right, top, bottom } of bodies) {
-          const apart =
-            Math.max(a.x, b.x) <= left ||
-            Math.min(a.x, b.x) >= right ||
-            Math.max(a.y, b.y) <= top ||
-            Math.min(a.y, b.y) >= bottom;
-          expect(apart, `a wire through ${key}`).toBe(true);
-        }
+    for (const { layout } of await areasLaidOut(index)) {
+      const { parts, wires, nets, width, height } = layout;
+      const bodies = [
+        ...parts.map((part) => ({ key: part.key, ...bodyOf(part) })),
+        ...nets.map(({ net, x, y, width }) => ({
+          key: `bar of ${net}`,
+          left: x,
+          right: x + width,
+          top: y,
+          bottom: y + SIZE.bar,
+        })),
+      ];
+      for (const { key, left, right, top, bottom } of bodies) {
+        expect(left >= -1 && top >= -1 && right <= width + 1 && bottom <= height + 1, key).toBe(
+          true,
+        );
+        for (const other of bodies)
+          if (other.key !== key)
+            expect(
+              left >= other.right ||
+                right <= other.left ||
+                top >= other.bottom ||
+                bottom <= other.top,
+              `${key} on ${other.key}`,
+            ).toBe(true);
       }
+      for (const { points } of wires)
+        for (let i = 1; i < points.length; i += 1) {
+          const [a, b] = [points[i - 1]!, points[i]!];
+          for (const { key, left, right, top, bottom } of bodies) {
+            const apart =
+              Math.max(a.x, b.x) <= left ||
+              Math.min(a.x, b.x) >= right ||
+              Math.max(a.y, b.y) <= top ||
+              Math.min(a.y, b.y) >= bottom;
+            expect(apart, `a wire through ${key}`).toBe(true);
+          }
+        }
+    }
   });
 
   it('is the same when it is drawn again', async () => {
-    expect(await layoutOf(index)).toEqual(await layoutOf(index));
+    expect(await areasLaidOut(index)).toEqual(await areasLaidOut(index));
+  });
+});
+
+describe('areas', () => {
+  const chain = (from: number, to: number): string =>
+    Array.from(
+      { length: to - from },
+      (_, i) => `R${from + i} N${from + i} N${from + i + 1} 1k`,
+    ).join('\n');
+  it('are the sections that the sheet names, small ones together', () => {
+    const sheet = `== Supply ==\nV1 VIN 0 5V\nR900 VIN N1 1k\n== Ladder ==\n${chain(1, 20)}\n== Tail ==\n${chain(20, 45)}`;
+    const areas = areasOf(indexOf(sheet));
+    expect(areas.map(({ name }) => name)).toEqual(['Supply, Ladder', 'Tail']);
+  });
+  it('cut a long chain into neighbours, not into every second part', () => {
+    const areas = areasOf(indexOf(`V1 N1 0 5V\n${chain(1, 100)}`));
+    expect(areas.length).toBeGreaterThan(3);
+    for (const { nets } of areas) {
+      const numbers = [...nets].map((net) => Number(net.slice(1))).toSorted((a, b) => a - b);
+      const gaps = numbers.slice(1).filter((n, i) => n - numbers[i]! > 1);
+      expect(gaps.length).toBeLessThan(3);
+    }
+  });
+  it('of nothing are none, and a small sheet is one', () => {
+    expect(areasOf(indexBoard({ ...demoBoard(names[0]!), parts: [] }))).toEqual([]);
+    expect(areasOf(indexOf('V1 A 0 5V\nR1 A 0 1k'))).toHaveLength(1);
+  });
+});
+
+describe('buses', () => {
+  const pins = (from: number, family: string, lines: number): string =>
+    Array.from({ length: lines }, (_, i) => `${from + i}=${family}${i}`).join(' ');
+  const two = `U1 box ${pins(1, 'D', 8)} 9=CS\nU2 box ${pins(1, 'D', 8)} 9=CS`;
+  const blocks = (text: string, marked = NOTHING) =>
+    withBuses(drawn(text), marked).flatMap((one) => (one.form === 'block' ? [one] : []));
+  it('bundle four and more numbered lines at one side of a box, in their order', () => {
+    const [u1] = blocks('U1 box 1=D3 2=CS 3=D1 4=D0 5=D2\nU2 box 1=D0 2=D1 3=D2 4=D3 5=CS');
+    expect(
+      busEntries(u1!.pins).flatMap((entry) => entry.pins.map((i) => u1!.pins[i]!.net)),
+    ).toEqual([]);
+    const [wide] = blocks(two);
+    const nets = busEntries(wide!.pins).map((entry) => entry.pins.map((i) => wide!.pins[i]!.net));
+    expect(nets).toEqual([['D0', 'D1', 'D2', 'D3', 'D4']]);
+  });
+  it('leave what a mark is on by itself', () => {
+    const [u1] = blocks(two, new Set(['D2']));
+    expect(u1!.pins.find(({ net }) => net === 'D2')).toMatchObject({ by: 'wire' });
+  });
+  it('are led from box to box where both are in view, and named where one is', async () => {
+    const layout = await layoutDrawing(
+      indexOf(two),
+      { marked: NOTHING, flagWidth: () => 0 },
+      (graph) => elk.layout(graph),
+    );
+    expect(layout.buses.map(({ name }) => name)).toEqual(['D0…D4']);
+    expect(layout.wires.filter(({ isBus }) => isBus)).toHaveLength(2);
   });
 });

@@ -44,6 +44,8 @@ function twoPinSymbol(part: Part): TwoPin {
 
 interface View {
   readonly index: BoardIndex;
+  /** Gates are drawn as the package that they are in. */
+  readonly packages: boolean;
   readonly fed: ReadonlySet<string>;
   readonly rails: ReadonlySet<string>;
   readonly netOf: (written: string) => string;
@@ -53,16 +55,18 @@ interface View {
 
 /**
  * The symbols of a board, in board order. refs: drawnRefs to draw; undefined draws all. marked: nets
- * that are drawn whatever else hangs on them.
+ * that are drawn whatever else hangs on them. packages: gates are drawn by package and not one by one.
  */
 export function drawnParts(
   index: BoardIndex,
   refs: ReadonlySet<string> | undefined,
   marked: ReadonlySet<string>,
+  packages = false,
 ): readonly Drawn[] {
   const netOf = (written: string): string => index.netByKey.get(nameKey(written)) ?? written;
   const view: View = {
     index,
+    packages,
     fed: fedNets(index, netOf),
     rails: railsOf(index),
     netOf,
@@ -116,7 +120,7 @@ function drawTwoPin(part: Part, { fed, rails, netOf, isJoined }: View): readonly
     // What feeds a supply is drawn before it and not under it.
     if (rails.has(far) && !fed.has(near))
       return [{ form: 'hat', ...base, net: near, end: far, turned }];
-  return [{ form: 'across', ...base, nets, turned: false, labelled: [false, false] }];
+  return [{ form: 'across', ...base, nets, turned: false, labels: [undefined, undefined] }];
 }
 
 function pinOn(
@@ -152,7 +156,7 @@ function drawTransistor(part: Extract<Part, { kind: 'transistor' }>, view: View)
 }
 
 function drawChip(part: Extract<Part, { kind: 'chip' }>, view: View): readonly Drawn[] {
-  const gates = gatesOf(part.model);
+  const gates = view.packages ? undefined : gatesOf(part.model);
   const { ref } = part;
   if (!gates) return [drawBox(part, view)];
   return gates.flatMap((gate) => {

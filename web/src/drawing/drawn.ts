@@ -32,9 +32,13 @@ export interface DrawnPin {
   readonly net: string;
   /**
    * wire: joined to the net's bar; ground and rail: a sign at the pin; label: the net's name at the
-   * pin, where a wire would be too long to follow.
+   * pin, where a wire would be too long to follow or has nowhere to go; bus: one line of a bundle.
    */
-  readonly by: 'wire' | 'ground' | 'rail' | 'label';
+  readonly by: 'wire' | 'ground' | 'rail' | 'label' | 'bus';
+  /** What stands at a pin that has a label: the net's name and where it goes on. */
+  readonly label?: string;
+  /** What the lines of its bundle are called before their number. */
+  readonly bus?: string;
 }
 
 /** One symbol: a part, an element of an array, or one gate of a package. */
@@ -61,8 +65,8 @@ export type Drawn =
       readonly nets: readonly [string, string];
       /** True where pin 2 is on the left. */
       readonly turned: boolean;
-      /** Ends at which the net's name stands instead of a wire. */
-      readonly labelled: readonly [boolean, boolean];
+      /** What stands at its ends where the net's name is drawn in place of a wire. */
+      readonly labels: readonly [string | undefined, string | undefined];
     }
   | {
       readonly form: 'block';
@@ -84,13 +88,13 @@ export function drawnRef(ref: string): string {
   return isInsidePackage(ref) ? replaceableRef(ref) : ref;
 }
 
-/** The nets whose bars a symbol is joined to, by a wire or by their name. */
+/** The nets whose bars a symbol is joined to, by a wire, in a bundle or by their name. */
 export function netsOf(one: Drawn): readonly string[] {
   if (one.form === 'across') return one.nets;
   if (one.form === 'block')
     return [
       ...new Set(
-        one.pins.filter(({ by }) => by === 'wire' || by === 'label').map(({ net }) => net),
+        one.pins.filter(({ by }) => by !== 'ground' && by !== 'rail').map(({ net }) => net),
       ),
     ];
   return [one.net];

@@ -1,4 +1,4 @@
-import type { DrawingLayout } from './layout';
+import type { DrawingLayout, PlacedNet } from './layout';
 
 /** Something on a drawing that can be pointed at, with its middle. */
 export interface Item {
@@ -10,6 +10,10 @@ export interface Item {
 export type Way = 'ArrowLeft' | 'ArrowRight' | 'ArrowUp' | 'ArrowDown';
 export const isWay = (key: string): key is Way => /^Arrow(Left|Right|Up|Down)$/.test(key);
 
+/** A net's bar, of which there are several where many parts hang on it. */
+export const barKey = ({ net, row }: PlacedNet): string =>
+  row === 0 ? `n:${net}` : `n${row}:${net}`;
+
 /** The parts and nets of a drawing in reading order: by rows, each from the left. */
 export function itemsOf({ parts, nets }: DrawingLayout): Item[] {
   const items = [
@@ -18,7 +22,7 @@ export function itemsOf({ parts, nets }: DrawingLayout): Item[] {
       x: x + width / 2,
       y: y + height / 2,
     })),
-    ...nets.map(({ net, x, y }) => ({ key: `n:${net}`, x: x + 20, y })),
+    ...nets.map((net) => ({ key: barKey(net), x: net.x + 20, y: net.y })),
   ];
   const row = ({ y }: Item): number => Math.round(y / 60);
   return items.sort((a, b) => row(a) - row(b) || a.x - b.x);

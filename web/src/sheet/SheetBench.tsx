@@ -20,8 +20,10 @@ import { Drawing } from '../drawing/Drawing';
 import { drawnRef } from '../drawing/drawn';
 import { ask, whyNot, withBody } from '../store/answers';
 import { Button } from '../ui/Button';
+import { Drawers } from '../ui/Drawers';
 import { Notice } from '../ui/Notice';
 import { dropDraft, keepDraft, readDraft } from './draft';
+import { PartsTable } from './PartsTable';
 import { Remarks, type Remark } from './Remarks';
 import { RenameForm } from './RenameForm';
 import { RingForm } from './RingForm';
@@ -90,7 +92,7 @@ export function SheetBench({
   }, [board]);
   const index = useMemo(() => (board.parts.length > 0 ? indexBoard(board) : undefined), [board]);
   const [cursor, setCursor] = useState(1);
-  const drawn = useMemo(() => partsAround(board, lines, cursor), [board, lines, cursor]);
+  const at = useMemo(() => partAt(lines, board, cursor), [board, lines, cursor]);
   const remarks = useMemo((): readonly Remark[] => {
     const found: Remark[] = issues.map(({ line, what, expected }) => ({
       line,
@@ -191,11 +193,7 @@ export function SheetBench({
             value={text}
             onChange={change}
             onUpdate={({ state, selectionSet }) => {
-              // In steps, so that a large sheet is not drawn anew at every line.
-              if (selectionSet)
-                setCursor(
-                  Math.ceil(state.doc.lineAt(state.selection.main.head).number / STEP) * STEP,
-                );
+              if (selectionSet) setCursor(state.doc.lineAt(state.selection.main.head).number);
             }}
             extensions={extensions}
             height="100%"
@@ -244,13 +242,9 @@ export function SheetBench({
         {index ? (
           <Drawing
             title="Drawing"
-            scope={
-              drawn
-                ? 'the lines around the cursor: the sheet is too large to be drawn whole'
-                : 'click a part or a net to go to its line'
-            }
+            scope="click a part or a net to go to its line"
             index={index}
-            refs={drawn}
+            at={at}
             onPick={(name) => goTo(lines.get(nameKey(name)) ?? lineOf(text, name))}
           />
         ) : (
@@ -264,40 +258,59 @@ export function SheetBench({
           </div>
         )}
         <div className={style.below}>
-          <Remarks
-            remarks={remarks}
-            onGo={goTo}
-            board={board}
-            onMend={(ref, line) => change(withPartLine(text, ref, line))}
-            report={start.report}
-            notes={start.notes}
+          <Drawers
+            label="Beside the drawing"
+            first="remarks"
+            drawers={[
+              {
+                key: 'remarks',
+                label: remarks.length > 0 ? `To look at: ${remarks.length}` : 'Nothing to look at',
+                content: (
+                  <Remarks
+                    remarks={remarks}
+                    onGo={goTo}
+                    board={board}
+                    onMend={(ref, line) => change(withPartLine(text, ref, line))}
+                    report={start.report}
+                    notes={start.notes}
+                  />
+                ),
+              },
+              {
+                key: 'table',
+                label: 'Table of parts',
+                content: <PartsTable text={text} onChange={change} onGo={goTo} />,
+              },
+              {
+                key: 'ring',
+                label: 'Ring through',
+                content: <RingForm text={text} board={board} onChange={change} />,
+              },
+              {
+                key: 'rename',
+                label: 'Find, rename',
+                content: <RenameForm text={text} onRename={change} onGo={goTo} />,
+              },
+            ]}
           />
-          <RingForm text={text} board={board} onChange={change} />
-          <RenameForm text={text} onRename={change} onGo={goTo} />
         </div>
       </section>
     </main>
   );
 }
 
-/** More parts than this are drawn in pieces: the layout would take longer than anybody waits. */
-const MOST_DRAWN = 400;
-/** Lines drawn above and below the cursor then, and the steps in which they follow it. */
-const AROUND = 90;
-const STEP = 30;
-
-/** The parts that are drawn of a sheet that is too large to be drawn whole; undefined for others. */
-function partsAround(
-  board: Board,
+/** The part whose line is the last at or above the cursor: its area is drawn. */
+function partAt(
   lines: ReadonlyMap<string, number>,
+  board: Board,
   cursor: number,
-): ReadonlySet<string> | undefined {
-  if (board.parts.length <= MOST_DRAWN) return undefined;
-  return new Set(
-    board.parts
-      .filter(({ ref }) => Math.abs((lines.get(nameKey(ref)) ?? 0) - cursor) <= AROUND)
-      .map(({ ref }) => drawnRef(ref)),
-  );
+): string | undefined {
+  let best: { readonly ref: string; readonly line: number } | undefined;
+  for (const { ref } of board.parts) {
+    const line = lines.get(nameKey(ref));
+    if (line !== undefined && line <= cursor && line >= (best?.line ?? 0)) best = { ref, line };
+  }
+  return best && drawnRef(best.ref);
 }
 
 /** The line on which a net is named first. */
