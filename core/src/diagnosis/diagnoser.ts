@@ -17,6 +17,7 @@ import { ReadingLikelihoods } from './reading-likelihoods';
 import { looseEnds, sheetErrors } from './sheet-errors';
 import { taughtBy } from './taught';
 import { weigh } from './weighing';
+import { voltSpanOf } from './volt-span';
 
 /**
  * "None of these" at this much and more has the sheet doubted: it is what it is believed with
@@ -48,14 +49,7 @@ export class Diagnoser {
     factor?: (ref: string) => number,
   ) {
     this.priors = hypothesisSpace(index, rates, factor);
-    this.voltSpan = Math.max(
-      10,
-      2 *
-        index.board.parts.reduce(
-          (most, part) => Math.max(most, part.kind === 'voltageSource' ? Math.abs(part.volt) : 0),
-          0,
-        ),
-    );
+    this.voltSpan = voltSpanOf(index);
     const predictors = edgeVariants(index).map((variant) => new Predictor(variant));
     this.likelihoods = new ReadingLikelihoods(index, predictors, this.voltSpan);
     this.levels = new EsrLevels(

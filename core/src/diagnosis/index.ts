@@ -19,3 +19,4 @@ export { minimalDiagnoses, minimalHittingSets } from './logic-sets';
 export { taughtBy, type Taught } from './taught';
 export { EsrLevels } from './esr-levels';
 export { gridLikelihood, gridSize, logMeanExp } from './severity-grid';
+export { whatIf, type WhatIf, type WhatIfReading } from './what-if';

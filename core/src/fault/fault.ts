@@ -97,6 +97,21 @@ export function parseFault(index: BoardIndex, text: string): FaultResult {
   return findMode(part, undefined, mode, text);
 }
 
+/** Reads the name of a hypothesis: one fault, or several joined by ` + `. */
+export function parseFaults(
+  index: BoardIndex,
+  text: string,
+): { readonly ok: true; readonly faults: readonly Fault[] } | Extract<FaultResult, { ok: false }> {
+  const faults: Fault[] = [];
+  // A net may be called +5V: what joins two faults has a blank on both sides.
+  for (const name of text.split(/\s\+\s/)) {
+    const result = parseFault(index, name.trim());
+    if (!result.ok) return result;
+    faults.push(result.fault);
+  }
+  return { ok: true, faults };
+}
+
 function findMode(part: Part, pin: number | undefined, mode: string, text: string): FaultResult {
   const own = modesOf(part).filter((candidate) => candidate.pin === pin);
   const found = own.find((candidate) => candidate.name === mode);

@@ -3,6 +3,7 @@ export {
   faultRef,
   isOpenFault,
   parseFault,
+  parseFaults,
   severityOf,
   singleFaults,
   siteKind,

@@ -41,7 +41,7 @@ export function engineRequest(
 }
 
 /** The readings that speak of the board as it is now, as the engine takes them. */
-function engineReadings(journal: Journal): EngineReading[] {
+export function engineReadings(journal: Journal): EngineReading[] {
   return journal.readings
     .filter(({ current }) => current)
     .map(({ entry, measurement: m, value, absent }) => ({

@@ -180,3 +180,16 @@ export const COURSE_WORDS: Readonly<Record<'go-on' | 'donor' | 'give-up', string
 export function wholeCharacters(text: string, most: number): string {
   return text.slice(0, most).replace(/[\uD800-\uDBFF]$/, '');
 }
+
+/** The name of one fault or of several, in words: `L2:open + C4:high-esr` is L2 open and C4 high ESR. */
+export function faultWords(names: string): string {
+  return names
+    .split(/\s\+\s/)
+    .map((name) =>
+      name
+        .replace(':', ' ')
+        .replace(/-/g, ' ')
+        .replace(/\besr\b/, 'ESR'),
+    )
+    .join(' and ');
+}

@@ -9,6 +9,8 @@ import {
   type ReactNode,
 } from 'react';
 import { nameKey, replaceableRef, type BoardIndex } from '@hanzai/core/board';
+import { Button } from '../ui/Button';
+import { More } from '../ui/More';
 import { Notice } from '../ui/Notice';
 import style from './Drawing.module.css';
 import { DrawnSheet } from './DrawnSheet';
@@ -30,6 +32,8 @@ interface Props {
   /** Nets that the next reading is on. */
   readonly probed?: ReadonlySet<string>;
   readonly flags?: ReadonlyMap<string, FlagWords>;
+  /** What nets would have on the board that is asked about, behind their names. */
+  readonly volts?: ReadonlyMap<string, string>;
   /** By replaceable part, 0 to 1. */
   readonly belief?: ReadonlyMap<string, number>;
   /** Parts that are off the board. */
@@ -39,6 +43,8 @@ interface Props {
   readonly tell?: (net: string) => Promise<string | undefined>;
   /** Further things to press, in the bar above. */
   readonly children?: ReactNode;
+  /** What is pressed rarely, behind a button of the bar. */
+  readonly more?: ReactNode;
 }
 
 /**
@@ -51,6 +57,7 @@ const MOST_SCALE = 1.2;
 
 const NOTHING: ReadonlySet<string> = new Set();
 const NO_FLAGS: ReadonlyMap<string, FlagWords> = new Map();
+const NO_VOLTS: ReadonlyMap<string, string> = new Map();
 const NO_BELIEF: ReadonlyMap<string, number> = new Map();
 const NONE: readonly string[] = [];
 
@@ -66,11 +73,13 @@ export function Drawing({
   at,
   probed = NOTHING,
   flags = NO_FLAGS,
+  volts = NO_VOLTS,
   belief = NO_BELIEF,
   absent = NONE,
   onPick,
   tell,
   children,
+  more,
 }: Props) {
   const { told, point } = useTold(tell);
   const [zoom, setZoom] = useState(1);
@@ -78,8 +87,8 @@ export function Drawing({
   const [printing, setPrinting] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const view = useMemo(
-    (): View => ({ index, refs, probed, flags, packages }),
-    [index, refs, probed, flags, packages],
+    (): View => ({ index, refs, probed, flags, volts, packages }),
+    [index, refs, probed, flags, volts, packages],
   );
   const areas = useAreas(view);
   const [turned, setTurned] = useState(0);
@@ -162,23 +171,21 @@ export function Drawing({
           </span>
         )}
         {children}
-        <button
-          type="button"
-          aria-pressed={packages}
-          onClick={() => setPackages(!packages)}
-          title="Gates one by one, or by the package that they are in"
-        >
-          Packages
-        </button>
-        <button type="button" onClick={() => setPrinting(true)} disabled={printing}>
-          Print
-        </button>
         <button type="button" onClick={() => enlarge(1.3)} aria-label="Larger">
           +
         </button>
         <button type="button" onClick={() => enlarge(1 / 1.3)} aria-label="Smaller">
           −
         </button>
+        <More label="More">
+          {more}
+          <Button aria-pressed={packages} onClick={() => setPackages(!packages)}>
+            {packages ? 'Gates one by one' : 'Gates by package'}
+          </Button>
+          <Button onClick={() => setPrinting(true)} disabled={printing}>
+            Print this
+          </Button>
+        </More>
       </header>
       {refusal && (
         <Notice look="attention" live>
@@ -209,6 +216,7 @@ export function Drawing({
             layout={layout}
             probed={probed}
             flags={flags}
+            volts={volts}
             belief={belief}
             isOff={isOff}
             size={{

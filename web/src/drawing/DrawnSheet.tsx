@@ -12,6 +12,8 @@ interface Props {
   readonly layout: DrawingLayout;
   readonly probed: ReadonlySet<string>;
   readonly flags: ReadonlyMap<string, FlagWords>;
+  /** What nets would have, on the board that is asked about. */
+  readonly volts: ReadonlyMap<string, string>;
   /** By replaceable part, 0 to 1. */
   readonly belief: ReadonlyMap<string, number>;
   readonly isOff: (ref: string) => boolean;
@@ -25,6 +27,7 @@ export const DrawnSheet = memo(function DrawnSheet({
   layout,
   probed,
   flags,
+  volts,
   belief,
   isOff,
   size,
@@ -68,6 +71,7 @@ export const DrawnSheet = memo(function DrawnSheet({
           key={barKey(net)}
           place={net}
           next={probed.has(net.net)}
+          volts={net.row === 0 ? volts.get(net.net) : undefined}
           onPick={onPick}
           onPoint={onPoint}
         />
@@ -75,7 +79,13 @@ export const DrawnSheet = memo(function DrawnSheet({
       {layout.nets
         .filter(({ row }) => row === 0)
         .map((net) => (
-          <Flag key={net.net} place={net} words={flags.get(net.net)} next={probed.has(net.net)} />
+          <Flag
+            key={net.net}
+            place={net}
+            words={flags.get(net.net)}
+            next={probed.has(net.net)}
+            volts={volts.get(net.net)}
+          />
         ))}
     </svg>
   );

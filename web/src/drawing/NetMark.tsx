@@ -2,17 +2,20 @@ import style from './Drawing.module.css';
 import { nameWidth, SIZE } from './graph';
 import type { PlacedBus, PlacedNet } from './layout';
 import { barKey } from './neighbour';
-import { poleWidth, type FlagWords } from './flags';
+import { poleWidth, voltsWidth, type FlagWords } from './flags';
 
 /** A net, drawn as the copper it is. next: the probe goes here. */
 export function NetBar({
   place,
   next,
+  volts,
   onPick,
   onPoint,
 }: {
   place: PlacedNet;
   next: boolean;
+  /** What it would have, on the board that is asked about. */
+  volts: string | undefined;
   onPick: (text: string) => void;
   /** The net that is pointed at or in focus; undefined when it is left. */
   onPoint: (net: string | undefined) => void;
@@ -25,7 +28,9 @@ export function NetBar({
       role="button"
       tabIndex={-1}
       data-item={barKey(place)}
-      aria-label={`net ${net}${next ? ', the next reading is here' : ''}`}
+      aria-label={[`net ${net}`, volts, next && 'the next reading is here']
+        .filter(Boolean)
+        .join(', ')}
       onClick={() => onPick(net.toLowerCase())}
       onMouseEnter={() => onPoint(net)}
       onMouseLeave={() => onPoint(undefined)}
@@ -40,6 +45,7 @@ export function NetBar({
             {` ${onward}`}
           </tspan>
         )}
+        {volts !== undefined && <tspan className={style.volts}>{` ${volts}`}</tspan>}
       </text>
       {next && (
         <g className={style.probe}>
@@ -68,13 +74,18 @@ export function Flag({
   place,
   words,
   next,
+  volts,
 }: {
   place: PlacedNet;
   words: FlagWords | undefined;
   next: boolean;
+  volts: string | undefined;
 }) {
   if (!words) return null;
-  const [x, y] = [place.x + nameWidth(place.net + place.onward) + (next ? 26 : 0), place.y - 8];
+  const [x, y] = [
+    place.x + nameWidth(place.net + place.onward) + voltsWidth(volts) + (next ? 26 : 0),
+    place.y - 8,
+  ];
   const width = poleWidth(words);
   return (
     <g className={words.should ? style.flagWrong : style.flag}>

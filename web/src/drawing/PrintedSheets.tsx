@@ -57,6 +57,7 @@ export function PrintedSheets({ title, view, areas, belief, isOff, onDone }: Pro
             layout={layout}
             probed={view.probed}
             flags={view.flags}
+            volts={view.volts}
             belief={belief}
             isOff={isOff}
             size={{}}

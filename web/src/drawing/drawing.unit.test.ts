@@ -113,6 +113,7 @@ async function areasLaidOut(
     refs: undefined,
     probed: NOTHING,
     flags: new Map(),
+    volts: new Map(),
     packages: false,
   };
   return Promise.all(

@@ -1,7 +1,7 @@
 import { useEffect, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { areasOf, otherAreas, type Area } from './areas';
-import { flagWidth, type FlagWords } from './flags';
+import { flagWidth, voltsWidth, type FlagWords } from './flags';
 import { layoutDrawing, type DrawingLayout, type Wanted } from './layout';
 
 /** What a drawing shows, as its parts are told by whoever draws it. */
@@ -11,12 +11,14 @@ export interface View {
   readonly refs: ReadonlySet<string> | undefined;
   readonly probed: ReadonlySet<string>;
   readonly flags: ReadonlyMap<string, FlagWords>;
+  /** What nets would have, on the board that is asked about. */
+  readonly volts: ReadonlyMap<string, string>;
   readonly packages: boolean;
 }
 
 /** What is laid out of a view: of a whole sheet the area with this number, from 0. */
 export function wantedOf(
-  { refs, probed, flags, packages }: View,
+  { refs, probed, flags, volts, packages }: View,
   areas: readonly Area[],
   area: number,
 ): Wanted {
@@ -27,7 +29,8 @@ export function wantedOf(
     packages,
     // A mark on a net of another area is drawn there.
     marked: shown ? new Set([...onBars].filter((net) => shown.nets.has(net))) : onBars,
-    flagWidth: (net) => flagWidth(flags.get(net)) + (probed.has(net) ? 26 : 0),
+    flagWidth: (net) =>
+      flagWidth(flags.get(net)) + voltsWidth(volts.get(net)) + (probed.has(net) ? 26 : 0),
     ...(shown && { keys: shown.keys, goesOn: (net) => otherAreas(areas, area, net) }),
   };
 }
@@ -45,9 +48,10 @@ export function useLayout(
 ): { readonly layout: DrawingLayout | undefined; readonly failed: boolean } {
   const [layout, setLayout] = useState<DrawingLayout>();
   const [failed, setFailed] = useState(false);
-  const { index, refs, flags, probed, packages } = view;
+  const { index, refs, flags, volts, probed, packages } = view;
   const shown = refs ? [...refs].sort().join() : '*';
   const pinned = [...flags].map(([net, words]) => `${net}=${Math.round(flagWidth(words))}`).join();
+  const asked = [...volts].map(([net, shown]) => `${net}=${shown.length}`).join();
   useEffect(() => {
     let stale = false;
     layoutDrawing(index, wantedOf(view, areas, area)).then(
@@ -64,6 +68,6 @@ export function useLayout(
       stale = true;
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- the texts stand for refs, probed nets and flags by value
-  }, [index, shown, pinned, [...probed].join(), areas, area, packages]);
+  }, [index, shown, pinned, [...probed].join(), areas, area, packages, asked]);
   return { layout, failed };
 }

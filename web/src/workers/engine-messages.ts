@@ -40,6 +40,25 @@ export const ExpectRequest = z.object({
 });
 export type ExpectRequest = z.infer<typeof ExpectRequest>;
 
+/** A board with faults put on it, of which is asked what the meter would show. */
+export const WhatIfRequest = z.object({
+  /** `L2:open`, or two joined by ` + `; empty for a sound board. */
+  faults: z.string().max(200),
+  readings: z.array(EngineReading),
+  absent: z.array(z.string()),
+});
+export type WhatIfRequest = z.infer<typeof WhatIfRequest>;
+
+export type WhatIfAnswer =
+  | { readonly ok: false; readonly why: string }
+  | {
+      readonly ok: true;
+      /** By reading id; a reading that this board has no answer to is left out. */
+      readonly readings: Readonly<Record<string, JudgedExpectation>>;
+      /** Volts of every net to ground with the power on, as the meter shows them. */
+      readonly volts: Readonly<Record<string, string>>;
+    };
+
 /** A case's journal, of which is asked what circuits say of it. */
 export const JournalRequest = z.array(Entry);
 

@@ -2,7 +2,12 @@ import type { Board } from '@hanzai/core/board';
 import type { Expectation } from '../case/expectation';
 import type { WrittenAnswers } from '../case/solved';
 import { Engine } from './engine';
-import { OpenRequest, type EngineEvent, type ReportFigures } from './engine-messages';
+import {
+  OpenRequest,
+  type EngineEvent,
+  type ReportFigures,
+  type WhatIfAnswer,
+} from './engine-messages';
 
 /**
  * Parts on all boards whose engines are kept, the newest apart: what one of a thousand parts holds
@@ -31,6 +36,8 @@ export interface EngineDoor {
   assess(request: unknown, send: (event: EngineEvent) => void): Promise<void>;
   /** What a sound board shows at a point. Answered at once, between the steps of other work. */
   expect(request: unknown): Expectation | undefined;
+  /** What the meter would show with faults put on the board. At once, too. */
+  whatIf(request: unknown): WhatIfAnswer;
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
   stand(entries: unknown): WrittenAnswers;
   /** The engine's words on the readings of a case, for its report. In turn with other work. */
@@ -74,6 +81,7 @@ export class EngineRoom {
         await work;
       },
       expect: (request) => opened(engine).expect(request),
+      whatIf: (request) => opened(engine).whatIf(request),
       stand: (entries) => opened(engine).stand(entries),
       account: async (entries) => {
         const own = newest;

@@ -1,6 +1,7 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
-import { Diagnoser, taughtBy, type Belief } from '@hanzai/core/diagnosis';
+import { Diagnoser, taughtBy, whatIf, type Belief } from '@hanzai/core/diagnosis';
+import { parseFaults } from '@hanzai/core/fault';
 import {
   resolveMeasurement,
   withinBand,
@@ -13,6 +14,7 @@ import {
   AssessRequest,
   ExpectRequest,
   JournalRequest,
+  WhatIfRequest,
   type EngineEvent,
   type EngineReading,
   type LineUp,
@@ -20,6 +22,7 @@ import {
   type NextStep,
   type Proposal,
   type ReportFigures,
+  type WhatIfAnswer,
 } from './engine-messages';
 import {
   expectationAt,
@@ -152,6 +155,31 @@ export class Engine {
   /** What a sound board shows at a point. */
   expect(raw: unknown): Expectation | undefined {
     return expectationAt(this.drawn, ExpectRequest.parse(raw));
+  }
+
+  /** What the meter would show with faults put on the board, beside each reading and on each net. */
+  whatIf(raw: unknown): WhatIfAnswer {
+    const { faults: names, readings, absent } = WhatIfRequest.parse(raw);
+    const read =
+      names.trim() === '' ? { ok: true as const, faults: [] } : parseFaults(this.drawn, names);
+    if (!read.ok) return { ok: false, why: `${read.what}; expected ${read.expected}` };
+    const known = readings.flatMap((reading) => this.resolve(reading));
+    const { readings: shown, volts } = whatIf(
+      this.drawn,
+      read.faults,
+      known.map(({ reading }) => reading),
+      absent,
+    );
+    return {
+      ok: true,
+      readings: Object.fromEntries(
+        known.flatMap(({ id }, i): [string, JudgedExpectation][] => {
+          const one = shown[i];
+          return one ? [[id, { ...inWords(one.shown), within: one.fits }]] : [];
+        }),
+      ),
+      volts: Object.fromEntries([...volts].map(([net, { display }]) => [net, display])),
+    };
   }
 
   /** What circuits say of a case: its proof, and what keeps power and fuses out. */

@@ -1,10 +1,12 @@
-import { memo, useCallback, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Expect } from '../../case/expectation';
 import type { Journal } from '../../case/journal';
 import { Drawing } from '../../drawing/Drawing';
+import { focusOn } from '../../drawing/focus';
 import { ButtonLink } from '../../ui/Button';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
+import style from './CircuitMap.module.css';
 import { flagsOf } from './map-flags';
 import { partsInQuestion, probedNets } from './map-focus';
 
@@ -17,6 +19,9 @@ interface Props {
   readonly proposal: Proposal | undefined;
   readonly onPick: (text: string) => void;
   readonly expect: Expect;
+  /** What nets would have on the board that is asked about. */
+  readonly volts: ReadonlyMap<string, string> | undefined;
+  readonly onWhatIf: () => void;
 }
 
 /**
@@ -31,6 +36,8 @@ export const CircuitMap = memo(function CircuitMap({
   proposal,
   onPick,
   expect,
+  volts,
+  onWhatIf,
 }: Props) {
   const tell = useCallback(
     async (net: string) => {
@@ -40,9 +47,17 @@ export const CircuitMap = memo(function CircuitMap({
     [expect],
   );
   const [whole, setWhole] = useState(false);
+  const [wish, setWish] = useState('');
+  const asked = useDeferredValue(wish.trim());
+  const focus = useMemo(() => (asked === '' ? undefined : focusOn(index, asked)), [index, asked]);
   const refs = useMemo(
-    () => (whole ? undefined : partsInQuestion(index, lineUp, proposal, journal)),
-    [whole, index, lineUp, proposal, journal],
+    () =>
+      focus?.ok
+        ? focus.refs
+        : whole
+          ? undefined
+          : partsInQuestion(index, lineUp, proposal, journal),
+    [focus, whole, index, lineUp, proposal, journal],
   );
   const probed = useMemo(() => probedNets(proposal, index), [proposal, index]);
   const flags = useMemo(() => flagsOf(journal, lineUp), [journal, lineUp]);
@@ -53,7 +68,15 @@ export const CircuitMap = memo(function CircuitMap({
   return (
     <Drawing
       title="Map"
-      scope={whole ? 'the whole sheet' : 'around the question'}
+      scope={
+        focus
+          ? focus.ok
+            ? focus.words
+            : focus.why
+          : whole
+            ? 'the whole sheet'
+            : 'around the question'
+      }
       index={index}
       refs={refs}
       probed={probed}
@@ -62,10 +85,28 @@ export const CircuitMap = memo(function CircuitMap({
       absent={journal.absent}
       onPick={onPick}
       tell={tell}
+      more={<ButtonLink href={sheetHref}>Write the sheet on</ButtonLink>}
+      {...(volts && { volts })}
     >
-      <ButtonLink href={sheetHref}>Write on</ButtonLink>
-      <button type="button" onClick={() => setWhole(!whole)} aria-pressed={whole}>
-        {whole ? 'Around the question' : 'Whole sheet'}
+      <input
+        className={style.show}
+        aria-label="Show on the map: a part, a net, or one to another"
+        placeholder="show: vm to p5"
+        value={wish}
+        onChange={(event) => setWish(event.target.value)}
+        onKeyDown={(event) => {
+          if (event.key === 'Escape') setWish('');
+        }}
+      />
+      <button type="button" onClick={onWhatIf} aria-pressed={volts !== undefined}>
+        What if
+      </button>
+      <button
+        type="button"
+        onClick={() => setWhole(!whole)}
+        aria-label={whole ? 'Around the question' : 'Whole sheet'}
+      >
+        {whole ? 'Question' : 'Whole'}
       </button>
     </Drawing>
   );

@@ -1,5 +1,5 @@
 import type { Journal } from '../../case/journal';
-import { decibanText, percent, valueText, weightWords } from '../../case/wording';
+import { decibanText, faultWords, percent, valueText, weightWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { LineUp, LineUpEntry } from '../../workers/engine-messages';
@@ -13,6 +13,8 @@ interface Props {
   readonly onCondemn: (ref: string) => void;
   readonly onAcquit: (ref: string) => void;
   readonly onPoint: (readingId: string | undefined) => void;
+  /** Puts a fault on a copy of the board. */
+  readonly onWhatIf: (faults: string) => void;
 }
 
 /**
@@ -25,7 +27,15 @@ const SHOWN = { least: 3, most: 12, fromProbability: 1e-3 } as const;
  * Suspects by probability with the reading that speaks loudest; what is cleared stays in sight with
  * its reason.
  */
-export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint }: Props) {
+export function LineUpList({
+  lineUp,
+  journal,
+  seen,
+  onCondemn,
+  onAcquit,
+  onPoint,
+  onWhatIf,
+}: Props) {
   const suspects = lineUp.entries.filter((entry) => !entry.cleared);
   const cleared = lineUp.entries.filter((entry) => entry.cleared);
   const places = cleared.filter(isPlace).length;
@@ -68,6 +78,7 @@ export function LineUpList({ lineUp, journal, seen, onCondemn, onAcquit, onPoint
             onCondemn={onCondemn}
             onAcquit={onAcquit}
             onPoint={onPoint}
+            onWhatIf={onWhatIf}
           />
         ))}
       </ol>
@@ -125,9 +136,10 @@ function Suspect({
   onCondemn,
   onAcquit,
   onPoint,
+  onWhatIf,
 }: { entry: LineUpEntry; journal: Journal; seen: string | undefined; condemned: boolean } & Pick<
   Props,
-  'onCondemn' | 'onAcquit' | 'onPoint'
+  'onCondemn' | 'onAcquit' | 'onPoint' | 'onWhatIf'
 >) {
   return (
     <li
@@ -155,23 +167,35 @@ function Suspect({
         </small>
         {seen && <small>{seen}</small>}
       </div>
-      {condemned ? (
-        <Button
-          look="quiet"
-          onClick={() => onAcquit(entry.ref)}
-          aria-label={`Take the verdict on ${entry.ref} back`}
-        >
-          Take back
-        </Button>
-      ) : (
-        <Button
-          look="quiet"
-          onClick={() => onCondemn(entry.ref)}
-          aria-label={`Condemn ${entry.ref}`}
-        >
-          Condemn
-        </Button>
-      )}
+      <div className={style.acts}>
+        {entry.modes[0] && (
+          <Button
+            look="quiet"
+            onClick={() => onWhatIf(entry.modes[0]!)}
+            aria-label={`What if ${faultWords(entry.modes[0])}`}
+            title={`What if ${faultWords(entry.modes[0])}`}
+          >
+            If
+          </Button>
+        )}
+        {condemned ? (
+          <Button
+            look="quiet"
+            onClick={() => onAcquit(entry.ref)}
+            aria-label={`Take the verdict on ${entry.ref} back`}
+          >
+            Take back
+          </Button>
+        ) : (
+          <Button
+            look="quiet"
+            onClick={() => onCondemn(entry.ref)}
+            aria-label={`Condemn ${entry.ref}`}
+          >
+            Condemn
+          </Button>
+        )}
+      </div>
     </li>
   );
 }

@@ -8,7 +8,8 @@ import {
   valueText,
   weightWords,
 } from '../../case/wording';
-import type { LineUp } from '../../workers/engine-messages';
+import type { JudgedExpectation } from '../../case/expectation';
+import type { LineUp, WhatIfAnswer } from '../../workers/engine-messages';
 import style from './ReadingLog.module.css';
 
 interface Props {
@@ -16,6 +17,8 @@ interface Props {
   readonly journal: Journal;
   readonly lineUp: LineUp | undefined;
   readonly pointed: string | undefined;
+  /** What a board with faults put on it would show; undefined where none is asked about. */
+  readonly whatIf: WhatIfAnswer | undefined;
   readonly onRetract: (id: string) => void;
 }
 
@@ -23,7 +26,7 @@ interface Props {
  * Every reading, newest first, with what a sound board shows and what the reading did to the
  * leading suspect.
  */
-export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props) {
+export function ReadingLog({ index, journal, lineUp, pointed, whatIf, onRetract }: Props) {
   const leader = lineUp?.entries[0];
   const readings = [...journal.readings].reverse();
   if (readings.length === 0) {
@@ -45,7 +48,8 @@ export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props
             <th scope="col">Readings</th>
             <th scope="col">read</th>
             <th scope="col">sound board</th>
-            <th scope="col">how</th>
+            {whatIf?.ok && <th scope="col">if</th>}
+            {!whatIf?.ok && <th scope="col">how</th>}
             <th scope="col">{leader ? `for ${leader.ref}` : 'weight'}</th>
             <th scope="col">
               <span className="visually-hidden">take back</span>
@@ -59,6 +63,7 @@ export function ReadingLog({ index, journal, lineUp, pointed, onRetract }: Props
               reading={reading}
               index={index}
               lineUp={lineUp}
+              whatIf={whatIf}
               pointed={pointed === reading.entry.id}
               onRetract={onRetract}
             />
@@ -73,12 +78,14 @@ function Row({
   reading,
   index,
   lineUp,
+  whatIf,
   pointed,
   onRetract,
 }: {
   reading: TakenReading;
   index: BoardIndex;
   lineUp: LineUp | undefined;
+  whatIf: WhatIfAnswer | undefined;
   pointed: boolean;
   onRetract: (id: string) => void;
 }) {
@@ -101,9 +108,12 @@ function Row({
       <td>
         {expected?.display ?? ''} <small>{mark}</small>
       </td>
-      <td>
-        {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
-      </td>
+      {whatIf?.ok && <IfCell shown={whatIf.readings[id]} />}
+      {!whatIf?.ok && (
+        <td>
+          {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
+        </td>
+      )}
       <td title={weight === undefined ? undefined : decibanText(weight)}>
         {weight === undefined ? '' : weightWords(weight)}
       </td>
@@ -113,5 +123,14 @@ function Row({
         </button>
       </td>
     </tr>
+  );
+}
+
+function IfCell({ shown }: { shown: JudgedExpectation | undefined }) {
+  return (
+    <td className={shown && !shown.within ? style.out : undefined}>
+      {shown?.display ?? ''}{' '}
+      <small>{shown ? (shown.within ? 'as read' : 'not as read') : ''}</small>
+    </td>
   );
 }

@@ -25,6 +25,8 @@ import { NoSheet } from './NoSheet';
 import { ReadingLog } from './ReadingLog';
 import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
+import { useWhatIf } from './use-what-if';
+import { WhatIf } from './WhatIf';
 
 import style from './TraceStage.module.css';
 
@@ -43,9 +45,21 @@ export function TraceStage({ state }: { state: CaseState }) {
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
   const [goTo, setGoTo] = useState(false);
+  /** The faults of the copy of the board that is asked about; empty for a sound one. */
+  const [asked, setAsked] = useState<string>();
+  const answer = useWhatIf(state, asked);
+  const volts = useMemo(
+    () => (answer?.ok ? new Map(Object.entries(answer.volts)) : undefined),
+    [answer],
+  );
   const [pointed, setPointed] = useState<string>();
   const strip = useRef<StripHandle>(null);
   const place = useCallback((text: string) => strip.current?.place(text), []);
+  const leader = engine.lineUp?.entries[0]?.modes[0] ?? '';
+  const askAbout = useCallback(
+    () => setAsked((now) => (now === undefined ? leader : undefined)),
+    [leader],
+  );
   const proposals = engine.next?.proposals ?? [];
   const chosen = proposals.find(({ key }) => key === chosenKey) ?? proposals[0];
   const recent = useMemo(
@@ -146,12 +160,24 @@ export function TraceStage({ state }: { state: CaseState }) {
             proposal={chosen}
             onPick={place}
             expect={state.expect}
+            volts={volts}
+            onWhatIf={askAbout}
           />
+          {asked !== undefined && (
+            <WhatIf
+              index={index}
+              journal={journal}
+              faults={asked}
+              answer={answer}
+              onAsk={setAsked}
+            />
+          )}
           <ReadingLog
             index={index}
             journal={journal}
             lineUp={engine.lineUp}
             pointed={pointed}
+            whatIf={asked === undefined || asked === '' ? undefined : answer}
             onRetract={(id) => append({ kind: 'retract', entry: id })}
           />
         </div>
@@ -182,6 +208,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               onCondemn={condemn}
               onAcquit={(ref) => append({ kind: 'acquit', ref })}
               onPoint={setPointed}
+              onWhatIf={setAsked}
             />
           )}
         </aside>
