@@ -2,12 +2,17 @@ import { LIBRARY } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
 import { describe, expect, it } from 'vitest';
 import {
+  BOARD_FORMATS,
   mergeNets,
   nextTouches,
   pairKey,
   parseRing,
+  readBoardFile,
   readSheetLines,
+  ringContradictions,
   ringInto,
+  sheetRemarks,
+  withRing,
   type Board,
   type RingResult,
 } from '../src/board';
@@ -141,5 +146,66 @@ describe('which two to touch next', () => {
         part.model.pins.forEach(({ role }, i) => {
           if (role === 'ground') expect(part.pins[i], `${part.ref}.${i + 1}`).toBe('0');
         });
+  });
+});
+
+describe('whose word a beep is', () => {
+  const SHEET = 'V1 P5 0 5V\nR1 P5 A 1k\nR2 B 0 1k\nF1 A C T1A\nR3 C 0 1k\n';
+  const told = {
+    a: 'R1.2',
+    b: 'R2.1',
+    joined: true,
+    at: '2026-11-28T09:30Z',
+    by: 'Isbet of the loom hall',
+    reading: 'r1.2 r2.1 beep',
+  };
+  const boardOf = (sheet: string) => {
+    const { board, issues } = readSheetLines(sheet, LIBRARY);
+    expect(issues).toEqual([]);
+    return board;
+  };
+  it('stands on the sheet, and is read back whole', () => {
+    expect(boardOf(withRing(SHEET, told)).rings).toEqual([told]);
+    expect(boardOf(withRing(SHEET, { a: 'U3.2', b: '0', joined: false })).rings).toEqual([
+      { a: 'U3.2', b: '0', joined: false },
+    ]);
+  });
+  it('a later word on a pair, in either order, takes the place of the earlier', () => {
+    const first = withRing(SHEET, told);
+    const second = withRing(first, { a: 'R2.1', b: 'R1.2', joined: false });
+    expect(boardOf(second).rings).toEqual([{ a: 'R2.1', b: 'R1.2', joined: false }]);
+  });
+  it('is held against the sheet, with who and when', () => {
+    const [one] = ringContradictions(boardOf(withRing(SHEET, told)));
+    expect(one!.what).toBe(
+      'R1.2 and R2.1 beeped (Isbet of the loom hall, 2026-11-28), and the sheet has them on A and B',
+    );
+    const apart = withRing(SHEET, { a: 'R1.2', b: 'F1.1', joined: false });
+    expect(ringContradictions(boardOf(apart))[0]!.what).toMatch(/did not beep.*both on A/);
+    expect(sheetRemarks(boardOf(apart)).some(({ what }) => what.includes('did not beep'))).toBe(
+      true,
+    );
+  });
+  it('is none where it beeped through a fuse, or where an end is not on the sheet yet', () => {
+    expect(ringContradictions(boardOf(withRing(SHEET, { a: 'A', b: 'C', joined: true })))).toEqual(
+      [],
+    );
+    expect(
+      ringContradictions(boardOf(withRing(SHEET, { a: 'U9.1', b: 'C', joined: true }))),
+    ).toEqual([]);
+  });
+  it.each(['.json', '.cir', '.sheet'] as const)('survives being written as %s', (ending) => {
+    const board = boardOf(withRing(SHEET, told));
+    const text = BOARD_FORMATS[ending]!.write!(board, LIBRARY);
+    const again = readBoardFile(`board${ending}`, text, LIBRARY);
+    expect(again.ok && again.value.rings).toEqual([told]);
+  });
+  it.each([
+    'ring U3.2 U5.4',
+    'ring U3.2 U5.4 maybe',
+    'ring U3.2 U5.4 beep at=yesterday',
+    'ring U3.2 U5.4 beep colour=red',
+  ])('“%s” is no word of the sheet', (line) => {
+    expect(readSheetLines(line, LIBRARY).issues[0]?.expected).toContain('ring U3.2 U5.4 beep');
   });
 });

@@ -137,7 +137,8 @@ test('several parts are changed at once in the table, and the drawing is printed
         window.print = () => resolve(document.querySelectorAll('body > div > section svg').length);
       }),
   );
-  await drawing(page).getByRole('button', { name: 'Print' }).click();
+  await drawing(page).getByText('More', { exact: true }).click();
+  await drawing(page).getByRole('button', { name: 'Print this' }).click();
   expect(await printed).toBe(Number(/of (\d)/.exec(before!)![1]));
 });
 

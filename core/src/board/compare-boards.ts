@@ -33,7 +33,7 @@ export function boardChanges(before: Board, after: Board): string[] {
     const was = old.get(key);
     if (was) lines.push(...partChanges(was, part, renamed));
   }
-  for (const list of ['edges', 'testPoints', 'setups', 'observables', 'hazards'] as const)
+  for (const list of ['edges', 'testPoints', 'setups', 'observables', 'hazards', 'rings'] as const)
     if (canonical(before[list] ?? []) !== canonical(after[list] ?? []))
       lines.push(
         `${LIST_WORDS[list]}: ${before[list]?.length ?? 0} before, ${after[list]?.length ?? 0} now`,
@@ -49,6 +49,7 @@ const LIST_WORDS = {
   setups: 'setups',
   observables: 'what can be seen',
   hazards: 'hazards',
+  rings: 'what was rung through',
 } as const;
 
 function named(

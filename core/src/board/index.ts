@@ -6,6 +6,7 @@ export {
   Edge,
   NamedSetup,
   Observable,
+  RingTold,
   Part,
   RegulatorModel,
   TransistorModel,
@@ -32,7 +33,15 @@ export {
 } from './nets';
 export { mendingsOf, withPartLine, type Mending } from './mend';
 export { nextTouches, pairKey, type Touch } from './next-touches';
-export { mergeNets, parseRing, ringInto, type Ring, type RingResult } from './ring-through';
+export {
+  mergeNets,
+  parseRing,
+  ringContradictions,
+  ringInto,
+  withRing,
+  type Ring,
+  type RingResult,
+} from './ring-through';
 export { isUnsaid } from './part-words';
 export { sectionLines } from './insert-section';
 export { boardChanges } from './compare-boards';

@@ -1,10 +1,17 @@
-import { partLine, readSheetLines, renameInSheet, type SheetReading } from './formats/sheet';
+import {
+  partLine,
+  readSheetLines,
+  renameInSheet,
+  ringLine,
+  type SheetReading,
+} from './formats/sheet';
 import type { DeviceLibrary } from './library';
 import { withPartLine } from './mend';
 import { nameKey } from './nets';
 import { isUnsaid, lettersOf, unsaidNet } from './part-words';
+import { pairKey } from './next-touches';
 import { isDesignator } from './scratch-board';
-import type { Board, Part } from './schema';
+import type { Board, Part, RingTold } from './schema';
 
 /** What a continuity test between two pins said, as it is typed: `u3.2 u5.4 beep`. */
 export interface Ring {
@@ -116,6 +123,46 @@ export function ringInto(source: string, ring: Ring, library: DeviceLibrary): Ri
     if (known === undefined && pin)
       text = putOn(text, pin, net, readSheetLines(text, library), library);
   return { ok: true, text, words: `${ring.a} and ${ring.b} are on ${net}` };
+}
+
+/**
+ * A sheet on which stands who rang two points, when, and what it said. One line a pair: a later word
+ * takes the place of an earlier one.
+ */
+export function withRing(source: string, told: RingTold): string {
+  const line = ringLine(told);
+  const key = pairKey(told.a, told.b);
+  const lines = source.split('\n');
+  const at = lines.findIndex((text) => {
+    const [word, a = '', b = ''] = text.trim().split(/\s+/);
+    return word === 'ring' && pairKey(a, b) === key;
+  });
+  if (at >= 0) return lines.map((text, i) => (i === at ? line : text)).join('\n');
+  return `${source.trimEnd()}\n${line}\n`;
+}
+
+/** What was rung and the sheet says otherwise, in words. */
+export function ringContradictions(
+  board: Board,
+): readonly { readonly what: string; readonly remedy: string }[] {
+  return (board.rings ?? []).flatMap((told) => {
+    const [a, b] = [placeOf(told.a, board)?.net, placeOf(told.b, board)?.net];
+    if (a === undefined || b === undefined) return [];
+    const same = nameKey(a) === nameKey(b);
+    if (same === told.joined || (told.joined && lowOhms(board, a, b))) return [];
+    const who = [told.by, told.at?.slice(0, 10)].filter(Boolean).join(', ');
+    const pair = `${told.a} and ${told.b}`;
+    return [
+      {
+        what: told.joined
+          ? `${pair} beeped${who && ` (${who})`}, and the sheet has them on ${a} and ${b}`
+          : `${pair} did not beep${who && ` (${who})`}, and the sheet has both on ${a}`,
+        remedy: told.joined
+          ? 'one net, a bridge, or a part of few ohms between them that is not drawn'
+          : 'two nets, or a joint or track that is open',
+      },
+    ];
+  });
 }
 
 /** Two nets as one, under the first one's name. */

@@ -272,6 +272,23 @@ export type Observable = z.infer<typeof Observable>;
 export const Edge = z.object({ net: name, note: z.string().max(200).optional() });
 export type Edge = z.infer<typeof Edge>;
 
+/** What a continuity test between two points of the board said, and whose word it is. */
+export const RingTold = z.object({
+  a: name,
+  b: name,
+  /** Whether it beeped. */
+  joined: z.boolean(),
+  /** Day and minute, in universal time. */
+  at: z
+    .string()
+    .regex(/^\d{4}-\d\d-\d\dT\d\d:\d\dZ$/, 'a moment such as 2026-11-28T09:30Z')
+    .optional(),
+  by: z.string().min(1).max(80).optional(),
+  /** The reading that it is, as it was typed, or where it was taken: `case 101, f1 beep`. */
+  reading: z.string().min(1).max(120).optional(),
+});
+export type RingTold = z.infer<typeof RingTold>;
+
 /** A board as it is stored and sent. Docs and the generated JSON Schema: docs/formats/. */
 export const Board = z.object({
   format: z.literal('hanzai-board'),
@@ -298,5 +315,6 @@ export const Board = z.object({
     )
     .max(100)
     .optional(),
+  rings: z.array(RingTold).max(5000).optional(),
 });
 export type Board = z.infer<typeof Board>;

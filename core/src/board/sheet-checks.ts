@@ -1,5 +1,6 @@
 import { countParts, nameKey } from './nets';
 import { isUnsaid } from './part-words';
+import { ringContradictions } from './ring-through';
 import type { Board, Part } from './schema';
 
 /** Something that is legal and probably not meant. */
@@ -31,6 +32,7 @@ export function sheetRemarks(board: Board): SheetRemark[] {
       what: 'nothing feeds this sheet',
       remedy: 'say what does, for example J1 9V in: 1=SUP9 2=0, or V1 VCC 0 5V',
     });
+  remarks.push(...ringContradictions(board));
   remarks.push(...lonelyNets(board, places), ...board.parts.flatMap(supplyRemarks));
   return remarks;
 }

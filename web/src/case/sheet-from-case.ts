@@ -1,6 +1,6 @@
-import { isDesignator, nameKey, readSheetLines } from '@hanzai/core/board';
+import { isDesignator, nameKey, readSheetLines, ringInto, withRing } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
-import type { Journal } from './journal';
+import type { Journal, TakenLoose } from './journal';
 import { valueText } from './wording';
 
 /**
@@ -36,7 +36,22 @@ export function sheetFromCase(title: string, journal: Journal): string {
     ({ entry: { body } }) =>
       `# ${body.at}${body.to === '' ? '' : ` to ${body.to}`}: ${valueText(body.quantity, body.value)}`,
   );
-  return `${[...lines, ...(readings.length > 0 ? ['', ...readings] : [])].join('\n')}\n`;
+  const sheet = `${[...lines, ...(readings.length > 0 ? ['', ...readings] : [])].join('\n')}\n`;
+  return journal.loose.reduce(withBeep, sheet);
+}
+
+/** The sheet with what a continuity test of the case joins, and whose word it is. */
+function withBeep(sheet: string, { entry: { body, madeAt } }: TakenLoose): string {
+  if (body.quantity !== 'continuity' || body.to === '') return sheet;
+  const joined = body.value === 'beep';
+  const ring = { a: body.at.toUpperCase(), b: body.to.toUpperCase(), joined };
+  const put = ringInto(sheet, ring, LIBRARY);
+  const moment = new Date(madeAt);
+  return withRing(put.ok ? put.text : sheet, {
+    ...ring,
+    ...(Number.isNaN(moment.getTime()) ? {} : { at: `${moment.toISOString().slice(0, 16)}Z` }),
+    reading: body.typed.slice(0, 120),
+  });
 }
 
 /** A part with ends that nobody has said; as a remark where not even its kind is known. */

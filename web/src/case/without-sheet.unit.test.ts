@@ -110,4 +110,25 @@ describe('a case without a sheet', () => {
     expect(text).toContain('# VREF: 1.2 V');
     expect(text).toContain('U3');
   });
+  it('has the beeps of the case as joins, with whose word they are', () => {
+    const it = new Case();
+    it.does({
+      kind: 'reading',
+      setup: 'off',
+      quantity: 'continuity',
+      at: 'R7.1',
+      to: 'U3.4',
+      value: 'beep',
+      typed: 'r7.1 u3.4 beep',
+    });
+    const { board, issues } = readSheetLines(sheetFromCase('Shuttle', it.journal), LIBRARY);
+    expect(issues).toEqual([]);
+    const netOf = (ref: string, pin: number) =>
+      board.parts.find((part) => part.ref === ref)!.pins[pin - 1];
+    expect(netOf('R7', 1)).toBe(netOf('U3', 4));
+    expect(board.rings).toMatchObject([
+      { a: 'R7.1', b: 'U3.4', joined: true, reading: 'r7.1 u3.4 beep' },
+    ]);
+    expect(board.rings![0]!.at).toMatch(/^20\d\d-.*Z$/);
+  });
 });

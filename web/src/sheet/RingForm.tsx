@@ -6,6 +6,7 @@ import {
   pairKey,
   parseRing,
   ringInto,
+  withRing,
   type Board,
   type Ring,
 } from '@hanzai/core/board';
@@ -35,25 +36,40 @@ const RingTyped = z.object({
 export function RingForm({
   text,
   board,
+  forCase,
   onChange,
 }: {
   text: string;
   board: Board;
+  /** The number of the case that the sheet is written for, if it is for one. */
+  forCase: string | undefined;
   onChange: (text: string) => void;
 }) {
-  /** Pairs that did not beep. They guide the next touch; the sheet says by itself that they are two nets. */
-  const [apart, setApart] = useState<ReadonlySet<string>>(new Set());
+  const of = forCase === undefined ? {} : { reading: `case ${forCase}` };
   const [said, setSaid] = useState<string>();
-  const [merge, setMerge] = useState<readonly [string, string]>();
-  const touches = useMemo(() => nextTouches(board, apart), [board, apart]);
+  const [merge, setMerge] = useState<{ nets: readonly [string, string]; told: Ring }>();
+  // Pairs that did not beep are not proposed again.
+  const touches = useMemo(
+    () =>
+      nextTouches(
+        board,
+        new Set((board.rings ?? []).flatMap(({ a, b, joined }) => (joined ? [] : [pairKey(a, b)]))),
+      ),
+    [board],
+  );
 
+  /** A sheet on which stands that this was rung, now and by whom. */
+  const witnessed = (sheet: string, told: Ring): string => {
+    const by = localStorage.getItem('who')?.trim() ?? '';
+    const at = `${new Date().toISOString().slice(0, 16)}Z`;
+    return withRing(sheet, { ...told, at, ...(by === '' ? {} : { by: by.slice(0, 80) }), ...of });
+  };
   function ring(told: Ring): string | undefined {
     const result = ringInto(text, told, LIBRARY);
-    setMerge(result.ok ? undefined : result.merge);
+    setMerge(!result.ok && result.merge ? { nets: result.merge, told } : undefined);
     setSaid(result.ok ? result.words : undefined);
     if (!result.ok) return result.words;
-    if (!told.joined) setApart(new Set([...apart, pairKey(told.a, told.b)]));
-    if (result.text !== text) onChange(result.text);
+    onChange(witnessed(result.text, told));
     return undefined;
   }
   const entry = useEntryForm(
@@ -83,13 +99,19 @@ export function RingForm({
           <Actions>
             <Button
               onClick={() => {
-                onChange(mergeNets(text, merge));
+                onChange(witnessed(mergeNets(text, merge.nets), merge.told));
                 setMerge(undefined);
               }}
             >
-              {merge[1]} is {merge[0]}: one net
+              {merge.nets[1]} is {merge.nets[0]}: one net
             </Button>
-            <Button look="quiet" onClick={() => setMerge(undefined)}>
+            <Button
+              look="quiet"
+              onClick={() => {
+                onChange(witnessed(text, merge.told));
+                setMerge(undefined);
+              }}
+            >
               Leave it: it is a fault
             </Button>
           </Actions>

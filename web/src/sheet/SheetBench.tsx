@@ -36,6 +36,8 @@ export interface SheetStart {
   /** The board that this becomes the next version of; undefined for a sheet of its own. */
   readonly of?: string;
   readonly version?: number;
+  /** The number of the case that it is written for. */
+  readonly forCase?: string | undefined;
   /** As it was read from a file of another program. */
   readonly report?: readonly PartReport[];
   readonly notes?: readonly string[];
@@ -284,7 +286,9 @@ export function SheetBench({
               {
                 key: 'ring',
                 label: 'Ring through',
-                content: <RingForm text={text} board={board} onChange={change} />,
+                content: (
+                  <RingForm text={text} board={board} forCase={start.forCase} onChange={change} />
+                ),
               },
               {
                 key: 'rename',

@@ -54,7 +54,8 @@ export function SheetPage({ id }: { id: string }) {
   useEffect(() => {
     void (async () => {
       try {
-        if (id === '') return setStart({ text: forCase ? await textFromCase(forCase) : '' });
+        if (id === '')
+          return setStart({ text: forCase ? await textFromCase(forCase) : '', forCase });
         const [content, known] = await Promise.all([
           ask(`/api/boards/${id}`, z.unknown()),
           ask(`/api/boards/${id}/versions`, z.array(SheetVersion)),
@@ -63,7 +64,12 @@ export function SheetPage({ id }: { id: string }) {
         if (!checked.ok) return setFailure('this version of Hanzai cannot read the sheet');
         setVersions(known);
         const { version = 1 } = known.find((one) => one.id === id) ?? {};
-        setStart({ text: writeSheet(Board.parse(checked.value), LIBRARY), of: id, version });
+        setStart({
+          text: writeSheet(Board.parse(checked.value), LIBRARY),
+          of: id,
+          version,
+          forCase,
+        });
       } catch (error) {
         setFailure(whyNot(error));
       }

@@ -11,7 +11,7 @@ import { tags } from '@lezer/highlight';
 import { nameKey, type Board } from '@hanzai/core/board';
 import { completionsAt } from './completions';
 
-const SHEET_WORDS = /^(title|outline|edge|point|setup|see|hazard|model|part|no)$/;
+const SHEET_WORDS = /^(title|outline|edge|point|setup|see|hazard|ring|model|part|no)$/;
 
 /** Colours of a bench sheet: by what a word is, never the only sign of it. */
 const language = StreamLanguage.define<{ first: boolean }>({

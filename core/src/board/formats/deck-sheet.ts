@@ -10,7 +10,7 @@ import { parseDeckNumber, printDeckNumber } from './deck-number';
  */
 type Sheet = Pick<
   Board,
-  'outlineMm' | 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards'
+  'outlineMm' | 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards' | 'rings'
 >;
 type Pairs = ReadonlyMap<string, string>;
 type Condition = Observable['when'][number];
@@ -22,7 +22,7 @@ type Unchecked = Record<string, unknown>;
  * word behind the kind.
  */
 // prettier-ignore
-const LINES: Readonly<Record<string, { readonly list: 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards'; readonly row: (subject: string, pairs: Pairs) => Unchecked; readonly expected: string }>> = {
+const LINES: Readonly<Record<string, { readonly list: 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards' | 'rings'; readonly row: (subject: string, pairs: Pairs) => Unchecked; readonly expected: string }>> = {
   '.edge': { list: 'edges', row: (net, pairs) => ({ net, note: pairs.get('note') }), expected: '.edge NET note="what hangs on there"' },
   '.setup': {
     list: 'setups',
@@ -35,6 +35,7 @@ const LINES: Readonly<Record<string, { readonly list: 'setups' | 'observables' |
     expected: '.observable lamp-lit title="the lamp is lit" setup=run when="ampere D1 >=5m ; level EN 1"',
   },
   '.testpoint': { list: 'testPoints', row: (net, pairs) => ({ net, label: pairs.get('label'), positionMm: place(pairs.get('pos')) }), expected: '.testpoint NET label="TP 3" pos=12,40' },
+  '.ring': { list: 'rings', row: (a, pairs) => ({ a, b: pairs.get('b'), joined: pairs.get('said') === 'beep' ? true : pairs.get('said') === 'open' ? false : undefined, at: pairs.get('at'), by: pairs.get('by'), reading: pairs.get('reading') }), expected: '.ring U3.2 b=U5.4 said=beep at=2026-11-28T09:30Z' },
   '.hazard': { list: 'hazards', row: (kind, pairs) => ({ kind, ref: pairs.get('ref'), note: pairs.get('note') }), expected: '.hazard mains ref=T1 note="…"' },
 };
 
@@ -91,6 +92,7 @@ export function printSheetLines(board: Board): string[] {
     edges = [],
     testPoints = [],
     hazards = [],
+    rings = [],
   } = board;
   return [
     ...(outlineMm ? [line('.outline', `${outlineMm.width},${outlineMm.height}`)] : []),
@@ -103,6 +105,9 @@ export function printSheetLines(board: Board): string[] {
       line('.testpoint', net, { label, pos: positionMm?.join(',') }),
     ),
     ...hazards.map(({ kind, ref, note }) => line('.hazard', kind, { ref, note })),
+    ...rings.map(({ a, b, joined, at, by, reading }) =>
+      line('.ring', a, { b, said: joined ? 'beep' : 'open', at, by, reading }),
+    ),
   ];
 }
 

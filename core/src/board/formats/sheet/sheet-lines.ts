@@ -7,7 +7,7 @@ import { wordFor } from './sheet-words';
 export type SheetParts = Omit<Board, 'format' | 'version' | 'parts'>;
 
 type Wrong = Omit<FileIssue, 'line'>;
-type List = 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards';
+type List = 'setups' | 'observables' | 'edges' | 'testPoints' | 'hazards' | 'rings';
 type RowOf<L extends List> = NonNullable<Board[L]>[number];
 
 interface Word {
@@ -17,7 +17,7 @@ interface Word {
   readonly read: (words: readonly string[]) => unknown;
 }
 
-const LISTS: readonly List[] = ['edges', 'testPoints', 'hazards', 'setups', 'observables'];
+const LISTS: readonly List[] = ['edges', 'testPoints', 'hazards', 'setups', 'observables', 'rings'];
 
 /** Lines that begin with one of these words speak of the sheet and not of a part. */
 const WORDS: Readonly<Record<string, Word>> = {
@@ -43,6 +43,7 @@ const WORDS: Readonly<Record<string, Word>> = {
       note: note.join(' '),
     }),
   },
+  ring: { list: 'rings', example: 'ring U3.2 U5.4 beep at=2026-11-28T09:30Z', read: readRing },
   setup: { list: 'setups', example: 'setup lid-open: thrown S1 S2, unplugged J3', read: readSetup },
   see: {
     list: 'observables',
@@ -101,6 +102,17 @@ export function readSheetWord(
   }
   (sheet[list] as unknown[] | undefined) = [...(sheet[list] ?? []), parsed.data![0]];
   return undefined;
+}
+
+/** `U3.2 U5.4 beep at=2026-11-28T09:30Z by=Isbet reading="case 101" ` */
+function readRing([a, b, said, ...pairs]: readonly string[]): unknown {
+  if (said !== 'beep' && said !== 'open') return undefined;
+  const more = pairs.map(
+    (pair) => [pair.split('=')[0]!, pair.slice(pair.indexOf('=') + 1)] as const,
+  );
+  return more.every(([key]) => ['at', 'by', 'reading'].includes(key))
+    ? { a, b, joined: said === 'beep', ...Object.fromEntries(more) }
+    : undefined;
 }
 
 function plainText(json: string): string | undefined {
@@ -213,8 +225,27 @@ export function writeSheetLines(board: Board): string[] {
     });
     return `${name} "${title}"${setup === undefined ? '' : ` in ${setup}`}: ${clauses.join(', ')}`;
   });
+  put('ring', 'rings', ({ a, b, joined, ...told }) =>
+    [
+      ...[a, b, joined ? 'beep' : 'open'],
+      ...(['at', 'by', 'reading'] as const).flatMap((key) =>
+        told[key] === undefined ? [] : [`${key}=${wordFor(told[key])}`],
+      ),
+    ].join(' '),
+  );
   put('hazard', 'hazards', ({ kind, ref, note }) => `${kind} ${ref ?? '-'} ${note}`);
   return lines;
+}
+
+/** The line of one continuity test. */
+export function ringLine(told: RowOf<'rings'>): string {
+  return writeSheetLines({
+    format: 'hanzai-board',
+    version: 1,
+    title: 'x',
+    parts: [],
+    rings: [told],
+  }).at(-1)!;
 }
 
 /** The words of a row where they mean it whole, else its JSON. */
