@@ -1,6 +1,6 @@
 import { format } from 'date-fns/format';
 import { useState } from 'react';
-import { Button } from '../ui/Button';
+import { Button, ButtonLink } from '../ui/Button';
 import type { BoardLine } from './board-line';
 import style from './Boards.module.css';
 
@@ -80,7 +80,12 @@ function Row({ board, onArchive }: { board: BoardLine; onArchive: () => void }) 
             ))}
         </span>
       </td>
-      <td>
+      <td className={style.acts}>
+        {parts !== null && (
+          <ButtonLink look="quiet" href={`/boards/new?from=${id}`} label={`Copy ${title}`}>
+            Copy
+          </ButtonLink>
+        )}
         <Button
           look="quiet"
           onClick={onArchive}

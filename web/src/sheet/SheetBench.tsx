@@ -22,6 +22,8 @@ import { ask, whyNot, withBody } from '../store/answers';
 import { Button } from '../ui/Button';
 import { Drawers } from '../ui/Drawers';
 import { Notice } from '../ui/Notice';
+import type { SheetVersion } from '../store/sheet-versions';
+import { Compare } from './Compare';
 import { dropDraft, keepDraft, readDraft } from './draft';
 import { PartsTable } from './PartsTable';
 import { Remarks, type Remark } from './Remarks';
@@ -38,6 +40,10 @@ export interface SheetStart {
   readonly version?: number;
   /** The number of the case that it is written for. */
   readonly forCase?: string | undefined;
+  /** The versions of the sheet, the newest first. */
+  readonly versions?: readonly SheetVersion[];
+  /** A text that what was typed here before must not take the place of. */
+  readonly fresh?: boolean;
   /** As it was read from a file of another program. */
   readonly report?: readonly PartReport[];
   readonly notes?: readonly string[];
@@ -79,7 +85,7 @@ export function SheetBench({
 
   // What was typed here before and not stored comes back, unless a file was just read.
   useEffect(() => {
-    const draft = start.report ? undefined : readDraft(key);
+    const draft = start.report || start.fresh ? undefined : readDraft(key);
     if (!draft || draft.text === start.text) return;
     setText(draft.text);
     setDraftAt(draft.at);
@@ -294,6 +300,11 @@ export function SheetBench({
                 key: 'rename',
                 label: 'Find, rename',
                 content: <RenameForm text={text} onRename={change} onGo={goTo} />,
+              },
+              {
+                key: 'compare',
+                label: 'Compare',
+                content: <Compare board={board} versions={start.versions ?? []} here={start.of} />,
               },
             ]}
           />

@@ -20,6 +20,17 @@ import style from './SheetPage.module.css';
 const caseInAddress = (): string | undefined =>
   /^\d+$/.exec(new URLSearchParams(window.location.search).get('case') ?? '')?.[0];
 
+/** The board that a new sheet begins as a copy of. */
+const copiedInAddress = (): string | undefined =>
+  z.uuid().safeParse(new URLSearchParams(window.location.search).get('from')).data;
+
+async function storedText(id: string, title: (was: string) => string): Promise<string> {
+  const checked = checkBoard(await ask(`/api/boards/${id}`, z.unknown()));
+  if (!checked.ok) throw new Error('this version of Hanzai cannot read the sheet');
+  const board = Board.parse(checked.value);
+  return writeSheet({ ...board, title: title(board.title).slice(0, 200) }, LIBRARY);
+}
+
 /** What a case without a sheet has named so far, as the beginning of one. */
 async function textFromCase(number: string): Promise<string> {
   const sent = await ask(`/api/cases/by-number/${number}`, SentCase);
@@ -54,18 +65,19 @@ export function SheetPage({ id }: { id: string }) {
   useEffect(() => {
     void (async () => {
       try {
+        const copied = copiedInAddress();
+        if (id === '' && copied)
+          return setStart({ text: await storedText(copied, (was) => `${was}, copy`), fresh: true });
         if (id === '')
           return setStart({ text: forCase ? await textFromCase(forCase) : '', forCase });
-        const [content, known] = await Promise.all([
-          ask(`/api/boards/${id}`, z.unknown()),
+        const [text, known] = await Promise.all([
+          storedText(id, (was) => was),
           ask(`/api/boards/${id}/versions`, z.array(SheetVersion)),
         ]);
-        const checked = checkBoard(content);
-        if (!checked.ok) return setFailure('this version of Hanzai cannot read the sheet');
         setVersions(known);
         const { version = 1 } = known.find((one) => one.id === id) ?? {};
         setStart({
-          text: writeSheet(Board.parse(checked.value), LIBRARY),
+          text,
           of: id,
           version,
           forCase,

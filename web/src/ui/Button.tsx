@@ -24,14 +24,17 @@ export function Button({
 export function ButtonLink({
   look = 'plain',
   href,
+  label,
   children,
 }: {
   look?: 'main' | 'plain' | 'quiet';
   href: string;
+  /** What it is called where its words alone do not say it. */
+  label?: string;
   children: ReactNode;
 }) {
   return (
-    <a className={`${style.button} ${style[look]}`} href={href}>
+    <a aria-label={label} className={`${style.button} ${style[look]}`} href={href}>
       {children}
     </a>
   );

@@ -3,6 +3,8 @@ import { ChargeLock } from '../../case/ChargeLock';
 import { NewerSheet } from '../../case/NewerSheet';
 import { Decision } from '../../case/Decision';
 import { PowerAnyway } from '../../case/PowerAnyway';
+import type { Circumstances } from '../../case/engine-request';
+import type { LineUp } from '../../workers/engine-messages';
 import { repairMove } from '../../case/unit';
 import type { CaseState } from '../../case/use-case';
 import { Notice } from '../../ui/Notice';
@@ -10,9 +12,13 @@ import { Notice } from '../../ui/Notice';
 /** What stands above the map: what has to be decided, what is locked, what moved since a repair. */
 export function TraceNotices({
   state,
+  lineUp,
+  circumstances,
   failure,
 }: {
   state: CaseState;
+  lineUp: LineUp | undefined;
+  circumstances: Circumstances;
   failure: string | undefined;
 }) {
   const { journal, view, model } = state;
@@ -27,7 +33,7 @@ export function TraceNotices({
       {journal.closed && (
         <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
       )}
-      <NewerSheet state={state} />
+      <NewerSheet state={state} before={lineUp} circumstances={circumstances} />
       <Decision state={state} />
       <PowerAnyway state={state} />
       <ChargeLock state={state} />

@@ -151,7 +151,12 @@ export function TraceStage({ state }: { state: CaseState }) {
     >
       <div className={style.columns}>
         <div className={style.left}>
-          <TraceNotices state={state} failure={engine.failure} />
+          <TraceNotices
+            state={state}
+            lineUp={engine.lineUp}
+            circumstances={circumstances}
+            failure={engine.failure}
+          />
           <CircuitMap
             sheetHref={`/boards/${view.board!.id}?case=${view.number}`}
             index={index}
