@@ -20,3 +20,4 @@ export { taughtBy, type Taught } from './taught';
 export { EsrLevels } from './esr-levels';
 export { gridLikelihood, gridSize, logMeanExp } from './severity-grid';
 export { whatIf, type WhatIf, type WhatIfReading } from './what-if';
+export { sheetWorth, type SheetWorth } from './sheet-worth';

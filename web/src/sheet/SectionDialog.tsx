@@ -15,16 +15,21 @@ import style from './SectionDialog.module.css';
 export function SectionDialog({
   board,
   open,
+  first,
   onClose,
   onInsert,
 }: {
   board: Board;
   open: boolean;
+  /** The name of the section that is shown at first. */
+  first?: string | undefined;
   onClose: () => void;
   onInsert: (lines: string) => void;
 }) {
   const [search, setSearch] = useState('');
-  const [chosen, setChosen] = useState<Section>(SECTIONS[0]!);
+  const [chosen, setChosen] = useState<Section>(
+    () => SECTIONS.find(({ name }) => name === first) ?? SECTIONS[0]!,
+  );
   const [nets, setNets] = useState<Readonly<Record<string, string>>>({});
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = SECTIONS.filter(({ title, name, fails }) => {

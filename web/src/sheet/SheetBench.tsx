@@ -42,6 +42,8 @@ export interface SheetStart {
   readonly forCase?: string | undefined;
   /** The versions of the sheet, the newest first. */
   readonly versions?: readonly SheetVersion[];
+  /** A section of the library that is offered at once. */
+  readonly section?: string | undefined;
   /** A text that what was typed here before must not take the place of. */
   readonly fresh?: boolean;
   /** As it was read from a file of another program. */
@@ -77,7 +79,7 @@ export function SheetBench({
   const [text, setText] = useState(start.text);
   const [draftAt, setDraftAt] = useState<string>();
   const [unkept, setUnkept] = useState(false);
-  const [choosing, setChoosing] = useState(false);
+  const [choosing, setChoosing] = useState(start.section !== undefined);
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const editor = useRef<ReactCodeMirrorRef>(null);
@@ -234,6 +236,7 @@ export function SheetBench({
         <SectionDialog
           board={board}
           open={choosing}
+          first={start.section}
           onClose={() => setChoosing(false)}
           onInsert={(added) => {
             change(`${text.trimEnd()}\n\n${added}`.trimStart());

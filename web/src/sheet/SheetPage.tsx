@@ -69,7 +69,11 @@ export function SheetPage({ id }: { id: string }) {
         if (id === '' && copied)
           return setStart({ text: await storedText(copied, (was) => `${was}, copy`), fresh: true });
         if (id === '')
-          return setStart({ text: forCase ? await textFromCase(forCase) : '', forCase });
+          return setStart({
+            text: forCase ? await textFromCase(forCase) : '',
+            forCase,
+            section: new URLSearchParams(window.location.search).get('section') ?? undefined,
+          });
         const [text, known] = await Promise.all([
           storedText(id, (was) => was),
           ask(`/api/boards/${id}/versions`, z.array(SheetVersion)),

@@ -49,6 +49,13 @@ export const WhatIfRequest = z.object({
 });
 export type WhatIfRequest = z.infer<typeof WhatIfRequest>;
 
+/** The leading suspects, of which is asked what more of the sheet would tell them apart. */
+export const WorthRequest = z.object({
+  /** Names of hypotheses. */
+  suspects: z.array(z.string().max(200)).max(12),
+  absent: z.array(z.string()),
+});
+
 export type WhatIfAnswer =
   | { readonly ok: false; readonly why: string }
   | {

@@ -1,4 +1,5 @@
 import type { Board } from '@hanzai/core/board';
+import type { SheetWorth } from '@hanzai/core/diagnosis';
 import type { Expectation } from '../case/expectation';
 import type { WrittenAnswers } from '../case/solved';
 import { Engine } from './engine';
@@ -38,6 +39,8 @@ export interface EngineDoor {
   expect(request: unknown): Expectation | undefined;
   /** What the meter would show with faults put on the board. At once, too. */
   whatIf(request: unknown): WhatIfAnswer;
+  /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
+  worth(request: unknown): readonly SheetWorth[];
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
   stand(entries: unknown): WrittenAnswers;
   /** The engine's words on the readings of a case, for its report. In turn with other work. */
@@ -82,6 +85,7 @@ export class EngineRoom {
       },
       expect: (request) => opened(engine).expect(request),
       whatIf: (request) => opened(engine).whatIf(request),
+      worth: (request) => opened(engine).worth(request),
       stand: (entries) => opened(engine).stand(entries),
       account: async (entries) => {
         const own = newest;

@@ -1,6 +1,13 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
-import { Diagnoser, taughtBy, whatIf, type Belief } from '@hanzai/core/diagnosis';
+import {
+  Diagnoser,
+  sheetWorth,
+  taughtBy,
+  whatIf,
+  type Belief,
+  type SheetWorth,
+} from '@hanzai/core/diagnosis';
 import { parseFaults } from '@hanzai/core/fault';
 import {
   resolveMeasurement,
@@ -15,6 +22,7 @@ import {
   ExpectRequest,
   JournalRequest,
   WhatIfRequest,
+  WorthRequest,
   type EngineEvent,
   type EngineReading,
   type LineUp,
@@ -180,6 +188,16 @@ export class Engine {
       ),
       volts: Object.fromEntries([...volts].map(([net, { display }]) => [net, display])),
     };
+  }
+
+  /** What it would bring to draw what hangs on the edges of the sheet. */
+  worth(raw: unknown): readonly SheetWorth[] {
+    const { suspects, absent } = WorthRequest.parse(raw);
+    const faults = suspects.flatMap((name) => {
+      const read = parseFaults(this.drawn, name);
+      return read.ok ? [read.faults] : [];
+    });
+    return sheetWorth(this.drawn, faults, absent);
   }
 
   /** What circuits say of a case: its proof, and what keeps power and fuses out. */

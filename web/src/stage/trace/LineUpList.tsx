@@ -1,4 +1,5 @@
 import type { Journal } from '../../case/journal';
+import type { SheetWorth } from '@hanzai/core/diagnosis';
 import { decibanText, faultWords, percent, valueText, weightWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
@@ -13,6 +14,10 @@ interface Props {
   readonly onCondemn: (ref: string) => void;
   readonly onAcquit: (ref: string) => void;
   readonly onPoint: (readingId: string | undefined) => void;
+  /** What more of the sheet would tell the suspects apart. */
+  readonly worth: readonly SheetWorth[];
+  /** Where the sheet is written on. */
+  readonly sheetHref: string;
   /** Puts a fault on a copy of the board. */
   readonly onWhatIf: (faults: string) => void;
 }
@@ -31,6 +36,8 @@ export function LineUpList({
   lineUp,
   journal,
   seen,
+  worth,
+  sheetHref,
   onCondemn,
   onAcquit,
   onPoint,
@@ -99,6 +106,13 @@ export function LineUpList({
             ))}
           </ul>
         </div>
+      )}
+      {worth[0] && (
+        <p className={style.worth}>
+          Draw what hangs on <b className="mono">{worth[0].net}</b>
+          {worth[0].note ? ` (${worth[0].note})` : ''}: volts there would part the {worth[0].of}{' '}
+          leading suspects into {worth[0].groups} groups. <a href={sheetHref}>Write the sheet on</a>
+        </p>
       )}
       {cleared.length > 0 && (
         <details className={style.cleared} open={cleared.length < 6}>

@@ -5,6 +5,7 @@ import { Caution } from '../../case/Caution';
 import { LooseReadings } from '../../case/LooseReadings';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { readingEntry } from '../../case/written-points';
+import { drawFirst } from '../../case/draw-first';
 import { Strip } from '../../case/Strip';
 import { takeBackLast } from '../../case/take-back';
 import type { CaseState } from '../../case/use-case';
@@ -84,6 +85,25 @@ export function NoSheet({ state }: { state: CaseState }) {
               Without one, blocks, swaps and your own readings carry the search. A few lines change
               that: draw what hangs on the rail that reads wrong, and every reading on it is judged.
             </p>
+            <Rows>
+              {drawFirst(journal).map(({ net, why, section }) => (
+                <li key={net}>
+                  <span>
+                    Draw <b className="mono">{net}</b>
+                    <small>{why}</small>
+                  </span>
+                  {section && (
+                    <ButtonLink
+                      look="quiet"
+                      href={`/boards/new?case=${view.number}&section=${section.name}`}
+                      label={`${net}: ${section.title}, from the library`}
+                    >
+                      {section.title}
+                    </ButtonLink>
+                  )}
+                </li>
+              ))}
+            </Rows>
             <Actions>
               <ButtonLink look="main" href={`/boards/new?case=${view.number}`}>
                 Write it from what is known

@@ -25,6 +25,7 @@ import { NoSheet } from './NoSheet';
 import { ReadingLog } from './ReadingLog';
 import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
+import { useSheetWorth } from './use-sheet-worth';
 import { useWhatIf } from './use-what-if';
 import { WhatIf } from './WhatIf';
 
@@ -55,6 +56,8 @@ export function TraceStage({ state }: { state: CaseState }) {
   const [pointed, setPointed] = useState<string>();
   const strip = useRef<StripHandle>(null);
   const place = useCallback((text: string) => strip.current?.place(text), []);
+  const worth = useSheetWorth(state, engine.lineUp);
+  const sheetHref = `/boards/${view.board?.id ?? 'new'}?case=${view.number}`;
   const leader = engine.lineUp?.entries[0]?.modes[0] ?? '';
   const askAbout = useCallback(
     () => setAsked((now) => (now === undefined ? leader : undefined)),
@@ -158,7 +161,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             failure={engine.failure}
           />
           <CircuitMap
-            sheetHref={`/boards/${view.board!.id}?case=${view.number}`}
+            sheetHref={sheetHref}
             index={index}
             journal={journal}
             lineUp={engine.lineUp}
@@ -213,6 +216,8 @@ export function TraceStage({ state }: { state: CaseState }) {
               onCondemn={condemn}
               onAcquit={(ref) => append({ kind: 'acquit', ref })}
               onPoint={setPointed}
+              worth={worth}
+              sheetHref={sheetHref}
               onWhatIf={setAsked}
             />
           )}
