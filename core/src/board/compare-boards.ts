@@ -120,6 +120,7 @@ function partChanges(was: Part, is: Part, renamed: ReadonlyMap<string, string>):
 const FIELD_WORDS: Readonly<Record<string, string>> = {
   positionMm: 'place',
   pinPositionsMm: 'places of its pins',
+  side: 'side',
   esrOhm: 'ESR',
   dcResistanceOhm: 'ohms',
   ratedVolt: 'rated volts',

@@ -87,3 +87,12 @@ export {
 } from './pin-out';
 export { COMMON_SETUPS, namedSetup, powerOf, Setup, setupNames, type PowerState } from './setup';
 export { parseFuse, slowness, type FuseRating, type FuseSpeed } from './fuse-rating';
+export { alignPicture, applyAffine, invertAffine, worstTie, type Affine, type Tie } from './align';
+export {
+  boardFrame,
+  footprintOf,
+  pinPlaces,
+  usualPackage,
+  type Footprint,
+  type Turn,
+} from './packages';

@@ -13,6 +13,10 @@ const base = {
   pins: z.array(name).min(1).describe('net of each pin, in pin order; net 0 is ground'),
   positionMm: positionMm.optional().describe('centre of the part on the board outline, mm'),
   pinPositionsMm: z.array(positionMm.nullable()).optional(),
+  side: z
+    .enum(['top', 'bottom'])
+    .optional()
+    .describe('the side of the board that it sits on; places are as seen from the top'),
   role: z
     .string()
     .max(120)

@@ -61,6 +61,8 @@ function apply(part: Mutable<Part>, key: string, text: string): string | undefin
   }
   if (key === 'pins')
     return set('pinPositionsMm', pinPlaces(text), 'places such as pins=1,2;-;3,4');
+  if (key === 'side')
+    return set('side', text === 'top' || text === 'bottom' ? text : undefined, 'top or bottom');
   if (key === 'fit')
     return set(
       'fitYear',
@@ -192,6 +194,7 @@ export function printAnnotation(part: Part, library: DeviceLibrary): string | un
   if (part.positionMm) pairs.push(`pos=${part.positionMm.join(',')}`);
   if (part.pinPositionsMm && part.pinPositionsMm.length > 0)
     pairs.push(`pins=${part.pinPositionsMm.map((place) => place?.join(',') ?? '-').join(';')}`);
+  add('side', part.side);
   add('role', part.role);
   if (part.fitYear !== undefined) pairs.push(`fit=${part.fitYear}`);
   add('rating', part.rating);

@@ -41,7 +41,7 @@ export interface Attributes {
 }
 
 // prettier-ignore
-const KEYS: ReadonlySet<string> = new Set(['tol', 'esr', 'dcr', 'pos', 'pins', 'package', 'role', 'fit', 'rating', 'note', 'coil', 'pullin', 'ratio', 'primary', 'secondary', 'peak']);
+const KEYS: ReadonlySet<string> = new Set(['tol', 'esr', 'dcr', 'pos', 'pins', 'side', 'package', 'role', 'fit', 'rating', 'note', 'coil', 'pullin', 'ratio', 'primary', 'secondary', 'peak']);
 
 /** The two sides of `key=value`, where it is an attribute and no pin. */
 export function attributeOf({ text }: SheetWord): readonly [string, string] | undefined {
@@ -117,6 +117,8 @@ function put(fields: Record<string, unknown>, key: string, text: string): string
         isPlace(numbers(text)) ? numbers(text) : undefined,
         'millimetres such as pos=12.5,40',
       );
+    case 'side':
+      return set('side', text === 'top' || text === 'bottom' ? text : undefined, 'top or bottom');
     case 'pins': {
       const places = text.split(';').map((one) => (one === '-' ? null : numbers(one)));
       return set(

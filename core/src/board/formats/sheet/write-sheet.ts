@@ -205,6 +205,9 @@ function attributesOf(part: Part): string[] {
   }
   if (part.kind === 'opto') add('ratio', part.transferRatio);
   if (part.positionMm) add('pos', part.positionMm.join(','));
+  if (part.pinPositionsMm && part.pinPositionsMm.length > 0)
+    add('pins', part.pinPositionsMm.map((place) => place?.join(',') ?? '-').join(';'));
+  add('side', part.side);
   add('role', part.role);
   add('fit', part.fitYear);
   if (!['resistor', 'inductor', 'fuse'].includes(part.kind)) add('rating', part.rating);
