@@ -2,8 +2,8 @@
 // Boards are drawn from their own sheets; nothing here is a photograph.
 import { mkdirSync } from 'node:fs';
 import sharp from 'sharp';
-import { demoBoard } from '@hanzai/data/demo';
-import type { Part } from '@hanzai/core/board';
+import { DEMO_BOARD_FILES, DEMO_SHEETS, demoBoard, demoSheet } from '@hanzai/data/demo';
+import { partValue, type Board, type Part } from '@hanzai/core/board';
 
 const folder = new URL('../data/demo/pictures/', import.meta.url);
 mkdirSync(folder, { recursive: true });
@@ -45,9 +45,21 @@ function drawn(part: Part): string {
   }
 }
 
+type BoardName = keyof typeof DEMO_BOARD_FILES;
+
+/** What is printed on a part: the number of a chip, the value of a can. */
+function printed(part: Part): string {
+  const text = (words: string, size: number, fill: string): string =>
+    `<text y="${size / 3}" font-family="DejaVu Sans" font-size="${size}" fill="${fill}" text-anchor="middle">${words}</text>`;
+  if (part.kind === 'chip' || part.kind === 'amplifier')
+    return text(part.model.name, 22, '#e8e8e2');
+  if (part.kind === 'capacitor' && part.dielectric === 'electrolytic')
+    return text(partValue(part).split(' ')[0]!, 13, '#14202b');
+  return '';
+}
+
 /** Board art from a sheet, with marks drawn over it. */
-function boardArt(name: 'cr40' | 'yc2Whole', marks: string): string {
-  const board = demoBoard(name);
+function boardArt(board: Board, marks: string, print = false): string {
   const [w, h] = [board.outlineMm!.width * SCALE, board.outlineMm!.height * SCALE];
   const placed = board.parts.filter(({ positionMm }) => positionMm);
   const at = ({ positionMm }: Part): [number, number] => [
@@ -70,7 +82,7 @@ function boardArt(name: 'cr40' | 'yc2Whole', marks: string): string {
     });
   const parts = placed.map(
     (part) =>
-      `<g transform="translate(${at(part).join(' ')})">${drawn(part)}<text y="-34" font-family="DejaVu Sans Mono" font-size="17" fill="#e8efe6" text-anchor="middle">${part.ref}</text></g>`,
+      `<g transform="translate(${at(part).join(' ')})">${drawn(part)}${print ? printed(part) : ''}<text y="-34" font-family="DejaVu Sans Mono" font-size="17" fill="#e8efe6" text-anchor="middle">${part.ref}</text></g>`,
   );
   const holes = [
     [20, 20],
@@ -95,12 +107,25 @@ const LEAK = `<ellipse cx="456" cy="176" rx="58" ry="44" fill="#c9b26b" opacity=
 const CRUST = `<ellipse cx="1512" cy="288" rx="60" ry="38" fill="#7fc3a0" opacity=".6"/><path d="M1480 300 l20 14 l16 -10 l24 12" stroke="#dff5e6" stroke-width="6" fill="none"/>`;
 
 for (const [name, svg] of [
-  ['cr40-board', boardArt('cr40', LEAK)],
+  ['cr40-board', boardArt(demoBoard('cr40'), LEAK)],
   ['cr40-from-above', readerFromAbove()],
-  ['yc2-board', boardArt('yc2Whole', CRUST)],
+  ['yc2-board', boardArt(demoBoard('yc2Whole'), CRUST)],
 ] as const) {
   await sharp(Buffer.from(svg))
     .resize({ width: 1200 })
     .jpeg({ quality: 80 })
     .toFile(new URL(`${name}.jpg`, folder).pathname);
+}
+
+// Each board as it lies on the mat, for the sheet's second face: its corners are the outline's.
+const faces: readonly (readonly [string, Board])[] = [
+  ...(Object.keys(DEMO_BOARD_FILES) as BoardName[]).map((name) => [name, demoBoard(name)] as const),
+  ...Object.entries(DEMO_SHEETS).map(([name, files]) => [name, demoSheet(files.at(-1)!)] as const),
+];
+for (const [name, board] of faces) {
+  if (!board.outlineMm) continue;
+  await sharp(Buffer.from(boardArt(board, '', true)))
+    .resize({ width: 1800 })
+    .jpeg({ quality: 76 })
+    .toFile(new URL(`face-${name}.jpg`, folder).pathname);
 }

@@ -47,6 +47,8 @@ const revision = createHash('sha256').update(readFileSync(server)).digest('hex')
 const { count, size, warnings } = await generateSW({
   globDirectory: client,
   globPatterns: ['**/*.{js,css,woff2,svg}'],
+  // The reader of markings is large: it is kept when it was asked for once.
+  globIgnores: ['**/tesseract*', '**/worker.min*'],
   dontCacheBustURLsMatching: /^_astro\//,
   maximumFileSizeToCacheInBytes: 8_000_000,
   swDest: `${client}/sw.js`,
@@ -69,7 +71,13 @@ const { count, size, warnings } = await generateSW({
     serverFirst(({ url }) => url.pathname.startsWith('/api/cases/by-number/'), 'cases', 60),
     serverFirst(({ url }) => /^\/api\/(boards|cases)$/.test(url.pathname), 'lists', 30),
     keptFirst(({ url }) => /^\/api\/boards\/[0-9a-f-]+$/.test(url.pathname), 'boards', 60),
-    keptFirst(({ url }) => url.pathname.startsWith('/api/pictures/'), 'pictures', 200),
+    serverFirst(({ url }) => /^\/api\/boards\/[0-9a-f-]+\/pictures$/.test(url.pathname), 'lists', 30),
+    keptFirst(({ url }) => /^\/api\/(board-)?pictures\//.test(url.pathname), 'pictures', 200),
+    keptFirst(
+      ({ url }) => /\/_astro\/(tesseract|worker\.min|eng\.)/.test(url.pathname),
+      'reader',
+      6,
+    ),
   ],
 });
 for (const warning of warnings) process.stderr.write(`${warning}\n`);

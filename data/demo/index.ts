@@ -13,7 +13,7 @@ export interface DemoCase {
   readonly spendingLimit: string | null;
   readonly waitsFor: string;
   readonly promisedInDays: number | null;
-  readonly board: keyof typeof DEMO_BOARD_FILES | null;
+  readonly board: keyof typeof DEMO_BOARD_FILES | keyof typeof DEMO_SHEETS | null;
   /** Name of its unit model, and what else stands on the card. */
   readonly unitType: string;
   readonly card?: Partial<
@@ -39,6 +39,7 @@ export type DemoEntry =
   | { readonly kind: 'symptom'; readonly text: string }
   | { readonly kind: 'finding'; readonly text: string; readonly ref?: string }
   | { readonly kind: 'reading'; readonly typed: string }
+  | { readonly kind: 'rail'; readonly net: string; readonly volt: number }
   | {
       readonly kind: 'condemn';
       readonly ref: string;
@@ -142,6 +143,23 @@ export const DEMO_BOARD_FILES = {
   tl9: { file: 'tl9-cap.json' },
 } as const;
 
+/**
+ * Sheets of the demo workshop that were written at the bench, with their versions, the oldest first:
+ * one grown by beeps, one put together from the library of sections.
+ */
+export const DEMO_SHEETS = {
+  tl9Box: ['tl9-box-1.sheet', 'tl9-box.sheet'],
+  pd3Pow: ['pd3-pow.sheet'],
+} as const;
+
+/** Reads one version of a bench sheet of the demo. */
+export function demoSheet(file: string): Board {
+  const text = readFileSync(new URL(`./boards/${file}`, import.meta.url), 'utf8');
+  const result = readBoardFile(file, text, LIBRARY);
+  if (!result.ok) throw new Error(`${file}: ${JSON.stringify(result.issues)}`);
+  return result.value;
+}
+
 /** Reads a demo board. Throws where the shipped file is broken: that would be our own mistake. */
 export function demoBoard(name: keyof typeof DEMO_BOARD_FILES): Board {
   const found = DEMO_BOARD_FILES[name];
@@ -186,6 +204,44 @@ export const DEMO_CODES: readonly { readonly unitType: string; readonly unitMode
 
 // prettier-ignore
 export const DEMO_CASES: readonly DemoCase[] = [
+  {
+    title: 'YC-2 row counter box, dead, no sheet',
+    unitModel: 'Brackwater YC-2 row counter box', serial: '', owner: 'Mrs A. Penhallow, hand-frame weaver',
+    complaint: 'The box beside the frame shows nothing any more. It has its own plug.',
+    spendingLimit: '35.00', waitsFor: '', promisedInDays: null, board: null, unitType: 'powered-board',
+    journal: [
+      [5 * DAY, { kind: 'symptom', text: 'no figures, no lamp' }],
+      [5 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 2, sounds: 'silence', conditions: [] }],
+      [300, { kind: 'acknowledge-all', who: 'M. Fenwick' }],
+      [290, { kind: 'rail', net: 'P5', volt: 5 }],
+      [288, { kind: 'reading', typed: 'p5 2.1' }],
+      [285, { kind: 'reading', typed: 'u1.1 9.4' }],
+      [282, { kind: 'reading', typed: 'c3 14 esr' }],
+    ],
+  },
+  {
+    title: 'TL-9 remote box, keys do nothing',
+    unitModel: 'Brackwater TL-9 remote box', serial: 'TL9B-031', owner: 'Thistlewick Loom Hall, listening room',
+    complaint: 'The box on the long lead. Its lamp is dark and no key does anything.',
+    spendingLimit: '40.00', waitsFor: '', promisedInDays: 14, board: 'tl9Box', unitType: 'powered-board',
+    journal: [
+      [3 * DAY, { kind: 'symptom', text: 'no key does anything, lamp dark' }],
+      [3 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'silence', conditions: [] }],
+      [200, { kind: 'acknowledge-all', who: 'T. Quill' }],
+      [190, { kind: 'reading', typed: 'p5 4.98' }],
+      [188, { kind: 'reading', typed: 'n1 0.02' }],
+    ],
+  },
+  {
+    title: 'PD-3 power board, both lamps dark',
+    unitModel: 'Ostrel PD-3 pattern-disk unit', serial: 'PD3-0110', owner: 'Thistlewick Loom Hall, stores',
+    complaint: 'Power board out of a unit that was taken for parts. Should be kept as a spare.',
+    spendingLimit: '25.00', waitsFor: '', promisedInDays: null, board: 'pd3Pow', unitType: 'powered-board',
+    journal: [
+      [4 * DAY, { kind: 'symptom', text: 'no lamp' }],
+      [4 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'transformer hums', conditions: [] }],
+    ],
+  },
   {
     title: 'CR-40 card-disc reader, no movement and no eject',
     unitModel: 'Pellwyn CR-40 card-disc reader', serial: 'CR40-0417', owner: 'Thistlewick Loom Hall, pattern room 2',

@@ -75,6 +75,9 @@ describe('the demo workshop', () => {
       'open',
       'open',
       'open',
+      'open',
+      'open',
+      'open',
       'waiting',
       'waiting',
     ]);

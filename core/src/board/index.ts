@@ -96,3 +96,4 @@ export {
   type Footprint,
   type Turn,
 } from './packages';
+export { markingSuggestions, type Suggestion } from './markings';

@@ -54,9 +54,11 @@ function placeOf(written: string, board: Board): Place | undefined {
       pin: { part, ref: part?.ref ?? ref, place },
     };
   }
-  const net = board.parts
-    .flatMap(({ pins }) => pins)
-    .find((one) => nameKey(one) === nameKey(written));
+  const net = [
+    ...board.parts.flatMap(({ pins }) => pins),
+    // A net that nothing is drawn on yet.
+    ...[...(board.edges ?? []), ...(board.testPoints ?? [])].map((one) => one.net),
+  ].find((one) => nameKey(one) === nameKey(written));
   return net === undefined && written !== '0' ? undefined : { net: net ?? '0' };
 }
 

@@ -2,7 +2,7 @@ import { history } from '@codemirror/commands';
 import { lintGutter, linter, type Diagnostic } from '@codemirror/lint';
 import { EditorView } from '@codemirror/view';
 import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { z } from 'zod';
 import {
   boardChanges,
@@ -51,6 +51,10 @@ export interface SheetStart {
   readonly notes?: readonly string[];
 }
 
+const PhotoBench = lazy(() =>
+  import('../board-face/PhotoBench').then((module) => ({ default: module.PhotoBench })),
+);
+
 const Stored = z.object({ id: z.uuid(), version: z.number().int() });
 
 const CHIPS = [
@@ -79,6 +83,7 @@ export function SheetBench({
   const [text, setText] = useState(start.text);
   const [draftAt, setDraftAt] = useState<string>();
   const [unkept, setUnkept] = useState(false);
+  const [face, setFace] = useState<'circuit' | 'board'>('circuit');
   const [choosing, setChoosing] = useState(start.section !== undefined);
   const [busy, setBusy] = useState(false);
   const [refusal, setRefusal] = useState<string>();
@@ -250,7 +255,25 @@ export function SheetBench({
         )}
       </section>
       <section className={style.see} aria-label="Drawing and remarks">
-        {index ? (
+        {index && (
+          <div className={style.faces} role="group" aria-label="Faces of the sheet">
+            {(['circuit', 'board'] as const).map((one) => (
+              <button
+                key={one}
+                type="button"
+                aria-pressed={face === one}
+                onClick={() => setFace(one)}
+              >
+                {one === 'circuit' ? 'Circuit' : 'Board and picture'}
+              </button>
+            ))}
+          </div>
+        )}
+        {index && face === 'board' ? (
+          <Suspense fallback={null}>
+            <PhotoBench text={text} board={board} boardId={start.of} onChange={change} />
+          </Suspense>
+        ) : index ? (
           <Drawing
             title="Drawing"
             scope="click a part or a net to go to its line"

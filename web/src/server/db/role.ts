@@ -3,6 +3,7 @@ import type pg from 'pg';
 /** What the application does to each table; the journal and the pictures are only ever added to. */
 const RIGHTS: Readonly<Record<string, string>> = {
   board: 'select, insert, update',
+  board_picture: 'select, insert, update',
   repair_case: 'select, insert, update',
   case_entry: 'select, insert',
   case_picture: 'select, insert',

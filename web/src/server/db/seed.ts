@@ -2,13 +2,22 @@ import {
   DEMO_BOARD_FILES,
   DEMO_CASES,
   DEMO_CODES,
+  DEMO_SHEETS,
   demoBoard,
   demoPicture,
+  demoSheet,
   type DemoCase,
   type DemoEntry,
 } from '@hanzai/data/demo';
 import type { UnitModel } from '@hanzai/core/block';
-import { indexBoard, type BoardIndex } from '@hanzai/core/board';
+import {
+  boardChanges,
+  indexBoard,
+  scratchBoard,
+  type Board,
+  type BoardIndex,
+} from '@hanzai/core/board';
+import { LIBRARY } from '@hanzai/data';
 import { parseShorthand } from '@hanzai/core/instrument';
 import { eq } from 'drizzle-orm';
 import { v7 } from 'uuid';
@@ -19,6 +28,7 @@ import { readingEntry } from '../../case/written-points';
 import { caseProgress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
 import { caseHazards, unitModelOf } from '../../case/unit';
+import { addBoardPicture, tieBoardPicture } from '../board/pictures';
 import { insertBoard } from '../board/repository';
 import { insertCase, insertEntry, storeSummary } from '../case/repository';
 import { insertPicture } from '../picture/repository';
@@ -43,11 +53,45 @@ export async function seedDemo(db: Database, now = new Date()): Promise<void> {
       await insertBoard(tx, { id, sourceName: DEMO_BOARD_FILES[name].file, content });
       boards.set(name, { id, index: indexBoard(content) });
     }
+    for (const [name, files] of Object.entries(DEMO_SHEETS))
+      boards.set(name, await seedVersions(tx, files));
+    for (const [name, { id, index }] of boards) await seedFace(tx, name, id, index.board);
     for (const code of DEMO_CODES) await insertCode(tx, { id: v7(), ...code });
     for (const demo of DEMO_CASES)
       await seedCase(tx, demo, demo.board ? boards.get(demo.board) : undefined, now);
     await tx.insert(workshopMark).values({ name: MARK });
   });
+}
+
+/** The versions of a sheet that was written at the bench; the newest is given. */
+async function seedVersions(
+  tx: Database,
+  files: readonly string[],
+): Promise<{ id: string; index: BoardIndex }> {
+  let before: { id: string; content: Board } | undefined;
+  let sheet: string | undefined;
+  for (const [i, file] of files.entries()) {
+    const [id, content] = [v7(), demoSheet(file)];
+    sheet ??= id;
+    const changes = before ? boardChanges(before.content, content) : [];
+    await insertBoard(tx, { id, sheet, version: i + 1, changes, sourceName: file, content });
+    before = { id, content };
+  }
+  return { id: before!.id, index: indexBoard(before!.content) };
+}
+
+/** The drawn picture of a board's top, laid on it by its corners. */
+async function seedFace(tx: Database, name: string, id: string, board: Board): Promise<void> {
+  if (!board.outlineMm) return;
+  const { width, height } = board.outlineMm;
+  const picture = { id: v7(), side: 'top' as const };
+  const kept = await addBoardPicture(tx, id, picture, demoPicture(`face-${name}.jpg`));
+  if (!kept.ok) throw new Error(`the picture of ${name}: ${kept.detail}`);
+  await tieBoardPicture(tx, picture.id, [
+    { onPicture: [0, 0], onBoard: [0, 0] },
+    { onPicture: [1, 0], onBoard: [width, 0] },
+    { onPicture: [0, 1], onBoard: [0, height] },
+  ]);
 }
 
 async function seedCase(
@@ -115,7 +159,7 @@ async function bodies(
   const last = (kind: string): string => entries.findLast(({ body }) => body.kind === kind)!.id;
   switch (entry.kind) {
     case 'reading':
-      return [typedReading(index!, entry.typed)];
+      return [typedReading(index ?? indexBoard(scratchBoard(entry.typed, LIBRARY)), entry.typed)];
     case 'proof':
       return proofBodies(entries, index!);
     case 'acknowledge-all':

@@ -1,3 +1,4 @@
+import { boardFrame } from '../../board-face/face';
 import { z } from 'zod';
 import { DownEdge, FINDING_RULES, FindingKind } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
@@ -38,7 +39,7 @@ interface Props {
 
 /** One finding: what, how large, how sure, and where it was tapped. */
 export function FindingForm({ state, place, on, onDone }: Props) {
-  const hasOutline = state.index?.board.outlineMm !== undefined;
+  const hasOutline = state.index !== undefined && boardFrame(state.index.board) !== undefined;
   const entry = useEntryForm(
     FindingTyped,
     {

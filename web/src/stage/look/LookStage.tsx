@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { calledChecks, FINDING_RULES } from '@hanzai/core/bench';
+import { boardFrame } from '../../board-face/face';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { PictureBoard } from '../../case/PictureBoard';
@@ -31,11 +32,11 @@ export function LookStage({ state }: { state: CaseState }) {
   const [onPicture, setOnPicture] = useState<{ x: number; y: number }>();
   const [pointed, setPointed] = useState<string>();
   // A board without a sheet is looked at on its picture.
-  const picture = index?.board.outlineMm
+  const outline = index && boardFrame(index.board);
+  const picture = outline
     ? undefined
     : (journal.pictures.findLast(({ body }) => body.of === 'board') ?? journal.pictures.at(-1))
         ?.body;
-  const outline = index?.board.outlineMm;
   return (
     <CaseFrame state={state} stage="look">
       <Columns>
@@ -48,6 +49,7 @@ export function LookStage({ state }: { state: CaseState }) {
             >
               <BoardOutline
                 index={index}
+                boardId={view.board?.id ?? ''}
                 findings={placedFindings(journal)}
                 place={place}
                 onPlace={setPlace}
@@ -71,7 +73,7 @@ export function LookStage({ state }: { state: CaseState }) {
           ) : (
             <Notice>
               {index
-                ? 'The sheet of this board has no outline: findings are kept without a place.'
+                ? 'The sheet of this board has no places and no outline: findings are kept without a place.'
                 : 'No board sheet yet: findings are kept, but nothing can be worked out of where they lie.'}{' '}
               With a picture of the board they get a place on it.
             </Notice>

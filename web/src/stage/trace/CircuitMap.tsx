@@ -1,11 +1,13 @@
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
+import { partsOnSide } from '../../board-face/face';
 import type { Expect } from '../../case/expectation';
 import type { Journal } from '../../case/journal';
 import { Drawing } from '../../drawing/Drawing';
 import { focusOn } from '../../drawing/focus';
 import { ButtonLink } from '../../ui/Button';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
+import { BoardMap } from './BoardMap';
 import style from './CircuitMap.module.css';
 import { flagsOf } from './map-flags';
 import { partsInQuestion, probedNets } from './map-focus';
@@ -22,6 +24,8 @@ interface Props {
   /** What nets would have on the board that is asked about. */
   readonly volts: ReadonlyMap<string, string> | undefined;
   readonly onWhatIf: () => void;
+  /** The id under which the board is stored. */
+  readonly boardId: string;
 }
 
 /**
@@ -38,6 +42,7 @@ export const CircuitMap = memo(function CircuitMap({
   expect,
   volts,
   onWhatIf,
+  boardId,
 }: Props) {
   const tell = useCallback(
     async (net: string) => {
@@ -65,6 +70,19 @@ export const CircuitMap = memo(function CircuitMap({
     () => new Map(lineUp?.entries.map((entry) => [entry.ref, entry.probability])),
     [lineUp],
   );
+  const [byPosition, setByPosition] = useState(false);
+  const hasPlaces = useMemo(() => partsOnSide(index.board, 'top').length > 0, [index]);
+  if (byPosition)
+    return (
+      <BoardMap
+        index={index}
+        boardId={boardId}
+        lineUp={lineUp}
+        proposal={proposal}
+        onPick={onPick}
+        onCircuit={() => setByPosition(false)}
+      />
+    );
   return (
     <Drawing
       title="Map"
@@ -98,6 +116,11 @@ export const CircuitMap = memo(function CircuitMap({
           if (event.key === 'Escape') setWish('');
         }}
       />
+      {hasPlaces && (
+        <button type="button" onClick={() => setByPosition(true)}>
+          Board
+        </button>
+      )}
       <button type="button" onClick={onWhatIf} aria-pressed={volts !== undefined}>
         What if
       </button>

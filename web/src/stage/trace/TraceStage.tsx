@@ -162,6 +162,7 @@ export function TraceStage({ state }: { state: CaseState }) {
           />
           <CircuitMap
             sheetHref={sheetHref}
+            boardId={view.board!.id}
             index={index}
             journal={journal}
             lineUp={engine.lineUp}

@@ -132,10 +132,12 @@ function lineWith(
   for (const [key, text] of Object.entries(change.attributes ?? {}))
     if (text.trim() === '') kept.delete(key);
     else kept.set(key, text.trim());
+  const said = change.words?.replace(/\s+/g, ' ').trim() ?? words;
+  // Named pins stand behind what the part is, bare nets before it.
+  const isNamed = pins.some((pin) => pin.includes('='));
   return [
     ref,
-    ...pins,
-    change.words?.replace(/\s+/g, ' ').trim() ?? words,
+    ...(isNamed ? [said, ...pins] : [...pins, said]),
     ...[...kept].map(([key, text]) => (/[\s#]/.test(text) ? `${key}="${text}"` : `${key}=${text}`)),
     remark === undefined ? '' : `# ${remark}`,
     json === undefined ? '' : `json=${json}`,

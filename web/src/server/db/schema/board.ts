@@ -1,4 +1,6 @@
-import { integer, jsonb, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import { index, integer, jsonb, pgTable, text, timestamp, unique, uuid } from 'drizzle-orm/pg-core';
+import { bytea } from './bytea';
+import type { Tie } from '@hanzai/core/board';
 
 /**
  * A circuit model. A changed board is a new row, so that cases keep the one they were worked on.
@@ -25,4 +27,28 @@ export const board = pgTable(
     createdAt: timestamp('created_at', { withTimezone: true }).notNull().defaultNow(),
   },
   (table) => [unique('board_sheet_version').on(table.sheet, table.version)],
+);
+
+/**
+ * Pictures of a sheet's board, upright and freed of what the camera wrote beside them: one side each,
+ * laid on the board by points that are known on both. The newest of a side is shown.
+ */
+export const boardPicture = pgTable(
+  'board_picture',
+  {
+    /** Made by the client (UUID version 7). */
+    id: uuid('id').primaryKey(),
+    /** The id of the first version of the sheet; all its versions share its pictures. */
+    sheet: uuid('sheet')
+      .notNull()
+      .references(() => board.id),
+    side: text('side').$type<'top' | 'bottom'>().notNull(),
+    ties: jsonb('ties').$type<readonly Tie[]>().notNull().default([]),
+    widthPx: integer('width_px').notNull(),
+    heightPx: integer('height_px').notNull(),
+    image: bytea('image').notNull(),
+    thumbnail: bytea('thumbnail').notNull(),
+    takenAt: timestamp('taken_at', { withTimezone: true }).notNull().defaultNow(),
+  },
+  (table) => [index('board_picture_sheet').on(table.sheet)],
 );

@@ -1,7 +1,6 @@
 import {
   bigserial,
   boolean,
-  customType,
   date,
   index,
   integer,
@@ -13,6 +12,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import { board } from './board';
+import { bytea } from './bytea';
 
 /**
  * A unit on the bench. What happens to it is in case_entry; here stands only what a person may
@@ -95,8 +95,6 @@ export const caseSummary = pgTable('case_summary', {
   /** The whole of it, as `CaseSummary` has it. */
   content: jsonb('content').notNull(),
 });
-
-const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 
 /**
  * Pictures of a case, as JPEG: what was sent is turned upright, made no larger than needed and
