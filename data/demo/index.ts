@@ -205,44 +205,6 @@ export const DEMO_CODES: readonly { readonly unitType: string; readonly unitMode
 // prettier-ignore
 export const DEMO_CASES: readonly DemoCase[] = [
   {
-    title: 'YC-2 row counter box, dead, no sheet',
-    unitModel: 'Brackwater YC-2 row counter box', serial: '', owner: 'Mrs A. Penhallow, hand-frame weaver',
-    complaint: 'The box beside the frame shows nothing any more. It has its own plug.',
-    spendingLimit: '35.00', waitsFor: '', promisedInDays: null, board: null, unitType: 'powered-board',
-    journal: [
-      [5 * DAY, { kind: 'symptom', text: 'no figures, no lamp' }],
-      [5 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 2, sounds: 'silence', conditions: [] }],
-      [300, { kind: 'acknowledge-all', who: 'M. Fenwick' }],
-      [290, { kind: 'rail', net: 'P5', volt: 5 }],
-      [288, { kind: 'reading', typed: 'p5 2.1' }],
-      [285, { kind: 'reading', typed: 'u1.1 9.4' }],
-      [282, { kind: 'reading', typed: 'c3 14 esr' }],
-    ],
-  },
-  {
-    title: 'TL-9 remote box, keys do nothing',
-    unitModel: 'Brackwater TL-9 remote box', serial: 'TL9B-031', owner: 'Thistlewick Loom Hall, listening room',
-    complaint: 'The box on the long lead. Its lamp is dark and no key does anything.',
-    spendingLimit: '40.00', waitsFor: '', promisedInDays: 14, board: 'tl9Box', unitType: 'powered-board',
-    journal: [
-      [3 * DAY, { kind: 'symptom', text: 'no key does anything, lamp dark' }],
-      [3 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'silence', conditions: [] }],
-      [200, { kind: 'acknowledge-all', who: 'T. Quill' }],
-      [190, { kind: 'reading', typed: 'p5 4.98' }],
-      [188, { kind: 'reading', typed: 'n1 0.02' }],
-    ],
-  },
-  {
-    title: 'PD-3 power board, both lamps dark',
-    unitModel: 'Ostrel PD-3 pattern-disk unit', serial: 'PD3-0110', owner: 'Thistlewick Loom Hall, stores',
-    complaint: 'Power board out of a unit that was taken for parts. Should be kept as a spare.',
-    spendingLimit: '25.00', waitsFor: '', promisedInDays: null, board: 'pd3Pow', unitType: 'powered-board',
-    journal: [
-      [4 * DAY, { kind: 'symptom', text: 'no lamp' }],
-      [4 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'transformer hums', conditions: [] }],
-    ],
-  },
-  {
     title: 'CR-40 card-disc reader, no movement and no eject',
     unitModel: 'Pellwyn CR-40 card-disc reader', serial: 'CR40-0417', owner: 'Thistlewick Loom Hall, pattern room 2',
     complaint: 'Was fine at the spring show. Now the tray will not come out and nothing turns when the lid is closed. The little lamp is on.',
@@ -383,6 +345,44 @@ export const DEMO_CASES: readonly DemoCase[] = [
       [DAY - 2, { kind: 'start', failedAt: 'host', seconds: 5, tries: 2, sounds: 'homes, spins', conditions: [] }],
       [DAY - 3, { kind: 'pattern', name: 'no-device' }],
       [DAY - 8, { kind: 'trial', title: 'this unit\u2019s cable on a known-good unit', exercised: ['cable'], passed: 2, failed: 0, note: '' }],
+    ],
+  },
+  {
+    title: 'YC-2 row counter box, dead, no sheet',
+    unitModel: 'Brackwater YC-2 row counter box', serial: '', owner: 'Mrs A. Penhallow, hand-frame weaver',
+    complaint: 'The box beside the frame shows nothing any more. It has its own plug.',
+    spendingLimit: '35.00', waitsFor: '', promisedInDays: null, board: null, unitType: 'powered-board',
+    journal: [
+      [5 * DAY, { kind: 'symptom', text: 'no figures, no lamp' }],
+      [5 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 2, sounds: 'silence', conditions: [] }],
+      [300, { kind: 'acknowledge-all', who: 'M. Fenwick' }],
+      [290, { kind: 'rail', net: 'P5', volt: 5 }],
+      [288, { kind: 'reading', typed: 'p5 2.1' }],
+      [285, { kind: 'reading', typed: 'u1.1 9.4' }],
+      [282, { kind: 'reading', typed: 'c3 14 esr' }],
+    ],
+  },
+  {
+    title: 'TL-9 remote box, keys do nothing',
+    unitModel: 'Brackwater TL-9 remote box', serial: 'TL9B-031', owner: 'Thistlewick Loom Hall, listening room',
+    complaint: 'The box on the long lead. Its lamp is dark and no key does anything.',
+    spendingLimit: '40.00', waitsFor: '', promisedInDays: 14, board: 'tl9Box', unitType: 'powered-board',
+    journal: [
+      [3 * DAY, { kind: 'symptom', text: 'no key does anything, lamp dark' }],
+      [3 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'silence', conditions: [] }],
+      [200, { kind: 'acknowledge-all', who: 'T. Quill' }],
+      [190, { kind: 'reading', typed: 'p5 4.98' }],
+      [188, { kind: 'reading', typed: 'n1 0.02' }],
+    ],
+  },
+  {
+    title: 'PD-3 power board, both lamps dark',
+    unitModel: 'Ostrel PD-3 pattern-disk unit', serial: 'PD3-0110', owner: 'Thistlewick Loom Hall, stores',
+    complaint: 'Power board out of a unit that was taken for parts. Should be kept as a spare.',
+    spendingLimit: '25.00', waitsFor: '', promisedInDays: null, board: 'pd3Pow', unitType: 'powered-board',
+    journal: [
+      [4 * DAY, { kind: 'symptom', text: 'no lamp' }],
+      [4 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'transformer hums', conditions: [] }],
     ],
   },
 ];

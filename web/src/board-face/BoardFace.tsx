@@ -121,7 +121,7 @@ export function BoardFace({
         />
       ))}
       {glow.map(([x, y], i) => (
-        <circle key={i} cx={seen(x)} cy={y} r={size * 1.1} className={style.glow} />
+        <circle key={i} cx={seen(x)} cy={y} r={size * 1.7} className={style.glow} />
       ))}
     </svg>
   );

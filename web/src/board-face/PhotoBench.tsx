@@ -199,7 +199,7 @@ export function PhotoBench({
             {failure}
           </Notice>
         )}
-        {next && (
+        {lines.length > 0 && (
           <FormRow>
             <Field id="place-part" label="Part in hand">
               <select
@@ -211,7 +211,9 @@ export function PhotoBench({
                 }}
               >
                 <option value="">
-                  next without a place{unplaced[0] ? `: ${unplaced[0].ref}` : ''}
+                  {unplaced[0]
+                    ? `next without a place: ${unplaced[0].ref}`
+                    : 'none: all have a place'}
                 </option>
                 {lines.map(({ ref, attributes }) => (
                   <option key={ref} value={ref}>
@@ -226,12 +228,15 @@ export function PhotoBench({
               label="Package"
               className="mono"
               value={called ?? ''}
+              disabled={!next}
               onChange={(event) => {
-                setNamed({ ...named, [next.ref]: event.target.value });
+                if (next) setNamed({ ...named, [next.ref]: event.target.value });
                 if (line && at) place(at, turn, event.target.value);
               }}
             />
-            <Button onClick={turnIt}>Turn it (R)</Button>
+            <Button onClick={turnIt} disabled={!next}>
+              Turn it (R)
+            </Button>
           </FormRow>
         )}
         <p role="status" className={style.says}>

@@ -8,15 +8,16 @@ let reader: Promise<Worker> | undefined;
 /** The reader, started once, from files that ship with the application. */
 function startReader(): Promise<Worker> {
   reader ??= (async () => {
-    const answer = await fetch(languageUrl);
-    if (!answer.ok) throw new Error('the reader’s language is not here: go online once');
-    const data = new Uint8Array(await answer.arrayBuffer());
-    // OEM 1: the neural reader alone, which is what the language was made for.
-    const worker = await createWorker([{ code: 'eng', data }] as never, 1, {
-      workerPath: workerUrl,
-      corePath: coreUrl,
+    // The reader puts the language's own file name behind where it is: as a question, which says nothing.
+    const langPath = `${new URL(languageUrl, window.location.href).href}?as=`;
+    // 1: the neural reader alone, which is what this language was made for.
+    const worker = await createWorker('eng', 1, {
+      langPath,
+      workerPath: new URL(workerUrl, window.location.href).href,
+      corePath: new URL(coreUrl, window.location.href).href,
       workerBlobURL: false,
       cacheMethod: 'none',
+      errorHandler: () => undefined,
     });
     await worker.setParameters({
       tessedit_char_whitelist: 'ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789.-/+',
