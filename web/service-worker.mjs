@@ -71,7 +71,11 @@ const { count, size, warnings } = await generateSW({
     serverFirst(({ url }) => url.pathname.startsWith('/api/cases/by-number/'), 'cases', 60),
     serverFirst(({ url }) => /^\/api\/(boards|cases)$/.test(url.pathname), 'lists', 30),
     keptFirst(({ url }) => /^\/api\/boards\/[0-9a-f-]+$/.test(url.pathname), 'boards', 60),
-    serverFirst(({ url }) => /^\/api\/boards\/[0-9a-f-]+\/pictures$/.test(url.pathname), 'lists', 30),
+    serverFirst(
+      ({ url }) => /^\/api\/boards\/[0-9a-f-]+\/pictures$/.test(url.pathname),
+      'lists',
+      30,
+    ),
     keptFirst(({ url }) => /^\/api\/(board-)?pictures\//.test(url.pathname), 'pictures', 200),
     keptFirst(
       ({ url }) => /\/_astro\/(tesseract|worker\.min|eng\.)/.test(url.pathname),

@@ -40,6 +40,14 @@ describe('markings as they are read off a picture', () => {
   it.each(['', '   ', 'Loom Hall', '!!!!', '99999999999'])('“%s” says nothing', (text) => {
     expect(words(text)).toEqual([]);
   });
+  it('is held against what the part can be', () => {
+    const of = (ref: string) =>
+      markingSuggestions('74LS14 104 4k7', KNOWN, ref).map((one) => one.words);
+    expect(of('U3')).toEqual(['74LS14']);
+    expect(of('C3')).toEqual(['100n']);
+    expect(of('R3')).toEqual(['4k7']);
+    expect(of('X1')).toEqual(['74LS14', '100n', '4k7']);
+  });
   it('offers what it is told or known alone, and little of it, whatever is read', () => {
     fc.assert(
       fc.property(fc.string({ maxLength: 200 }), (text) => {

@@ -1,4 +1,5 @@
 import { parseQuantity } from '../quantity';
+import { lettersOf } from './part-words';
 
 /** What a marking on a part may mean, as words of a bench sheet. To be confirmed by a person. */
 export interface Suggestion {
@@ -34,9 +35,13 @@ const PACKAGE = /(?:[A-Z]{1,3}\d?|-\d{1,2})$/;
 /**
  * What the text on a part may say: the number of a chip that the library knows, capacitance and
  * volts, ohms. Signs that are often mistaken for each other count as the same. known: numbers of
- * chips. Nothing is a fact: a person looks at the part and takes one or none.
+ * chips. ref: whose marking it is, which says what it can be. Nothing is a fact: a person looks at the part and takes one or none.
  */
-export function markingSuggestions(text: string, known: readonly string[]): readonly Suggestion[] {
+export function markingSuggestions(
+  text: string,
+  known: readonly string[],
+  ref = '',
+): readonly Suggestion[] {
   const byKey = new Map(known.map((number) => [readingKey(number), number]));
   const found = new Map<string, Suggestion>();
   const add = (words: string, from: string): void => {
@@ -46,13 +51,18 @@ export function markingSuggestions(text: string, known: readonly string[]): read
     .split(/[\s,;]+/)
     .map((token) => token.replace(/[^\w.µμ|/+-]/g, ''))
     .filter((token) => token.length > 1 && token.length < 24);
-  for (const token of tokens) {
+  const letters = lettersOf(ref);
+  const isOpen = !['C', 'R', 'RN', 'U', 'IC'].includes(letters);
+  for (const token of isOpen || letters === 'U' || letters === 'IC' ? tokens : []) {
     const number = chipNumber(token, byKey);
     if (number) add(number, token);
   }
   const joined = text.replace(/[μµ]/g, 'u').replace(/\s+/g, ' ');
-  for (const suggestion of capacitors(joined)) add(suggestion.words, suggestion.from);
-  for (const [from] of joined.matchAll(/\b\d{1,3}[kKMR]\d?\b/g)) {
+  for (const suggestion of isOpen || letters === 'C' ? capacitors(joined) : [])
+    add(suggestion.words, suggestion.from);
+  for (const [from] of isOpen || letters.startsWith('R')
+    ? joined.matchAll(/\b\d{1,3}[kKMR]\d?\b/g)
+    : []) {
     const ohms = parseQuantity(from.replace('K', 'k'));
     if (ohms.ok && ohms.value !== 'OL') add(from.replace('K', 'k'), from);
   }

@@ -24,12 +24,15 @@ const LOOKED_AT_MM = { width: 26, height: 14 } as const;
  * its place on the picture, 0 to 1; mm: how wide the whole picture is on the board.
  */
 export function Markings({
+  of,
   picture,
   at,
   mm,
   onTake,
   read = defaultRead,
 }: {
+  /** The part that it is read off. */
+  of: string;
   picture: BoardPicture;
   at: readonly [number, number];
   mm: number;
@@ -50,7 +53,9 @@ export function Markings({
     try {
       const width = LOOKED_AT_MM.width / mm;
       const height = ((LOOKED_AT_MM.height / mm) * picture.widthPx) / picture.heightPx;
-      setFound(markingSuggestions(await read(pictureHref(picture.id), at, [width, height]), KNOWN));
+      setFound(
+        markingSuggestions(await read(pictureHref(picture.id), at, [width, height]), KNOWN, of),
+      );
       setFailure(undefined);
     } catch (error) {
       setFailure(whyNot(error));

@@ -248,6 +248,7 @@ export function PhotoBench({
         {picture && affine && at && next && (
           <Markings
             key={next.ref}
+            of={next.ref}
             picture={picture}
             at={applyAffine(invertAffine(affine), at)}
             mm={Math.hypot(affine.a, affine.b)}

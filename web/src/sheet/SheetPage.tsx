@@ -84,6 +84,7 @@ export function SheetPage({ id }: { id: string }) {
           text,
           of: id,
           version,
+          versions: known,
           forCase,
         });
       } catch (error) {
