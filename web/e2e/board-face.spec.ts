@@ -161,3 +161,23 @@ test('a newer version of a sheet says what it would change in the belief, and a 
   await expect(editor(page)).toContainText('CR40-SRV supply entry, sheet 1, copy');
   await expect(page.getByRole('button', { name: 'Store the sheet' })).toBeEnabled();
 });
+
+test('what is found while one traces is written on the sheet beside the map, and the case goes on with it', async ({
+  page,
+}) => {
+  await openCase(page, /keys do nothing/, 'trace');
+  await expect(page.getByText(/A sound board shows/)).toBeVisible();
+  await page.getByText('More', { exact: true }).click();
+  await page.getByRole('button', { name: 'Write the sheet here' }).click();
+  const drawer = page.getByRole('complementary', { name: 'The sheet, to write on' });
+  await expect(editor(page)).toContainText('TL9-BOX');
+  await editor(page).click();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.insertText('\nC2 P5 0 100n');
+  await axe(page);
+  await drawer.getByRole('button', { name: 'Store as the next version' }).click();
+  await expect(drawer).toBeHidden();
+  await page.getByLabel(/Show on the map/).fill('c2');
+  await expect(page.getByRole('button', { name: 'C2, 100n' })).toBeVisible();
+  await expect(page.getByText(/A sound board shows/)).toBeVisible();
+});

@@ -217,3 +217,74 @@ test('a unit without any sheet is traced, repaired, proven and closed; its sheet
   await page.getByRole('button', { name: 'Close the case' }).click();
   await expect(page.getByText('Closed')).toBeVisible();
 });
+
+/** A person at the bench types some five keys a second, and looks at the sketch before each line. */
+const KEY_MILLISECONDS = 200;
+const LOOK_MILLISECONDS = 1500;
+
+// Fifteen parts of a supply entry and its reset, as they stand on a pencil sketch.
+const SKETCH = [
+  'J1 9V in: 1=S 2=0',
+  'F1 S A T1A',
+  'D1 0 A 1N4001',
+  'L1 A VM 100u',
+  'C1 VM 0 470u 16V',
+  'C2 VM 0 100n',
+  'U1 7805 in=VM ground=0 out=P5',
+  'C3 P5 0 100u 10V',
+  'C4 P5 0 100n',
+  'R1 P5 T 22k',
+  'C5 T 0 10u 16V',
+  'D2 T P5 1N4148',
+  'U2 74LS14 1=T 2=N 3=N 4=RES 7=0 14=P5',
+  'R2 P5 P 330',
+  'D3 P 0 LED',
+  'edge RES',
+];
+
+test('fifteen parts of a sketch are typed in less than ten minutes and 450 keys, from the library in two', async ({
+  page,
+}) => {
+  test.setTimeout(400_000);
+  await visit(page, '/boards/new');
+  await editor(page).click();
+  let keys = 0;
+  const started = Date.now();
+  for (const line of SKETCH) {
+    await page.waitForTimeout(LOOK_MILLISECONDS);
+    await page.keyboard.type(line, { delay: KEY_MILLISECONDS });
+    await page.keyboard.press('Escape');
+    await page.keyboard.press('Enter');
+    keys += line.length + 2;
+  }
+  const minutes = (Date.now() - started) / 60_000;
+  await expect(page.getByText(/^14 parts/)).toBeVisible();
+  await expect(page.getByText('Nothing: every line is understood.')).toBeVisible();
+  expect(keys).toBeLessThan(450);
+  expect(minutes).toBeLessThan(10);
+
+  // The same out of three sections, each joined to the nets that are there.
+  await visit(page, '/boards/new');
+  page.on('dialog', (dialog) => void dialog.accept());
+  const fromLibrary = Date.now();
+  for (const [find, name, nets] of [
+    ['entry', 'Supply entry', []],
+    ['78xx', 'Fixed positive regulator', [['the raw supply', 'VM'] as const]],
+    ['third try', 'Reset by RC', []],
+  ] as const) {
+    await page.getByRole('button', { name: 'Put a section in' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Put a section in' });
+    await dialog.getByLabel(/Find a section/).pressSequentially(find, { delay: KEY_MILLISECONDS });
+    await page.waitForTimeout(LOOK_MILLISECONDS);
+    await dialog.getByRole('button', { name: new RegExp(name) }).click();
+    for (const [port, net] of nets) {
+      await dialog.getByLabel(port).fill('');
+      await dialog.getByLabel(port).pressSequentially(net, { delay: KEY_MILLISECONDS });
+    }
+    await page.waitForTimeout(LOOK_MILLISECONDS);
+    await dialog.getByRole('button', { name: 'Put it in' }).click();
+  }
+  await expect(editor(page)).toContainText('74LS14');
+  expect((Date.now() - fromLibrary) / 60_000).toBeLessThan(2);
+  test.info().annotations.push({ type: 'measured', description: `${keys} keys, ${minutes} min` });
+});

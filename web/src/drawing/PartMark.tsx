@@ -7,6 +7,7 @@ import type { PlacedPart } from './layout';
 import {
   AmplifierSymbol,
   BODY,
+  BoxGlyph,
   GateSymbol,
   GroundSign,
   RailSign,
@@ -209,6 +210,11 @@ function Block({ part, belief, off }: Own<'block'>) {
       {symbol === 'box' && <rect className={style.body} width={width} height={height} />}
       {symbol === 'gate' && gate && (
         <GateSymbol gate={gate} height={height} out={spots[output]?.y ?? height / 2} />
+      )}
+      {part.glyph && (
+        <g transform={`translate(${width / 2} ${(SIZE.blockHead + height - 8) / 2})`}>
+          <BoxGlyph glyph={part.glyph} />
+        </g>
       )}
       {symbol === 'amplifier' && <AmplifierSymbol height={height} />}
       <text className={style.ref} x={isGate ? width / 2 - 3 : width / 2} y={isGate ? 12 : 18}>

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import type { Gate } from './gates';
-import type { TwoPin } from './drawn';
+import type { Glyph, TwoPin } from './drawn';
 import style from './Drawing.module.css';
 
 /**
@@ -226,4 +226,47 @@ export function GateSymbol({ gate, height, out }: { gate: Gate; height: number; 
 export function AmplifierSymbol({ height }: { height: number }) {
   const middle = 14 + (height - 14) / 2;
   return <path className={style.body} d={`M16 14V${height}L84 ${middle}Z`} />;
+}
+
+const ROUNDS = 'a5 5 0 0 1 0 10a5 5 0 0 1 0 10a5 5 0 0 1 0 10';
+
+/** What a box is, drawn about its middle: on the lines of IEC 60617, from memory. */
+export function BoxGlyph({ glyph }: { glyph: Glyph }) {
+  switch (glyph) {
+    case 'opto':
+      // A light emitting diode, its light, and the transistor that it opens.
+      return (
+        <>
+          <path className={style.line} d="M-16 -14V-7 M-16 8V14 M-23 8H-9 M-23 -7H-9L-16 8Z" />
+          <path className={style.fine} d="M-6 -5l8 3 M-6 3l8 3" />
+          <path className={style.line} d="M8 -9V9 M8 -4L18 -12V-16 M8 4L18 12V16" />
+          <path className={style.arrow} d="M18 12l-8 -2l5 -5Z" />
+        </>
+      );
+    case 'relay':
+      return (
+        <>
+          <rect className={style.body} x={-22} y={-9} width={16} height={18} />
+          <path className={style.line} d="M-20 9L-8 -9" />
+          <path className={style.fine} d="M-6 0H6" strokeDasharray="3 3" />
+          <path className={style.line} d="M10 14V8L18 -8 M10 -14V-8" />
+        </>
+      );
+    case 'transformer':
+      return (
+        <>
+          <path className={style.line} d={`M-9 -15${ROUNDS}`} />
+          <path className={style.line} d="M9 -15a5 5 0 0 0 0 10a5 5 0 0 0 0 10a5 5 0 0 0 0 10" />
+          <path className={style.line} d="M-2 -16V16 M2 -16V16" />
+        </>
+      );
+    case 'regulator':
+      // What comes in goes up and down, what goes out is even.
+      return (
+        <path
+          className={style.line}
+          d="M-22 4q4 -14 8 0q4 10 8 0 M-2 0h10 M4 -4l5 4l-5 4 M13 0h10"
+        />
+      );
+  }
 }

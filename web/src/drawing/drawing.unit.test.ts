@@ -66,6 +66,22 @@ describe('how a part is drawn', () => {
   ])('%s is a %s', (line, symbol) => {
     expect(one(`${SUPPLY}${line}`, line.split(' ')[0]!)).toMatchObject({ symbol });
   });
+  it.each([
+    ['K1 relay coil1=A coil2=0 common=B work=C', 'relay'],
+    ['U7 7805 in=A ground=0 out=B', 'regulator'],
+    ['T1 transformer p1=A p2=B s1=C s2=0', 'transformer'],
+    ['O1 opto a=A k=0 c=B e=0', 'opto'],
+    ['U9 box 1=A 2=B 3=C', undefined],
+  ])('%s has %s within its box', (line, glyph) => {
+    const found = one(`${SUPPLY}${line}`, line.split(' ')[0]!);
+    expect(found).toMatchObject({ form: 'block', symbol: 'box' });
+    expect(found.form === 'block' ? found.glyph : '').toBe(glyph);
+  });
+  it('draws gates by package where that is asked for', () => {
+    const index = indexOf(`${SUPPLY}U1 74LS00 1=A 2=B 3=C 7=0 14=VCC\nR1 C 0 1k`);
+    const chip = drawnParts(index, undefined, NOTHING, true).filter(({ ref }) => ref === 'U1');
+    expect(chip).toMatchObject([{ symbol: 'box', value: '74LS00' }]);
+  });
   it('draws a package of gates by those that are in use, others as a box', () => {
     const gates = drawn(`${SUPPLY}U1 74LS00 1=A 2=B 3=C 7=0 14=VCC\nR1 C 0 1k`).filter(
       ({ ref }) => ref === 'U1',

@@ -1,5 +1,5 @@
 import { GROUND, nameKey, partValue, type BoardIndex, type Part } from '@hanzai/core/board';
-import { drawnRef, type Drawn, type DrawnPin, type TwoPin } from './drawn';
+import { drawnRef, type Drawn, type DrawnPin, type Glyph, type TwoPin } from './drawn';
 import { gatesOf } from './gates';
 import { withoutIdleGates, withoutIdlePins } from './idle';
 import { fedNets, railsOf } from './rails';
@@ -210,8 +210,11 @@ const BOX_PINS: Partial<Record<Part['kind'], readonly (readonly [string, 'west' 
   transformer: [['prim.', 'west'], ['prim.', 'west'], ['sec.', 'east'], ['sec.', 'east']],
 };
 
+const GLYPHS: readonly Glyph[] = ['opto', 'relay', 'transformer', 'regulator'];
+
 function drawBox(part: Part, view: View): Drawn {
   const named = BOX_PINS[part.kind];
+  const glyph = GLYPHS.find((one) => one === part.kind);
   const half = Math.ceil(part.pins.length / 2);
   const pins = part.pins.map((written, i) => {
     let name = named?.[i]?.[0] ?? '';
@@ -236,6 +239,7 @@ function drawBox(part: Part, view: View): Drawn {
     value: partValue(part),
     pins: pins.filter(isThere),
     left: 0,
+    ...(glyph && { glyph }),
   };
 }
 

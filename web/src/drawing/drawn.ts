@@ -20,6 +20,9 @@ export type TwoPin =
   | 'current'
   | 'box';
 
+/** What a box is, drawn within it. */
+export type Glyph = 'opto' | 'relay' | 'transformer' | 'regulator';
+
 /** How a part of more pins is drawn. */
 export type Many = 'npn' | 'pnp' | 'amplifier' | 'gate' | 'box';
 
@@ -76,6 +79,8 @@ export type Drawn =
       readonly value: string;
       readonly pins: readonly DrawnPin[];
       readonly gate?: Gate;
+      /** What stands in a box between its pins. */
+      readonly glyph?: Glyph;
       /** How many more nets it has that the view leaves out. */
       readonly left: number;
     };

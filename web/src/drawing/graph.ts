@@ -52,7 +52,7 @@ export function blockShape(block: Block): { width: number; height: number; spots
     ),
   );
   const head = block.symbol === 'box' ? SIZE.blockHead : 24;
-  const width = block.symbol === 'box' ? boxWidth(block.pins) : 96;
+  const width = block.symbol === 'box' ? boxWidth(block.pins) + (block.glyph ? GLYPH_ROOM : 0) : 96;
   const foot = block.symbol === 'box' ? 8 : 10;
   const height = head + rows * SIZE.pinRow + foot + (block.left > 0 ? 18 : 0);
   const counts = {
@@ -70,6 +70,9 @@ export function blockShape(block: Block): { width: number; height: number; spots
   });
   return { width, height, spots };
 }
+
+/** Between the names of a box's pins, for what it is, px. */
+const GLYPH_ROOM = 48;
 
 function boxWidth(pins: readonly DrawnPin[]): number {
   const longest = (side: DrawnPin['side']): number =>

@@ -75,9 +75,12 @@ see lamp-lit "the lamp is lit": amps D1 0.005..
 export function SheetBench({
   start,
   onStored,
+  beside = false,
 }: {
   start: SheetStart;
   onStored: (id: string) => void;
+  /** Beside a drawing that is there already: the text alone. */
+  beside?: boolean;
 }) {
   const key = start.of ?? 'new';
   const [text, setText] = useState(start.text);
@@ -174,10 +177,11 @@ export function SheetBench({
     }
   }
 
+  const Frame = beside ? 'div' : 'main';
   const stopping = issues.length;
   const isSame = changes.length === 0 && start.of !== undefined;
   return (
-    <main className={style.bench}>
+    <Frame className={beside ? style.beside : style.bench}>
       <section className={style.write} aria-label="Write">
         <header className={style.head}>
           <h1>{board.title}</h1>
@@ -222,7 +226,11 @@ export function SheetBench({
             disabled={busy || stopping > 0 || isSame || board.parts.length === 0}
             onClick={() => void store()}
           >
-            {start.of ? `Store as version ${(start.version ?? 1) + 1}` : 'Store the sheet'}
+            {!start.of
+              ? 'Store the sheet'
+              : start.version === undefined
+                ? 'Store as the next version'
+                : `Store as version ${start.version + 1}`}
           </Button>
           <span>
             {stopping > 0
@@ -254,89 +262,94 @@ export function SheetBench({
           </Notice>
         )}
       </section>
-      <section className={style.see} aria-label="Drawing and remarks">
-        {index && (
-          <div className={style.faces} role="group" aria-label="Faces of the sheet">
-            {(['circuit', 'board'] as const).map((one) => (
-              <button
-                key={one}
-                type="button"
-                aria-pressed={face === one}
-                onClick={() => setFace(one)}
-              >
-                {one === 'circuit' ? 'Circuit' : 'Board and picture'}
-              </button>
-            ))}
+      {!beside && (
+        <section className={style.see} aria-label="Drawing and remarks">
+          {index && (
+            <div className={style.faces} role="group" aria-label="Faces of the sheet">
+              {(['circuit', 'board'] as const).map((one) => (
+                <button
+                  key={one}
+                  type="button"
+                  aria-pressed={face === one}
+                  onClick={() => setFace(one)}
+                >
+                  {one === 'circuit' ? 'Circuit' : 'Board and picture'}
+                </button>
+              ))}
+            </div>
+          )}
+          {index && face === 'board' ? (
+            <Suspense fallback={null}>
+              <PhotoBench text={text} board={board} boardId={start.of} onChange={change} />
+            </Suspense>
+          ) : index ? (
+            <Drawing
+              title="Drawing"
+              scope="click a part or a net to go to its line"
+              index={index}
+              at={at}
+              onPick={(name) => goTo(lines.get(nameKey(name)) ?? lineOf(text, name))}
+            />
+          ) : (
+            <div className={style.empty}>
+              <h2>Nothing drawn yet</h2>
+              <p>
+                One line one part, for example <code>C1 VM 0 470u 16V</code> or{' '}
+                <code>U3 74LS14 1=RSTRC 2=RES 14=P5 7=0</code>. Write <code>?</code> for a value or
+                an end that you do not know.
+              </p>
+            </div>
+          )}
+          <div className={style.below}>
+            <Drawers
+              label="Beside the drawing"
+              first="remarks"
+              drawers={[
+                {
+                  key: 'remarks',
+                  label:
+                    remarks.length > 0 ? `To look at: ${remarks.length}` : 'Nothing to look at',
+                  content: (
+                    <Remarks
+                      remarks={remarks}
+                      onGo={goTo}
+                      board={board}
+                      onMend={(ref, line) => change(withPartLine(text, ref, line))}
+                      report={start.report}
+                      notes={start.notes}
+                    />
+                  ),
+                },
+                {
+                  key: 'table',
+                  label: 'Table of parts',
+                  content: <PartsTable text={text} onChange={change} onGo={goTo} />,
+                },
+                {
+                  key: 'ring',
+                  label: 'Ring through',
+                  content: (
+                    <RingForm text={text} board={board} forCase={start.forCase} onChange={change} />
+                  ),
+                },
+                {
+                  key: 'rename',
+                  label: 'Find, rename',
+                  content: <RenameForm text={text} onRename={change} onGo={goTo} />,
+                },
+                {
+                  key: 'compare',
+                  label: 'Compare',
+                  content: (
+                    <Compare board={board} versions={start.versions ?? []} here={start.of} />
+                  ),
+                },
+              ]}
+            />
           </div>
-        )}
-        {index && face === 'board' ? (
-          <Suspense fallback={null}>
-            <PhotoBench text={text} board={board} boardId={start.of} onChange={change} />
-          </Suspense>
-        ) : index ? (
-          <Drawing
-            title="Drawing"
-            scope="click a part or a net to go to its line"
-            index={index}
-            at={at}
-            onPick={(name) => goTo(lines.get(nameKey(name)) ?? lineOf(text, name))}
-          />
-        ) : (
-          <div className={style.empty}>
-            <h2>Nothing drawn yet</h2>
-            <p>
-              One line one part, for example <code>C1 VM 0 470u 16V</code> or{' '}
-              <code>U3 74LS14 1=RSTRC 2=RES 14=P5 7=0</code>. Write <code>?</code> for a value or an
-              end that you do not know.
-            </p>
-          </div>
-        )}
-        <div className={style.below}>
-          <Drawers
-            label="Beside the drawing"
-            first="remarks"
-            drawers={[
-              {
-                key: 'remarks',
-                label: remarks.length > 0 ? `To look at: ${remarks.length}` : 'Nothing to look at',
-                content: (
-                  <Remarks
-                    remarks={remarks}
-                    onGo={goTo}
-                    board={board}
-                    onMend={(ref, line) => change(withPartLine(text, ref, line))}
-                    report={start.report}
-                    notes={start.notes}
-                  />
-                ),
-              },
-              {
-                key: 'table',
-                label: 'Table of parts',
-                content: <PartsTable text={text} onChange={change} onGo={goTo} />,
-              },
-              {
-                key: 'ring',
-                label: 'Ring through',
-                content: (
-                  <RingForm text={text} board={board} forCase={start.forCase} onChange={change} />
-                ),
-              },
-              {
-                key: 'rename',
-                label: 'Find, rename',
-                content: <RenameForm text={text} onRename={change} onGo={goTo} />,
-              },
-              {
-                key: 'compare',
-                label: 'Compare',
-                content: <Compare board={board} versions={start.versions ?? []} here={start.of} />,
-              },
-            ]}
-          />
-        </div>
-      </section>
-    </main>
+        </section>
+      )}
+    </Frame>
   );
 }
 

@@ -5,7 +5,7 @@ import type { Expect } from '../../case/expectation';
 import type { Journal } from '../../case/journal';
 import { Drawing } from '../../drawing/Drawing';
 import { focusOn } from '../../drawing/focus';
-import { ButtonLink } from '../../ui/Button';
+import { Button, ButtonLink } from '../../ui/Button';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
 import { BoardMap } from './BoardMap';
 import style from './CircuitMap.module.css';
@@ -24,6 +24,8 @@ interface Props {
   /** What nets would have on the board that is asked about. */
   readonly volts: ReadonlyMap<string, string> | undefined;
   readonly onWhatIf: () => void;
+  /** Opens the sheet's text beside the map. */
+  readonly onWrite: () => void;
   /** The id under which the board is stored. */
   readonly boardId: string;
 }
@@ -42,6 +44,7 @@ export const CircuitMap = memo(function CircuitMap({
   expect,
   volts,
   onWhatIf,
+  onWrite,
   boardId,
 }: Props) {
   const tell = useCallback(
@@ -103,7 +106,12 @@ export const CircuitMap = memo(function CircuitMap({
       absent={journal.absent}
       onPick={onPick}
       tell={tell}
-      more={<ButtonLink href={sheetHref}>Write the sheet on</ButtonLink>}
+      more={
+        <>
+          <Button onClick={onWrite}>Write the sheet here</Button>
+          <ButtonLink href={sheetHref}>Sheet bench</ButtonLink>
+        </>
+      }
       {...(volts && { volts })}
     >
       <input

@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { lazy, Suspense, useCallback, useMemo, useRef, useState } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import {
   parseReadingValue,
@@ -31,6 +31,8 @@ import { WhatIf } from './WhatIf';
 
 import style from './TraceStage.module.css';
 
+const SheetDrawer = lazy(() => import('./SheetDrawer'));
+
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
 export function TraceStage({ state }: { state: CaseState }) {
   const { view } = state;
@@ -46,6 +48,8 @@ export function TraceStage({ state }: { state: CaseState }) {
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
   const [goTo, setGoTo] = useState(false);
+  const [writing, setWriting] = useState(false);
+  const startWriting = useCallback(() => setWriting(true), []);
   /** The faults of the copy of the board that is asked about; empty for a sound one. */
   const [asked, setAsked] = useState<string>();
   const answer = useWhatIf(state, asked);
@@ -171,6 +175,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             expect={state.expect}
             volts={volts}
             onWhatIf={askAbout}
+            onWrite={startWriting}
           />
           {asked !== undefined && (
             <WhatIf
@@ -190,8 +195,14 @@ export function TraceStage({ state }: { state: CaseState }) {
             onRetract={(id) => append({ kind: 'retract', entry: id })}
           />
         </div>
+        {writing && (
+          <Suspense fallback={null}>
+            <SheetDrawer state={state} onClose={() => setWriting(false)} />
+          </Suspense>
+        )}
         <aside
           className={style.right}
+          hidden={writing}
           data-latency={engine.latency?.toFixed(0)}
           tabIndex={0}
           aria-label="Next measurement and line-up"
