@@ -108,6 +108,26 @@ await shot('trace-logic', 'day', async (page) => {
     .getByText('Weighing what to measure next')
     .waitFor({ state: 'hidden', timeout: 60_000 });
 });
+await shot('trace-board', 'day', async (page) => {
+  await go(/no movement and no eject/, 'trace')(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'Board', exact: true }).click();
+  await page.locator('image').waitFor({ timeout: 20_000 });
+  await page.waitForTimeout(800);
+});
+await shot('what-if', 'day', async (page) => {
+  await go(/no movement and no eject/, 'trace')(page);
+  await settled(page);
+  await page
+    .getByRole('button', { name: /^What if/ })
+    .last()
+    .click();
+  await page
+    .getByText(/readings/)
+    .first()
+    .waitFor({ timeout: 20_000 });
+  await page.waitForTimeout(800);
+});
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
@@ -130,5 +150,14 @@ await shot('sheet-bench', 'day', async (page) => {
   await page.goto(`${address}${await link.getAttribute('href')}`);
   await page.locator('svg g').first().waitFor({ timeout: 20_000 });
   await page.waitForTimeout(1500);
+});
+await shot('sheet-picture', 'day', async (page) => {
+  await page.goto(`${address}/boards`);
+  await alive(page);
+  const link = page.getByRole('link', { name: /PD3-POW/ }).first();
+  await page.goto(`${address}${await link.getAttribute('href')}`);
+  await page.getByRole('button', { name: 'Board and picture' }).click();
+  await page.getByLabel('Part in hand', { exact: true }).selectOption('U2');
+  await page.waitForTimeout(1200);
 });
 await browser.close();

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { sectionLines, type Board } from '@hanzai/core/board';
 import { LIBRARY, SECTIONS, type Section } from '@hanzai/data';
 import { Button } from '../ui/Button';
@@ -31,6 +31,10 @@ export function SectionDialog({
     () => SECTIONS.find(({ name }) => name === first) ?? SECTIONS[0]!,
   );
   const [nets, setNets] = useState<Readonly<Record<string, string>>>({});
+  // What was looked for the last time is in the way of what is looked for now.
+  useEffect(() => {
+    if (open) setSearch('');
+  }, [open]);
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   const found = SECTIONS.filter(({ title, name, fails }) => {
     const text = `${title} ${name} ${fails.join(' ')}`.toLowerCase();

@@ -6,7 +6,7 @@ import {
   syntaxHighlighting,
 } from '@codemirror/language';
 import type { Extension } from '@codemirror/state';
-import { EditorView } from '@codemirror/view';
+import { EditorView, ViewPlugin } from '@codemirror/view';
 import { tags } from '@lezer/highlight';
 import { nameKey, type Board } from '@hanzai/core/board';
 import { completionsAt } from './completions';
@@ -87,6 +87,12 @@ const look = EditorView.theme({
 });
 
 /** The editor's side of a bench sheet. board: what the text says at the moment. */
+/** What scrolls is reached by keyboard too. */
+const reachable = ViewPlugin.define((view) => {
+  view.scrollDOM.tabIndex = 0;
+  return {};
+});
+
 export function sheetExtensions(
   board: () => Board,
   chips: readonly string[],
@@ -104,6 +110,7 @@ export function sheetExtensions(
     return fitting.length === 0 ? null : { from: context.pos - word.length, options: fitting };
   };
   return [
+    reachable,
     language,
     syntaxHighlighting(colours),
     folding,
