@@ -209,3 +209,22 @@ describe('whose word a beep is', () => {
     expect(readSheetLines(line, LIBRARY).issues[0]?.expected).toContain('ring U3.2 U5.4 beep');
   });
 });
+
+describe('what is undrawn about a suspect', () => {
+  const board = readSheetLines(
+    'V1 P5 0 5V\nU1 74LS00 1=A 14=P5 7=0\nU2 74LS00 1=B 14=P5 7=0\nR1 A ? 1k\nR2 C ? 1k\nR3 C ? 1k',
+    LIBRARY,
+  ).board;
+  const touched = (suspects: string[]) =>
+    nextTouches(board, new Set(), 6, new Set(suspects)).flatMap(({ a, b }) => [a, b]);
+  it('comes first, then what shares a net with it', () => {
+    expect(touched(['r2']).filter((pin) => pin === 'R2.2').length).toBeGreaterThan(3);
+    const [first] = nextTouches(board, new Set(), 1, new Set(['r2']));
+    expect(first!.because).toContain('about a suspect');
+    // R1 shares a net with U1, and is proposed for it.
+    expect(touched(['u1']).some((pin) => pin === 'R1.2' || pin.startsWith('U1.'))).toBe(true);
+  });
+  it('changes nothing where nothing is suspected', () => {
+    expect(nextTouches(board, new Set(), 6, new Set())).toEqual(nextTouches(board, new Set(), 6));
+  });
+});

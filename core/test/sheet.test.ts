@@ -309,4 +309,16 @@ describe('what a second pair of eyes asks', () => {
     );
     expect(sheetSummary(board)).toBe('2 parts, 3 nets; edges at B');
   });
+  it.each([
+    ['R1 A 0 1k\nR2 A 0 1k', '2 parts'],
+    ['R1 A 0 1k\nR9 A 0 1k\nC4 A 0 1u', '3 of about 13 parts'],
+    ['R7 A 0 1k\nR2 A 0 1k\nR3 A 0 1k', '3 of about 7 parts'],
+    // Numbered by sheet, or one number far beyond the rest: nothing is said.
+    ['R101 A 0 1k\nR102 A 0 1k', '2 parts'],
+    ['R1 A 0 1k\nR2 A 0 1k\nR901 A 0 1k', '3 parts'],
+    ['V9 A 0 5V\nR1 A 0 1k', '1 part'],
+  ])('%j has %s by its numbers', (text, words) => {
+    const { board } = readSheetLines(text, LIBRARY);
+    expect(sheetSummary(board).startsWith(`${words},`), sheetSummary(board)).toBe(true);
+  });
 });

@@ -43,9 +43,18 @@ const MOST_WEIGHED = 160;
 /**
  * Which two to touch next, the likeliest to beep first: grounds and supplies of chips with the rails
  * that are drawn, an output with an input near it, the open end of a part with a chip's pin. known:
- * pairs that were told apart already, as `A B`.
+ * pairs that were told apart already, as `A B`. suspects: parts in question, by nameKey: what is
+ * undrawn about them comes first.
  */
-export function nextTouches(board: Board, apart: ReadonlySet<string>, most = 6): Touch[] {
+export function nextTouches(
+  board: Board,
+  apart: ReadonlySet<string>,
+  most = 6,
+  suspects: ReadonlySet<string> = new Set(),
+): Touch[] {
+  const about = partsAbout(board, suspects);
+  const bonus = (part: Part): number =>
+    suspects.has(nameKey(part.ref)) ? 6 : about.has(part) ? 3 : 0;
   const open = openPins(board).slice(0, MOST_WEIGHED);
   const rails = board.parts.flatMap((part) =>
     part.kind === 'voltageSource' ? [part.pins[0]!] : [],
@@ -54,11 +63,11 @@ export function nextTouches(board: Board, apart: ReadonlySet<string>, most = 6):
   const add = (a: string, b: string, because: string, weight: number): void => {
     if (!apart.has(pairKey(a, b))) touches.push({ a, b, because, weight });
   };
-  for (const { name, role } of open) {
-    if (role === 'ground') add(name, '0', 'a chip’s ground', 9);
+  for (const { part, name, role } of open) {
+    if (role === 'ground') add(name, '0', 'a chip’s ground', 9 + bonus(part));
     if (role === 'supply')
       for (const rail of rails)
-        add(name, rail, `a chip’s supply, and ${rail} is one`, 8 - rails.length / 10);
+        add(name, rail, `a chip’s supply, and ${rail} is one`, 8 - rails.length / 10 + bonus(part));
   }
   for (let i = 0; i < open.length; i += 1)
     for (let k = i + 1; k < open.length; k += 1) {
@@ -68,12 +77,25 @@ export function nextTouches(board: Board, apart: ReadonlySet<string>, most = 6):
       const weight = { 'input output': 4, 'end input': 3, 'end output': 3, 'end end': 2 }[roles];
       if (weight === undefined) continue;
       const near = nearness(p.part, q.part);
-      add(p.name, q.name, WHY[roles] + (near > 0.5 ? ', and near' : ''), weight + 2 * near);
+      const own = Math.max(bonus(p.part), bonus(q.part));
+      const why = `${WHY[roles]}${near > 0.5 ? ', and near' : ''}${own > 0 ? ', about a suspect' : ''}`;
+      add(p.name, q.name, why, weight + 2 * near + own);
     }
   return touches
     .sort((x, y) => y.weight - x.weight)
     .slice(0, most)
     .map(({ a, b, because }) => ({ a, b, because }));
+}
+
+/** The parts that share a net with a suspect; not by ground. */
+function partsAbout({ parts }: Board, suspects: ReadonlySet<string>): ReadonlySet<Part> {
+  const nets = new Set(
+    parts
+      .filter(({ ref }) => suspects.has(nameKey(ref)))
+      .flatMap(({ pins }) => pins.map(nameKey))
+      .filter((net) => net !== '0'),
+  );
+  return new Set(parts.filter(({ pins }) => pins.some((net) => nets.has(nameKey(net)))));
 }
 
 const WHY: Readonly<Record<string, string>> = {

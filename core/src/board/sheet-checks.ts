@@ -37,6 +37,31 @@ export function sheetRemarks(board: Board): SheetRemark[] {
   return remarks;
 }
 
+/** A board with so many times as many numbers as drawn parts has some that are not drawn. */
+const CLEARLY_MORE = 1.2;
+/** A number far beyond the rest counts its own way (R901 on a board with R1 to R30): it is left out. */
+const FAR_BEYOND = 6;
+
+/**
+ * How many parts a board has by the numbers of its designators: R82 says that there are 82 resistors.
+ * Boards that number by sheet (R101, R201) say too much this way and are counted as drawn.
+ */
+function partsByNumber({ parts }: Board): number {
+  const numbers = new Map<string, Set<number>>();
+  for (const { ref, kind } of parts) {
+    if (kind === 'voltageSource' || kind === 'currentSource') continue;
+    const [, letters, digits] = /^([A-Za-z]+)(\d{1,4})/.exec(ref) ?? [];
+    if (letters === undefined) continue;
+    const key = letters.toUpperCase();
+    numbers.set(key, (numbers.get(key) ?? new Set()).add(Number(digits)));
+  }
+  return [...numbers.values()].reduce((sum, own) => {
+    const sorted = [...own].sort((a, b) => a - b);
+    const likely = sorted.filter((n, i) => n <= FAR_BEYOND * (i + 1));
+    return sum + Math.max(own.size, likely.at(-1) ?? 0);
+  }, 0);
+}
+
 const isSource = ({ kind }: Part): boolean =>
   kind === 'voltageSource' || kind === 'currentSource' || kind === 'transformer';
 
@@ -119,5 +144,7 @@ export function sheetSummary(board: Board): string {
   const edges = (board.edges ?? []).map(({ net }) => net);
   const shown =
     edges.slice(0, 6).join(', ') + (edges.length > 6 ? ` and ${edges.length - 6} more` : '');
-  return `${parts} ${parts === 1 ? 'part' : 'parts'}, ${nets.size} ${nets.size === 1 ? 'net' : 'nets'}${edges.length > 0 ? `; edges at ${shown}` : ''}`;
+  const about = partsByNumber(board);
+  const of = about > CLEARLY_MORE * parts ? ` of about ${about}` : '';
+  return `${parts}${of} ${parts === 1 && of === '' ? 'part' : 'parts'}, ${nets.size} ${nets.size === 1 ? 'net' : 'nets'}${edges.length > 0 ? `; edges at ${shown}` : ''}`;
 }

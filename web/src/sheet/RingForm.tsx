@@ -29,6 +29,8 @@ const RingTyped = z.object({
   }),
 });
 
+const NOBODY: ReadonlySet<string> = new Set();
+
 /**
  * The netlist from the bench: two points and a beep join two pins of the sheet. The program proposes
  * which two to touch next; what contradicts the sheet is named, and decided by a press.
@@ -37,12 +39,15 @@ export function RingForm({
   text,
   board,
   forCase,
+  suspects = NOBODY,
   onChange,
 }: {
   text: string;
   board: Board;
   /** The number of the case that the sheet is written for, if it is for one. */
   forCase: string | undefined;
+  /** Parts in question, by nameKey: what is undrawn about them is proposed first. */
+  suspects?: ReadonlySet<string>;
   onChange: (text: string) => void;
 }) {
   const of = forCase === undefined ? {} : { reading: `case ${forCase}` };
@@ -54,8 +59,10 @@ export function RingForm({
       nextTouches(
         board,
         new Set((board.rings ?? []).flatMap(({ a, b, joined }) => (joined ? [] : [pairKey(a, b)]))),
+        6,
+        suspects,
       ),
-    [board],
+    [board, suspects],
   );
 
   /** A sheet on which stands that this was rung, now and by whom. */

@@ -76,11 +76,14 @@ export function SheetBench({
   start,
   onStored,
   beside = false,
+  suspects,
 }: {
   start: SheetStart;
   onStored: (id: string) => void;
   /** Beside a drawing that is there already: the text alone. */
   beside?: boolean;
+  /** Parts in question, by nameKey. */
+  suspects?: ReadonlySet<string>;
 }) {
   const key = start.of ?? 'new';
   const [text, setText] = useState(start.text);
@@ -262,6 +265,28 @@ export function SheetBench({
           </Notice>
         )}
       </section>
+      {beside && (
+        <div className={style.below}>
+          <Drawers
+            label="Beside the text"
+            drawers={[
+              {
+                key: 'ring',
+                label: 'Ring through',
+                content: (
+                  <RingForm
+                    text={text}
+                    board={board}
+                    forCase={start.forCase}
+                    {...(suspects && { suspects })}
+                    onChange={change}
+                  />
+                ),
+              },
+            ]}
+          />
+        </div>
+      )}
       {!beside && (
         <section className={style.see} aria-label="Drawing and remarks">
           {index && (

@@ -197,7 +197,7 @@ export function TraceStage({ state }: { state: CaseState }) {
         </div>
         {writing && (
           <Suspense fallback={null}>
-            <SheetDrawer state={state} onClose={() => setWriting(false)} />
+            <SheetDrawer state={state} lineUp={engine.lineUp} onClose={() => setWriting(false)} />
           </Suspense>
         )}
         <aside
