@@ -1,4 +1,5 @@
 import { demoPicture } from '@hanzai/data/demo';
+import type { APIContext, APIRoute } from 'astro';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
@@ -11,6 +12,8 @@ import { importBoard } from '../src/server/board/service';
 import { listBoards } from '../src/server/board/repository';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
+import * as pictureDoor from '../src/pages/api/board-pictures/[id]';
+import * as picturesDoor from '../src/pages/api/boards/[id]/pictures';
 import { closePools } from '../src/server/reckoning/pool';
 
 const base = new URL(process.env.DATABASE_URL!);
@@ -20,6 +23,10 @@ const { db, pool } = openDatabase(url);
 beforeAll(() => prepareDatabase(url, { demo: true }));
 afterAll(() => Promise.all([pool.end(), closePools()]));
 
+type Door = (context: APIContext) => Promise<Response>;
+const doors = (module: Readonly<Record<string, APIRoute>>) =>
+  module as unknown as Readonly<Record<'GET' | 'POST' | 'PATCH', Door>>;
+const [picture, pictures] = [doors(pictureDoor), doors(picturesDoor)];
 const FACE = demoPicture('face-yc2.jpg');
 const sheet = (value: string): string => `title Loom lamp\nV1 VCC 0 5V\nR9 VCC 0 ${value}`;
 async function board(value = '1k', of?: string): Promise<string> {
@@ -92,5 +99,41 @@ describe('the demo workshop', () => {
       expect(face?.ties, title).toHaveLength(3);
     }
     expect(boards.find(({ title }) => title.startsWith('TL9-BOX'))?.version).toBe(2);
+  });
+});
+
+describe('the doors of pictures', () => {
+  // Doors ask the database of the environment.
+  beforeAll(() => prepareDatabase(process.env.DATABASE_URL!));
+  const request = (method: string, body?: BodyInit, type = 'application/json') =>
+    new Request('http://127.0.0.1/x', {
+      method,
+      ...(body === undefined ? {} : { body, headers: { 'content-type': type } }),
+    });
+  const context = (id: string, asked: Request, query = '') =>
+    ({
+      params: { id },
+      request: asked,
+      url: new URL(`http://127.0.0.1/x${query}`),
+    }) as unknown as APIContext;
+  it('say what is wrong with an id, a side, a file or its points', async () => {
+    expect((await pictures.POST(context('rubbish', request('POST')))).status).toBe(404);
+    const nobody = v7();
+    const sideways = context(nobody, request('POST', 'x', 'image/png'), `?id=${v7()}&side=left`);
+    expect((await pictures.POST(sideways)).status).toBe(422);
+    expect((await picture.GET(context('rubbish', request('GET')))).status).toBe(404);
+    expect((await picture.GET(context(nobody, request('GET')))).status).toBe(404);
+    for (const ties of [
+      'none',
+      [{ onPicture: [2, 0], onBoard: [0, 0] }],
+      [{ onPicture: [0, 0], onBoard: [0, 1e9] }],
+      [{ onPicture: [0], onBoard: [0, 0] }],
+      Array.from({ length: 41 }, () => ({ onPicture: [0, 0], onBoard: [0, 0] })),
+    ]) {
+      const asked = request('PATCH', JSON.stringify({ ties }));
+      expect((await picture.PATCH(context(nobody, asked))).status).toBe(422);
+    }
+    const fair = request('PATCH', JSON.stringify({ ties: TIES }));
+    expect((await picture.PATCH(context(nobody, fair))).status).toBe(404);
   });
 });

@@ -231,3 +231,37 @@ describe('what the engine tells of a case', () => {
     expect(() => engine.stand([{ id: 'x' }])).toThrow();
   });
 });
+
+describe('a copy of the board', () => {
+  const ask = (faults: string, readings = SYMPTOM, absent: string[] = []) =>
+    engine.whatIf({ faults, readings, absent });
+  it('says of each reading what a fault would show, and of each net its volts', () => {
+    const answer = ask('F1:open');
+    expect(answer).toMatchObject({
+      ok: true,
+      readings: { a: { within: true }, b: { within: true } },
+    });
+    if (!answer.ok) return;
+    expect(answer.volts.P5).toMatch(/^5\.0/);
+    expect(answer.volts['0']).toBeUndefined();
+  });
+  it('is a sound board where no fault is named, and does not explain a dead rail', () => {
+    expect(ask('')).toMatchObject({ ok: true, readings: { b: { within: false } } });
+  });
+  it('says what it does not know, and takes nothing that is no request', () => {
+    expect(ask('F77:open')).toMatchObject({ ok: false });
+    expect(ask('F1:open + nonsense')).toMatchObject({ ok: false });
+    expect(() => engine.whatIf({ faults: 7 })).toThrow();
+    expect(() => engine.worth({ suspects: 'F1:open' })).toThrow();
+  });
+  it('leaves out a reading at a point that the board does not have', () => {
+    const answer = ask('F1:open', [...SYMPTOM, volts('c', 'NOWHERE', 1)]);
+    expect(answer.ok && Object.keys(answer.readings).sort()).toEqual(['a', 'b']);
+  });
+  it('tells what drawing on would bring, of edges of the sheet alone', () => {
+    const edges = demoBoard('cr40').edges?.map(({ net }) => net) ?? [];
+    for (const { net } of engine.worth({ suspects: ['F1:open', 'L1:open', 'rubbish'], absent: [] }))
+      expect(edges).toContain(net);
+    expect(engine.worth({ suspects: ['rubbish'], absent: [] })).toEqual([]);
+  });
+});
