@@ -216,7 +216,7 @@ function Suspect({
 
 function modes(entry: LineUpEntry): string {
   return entry.modes
-    .map((name) => name.split(':')[1])
+    .map((name) => (name.includes(' + ') ? faultWords(name) : name.split(':')[1]))
     .filter((mode, i, all) => all.indexOf(mode) === i)
     .join(' or ');
 }
