@@ -377,7 +377,7 @@ export const DEMO_CASES: readonly DemoCase[] = [
   },
   {
     title: 'PD-3 power board, both lamps dark',
-    unitModel: 'Ostrel PD-3 pattern-disk unit', serial: 'PD3-0110', owner: 'Thistlewick Loom Hall, stores',
+    unitModel: 'Ostrel PD-3 power board', serial: 'PD3-0110', owner: 'Thistlewick Loom Hall, stores',
     complaint: 'Power board out of a unit that was taken for parts. Should be kept as a spare.',
     spendingLimit: '25.00', waitsFor: '', promisedInDays: null, board: 'pd3Pow', unitType: 'powered-board',
     journal: [

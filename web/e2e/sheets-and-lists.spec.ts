@@ -109,10 +109,19 @@ test('the map of a logic board shows what the question is about and pins levels 
   await expect(drawing).toContainText('not 1');
   await expect(drawing).toContainText(/and \d+ more/);
   await expect(drawing).not.toContainText('HCLKI');
-  await page.getByRole('button', { name: 'Whole sheet' }).click();
-  await expect(drawing).toContainText('HCLKI');
-  // Into the drawing by keyboard: what one comes to says what a sound board shows there.
   const map = page.getByRole('region', { name: 'Map of the circuit' });
+  // The whole sheet is paged through: each page says which it is, and the last is not the first.
+  await page.getByRole('button', { name: 'Whole sheet' }).click();
+  await expect(map.getByText(/^1 of \d+$/)).toBeVisible();
+  const first = await drawing.textContent();
+  await map.getByRole('button', { name: 'Next area' }).click();
+  await expect(map.getByText(/^2 of \d+$/)).toBeVisible();
+  await expect.poll(() => drawing.textContent()).not.toBe(first);
+  // A net is asked for by name, wherever it is.
+  await page.getByLabel(/Show on the map/).fill('hclki');
+  await expect(drawing).toContainText('HCLKI');
+  await page.getByLabel(/Show on the map/).fill('res');
+  // Into the drawing by keyboard: what one comes to says what a sound board shows there.
   await map.getByRole('group', { name: /^Drawing/ }).focus();
   await page.keyboard.press('Enter');
   await page.locator('[data-item="n:RES"]').first().focus();

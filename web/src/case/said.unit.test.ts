@@ -183,9 +183,11 @@ describe('readings of parts move the blocks', () => {
 
 describe('the kind of unit', () => {
   it('is told for every demo unit from its name and title as it was chosen by hand', () => {
-    for (const { unitModel, title, unitType } of DEMO_CASES)
-      if (unitType)
-        expect([unitModel, guessUnitType(`${unitModel} ${title}`)]).toEqual([unitModel, unitType]);
+    for (const { unitModel, title, unitType } of DEMO_CASES) {
+      // Any powered board is what a person chooses where words name no kind: none is guessed then.
+      const told = unitType === 'powered-board' ? '' : unitType;
+      expect([unitModel, guessUnitType(`${unitModel} ${title}`)]).toEqual([unitModel, told]);
+    }
   });
   it.each(['', 'does not work', 'the board with the power', 'x'.repeat(5000), '🔥'])(
     'is left open by %j',
