@@ -172,7 +172,7 @@ function Hung({ part, belief, off }: Own<'leg' | 'hat'>) {
       <g
         transform={`translate(${x} ${middle}) rotate(${down ? 90 : -90})${down && symbol === 'led' ? ' scale(1 -1)' : ''}`}
       >
-        <TwoPinSymbol symbol={symbol} half={half} />
+        <TwoPinSymbol symbol={symbol} half={half} turn={down ? 90 : -90} />
       </g>
       {form === 'leg' && end !== undefined && (
         <g transform={`translate(${x} ${2 * half})`}>

@@ -19,7 +19,16 @@ const leads = (half: number, from: number, to = from): ReactNode => (
 const DIODE = 'M-12 -12L12 0L-12 12Z';
 
 /** One symbol of two pins; half: from its middle to the ends of its leads. */
-export function TwoPinSymbol({ symbol, half }: { symbol: TwoPin; half: number }) {
+export function TwoPinSymbol({
+  symbol,
+  half,
+  turn = 0,
+}: {
+  symbol: TwoPin;
+  half: number;
+  /** By how much it is drawn turned, degrees: letters in it stay upright. */
+  turn?: number;
+}) {
   switch (symbol) {
     case 'resistor':
       return (
@@ -59,7 +68,7 @@ export function TwoPinSymbol({ symbol, half }: { symbol: TwoPin; half: number })
         <>
           {leads(half, 16)}
           <circle className={style.body} r={16} />
-          <text className={style.sign} y={6}>
+          <text className={style.sign} y={6} transform={`rotate(${-turn})`}>
             M
           </text>
         </>
