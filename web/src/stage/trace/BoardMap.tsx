@@ -4,9 +4,9 @@ import { findPoint, GROUND, type BoardIndex } from '@hanzai/core/board';
 import { BoardFace } from '../../board-face/BoardFace';
 import { boardPicturesQuery, pictureOf, type Side } from '../../board-face/board-pictures';
 import { partsOnSide, placesOfPoint } from '../../board-face/face';
+import style from '../../drawing/Drawing.module.css';
 import { store } from '../../store/store';
 import type { LineUp, Proposal } from '../../workers/engine-messages';
-import style from './BoardMap.module.css';
 
 /** The second face of the map: the board as it lies on the bench, over its picture. */
 export function BoardMap({

@@ -147,7 +147,8 @@ export function TraceStage({ state }: { state: CaseState }) {
           ref={strip}
           index={index}
           recent={recent}
-          proposal={chosen}
+          // While the sheet is written on, the caution of the next step is out of sight: none is proposed.
+          proposal={writing ? undefined : chosen}
           expect={state.expect}
           onFile={fileReading}
           onRetract={() => takeBackLast(state)}

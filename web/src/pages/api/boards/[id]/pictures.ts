@@ -2,8 +2,8 @@ import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { addBoardPicture, listBoardPictures } from '../../../../server/board/pictures';
 import { database } from '../../../../server/db/client';
-import { MOST_PICTURE_BYTES } from '../../../../server/picture/service';
-import { answer, json, pathId, problem, readLimited } from '../../../../server/problem';
+import { keepSentPicture } from '../../../../server/picture/door';
+import { answer, json, pathId, problem } from '../../../../server/problem';
 
 const Wanted = z.object({ id: z.uuid(), side: z.enum(['top', 'bottom']) });
 
@@ -30,15 +30,7 @@ export const POST: APIRoute = ({ params, request, url }) =>
         'The picture was not kept',
         'expected an id, and side=top or side=bottom',
       );
-    const file = await readLimited(request, MOST_PICTURE_BYTES);
-    if (!file)
-      return problem(
-        413,
-        'The picture was not kept',
-        `the file is larger than ${MOST_PICTURE_BYTES / 1e6} MB; take it again at a lower resolution`,
-      );
-    const result = await addBoardPicture(database(), id.value, wanted.data, file);
-    return result.ok
-      ? json(result.value, 201)
-      : problem(result.why === 'missing' ? 404 : 422, 'The picture was not kept', result.detail);
+    return keepSentPicture(request, (file) =>
+      addBoardPicture(database(), id.value, wanted.data, file),
+    );
   });
