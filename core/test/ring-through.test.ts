@@ -228,3 +228,22 @@ describe('what is undrawn about a suspect', () => {
     expect(nextTouches(board, new Set(), 6, new Set())).toEqual(nextTouches(board, new Set(), 6));
   });
 });
+
+describe('an open end that beeps where several nets beep alike', () => {
+  const SHEET = 'V1 S 0 9V\nF1 S A T1A\nR1 A B 4k7\nR9 ? 0 1k\nU3 74LS14 1=B 7=0';
+  it('is asked which one it is on, through which part', () => {
+    const asked = ring(SHEET, 'r9.1 a beep');
+    expect(asked).toMatchObject({ ok: false, nets: ['A', 'S'] });
+    expect(asked.words).toBe('S beeps with A through F1: which one is it on?');
+    expect(ring(SHEET, 'a r9.1 beep')).toMatchObject({ ok: false, nets: ['A', 'S'] });
+  });
+  it('is put on the one that was said', () => {
+    const put = ringInto(SHEET, parseRing('r9.1 a beep')!, LIBRARY, 'S');
+    expect(put.ok && put.text).toContain('R9 S 0 1k');
+    expect(put.words).toBe('R9.1 is on S');
+  });
+  it('is not asked where only one net beeps, nor of an open', () => {
+    expect(ring(SHEET, 'r9.1 b beep').ok).toBe(true);
+    expect(ring(SHEET, 'r9.1 a open').ok).toBe(true);
+  });
+});

@@ -23,7 +23,13 @@ export interface Ring {
 export type RingResult =
   | { readonly ok: true; readonly text: string; readonly words: string }
   /** merge: the two nets that would have to be one, where that is what the beep says. */
-  | { readonly ok: false; readonly words: string; readonly merge?: readonly [string, string] };
+  | {
+      readonly ok: false;
+      readonly words: string;
+      readonly merge?: readonly [string, string];
+      /** Nets that would beep alike, through a part of few ohms: which one it is has to be said. */
+      readonly nets?: readonly string[];
+    };
 
 /** Reads `u3.2 u5.4 beep` or `… open`; undefined where it is neither. */
 export function parseRing(text: string): Ring | undefined {
@@ -82,9 +88,15 @@ function pinPlace(part: Part | undefined, pin: string): number | undefined {
 
 /**
  * A sheet with what a continuity test told put in: two pins that beep are on one net. What the sheet
- * says otherwise is named and not overwritten; a beep through a part of few ohms joins nothing.
+ * says otherwise is named and not overwritten; a beep through a part of few ohms joins nothing. on: the
+ * net that it is, where a fuse or a coil makes several beep alike and it was asked.
  */
-export function ringInto(source: string, ring: Ring, library: DeviceLibrary): RingResult {
+export function ringInto(
+  source: string,
+  ring: Ring,
+  library: DeviceLibrary,
+  on?: string,
+): RingResult {
   const reading = readSheetLines(source, library);
   const { board } = reading;
   const [a, b] = [placeOf(ring.a, board), placeOf(ring.b, board)];
@@ -119,12 +131,26 @@ export function ringInto(source: string, ring: Ring, library: DeviceLibrary): Ri
       merge: [a.net, b.net],
     };
   }
-  const net = a.net ?? b.net ?? freeNet(board);
+  const told = a.net ?? b.net;
+  const alike = told === undefined ? [] : netsBeepingWith(board, told);
+  if (on === undefined && alike.length > 0)
+    return {
+      ok: false,
+      words: `${alike.map(({ net, through }) => `${net} beeps with ${told} through ${through}`).join(', ')}: which one is it on?`,
+      nets: [told!, ...alike.map(({ net }) => net)],
+    };
+  const net = on ?? told ?? freeNet(board);
   let text = source;
   for (const { net: known, pin } of [a, b])
     if (known === undefined && pin)
       text = putOn(text, pin, net, readSheetLines(text, library), library);
-  return { ok: true, text, words: `${ring.a} and ${ring.b} are on ${net}` };
+  // Of a net that beeps through a part, the pin alone is on the one that was said.
+  const pin = a.net === undefined ? ring.a : ring.b;
+  const words =
+    told !== undefined && nameKey(net) !== nameKey(told)
+      ? `${pin} is on ${net}`
+      : `${ring.a} and ${ring.b} are on ${net}`;
+  return { ok: true, text, words };
 }
 
 /**
@@ -186,6 +212,20 @@ function lowOhms(board: Board, a: string, b: string): string | undefined {
         (part.kind === 'winding' && part.dcResistanceOhm < BEEPS_BELOW_OHM) ||
         (part.kind === 'resistor' && part.resistanceOhm < BEEPS_BELOW_OHM)),
   )?.ref;
+}
+
+/** The nets that beep with one through a part of few ohms, with that part. */
+function netsBeepingWith(
+  board: Board,
+  net: string,
+): readonly { readonly net: string; readonly through: string }[] {
+  const others = new Set(
+    board.parts.flatMap(({ pins }) => pins).filter((one) => nameKey(one) !== nameKey(net)),
+  );
+  return [...others].flatMap((other) => {
+    const through = isUnsaid(other) ? undefined : lowOhms(board, net, other);
+    return through === undefined ? [] : [{ net: other, through }];
+  });
 }
 
 function freeNet({ parts }: Board): string {

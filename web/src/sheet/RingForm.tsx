@@ -53,6 +53,7 @@ export function RingForm({
   const of = forCase === undefined ? {} : { reading: `case ${forCase}` };
   const [said, setSaid] = useState<string>();
   const [merge, setMerge] = useState<{ nets: readonly [string, string]; told: Ring }>();
+  const [which, setWhich] = useState<{ nets: readonly string[]; told: Ring }>();
   // Pairs that did not beep are not proposed again.
   const touches = useMemo(
     () =>
@@ -71,8 +72,9 @@ export function RingForm({
     const at = `${new Date().toISOString().slice(0, 16)}Z`;
     return withRing(sheet, { ...told, at, ...(by === '' ? {} : { by: by.slice(0, 80) }), ...of });
   };
-  function ring(told: Ring): string | undefined {
-    const result = ringInto(text, told, LIBRARY);
+  function ring(told: Ring, on?: string): string | undefined {
+    const result = ringInto(text, told, LIBRARY, on);
+    setWhich(!result.ok && result.nets ? { nets: result.nets, told } : undefined);
     setMerge(!result.ok && result.merge ? { nets: result.merge, told } : undefined);
     setSaid(result.ok ? result.words : undefined);
     if (!result.ok) return result.words;
@@ -101,6 +103,17 @@ export function RingForm({
         <Button type="submit">Put it in</Button>
       </FormRow>
       {said && <p role="status">{said}</p>}
+      {which && (
+        <Notice look="attention">
+          <Actions>
+            {which.nets.map((net) => (
+              <Button key={net} onClick={() => void ring(which.told, net)}>
+                It is on {net}
+              </Button>
+            ))}
+          </Actions>
+        </Notice>
+      )}
       {merge && (
         <Notice look="attention">
           <Actions>
