@@ -1,5 +1,5 @@
 import { history } from '@codemirror/commands';
-import { lintGutter, linter, type Diagnostic } from '@codemirror/lint';
+import { lintGutter, linter } from '@codemirror/lint';
 import { EditorView } from '@codemirror/view';
 import CodeMirror, { type ReactCodeMirrorRef } from '@uiw/react-codemirror';
 import { lazy, Suspense, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
@@ -17,7 +17,6 @@ import {
 } from '@hanzai/core/board';
 import { LIBRARY, OTHER_CHIPS, SERIES_74 } from '@hanzai/data';
 import { Drawing } from '../drawing/Drawing';
-import { drawnRef } from '../drawing/drawn';
 import { ask, whyNot, withBody } from '../store/answers';
 import { Button } from '../ui/Button';
 import { Drawers } from '../ui/Drawers';
@@ -31,7 +30,9 @@ import { RenameForm } from './RenameForm';
 import { RingForm } from './RingForm';
 import { SectionDialog } from './SectionDialog';
 import { sheetExtensions } from './sheet-language';
+import { diagnosticsOf, lineOf, partAt } from './sheet-places';
 import style from './SheetBench.module.css';
+import tab from '../ui/Tab.module.css';
 
 export interface SheetStart {
   readonly text: string;
@@ -294,6 +295,7 @@ export function SheetBench({
               {(['circuit', 'board'] as const).map((one) => (
                 <button
                   key={one}
+                  className={tab.tab}
                   type="button"
                   aria-pressed={face === one}
                   onClick={() => setFace(one)}
@@ -376,52 +378,4 @@ export function SheetBench({
       )}
     </Frame>
   );
-}
-
-/** The part whose line is the last at or above the cursor: its area is drawn. */
-function partAt(
-  lines: ReadonlyMap<string, number>,
-  board: Board,
-  cursor: number,
-): string | undefined {
-  let best: { readonly ref: string; readonly line: number } | undefined;
-  for (const { ref } of board.parts) {
-    const line = lines.get(nameKey(ref));
-    if (line !== undefined && line <= cursor && line >= (best?.line ?? 0)) best = { ref, line };
-  }
-  return best && drawnRef(best.ref);
-}
-
-/** The line on which a net is named first. */
-function lineOf(text: string, net: string): number | undefined {
-  const at = text.split('\n').findIndex((line) =>
-    line
-      .toLowerCase()
-      .split(/[\s=]+/)
-      .includes(net.toLowerCase()),
-  );
-  return at < 0 ? undefined : at + 1;
-}
-
-/** What is wrong with lines, at their places in the editor. */
-function diagnosticsOf(view: EditorView): Diagnostic[] {
-  const { doc } = view.state;
-  const { board, issues, lines } = readSheetLines(doc.toString(), LIBRARY);
-  const at = (
-    line: number | undefined,
-    message: string,
-    severity: 'error' | 'warning',
-  ): Diagnostic[] => {
-    if (line === undefined || line > doc.lines) return [];
-    const { from, to } = doc.line(line);
-    return [{ from, to, message, severity }];
-  };
-  return [
-    ...issues.flatMap(({ line, what, expected }) =>
-      at(line, `${what}; expected ${expected}`, 'error'),
-    ),
-    ...sheetRemarks(board).flatMap(({ ref, what, remedy }) =>
-      ref === undefined ? [] : at(lines.get(nameKey(ref)), `${what}: ${remedy}`, 'warning'),
-    ),
-  ];
 }

@@ -1,5 +1,6 @@
 import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 import style from './Drawers.module.css';
+import tab from './Tab.module.css';
 
 export interface Drawer {
   readonly key: string;
@@ -39,6 +40,7 @@ export function Drawers({
           <button
             key={key}
             type="button"
+            className={tab.tab}
             aria-expanded={key === open}
             aria-controls={id}
             onClick={() => setOpen(key === open ? undefined : key)}
