@@ -14,3 +14,4 @@ export {
 } from './actions';
 export { shareCredit, type Change, type Credit } from './attribution';
 export { judgeConclusive, type Conclusion } from './conclusive';
+export { handMinutes } from './hand-movement';

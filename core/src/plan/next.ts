@@ -62,6 +62,8 @@ export interface PlanOptions {
   readonly quick?: boolean;
   /** Minutes of opening up before a reading's points can be reached. Default: none. */
   readonly accessMinutes?: (measurement: Measurement) => number;
+  /** Minutes that hands take to a measurement from where they are. */
+  readonly handMinutes?: (measurement: Measurement) => number;
 }
 
 /** A reading that tells less is not worth proposing, bits. */
@@ -152,7 +154,10 @@ export function* planSteps(
       ? aroundSuspects(diagnoser.index, view, open)
       : open;
   const minutesOf = (m: Measurement): number =>
-    costs.reading[m.kind] + setupMinutes(from, m.setup, costs) + (options.accessMinutes?.(m) ?? 0);
+    costs.reading[m.kind] +
+    setupMinutes(from, m.setup, costs) +
+    (options.accessMinutes?.(m) ?? 0) +
+    (options.handMinutes?.(m) ?? 0);
   const weighed: WeighedMeasurement[] = [];
   const absent = options.absent ?? [];
   const foreseen = foresee(diagnoser, view, candidates, absent, LEAST_GAIN);

@@ -15,7 +15,13 @@ import {
   type Measurement,
   type Reading,
 } from '@hanzai/core/instrument';
-import { planNext, planSteps, type Plan, type ProposedMeasurement } from '@hanzai/core/plan';
+import {
+  handMinutes,
+  planNext,
+  planSteps,
+  type Plan,
+  type ProposedMeasurement,
+} from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import {
   AssessRequest,
@@ -114,10 +120,14 @@ export class Engine {
     const ids = known.map(({ id }) => id);
     const opening = (m: Measurement): number =>
       access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0;
+    // Hands are where the last reading was taken.
+    const last = given.at(-1)?.measurement;
+    const reaching = (m: Measurement): number => handMinutes(this.diagnoser.index, last, m);
     const firstLook = (belief: Belief): void => {
       const plan = planNext(this.diagnoser, given, belief, {
         absent,
         accessMinutes: opening,
+        handMinutes: reaching,
         quick: true,
         most: PROPOSALS,
       });
@@ -153,7 +163,11 @@ export class Engine {
     });
     if (shown > 0 || this.diagnoser.space.hypotheses.length > FIRST_LOOK_FROM) firstLook(belief);
     const plan = await walk(
-      planSteps(this.diagnoser, given, belief, { absent, accessMinutes: opening }),
+      planSteps(this.diagnoser, given, belief, {
+        absent,
+        accessMinutes: opening,
+        handMinutes: reaching,
+      }),
       ticket,
       course,
     );
