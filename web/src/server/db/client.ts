@@ -26,7 +26,22 @@ export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
   pool.on('error', () => undefined);
   // Nor one that is lost while a query has it: that query fails, and says so itself.
   pool.on('connect', (client) => client.on('error', () => undefined));
-  return { db: drizzle(pool, { schema }), pool };
+  const db = drizzle(pool, { schema });
+  // Drizzle's own gives its connection back only where `begin` went through: every one that was lost
+  // just then would be one less for ever, until nobody gets any.
+  db.transaction = async (work, config) => {
+    const client = await pool.connect();
+    let failed = true;
+    try {
+      const result = await drizzle(client, { schema }).transaction(work, config);
+      failed = false;
+      return result;
+    } finally {
+      // One that failed may still be waiting for an answer: it is closed, not used again.
+      client.release(failed);
+    }
+  };
+  return { db, pool };
 }
 
 /** The application's database, named by DATABASE_URL. */
