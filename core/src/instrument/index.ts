@@ -31,6 +31,7 @@ export {
   type Readout,
   type ReadingValue,
 } from './readout';
+export { doubtOf } from './doubt';
 export { parseShorthand, tidyShorthand, type ShorthandResult } from './shorthand';
 export {
   parseReadingValue,

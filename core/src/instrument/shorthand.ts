@@ -31,6 +31,7 @@ const KIND_WORDS: Readonly<Record<string, ReadingKind>> = {
 const VALUE_WORDS: Readonly<Record<string, readonly [ReadingKind, string]>> = {
   beep: ['continuity', 'beep'], open: ['continuity', 'open'],
   lo: ['logic', '0'], low: ['logic', '0'], hi: ['logic', '1'], high: ['logic', '1'], pulse: ['logic', 'P'], float: ['logic', 'Z'],
+  p: ['logic', 'P'], z: ['logic', 'Z'], yes: ['symptom', 'yes'], no: ['symptom', 'no'],
 };
 const KIND_OF_UNIT: Partial<Record<Unit, ReadingKind>> = {
   ohm: 'resistance',
@@ -73,6 +74,8 @@ export function parseShorthand(index: BoardIndex, text: string): ShorthandResult
     else return true;
     return false;
   });
+  const seen = seenOrHeard(index, rest, setup);
+  if (seen) return seen;
   const places = rest.length > 2 ? rest.slice(0, 2) : rest.slice(0, 1);
   const spots = places.map((word) => findSpot(index, word));
   const unknown = spots.findIndex((spot) => spot === undefined);
@@ -92,7 +95,7 @@ export function parseShorthand(index: BoardIndex, text: string): ShorthandResult
     return fail(`${where}, then "${valueWords.join(' ')}"`, 'one value at the end');
   const written = valueWords[0]!;
   const fixed = VALUE_WORDS[written.toLowerCase()];
-  const guessed = kind ?? fixed?.[0] ?? guessKind(written, spots as Spot[]);
+  const guessed = kind ?? fixed?.[0] ?? guessKind(index, written, spots as Spot[]);
   const value = parseReadingValue(guessed, fixed && guessed === fixed[0] ? fixed[1] : written);
   if (!value.ok) return fail(`${where}: ${value.what}`, value.expected);
   const atText = guessed === 'current' ? ((spots[0] as Spot).part?.ref ?? '') : pointText(at);
@@ -107,17 +110,39 @@ export function parseShorthand(index: BoardIndex, text: string): ShorthandResult
   return { ok: true, reading: { measurement: resolved.measurement, value: value.value } };
 }
 
+/** A line about something that this board names as seen or heard of its unit: `display no`. */
+function seenOrHeard(
+  index: BoardIndex,
+  [name = '', value = '', ...more]: readonly string[],
+  setup: Setup | undefined,
+): ShorthandResult | undefined {
+  if (!(index.board.observables ?? []).some((one) => nameKey(one.name) === nameKey(name)))
+    return undefined;
+  // A net of the same name is measured, unless the word is an answer.
+  const read = parseReadingValue('symptom', value);
+  if (!read.ok && findSpot(index, name)) return undefined;
+  if (!read.ok || more.length > 0)
+    return { ok: false, empty: false, understood: name, expected: 'yes or no' };
+  const resolved = resolveMeasurement(index, setup ?? '', 'symptom', name, '');
+  return resolved.ok
+    ? { ok: true, reading: { measurement: resolved.measurement, value: read.value } }
+    : { ok: false, empty: false, understood: resolved.what, expected: resolved.expected };
+}
+
 /** A word of a shorthand line that names a place: a whole part, or one probe point. */
 interface Spot {
   readonly part?: Part;
   readonly points: readonly Point[];
+  /** A net that goes by the same name as the part. */
+  readonly net?: Point;
 }
 
 function findSpot(index: BoardIndex, word: string): Spot | undefined {
   const part = index.partByKey.get(nameKey(word));
   if (part) {
     const points = part.pins.map((_, pin) => pinPoint(index, part, pin));
-    return { part, points };
+    const net = index.netByKey.get(nameKey(word));
+    return net === undefined ? { part, points } : { part, points, net: { net } };
   }
   const point = findPoint(index, word);
   return point && { points: [point] };
@@ -125,15 +150,17 @@ function findSpot(index: BoardIndex, word: string): Spot | undefined {
 
 function probes(spots: readonly Spot[]): readonly [Point | undefined, Point | undefined] {
   const [first, second] = spots as [Spot, Spot?];
-  if (second)
-    return first.points.length === 1 && second.points.length === 1
-      ? [first.points[0], second.points[0]]
-      : [undefined, undefined];
-  if (first.points.length > 2) return [undefined, undefined];
+  const single = ({ points, net }: Spot): Point | undefined =>
+    points.length === 1 ? points[0] : net;
+  if (second) {
+    const [from, to] = [single(first), single(second)];
+    return from && to ? [from, to] : [undefined, undefined];
+  }
+  if (first.points.length > 2) return [first.net, undefined];
   return [first.points[0], first.points[1]];
 }
 
-function guessKind(written: string, spots: readonly Spot[]): ReadingKind {
+function guessKind(index: BoardIndex, written: string, spots: readonly Spot[]): ReadingKind {
   const parsed = parseQuantity(written);
   const part = spots.length === 1 ? spots[0]!.part : undefined;
   const own: ReadingKind | undefined =
@@ -145,8 +172,24 @@ function guessKind(written: string, spots: readonly Spot[]): ReadingKind {
           ? 'resistance'
           : undefined;
   if (!parsed.ok) return own ?? 'voltage';
+  if (/^[01]$/.test(written) && spots.every((spot) => isLogicPoint(index, spot))) return 'logic';
   const fromUnit = KIND_OF_UNIT[parsed.unit];
   if (fromUnit) return fromUnit === 'voltage' && part?.kind === 'diode' ? 'diode' : fromUnit;
   if (parsed.value === 'OL') return own === 'diode' ? 'diode' : 'resistance';
   return own ?? (/[kKM]|meg/.test(written) ? 'resistance' : 'voltage');
+}
+
+/**
+ * Whether a lone `0` or `1` can only be a level at a place: a net of logic chips that is no supply.
+ */
+function isLogicPoint(index: BoardIndex, { points }: Spot): boolean {
+  return points.every(({ net }) => {
+    const on = index.pinsOfNet.get(net) ?? [];
+    const told = on.some(({ part, index: pin }) => {
+      if (part.kind !== 'chip') return false;
+      const role = part.model.pins[pin]?.role;
+      return role === 'input' || role === 'output' || role === 'both';
+    });
+    return told && !on.some(({ part }) => part.kind === 'voltageSource');
+  });
 }

@@ -41,7 +41,10 @@ export function valueText(kind: ReadingKind, value: ReadingValue): string {
 
 /** Two probe points as people say them: `VM to ground`, `across F1`, `Q1.B to Q1.E`. */
 export function pointsText(index: BoardIndex | undefined, at: string, to: string): string {
-  if (to === '') return `${at} to ground`;
+  if (to === '')
+    return (index?.board.observables ?? []).some(({ name }) => name === at)
+      ? at
+      : `${at} to ground`;
   // Without a sheet: the two ends of a part of two pins, by its letters.
   const [, ref] = index ? [] : (/^((?:R|C|L|D|F|S|SW|M|W)\d+[A-Z]?)\.1$/i.exec(at) ?? []);
   if (ref && to === `${ref}.2`) return `across ${ref}`;
@@ -70,6 +73,25 @@ export function shorthandAround(
     points,
     [word[kind], setup === 'on' || setup === 'off' ? undefined : setup].filter(Boolean).join(' '),
   ];
+}
+
+/** Odds that people say, from a half on: as `k in n`. */
+const LIKELY_ODDS: readonly (readonly [number, number])[] = [
+  [1, 2], [2, 3], [3, 4], [4, 5], [9, 10], [19, 20], [99, 100],
+]; // prettier-ignore
+
+/** A chance as people say it: `1 in 3`, `9 in 10`, `nearly sure`. */
+export function oddsWords(share: number): string {
+  if (share > 0.995) return 'nearly sure';
+  if (share >= 0.45) {
+    const [k, n] = LIKELY_ODDS.reduce((best, one) =>
+      Math.abs(one[0] / one[1] - share) < Math.abs(best[0] / best[1] - share) ? one : best,
+    );
+    return `${k} in ${n}`;
+  }
+  if (share < 0.001) return 'less than 1 in 1000';
+  const n = 1 / share;
+  return `1 in ${n < 20 ? Math.round(n) : Number(n.toPrecision(1))}`;
 }
 
 export function percent(share: number): string {

@@ -1,10 +1,17 @@
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useHotkeys } from 'react-hotkeys-hook';
 import { Dialog } from './Dialog';
 import style from './Keys.module.css';
 
 /** The keys of this screen, shown by `?`. */
-export function Keys({ keys }: { keys: readonly (readonly [string, string])[] }) {
+export function Keys({
+  keys,
+  children,
+}: {
+  keys: readonly (readonly [string, string])[];
+  /** What else is shown with them. */
+  children?: ReactNode;
+}) {
   const [open, setOpen] = useState(false);
   useHotkeys('?', () => setOpen(true), { useKey: true });
   return (
@@ -19,6 +26,7 @@ export function Keys({ keys }: { keys: readonly (readonly [string, string])[] })
           </div>
         ))}
       </dl>
+      {open && children}
     </Dialog>
   );
 }

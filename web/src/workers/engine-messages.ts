@@ -49,6 +49,19 @@ export const WhatIfRequest = z.object({
 });
 export type WhatIfRequest = z.infer<typeof WhatIfRequest>;
 
+/** Readings with one at the end that is typed and not filed, of which is asked what it would mean. */
+export const MeaningRequest = z.object({
+  readings: z.array(EngineReading).min(1),
+  absent: z.array(z.string()),
+  look: z.record(z.string(), z.number().positive()),
+});
+
+/** Who would lead after a reading, likeliest first, and whether a sound board shows it. */
+export interface ReadingMeaning {
+  readonly within: boolean;
+  readonly leading: readonly { readonly ref: string; readonly probability: number }[];
+}
+
 /** The leading suspects, of which is asked what more of the sheet would tell them apart. */
 export const WorthRequest = z.object({
   /** Names of hypotheses. */

@@ -6,6 +6,7 @@ import { Engine } from './engine';
 import {
   OpenRequest,
   type EngineEvent,
+  type ReadingMeaning,
   type ReportFigures,
   type WhatIfAnswer,
 } from './engine-messages';
@@ -39,6 +40,11 @@ export interface EngineDoor {
   expect(request: unknown): Expectation | undefined;
   /** What the meter would show with faults put on the board. At once, too. */
   whatIf(request: unknown): WhatIfAnswer;
+  /**
+   * Who would lead after a reading that is not filed. In turn with other work; a newer question and
+   * a newer request make it stop.
+   */
+  meaning(request: unknown): Promise<ReadingMeaning | undefined>;
   /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
   worth(request: unknown): readonly SheetWorth[];
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
@@ -67,6 +73,7 @@ export class EngineRoom {
   door(): EngineDoor {
     let engine: Engine | undefined;
     let newest = 0;
+    let asked = 0;
     return {
       open: (request) => {
         const { known, kept } = this.enter(request);
@@ -75,30 +82,41 @@ export class EngineRoom {
       },
       assess: async (request, send) => {
         const own = ++newest;
-        const work = this.busy.then(async () => {
+        await this.inTurn(async () => {
           if (own === newest)
             await engine?.assess(request, { send, pause: this.pause, stale: () => own !== newest });
         });
-        // One that fails tells the page that asked; the next goes on all the same.
-        this.busy = work.catch(() => undefined);
-        await work;
       },
       expect: (request) => opened(engine).expect(request),
       whatIf: (request) => opened(engine).whatIf(request),
+      meaning: async (request) => {
+        const own = ++asked;
+        const since = newest;
+        const stale = (): boolean => own !== asked || since !== newest;
+        const course = { send: () => undefined, pause: this.pause, stale };
+        return this.inTurn(async () =>
+          stale() ? undefined : opened(engine).meaning(request, course),
+        );
+      },
       worth: (request) => opened(engine).worth(request),
       stand: (entries) => opened(engine).stand(entries),
       account: async (entries) => {
         const own = newest;
         const course = { send: () => undefined, pause: this.pause, stale: () => own !== newest };
-        const work = this.busy.then(() => opened(engine).account(entries, course));
-        this.busy = work.then(
-          () => undefined,
-          () => undefined,
-        );
-        return work;
+        return this.inTurn(() => opened(engine).account(entries, course));
       },
       leave: () => void (newest += 1),
     };
+  }
+
+  /** Work that waits for what is under way. One that fails tells who asked; the next goes on. */
+  private inTurn<T>(work: () => Promise<T>): Promise<T> {
+    const done = this.busy.then(work);
+    this.busy = done.then(
+      () => undefined,
+      () => undefined,
+    );
+    return done;
   }
 
   private enter(request: unknown): { known: boolean; kept: Kept } {

@@ -27,6 +27,7 @@ import {
   AssessRequest,
   ExpectRequest,
   JournalRequest,
+  MeaningRequest,
   WhatIfRequest,
   WorthRequest,
   type EngineEvent,
@@ -35,6 +36,7 @@ import {
   type LineUpEntry,
   type NextStep,
   type Proposal,
+  type ReadingMeaning,
   type ReportFigures,
   type WhatIfAnswer,
 } from './engine-messages';
@@ -65,6 +67,8 @@ const FIRST_LOOK_FROM = 500;
 /** Doubts about the sheet that are worth a line. */
 const DOUBTS = { from: 0.02, most: 4 } as const;
 const PROPOSALS = 8;
+/** Suspects that are named after a reading that is typed. */
+const LEADING = 2;
 const ACTIONS = 5;
 
 /** How a request is worked on. */
@@ -201,6 +205,28 @@ export class Engine {
         }),
       ),
       volts: Object.fromEntries([...volts].map(([net, { display }]) => [net, display])),
+    };
+  }
+
+  /**
+   * Who would lead after the last of the readings. undefined where the sheet does not have its point,
+   * and where nobody waits for it any more. What was worked out serves when it is filed.
+   */
+  async meaning(raw: unknown, course: Course): Promise<ReadingMeaning | undefined> {
+    const { readings, look } = MeaningRequest.parse(raw);
+    this.see(look);
+    this.learn(readings);
+    const known = readings.flatMap((reading) => this.resolve(reading));
+    if (known.at(-1)?.id !== readings.at(-1)!.id) return undefined;
+    const given = known.map(({ reading }) => reading);
+    if (!(await walk(this.diagnoser.prepare(given), 0, course))) return undefined;
+    const belief = this.diagnoser.believe(given);
+    return {
+      within: withinBand(given.at(-1)!.value, belief.expected[given.length - 1]!),
+      leading: belief.byPart
+        .slice(0, LEADING)
+        .filter(({ probability }) => probability >= DOUBTS.from)
+        .map(({ ref, probability }) => ({ ref, probability })),
     };
   }
 

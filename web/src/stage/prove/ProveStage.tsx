@@ -2,11 +2,10 @@ import { powerAllowed, standing, type ProofStage, type ProofStep } from '@hanzai
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
-import { takeBackLast } from '../../case/take-back';
-import { readingEntry, writtenPoints } from '../../case/written-points';
+import { writtenPoints } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
-import { Strip } from '../../case/Strip';
+import { Strip } from '../../case/strip/Strip';
 import { Rails } from './Rails';
 import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
@@ -61,17 +60,7 @@ export function ProveStage({ state }: { state: CaseState }) {
     <CaseFrame
       state={state}
       stage="prove"
-      foot={
-        <Strip
-          index={index}
-          recent={[]}
-          proposal={proposal}
-          expect={state.expect}
-          onFile={(m, value, typed) => state.append(readingEntry(m, value, typed))}
-          onRetract={() => takeBackLast(state)}
-          disabled={locked}
-        />
-      }
+      foot={<Strip state={state} {...(proposal ? { list: [proposal] } : {})} disabled={locked} />}
     >
       {missing.length > 0 && (
         <Notice look="attention" title="Not yet:">

@@ -4,10 +4,8 @@ import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
-import { takeBackLast } from '../../case/take-back';
-import { readingEntry } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
-import { Strip } from '../../case/Strip';
+import { Strip } from '../../case/strip/Strip';
 import type { CaseState } from '../../case/use-case';
 import { Refused } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
@@ -35,16 +33,8 @@ export function RepairStage({ state }: { state: CaseState }) {
     .find((hold) => hold !== undefined && !hold.low && hold.measure.at !== '');
   const strip = (
     <Strip
-      index={index}
-      recent={[]}
-      proposal={
-        toMeasure === undefined
-          ? undefined
-          : { setup: 'off', kind: 'resistance', ...toMeasure.measure }
-      }
-      expect={state.expect}
-      onFile={(m, value, typed) => state.append(readingEntry(m, value, typed))}
-      onRetract={() => takeBackLast(state)}
+      state={state}
+      {...(toMeasure ? { list: [{ setup: 'off', kind: 'resistance', ...toMeasure.measure }] } : {})}
       disabled={journal.closed}
     />
   );

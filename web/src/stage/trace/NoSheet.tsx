@@ -4,10 +4,8 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { Caution } from '../../case/Caution';
 import { LooseReadings } from '../../case/LooseReadings';
 import { PowerAnyway } from '../../case/PowerAnyway';
-import { readingEntry } from '../../case/written-points';
 import { drawFirst } from '../../case/draw-first';
-import { Strip } from '../../case/Strip';
-import { takeBackLast } from '../../case/take-back';
+import { Strip } from '../../case/strip/Strip';
 import type { CaseState } from '../../case/use-case';
 import { EntryForm } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
@@ -49,18 +47,7 @@ export function NoSheet({ state }: { state: CaseState }) {
     <CaseFrame
       state={state}
       stage="trace"
-      foot={
-        <Strip
-          index={undefined}
-          recent={[]}
-          proposal={undefined}
-          expect={state.expect}
-          onFile={(m, value, typed) => state.append(readingEntry(m, value, typed))}
-          onRetract={() => takeBackLast(state)}
-          disabled={journal.closed}
-          ready
-        />
-      }
+      foot={<Strip state={state} disabled={journal.closed} ready />}
     >
       <Columns>
         <Column>

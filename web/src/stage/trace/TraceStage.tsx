@@ -8,9 +8,10 @@ import {
 } from '@hanzai/core/instrument';
 import { CaseFrame } from '../../case/CaseFrame';
 import { useCircumstances } from '../../case/engine-request';
-import { takeBackLast } from '../../case/take-back';
+import { takeBack } from '../../case/strip/actions';
 import { readingEntry } from '../../case/written-points';
-import { Strip, type StripHandle } from '../../case/Strip';
+import { GrammarLines } from '../../case/strip/GrammarSheet';
+import { Strip, type StripHandle } from '../../case/strip/Strip';
 import type { CaseState } from '../../case/use-case';
 import { touchedByLook } from '../../case/unit';
 import { useEngine } from '../../case/use-engine';
@@ -28,9 +29,11 @@ import { TraceNotices } from './TraceNotices';
 import { useSheetWorth } from './use-sheet-worth';
 import { useWhatIf } from './use-what-if';
 import { WhatIf } from './WhatIf';
+import type { Proposal } from '../../workers/engine-messages';
 
 import style from './TraceStage.module.css';
 
+const NO_LIST: readonly Proposal[] = [];
 const SheetDrawer = lazy(() => import('./SheetDrawer'));
 
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
@@ -69,9 +72,11 @@ export function TraceStage({ state }: { state: CaseState }) {
   );
   const proposals = engine.next?.proposals ?? [];
   const chosen = proposals.find(({ key }) => key === chosenKey) ?? proposals[0];
-  const recent = useMemo(
-    () => journal.readings.map(({ entry }) => entry.body.typed),
-    [journal.readings],
+  const list = useMemo(() => (chosen ? [chosen] : NO_LIST), [chosen]);
+  const { lineUp } = engine;
+  const chance = useCallback(
+    (ref: string) => lineUp?.entries.find((entry) => entry.ref === ref)?.probability ?? 0,
+    [lineUp],
   );
 
   // With Alt also from within the reading line, where letters are letters.
@@ -91,7 +96,7 @@ export function TraceStage({ state }: { state: CaseState }) {
       ]?.key,
     ),
   );
-  useHotkeys('mod+z', () => takeBackLast(state), { preventDefault: true });
+  useHotkeys('mod+z', () => takeBack(state), { preventDefault: true });
 
   const fileReading = useCallback(
     (m: Measurement, value: ReadingValue, typed: string) => {
@@ -145,13 +150,11 @@ export function TraceStage({ state }: { state: CaseState }) {
       foot={
         <Strip
           ref={strip}
-          index={index}
-          recent={recent}
+          state={state}
           // While the sheet is written on, the caution of the next step is out of sight: none is proposed.
-          proposal={writing ? undefined : chosen}
-          expect={state.expect}
-          onFile={fileReading}
-          onRetract={() => takeBackLast(state)}
+          list={writing ? NO_LIST : list}
+          circumstances={circumstances}
+          chance={chance}
           disabled={journal.closed}
           ready
         />
@@ -252,7 +255,9 @@ export function TraceStage({ state }: { state: CaseState }) {
         onClose={() => setGoTo(false)}
         onPick={(text) => strip.current?.place(text)}
       />
-      <Keys keys={TRACE_KEYS} />
+      <Keys keys={TRACE_KEYS}>
+        <GrammarLines index={index} />
+      </Keys>
     </CaseFrame>
   );
 }

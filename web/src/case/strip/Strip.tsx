@@ -1,0 +1,193 @@
+import {
+  forwardRef,
+  useEffect,
+  useId,
+  useImperativeHandle,
+  useMemo,
+  useRef,
+  type KeyboardEvent,
+} from 'react';
+import Mic from 'lucide-react/icons/mic';
+import { GrammarSheet } from './GrammarSheet';
+import type { Circumstances } from '../engine-request';
+import type { CaseState } from '../use-case';
+import { WithWay } from '../WithWay';
+import { pointsText } from '../wording';
+import type { ProposedPoints } from './grammar';
+import { StripSays } from './StripSays';
+import { sayAloud, useSpeech } from './use-speech';
+import { useMeaning } from './use-meaning';
+import { useStripLine } from './use-strip';
+import style from './Strip.module.css';
+
+export interface StripHandle {
+  readonly focus: () => void;
+  /** Puts a point in front of the cursor, for a value to follow. */
+  readonly place: (text: string) => void;
+}
+
+interface Props {
+  readonly state: CaseState;
+  /** The readings that bare values are taken for, in their order; none where no one is proposed. */
+  readonly list?: readonly ProposedPoints[];
+  /** Where given, it is said before Enter who would lead after the value. */
+  readonly circumstances?: Circumstances;
+  /** How likely a part is guilty. */
+  readonly chance?: (ref: string) => number;
+  readonly disabled?: boolean;
+  /** Whether the cursor is in it when the page opens: where readings are what one came for. */
+  readonly ready?: boolean;
+}
+
+const NO_LIST: readonly ProposedPoints[] = [];
+const CERTAIN = (): number => 1;
+
+/**
+ * The line that takes readings, lines of the ledger and words in shorthand. It says what it
+ * understood while one types; Enter files.
+ */
+export const Strip = forwardRef<StripHandle, Props>(function Strip(
+  { state, list = NO_LIST, circumstances, chance = CERTAIN, disabled = false, ready = false },
+  handle,
+) {
+  const strip = useStripLine(state, list, chance);
+  const { text, line, note, ways, type } = strip;
+  const input = useRef<HTMLInputElement>(null);
+  const waysId = useId();
+  const [proposal] = list;
+  const speech = useSpeech((heard) => {
+    type(heard);
+    input.current?.focus();
+    sayAloud(heard);
+  });
+  const typed = useMemo(() => {
+    const [item] = line.ok && line.items.length === 1 ? line.items : [];
+    return item?.kind === 'reading' ? item : undefined;
+  }, [line]);
+  const meaning = useMeaning(state, circumstances, typed);
+
+  useImperativeHandle(handle, () => ({
+    focus: () => input.current?.focus(),
+    place: (point) => {
+      type(`${point} `);
+      input.current?.focus();
+    },
+  }));
+
+  // Not on a touch screen, where it would bring a keyboard over half of the page.
+  useEffect(() => {
+    if (ready && matchMedia('(hover: hover)').matches) input.current?.focus();
+  }, [ready]);
+
+  // What was typed before the page came alive is not lost.
+  useEffect(() => {
+    const early = input.current?.value ?? '';
+    if (early !== '') type(early);
+  }, [type]);
+
+  function onKey(event: KeyboardEvent<HTMLInputElement>): void {
+    if (event.key === 'Enter') strip.enter();
+    else if (event.key === 'Escape') {
+      // The second Escape leaves the line: then the keys of the page are heard.
+      if (text === '') input.current?.blur();
+      type('');
+    } else if (event.key === 'ArrowUp' || event.key === 'ArrowDown') {
+      strip.recall(event.key === 'ArrowUp' ? -1 : 1);
+      event.preventDefault();
+    } else if (event.key === 'Tab' && !event.shiftKey && strip.complete()) event.preventDefault();
+    else if (event.key === 'z' && (event.ctrlKey || event.metaKey) && text === '') {
+      event.preventDefault();
+      strip.undo();
+    }
+  }
+
+  return (
+    <div className={style.strip}>
+      <label className={style.label} htmlFor="strip">
+        Reading
+      </label>
+      <div className={style.field}>
+        <input
+          id="strip"
+          ref={input}
+          className={style.input}
+          value={text}
+          disabled={disabled}
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          placeholder={
+            proposal
+              ? `value for ${pointsText(state.index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   c3 off`
+              : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr   c3 off   note flux under u7'
+          }
+          aria-describedby={`strip-says ${waysId}`}
+          onChange={(event) => type(event.target.value)}
+          onKeyDown={onKey}
+          onPaste={(event) => {
+            // A column that was copied elsewhere: one line after the other.
+            const lines = event.clipboardData
+              .getData('text')
+              .split(/\r?\n/)
+              .filter((one) => one.trim());
+            if (lines.length < 2) return;
+            event.preventDefault();
+            type([text.trim(), ...lines.map((one) => one.trim())].filter(Boolean).join('; '));
+          }}
+        />
+        {speech.can && !disabled && (
+          <button
+            type="button"
+            className={style.icon}
+            aria-pressed={speech.listening}
+            aria-label={speech.listening ? 'Stop listening' : 'Say a reading'}
+            title={speech.listening ? 'Listening …' : 'Say it: see six one point oh three E S R'}
+            onClick={speech.listening ? speech.stop : speech.listen}
+          >
+            <Mic size={20} aria-hidden />
+          </button>
+        )}
+        <GrammarSheet
+          index={state.index}
+          onPick={(example) => {
+            type(example);
+            input.current?.focus();
+          }}
+        />
+      </div>
+      <div className={style.aside}>
+        <output
+          id="strip-says"
+          className={`${style.says} ${note?.bad ? style.bad : ''}`}
+          aria-live="polite"
+        >
+          {note ? (
+            <WithWay words={note.text} />
+          ) : speech.failure ? (
+            speech.failure
+          ) : text.trim() === '' ? (
+            'Type what the meter shows and press Enter.'
+          ) : (
+            <StripSays line={line} index={strip.index} expect={state.expect} meaning={meaning} />
+          )}
+        </output>
+        <p id={waysId} className={style.ways} hidden={ways.length === 0 || note !== undefined}>
+          <kbd>Tab</kbd>
+          {ways.map((way) => (
+            <button
+              key={way}
+              type="button"
+              tabIndex={-1}
+              onClick={() => {
+                strip.complete(way);
+                input.current?.focus();
+              }}
+            >
+              {way.toLowerCase()}
+            </button>
+          ))}
+        </p>
+      </div>
+    </div>
+  );
+});
