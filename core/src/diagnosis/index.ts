@@ -19,5 +19,7 @@ export { minimalDiagnoses, minimalHittingSets } from './logic-sets';
 export { taughtBy, type Taught } from './taught';
 export { EsrLevels } from './esr-levels';
 export { gridLikelihood, gridSize, logMeanExp } from './severity-grid';
+export { partsAlike } from './alike';
+export { argueSteps, type Argument, type ArgumentStep, type Side } from './argument';
 export { whatIf, type WhatIf, type WhatIfReading } from './what-if';
 export { sheetWorth, type SheetWorth } from './sheet-worth';

@@ -75,15 +75,15 @@ export function shorthandAround(
   ];
 }
 
-/** Odds that people say, from a half on: as `k in n`. */
+/** Odds that people say where `1 in n` is too coarse: as `k in n`. */
 const LIKELY_ODDS: readonly (readonly [number, number])[] = [
-  [1, 2], [2, 3], [3, 4], [4, 5], [9, 10], [19, 20], [99, 100],
+  [2, 5], [1, 2], [3, 5], [2, 3], [3, 4], [4, 5], [9, 10], [19, 20], [99, 100],
 ]; // prettier-ignore
 
 /** A chance as people say it: `1 in 3`, `9 in 10`, `nearly sure`. */
 export function oddsWords(share: number): string {
   if (share > 0.995) return 'nearly sure';
-  if (share >= 0.45) {
+  if (share >= 0.367) {
     const [k, n] = LIKELY_ODDS.reduce((best, one) =>
       Math.abs(one[0] / one[1] - share) < Math.abs(best[0] / best[1] - share) ? one : best,
     );
@@ -211,7 +211,12 @@ export function faultWords(names: string): string {
       name
         .replace(':', ' ')
         .replace(/-/g, ' ')
-        .replace(/\besr\b/, 'ESR'),
+        .replace(/\besr\b/, 'ESR')
+        .replace(
+          / short ([bceBCE])([bceBCE])$/,
+          (_, one: string, other: string) =>
+            ` short ${one.toUpperCase()} to ${other.toUpperCase()}`,
+        ),
     )
     .join(' and ');
 }

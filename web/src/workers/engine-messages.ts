@@ -49,6 +49,40 @@ export const WhatIfRequest = z.object({
 });
 export type WhatIfRequest = z.infer<typeof WhatIfRequest>;
 
+/** Two sides of an argument about a case: designators, or empty for "nothing is wrong". */
+export const WhyRequest = z.object({
+  readings: z.array(EngineReading),
+  absent: z.array(z.string()),
+  look: z.record(z.string(), z.number().positive()),
+  one: z.string().max(80),
+  other: z.string().max(80),
+});
+
+/** What one reading did to the odds of one side against another, decibans; see `argueSteps`. */
+export interface WhyRow {
+  readonly id: string;
+  readonly moved: number;
+  readonly after: number;
+  readonly without: number;
+  /** What either side would show there; undefined where it has no answer. */
+  readonly one: JudgedExpectation | undefined;
+  readonly other: JudgedExpectation | undefined;
+  /** The number that the one side would show, in the reading's unit. */
+  readonly shown: number | undefined;
+}
+
+export interface WhyAnswer {
+  /** The likeliest fault of either side; empty for a sound board. */
+  readonly one: string;
+  readonly other: string;
+  readonly before: number;
+  readonly after: number;
+  /** Id of the reading on which the order turns. */
+  readonly turnsOn: string | undefined;
+  /** In the order taken. */
+  readonly rows: readonly WhyRow[];
+}
+
 /** Readings with one at the end that is typed and not filed, of which is asked what it would mean. */
 export const MeaningRequest = z.object({
   readings: z.array(EngineReading).min(1),
@@ -110,13 +144,26 @@ export interface LineUpEntry {
   readonly prior: number;
   /** Fault modes that carry the probability, likeliest first. */
   readonly modes: readonly string[];
+  /** All of its faults that are worth a line, with how likely each is. */
+  readonly faults: readonly { readonly name: string; readonly probability: number }[];
   readonly weights: readonly WeighedReading[];
   readonly loudest: WeighedReading | undefined;
   readonly cleared: boolean;
 }
 
+/** Two faults that belong together. */
+export interface SuspectPair {
+  readonly name: string;
+  readonly probability: number;
+  /** The fault of the two that made the other; undefined where neither did. */
+  readonly because: { readonly victim: string; readonly culprit: string } | undefined;
+}
+
 export interface LineUp {
   readonly entries: readonly LineUpEntry[];
+  /** Parts that the readings taken do not tell apart. */
+  readonly alike: readonly (readonly string[])[];
+  readonly pairs: readonly SuspectPair[];
   readonly healthy: number;
   readonly unmodelled: number;
   /** Where the sheet may be wrong, likeliest first, with what settles it. */

@@ -9,6 +9,7 @@ import {
   type ReadingMeaning,
   type ReportFigures,
   type WhatIfAnswer,
+  type WhyAnswer,
 } from './engine-messages';
 
 /**
@@ -45,6 +46,8 @@ export interface EngineDoor {
    * a newer request make it stop.
    */
   meaning(request: unknown): Promise<ReadingMeaning | undefined>;
+  /** Why one part is believed more than another. In turn; a newer question makes it stop. */
+  why(request: unknown): Promise<WhyAnswer | undefined>;
   /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
   worth(request: unknown): readonly SheetWorth[];
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
@@ -74,6 +77,7 @@ export class EngineRoom {
     let engine: Engine | undefined;
     let newest = 0;
     let asked = 0;
+    let argued = 0;
     return {
       open: (request) => {
         const { known, kept } = this.enter(request);
@@ -97,6 +101,12 @@ export class EngineRoom {
         return this.inTurn(async () =>
           stale() ? undefined : opened(engine).meaning(request, course),
         );
+      },
+      why: async (request) => {
+        const own = ++argued;
+        const stale = (): boolean => own !== argued;
+        const course = { send: () => undefined, pause: this.pause, stale };
+        return this.inTurn(async () => (stale() ? undefined : opened(engine).why(request, course)));
       },
       worth: (request) => opened(engine).worth(request),
       stand: (entries) => opened(engine).stand(entries),

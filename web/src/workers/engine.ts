@@ -1,7 +1,9 @@
 import { accessMinutes } from '@hanzai/core/bench';
 import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import {
+  argueSteps,
   Diagnoser,
+  partsAlike,
   sheetWorth,
   taughtBy,
   whatIf,
@@ -29,6 +31,7 @@ import {
   JournalRequest,
   MeaningRequest,
   WhatIfRequest,
+  WhyRequest,
   WorthRequest,
   type EngineEvent,
   type EngineReading,
@@ -39,6 +42,7 @@ import {
   type ReadingMeaning,
   type ReportFigures,
   type WhatIfAnswer,
+  type WhyAnswer,
 } from './engine-messages';
 import {
   expectationAt,
@@ -50,6 +54,8 @@ import {
 import { playJournal } from '../case/journal';
 import { isRepair, writeAnswers, type WrittenAnswers } from '../case/solved';
 import { partTitle, siteTitle } from '../case/wording';
+import { sideOf, whyAnswer } from './arguing';
+import { pairsOf } from './pairs';
 
 /**
  * A part counts as cleared below this probability, where it has also lost this share of its prior.
@@ -69,6 +75,10 @@ const DOUBTS = { from: 0.02, most: 4 } as const;
 const PROPOSALS = 8;
 /** Suspects that are named after a reading that is typed. */
 const LEADING = 2;
+/** Parts below this chance are in no group of such as are not told apart. */
+const ALIKE_FROM = 0.01;
+/** Faults of a part that are named, from this share of it on. */
+const FAULTS = { ofPart: 0.01, most: 8 } as const;
 const ACTIONS = 5;
 
 /** How a request is worked on. */
@@ -230,6 +240,25 @@ export class Engine {
     };
   }
 
+  /**
+   * Why one part is believed more than another, or than that nothing is wrong. undefined where nobody
+   * waits for it any more. Cost: two line-ups for each reading.
+   */
+  async why(raw: unknown, course: Course): Promise<WhyAnswer | undefined> {
+    const { readings, absent, look, one, other } = WhyRequest.parse(raw);
+    this.see(look);
+    this.learn(readings);
+    const known = readings.flatMap((reading) => this.resolve(reading));
+    const given = known.map(({ reading }) => reading);
+    if (!(await walk(this.diagnoser.prepare(given), 0, course))) return undefined;
+    const argued = await walk(
+      argueSteps(this.diagnoser, given, sideOf(one), sideOf(other)),
+      0,
+      course,
+    );
+    return argued && whyAnswer(this.drawn, argued.value, known, absent, [one, other]);
+  }
+
   /** What it would bring to draw what hangs on the edges of the sheet. */
   worth(raw: unknown): readonly SheetWorth[] {
     const { suspects, absent } = WorthRequest.parse(raw);
@@ -308,10 +337,16 @@ export class Engine {
       const loudest = [...weighed]
         .filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1))
         .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
-      const modes = belief.suspects
-        .filter((s) => s.hypothesis.refs.includes(ref) && s.probability > 0.05 * probability)
+      const faults = belief.suspects
+        .filter(
+          (s) => s.hypothesis.refs.includes(ref) && s.probability > FAULTS.ofPart * probability,
+        )
+        .slice(0, FAULTS.most)
+        .map((s) => ({ name: s.hypothesis.name, probability: s.probability }));
+      const modes = faults
+        .filter((fault) => fault.probability > 0.05 * probability)
         .slice(0, 3)
-        .map((s) => s.hypothesis.name);
+        .map(({ name }) => name);
       return {
         ref,
         title:
@@ -320,6 +355,7 @@ export class Engine {
         probability,
         prior,
         modes,
+        faults,
         weights: weighed,
         loudest,
         cleared,
@@ -333,6 +369,8 @@ export class Engine {
     );
     return {
       entries,
+      alike: partsAlike(belief, ALIKE_FROM),
+      pairs: pairsOf(this.diagnoser, belief),
       healthy: belief.healthy,
       unmodelled: belief.unmodelled,
       sheet: belief.sheet

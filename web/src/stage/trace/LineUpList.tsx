@@ -1,12 +1,27 @@
+import { useState } from 'react';
+import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal } from '../../case/journal';
 import type { SheetWorth } from '@hanzai/core/diagnosis';
-import { decibanText, faultWords, percent, valueText, weightWords } from '../../case/wording';
+import {
+  decibanText,
+  faultWords,
+  KIND_WORDS,
+  oddsWords,
+  percent,
+  pointsText,
+  valueText,
+  weightWords,
+} from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
-import type { LineUp, LineUpEntry } from '../../workers/engine-messages';
+import type { LineUp, LineUpEntry, NextStep, SuspectPair } from '../../workers/engine-messages';
+import { partingOf } from './parting';
 import style from './LineUpList.module.css';
 
 interface Props {
+  readonly index: BoardIndex;
+  /** What is proposed: among it what tells suspects apart. */
+  readonly next: NextStep | undefined;
   readonly lineUp: LineUp;
   readonly journal: Journal;
   /** What the eye found about parts, in words. */
@@ -20,6 +35,8 @@ interface Props {
   readonly sheetHref: string;
   /** Puts a fault on a copy of the board. */
   readonly onWhatIf: (faults: string) => void;
+  /** Asks why a part is believed more than the others. */
+  readonly onWhy: (ref: string) => void;
 }
 
 /**
@@ -33,6 +50,8 @@ const SHOWN = { least: 3, most: 12, fromProbability: 1e-3 } as const;
  * its reason.
  */
 export function LineUpList({
+  index,
+  next,
   lineUp,
   journal,
   seen,
@@ -42,10 +61,10 @@ export function LineUpList({
   onAcquit,
   onPoint,
   onWhatIf,
+  onWhy,
 }: Props) {
   const suspects = lineUp.entries.filter((entry) => !entry.cleared);
   const cleared = lineUp.entries.filter((entry) => entry.cleared);
-  const places = cleared.filter(isPlace).length;
   const condemned = new Set(journal.condemned.map(({ body }) => body.ref));
   const isShown = ({ ref, probability }: LineUpEntry, i: number): boolean =>
     i < SHOWN.least ||
@@ -59,7 +78,7 @@ export function LineUpList({
         <h2>Line-up</h2>
         <span className={style.rest}>
           {lineUp.refining !== undefined && <b>first look ({percent(lineUp.refining)}) · </b>}
-          nothing wrong {percent(lineUp.healthy)} · not listed here {percent(lineUp.unmodelled)}
+          {shown.length} of {lineUp.entries.length} parts and places
         </span>
       </header>
       {lineUp.unexplained.length > 0 && (
@@ -86,6 +105,7 @@ export function LineUpList({
             onAcquit={onAcquit}
             onPoint={onPoint}
             onWhatIf={onWhatIf}
+            onWhy={onWhy}
           />
         ))}
       </ol>
@@ -94,6 +114,25 @@ export function LineUpList({
           and {rest.length} more, none above {percent(rest[0]!.probability)}
         </p>
       )}
+      {lineUp.alike.slice(0, GROUPS).map((group) => (
+        <Alike key={group.join()} group={group} index={index} next={next} />
+      ))}
+      {lineUp.pairs.map((pair) => (
+        <p key={pair.name} className={style.worth}>
+          <b>{pairWords(pair)}</b> together: {oddsWords(pair.probability)}{' '}
+          <small className={style.rest}>{percent(pair.probability)}</small>
+        </p>
+      ))}
+      <ul className={style.outside}>
+        <li>
+          <span>Nothing wrong</span> <b>{oddsWords(lineUp.healthy)}</b>
+          <small>then what was seen comes and goes, or is not on this board</small>
+        </li>
+        <li>
+          <span>None of these</span> <b>{oddsWords(lineUp.unmodelled)}</b>
+          <small>then it is no single fault of this sheet, or the sheet is not this board</small>
+        </li>
+      </ul>
       {lineUp.sheet.length > 0 && (
         <div className={style.doubts}>
           <h3>Or the sheet is wrong</h3>
@@ -114,28 +153,92 @@ export function LineUpList({
           leading suspects into {worth[0].groups} groups. <a href={sheetHref}>Write the sheet on</a>
         </p>
       )}
-      {cleared.length > 0 && (
-        <details className={style.cleared} open={cleared.length < 6}>
-          <summary>Cleared ({cleared.length - places})</summary>
-          <ul>
-            {cleared
-              .filter((entry) => !isPlace(entry))
-              .map((entry) => (
-                <li key={entry.ref}>
-                  <strong className="mono">{entry.ref}</strong> {entry.title}
-                  <small>{reason(entry, journal)}</small>
-                </li>
-              ))}
-            {places > 0 && (
-              <li>
-                and {places === 1 ? 'one place' : `${places} places`} where solder could bridge or a
-                track be cut
-              </li>
-            )}
-          </ul>
-        </details>
-      )}
+      {cleared.length > 0 && <Cleared entries={cleared} journal={journal} />}
     </section>
+  );
+}
+
+/** Groups of suspects that are told; more would hide the suspects themselves. */
+const GROUPS = 2;
+/** So many of a group are named. */
+const NAMED = 5;
+
+/** Suspects that nothing read so far tells apart, and the cheapest thing that would. */
+function Alike({
+  group,
+  index,
+  next,
+}: {
+  group: readonly string[];
+  index: BoardIndex;
+  next: NextStep | undefined;
+}) {
+  const parting = partingOf(group, next);
+  const named = group.slice(0, NAMED).join(', ');
+  return (
+    <p className={style.alike}>
+      One of <b className="mono">{named}</b>
+      {group.length > NAMED && ` and ${group.length - NAMED} more`}: nothing read so far tells them
+      apart.{' '}
+      {parting && (
+        <>
+          {parting.title ? `${parting.title}, then ` : ''}
+          <b>
+            {KIND_WORDS[parting.proposal.kind]}{' '}
+            {pointsText(index, parting.proposal.at, parting.proposal.to)}
+          </b>{' '}
+          would.
+        </>
+      )}
+    </p>
+  );
+}
+
+/** A pair as people say it: `R1 open because D4 is short`. */
+function pairWords({ name, because }: SuspectPair): string {
+  if (!because) return faultWords(name);
+  const [culprit = '', ...mode] = faultWords(because.culprit).split(' ');
+  return `${faultWords(because.victim)} because ${culprit} is ${mode.join(' ')}`;
+}
+
+/** From so many cleared parts on they are searched and folded. */
+const MANY = 6;
+
+/** What is cleared, each with the reading that cleared it. */
+function Cleared({ entries, journal }: { entries: readonly LineUpEntry[]; journal: Journal }) {
+  const [wanted, setWanted] = useState('');
+  const places = entries.filter(isPlace).length;
+  const parts = entries.filter((entry) => !isPlace(entry));
+  const word = wanted.trim().toLowerCase();
+  const found = parts.filter(({ ref, title }) => `${ref} ${title}`.toLowerCase().includes(word));
+  return (
+    <details className={style.cleared} open={entries.length < MANY}>
+      <summary>Cleared ({parts.length})</summary>
+      {parts.length >= MANY && (
+        <input
+          type="search"
+          aria-label="Find among what is cleared"
+          placeholder="find: c3, fuse"
+          value={wanted}
+          onChange={(event) => setWanted(event.target.value)}
+        />
+      )}
+      <ul>
+        {found.map((entry) => (
+          <li key={entry.ref}>
+            <strong className="mono">{entry.ref}</strong> {entry.title}
+            <small>{reason(entry, journal)}</small>
+          </li>
+        ))}
+        {found.length === 0 && parts.length > 0 && <li>Nothing cleared goes by “{wanted}”.</li>}
+        {places > 0 && word === '' && (
+          <li>
+            and {places === 1 ? 'one place' : `${places} places`} where solder could bridge or a
+            track be cut
+          </li>
+        )}
+      </ul>
+    </details>
   );
 }
 
@@ -151,9 +254,10 @@ function Suspect({
   onAcquit,
   onPoint,
   onWhatIf,
+  onWhy,
 }: { entry: LineUpEntry; journal: Journal; seen: string | undefined; condemned: boolean } & Pick<
   Props,
-  'onCondemn' | 'onAcquit' | 'onPoint' | 'onWhatIf'
+  'onCondemn' | 'onAcquit' | 'onPoint' | 'onWhatIf' | 'onWhy'
 >) {
   return (
     <li
@@ -165,7 +269,9 @@ function Suspect({
         <div className={style.head}>
           <strong className={style.ref}>{entry.ref}</strong>
           <span className={style.title}>{entry.title}</span>
-          <span className={style.percent}>{percent(entry.probability)}</span>
+          <span className={style.percent}>
+            {oddsWords(entry.probability)} <small>{percent(entry.probability)}</small>
+          </span>
         </div>
         <HatchBar share={entry.probability} label={`${entry.ref}: ${percent(entry.probability)}`} />
         <small
@@ -182,6 +288,9 @@ function Suspect({
         {seen && <small>{seen}</small>}
       </div>
       <div className={style.acts}>
+        <Button look="quiet" onClick={() => onWhy(entry.ref)} aria-label={`Why ${entry.ref}`}>
+          Why
+        </Button>
         {entry.modes[0] && (
           <Button
             look="quiet"
@@ -210,6 +319,21 @@ function Suspect({
           </Button>
         )}
       </div>
+      {entry.faults.length > 1 && (
+        <details className={style.faults}>
+          <summary>{entry.faults.length} ways</summary>
+          <ul>
+            {entry.faults.map(({ name, probability }) => (
+              <li key={name}>
+                <button type="button" onClick={() => onWhatIf(name)}>
+                  {faultWords(name)}
+                </button>{' '}
+                {oddsWords(probability)}
+              </li>
+            ))}
+          </ul>
+        </details>
+      )}
     </li>
   );
 }

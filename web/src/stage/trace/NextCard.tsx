@@ -4,6 +4,7 @@ import { Caution } from '../../case/Caution';
 import {
   KIND_WORDS,
   minutesText,
+  oddsWords,
   percent,
   pointsText,
   setupWords,
@@ -299,7 +300,7 @@ function Chosen({
             </span>
             <span className={style.leading}>
               {p.leading.length > 0
-                ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${percent(probability)}`).join(', ')}`
+                ? `then ${p.leading.map(({ ref, probability }) => `${ref} ${oddsWords(probability)}`).join(', ')}`
                 : 'then many alike'}
             </span>
           </li>

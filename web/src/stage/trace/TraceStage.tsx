@@ -28,12 +28,14 @@ import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
 import { useSheetWorth } from './use-sheet-worth';
 import { useWhatIf } from './use-what-if';
+import { useWhy, type Sides } from './use-why';
 import { WhatIf } from './WhatIf';
 import type { Proposal } from '../../workers/engine-messages';
 
 import style from './TraceStage.module.css';
 
 const NO_LIST: readonly Proposal[] = [];
+const Why = lazy(() => import('./Why'));
 const SheetDrawer = lazy(() => import('./SheetDrawer'));
 
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
@@ -56,6 +58,8 @@ export function TraceStage({ state }: { state: CaseState }) {
   /** The faults of the copy of the board that is asked about; empty for a sound one. */
   const [asked, setAsked] = useState<string>();
   const answer = useWhatIf(state, asked);
+  const [sides, setSides] = useState<Sides>();
+  const why = useWhy(state, circumstances, sides);
   const volts = useMemo(
     () => (answer?.ok ? new Map(Object.entries(answer.volts)) : undefined),
     [answer],
@@ -95,6 +99,21 @@ export function TraceStage({ state }: { state: CaseState }) {
         (proposals.findIndex(({ key }) => key === chosen?.key) + 1) % Math.max(1, proposals.length)
       ]?.key,
     ),
+  );
+  /** Why a part rather than the likeliest of the others. */
+  const askWhy = useCallback(
+    (ref: string) => {
+      const other = lineUp?.entries.find((entry) => entry.ref !== ref && !entry.cleared);
+      setSides({ one: ref, other: other?.ref ?? '' });
+    },
+    [lineUp],
+  );
+  useHotkeys('w', () =>
+    setSides((now) => {
+      const [first] = lineUp?.entries ?? [];
+      if (now || !first) return undefined;
+      return { one: first.ref, other: lineUp?.entries[1]?.ref ?? '' };
+    }),
   );
   useHotkeys('mod+z', () => takeBack(state), { preventDefault: true });
 
@@ -190,6 +209,20 @@ export function TraceStage({ state }: { state: CaseState }) {
               onAsk={setAsked}
             />
           )}
+          {sides && (
+            <Suspense fallback={null}>
+              <Why
+                index={index}
+                journal={journal}
+                lineUp={lineUp}
+                sides={sides}
+                answer={why.answer}
+                failure={why.failure}
+                onSides={setSides}
+                onRepeat={place}
+              />
+            </Suspense>
+          )}
           <ReadingLog
             index={index}
             journal={journal}
@@ -226,6 +259,9 @@ export function TraceStage({ state }: { state: CaseState }) {
           />
           {engine.lineUp && (
             <LineUpList
+              index={index}
+              next={engine.next}
+              onWhy={askWhy}
               lineUp={engine.lineUp}
               journal={journal}
               seen={seen}
