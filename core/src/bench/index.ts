@@ -19,7 +19,8 @@ export {
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
 export { replacementObjection, replacementRemarks } from './replacement';
-export { rectifierInputs, supplyRails } from './rails';
+export { rectifierInputs, supplyPath, supplyRails } from './rails';
+export { sequencesOf, type Sequence } from './sequences';
 export {
   firstPowerObjection,
   isProven,

@@ -61,6 +61,25 @@ export function rectifierInputs(index: BoardIndex): readonly string[] {
   );
 }
 
+/** The nets of the supply in the order in which current comes to them from the plug, nearest first. */
+export function supplyPath(index: BoardIndex): readonly string[] {
+  const found = new Map<string, Carries>();
+  let edge = index.board.parts.flatMap(feeds);
+  while (edge.length > 0) {
+    const next: [string, Carries][] = [];
+    for (const [net, carries] of edge) {
+      if (net === GROUND || found.has(net)) continue;
+      found.set(net, carries);
+      for (const { part, index: pin } of pinsOn(index, net))
+        next.push(...carriedOn(index, part, pin, carries));
+    }
+    edge = next;
+  }
+  return [...found]
+    .filter(([, carries]) => carries !== 'alternating')
+    .map(([key]) => index.netByKey.get(key)!);
+}
+
 function isFed({ part, index: pin }: { part: Part; index: number }): boolean {
   if (part.kind === 'chip') return ['supply', 'rail'].includes(part.model.pins[pin]!.role);
   if (part.kind === 'amplifier')

@@ -63,19 +63,19 @@ export interface ReadingPromise {
 }
 
 /** Suspects below this take no part in a plan of work. */
-const NEGLIGIBLE = 0.01;
+export const NEGLIGIBLE = 0.01;
 /** Below this a suspect adds nothing to a chance that counts; suspects come likeliest first. */
 const UNHEARD = 1e-6;
 /**
  * Minutes that a board costs on which everything suspected was replaced in vain. From memory of
  * bench practice.
  */
-const GIVE_UP_MINUTES = 180;
+export const GIVE_UP_MINUTES = 180;
 /**
  * Work on joints and contacts, a test after it included, and what each part of a cohort adds once
  * the iron is hot. From memory of bench practice.
  */
-const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
+export const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
 
 /**
  * Expected minutes that differ by less than this share are as good: then what may cure goes first.

@@ -12,6 +12,7 @@ interface Spot {
   readonly x: number;
   readonly y: number;
   readonly side: 'top' | 'bottom';
+  readonly through: boolean;
 }
 
 /** Where a point of a measurement can be touched; none where the sheet has no places for it. */
@@ -21,9 +22,28 @@ function spotsOf(index: BoardIndex, { net, pin }: Measurement['at']): readonly S
     : (index.pinsOfNet.get(net) ?? []);
   return pins.flatMap(({ part, index: i }): Spot[] => {
     const at = part.pinPositionsMm?.[i] ?? part.positionMm;
-    return at ? [{ x: at[0], y: at[1], side: part.side ?? 'top' }] : [];
+    const through = THROUGH_HOLE.test(part.package ?? '');
+    return at ? [{ x: at[0], y: at[1], side: part.side ?? 'top', through }] : [];
   });
 }
+
+/** Packages whose legs go through the board: both of its sides have them. */
+const THROUGH_HOLE = /^(dip|sip|to-|radial|axial)/i;
+
+/**
+ * From which sides of the board a measurement can be taken whole; both where the sheet has no places
+ * for a point of it. A point is on a side where one of its pins is.
+ */
+export function sidesOf(index: BoardIndex, { at, to }: Measurement): readonly Spot['side'][] {
+  const points = [at, to].filter(({ net, pin }) => net !== GROUND || pin !== undefined);
+  return SIDES.filter((side) =>
+    points.every((point) => {
+      const spots = spotsOf(index, point);
+      return spots.length === 0 || spots.some((spot) => spot.through || spot.side === side);
+    }),
+  );
+}
+const SIDES = ['top', 'bottom'] as const;
 
 /** Seconds from where a probe was to the nearest spot of a point. */
 function seconds(from: readonly Spot[], to: readonly Spot[]): number {

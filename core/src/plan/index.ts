@@ -14,4 +14,6 @@ export {
 } from './actions';
 export { shareCredit, type Change, type Credit } from './attribution';
 export { judgeConclusive, type Conclusion } from './conclusive';
-export { handMinutes } from './hand-movement';
+export { aheadSteps, type AheadNode, type AheadOutcome } from './ahead';
+export { schoolsOf, type School, type Schools } from './schools';
+export { handMinutes, sidesOf } from './hand-movement';

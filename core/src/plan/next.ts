@@ -10,9 +10,11 @@ import {
   type Measurement,
   type Reading,
   type ReadingKind,
+  type Readout,
 } from '../instrument';
 import { minutesInWords } from '../quantity';
 import { planActions, type Action, type ReadingPromise } from './actions';
+import { schoolsOf, type Schools } from './schools';
 import { aroundSuspects, candidateMeasurements, everyReading } from './candidates';
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import type { Information, Outcome } from './information';
@@ -46,10 +48,14 @@ export interface Plan {
    * Readings and work that can cure on one scale: expected minutes to a proven repair, least first.
    */
   readonly actions: readonly Action[];
+  /** The two ways to go on, with their price. */
+  readonly schools: Schools | undefined;
 }
 
 export interface PlanOptions {
   readonly allow?: readonly ReadingKind[];
+  /** Whether a reading may be proposed at all; default: every one. */
+  readonly allowed?: (measurement: Measurement) => boolean;
   /** Default: DEFAULT_COSTS. */
   readonly costs?: CostTable;
   /** The state the board is in now. Default: that of the last reading, off where there is none. */
@@ -62,6 +68,8 @@ export interface PlanOptions {
   readonly quick?: boolean;
   /** Minutes of opening up before a reading's points can be reached. Default: none. */
   readonly accessMinutes?: (measurement: Measurement) => number;
+  /** Whether it may be proposed to lift a leg or the like. Default: true. */
+  readonly touching?: boolean;
   /** Minutes that hands take to a measurement from where they are. */
   readonly handMinutes?: (measurement: Measurement) => number;
 }
@@ -145,8 +153,9 @@ export function* planSteps(
   const costs = options.costs ?? DEFAULT_COSTS;
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
+  const allowed = options.allowed ?? (() => true);
   const open = candidateMeasurements(diagnoser.index, options.allow).filter(
-    (m) => !taken.has(measurementKey(m)),
+    (m) => !taken.has(measurementKey(m)) && allowed(m),
   );
   const view = outlookBase(belief, open.length, options.quick ? QUICK_SUSPECTS : undefined);
   const candidates =
@@ -183,7 +192,7 @@ export function* planSteps(
   if (searchedAll) {
     const known = new Set(weighed.map(({ measurement }) => measurementKey(measurement)));
     const all = everyReading(diagnoser.index, options.allow).filter(
-      (m) => !taken.has(measurementKey(m)) && !known.has(measurementKey(m)),
+      (m) => !taken.has(measurementKey(m)) && !known.has(measurementKey(m)) && allowed(m),
     );
     const fine = outlookBase(belief, 0);
     for (const [i, measurement] of all.entries()) {
@@ -199,9 +208,9 @@ export function* planSteps(
   }
   const exhausted = searchedAll && isLittle();
   const touches =
-    !settled && !options.quick && isLittle()
+    !settled && !options.quick && (options.touching ?? true) && isLittle()
       ? weighTouches(diagnoser, view, belief, readings, absent, costs).filter(
-          ({ information }) => information.gainBits >= LITTLE,
+          ({ information, measurement }) => information.gainBits >= LITTLE && allowed(measurement),
         )
       : [];
   weighed.sort((a, b) => rateOf(b) - rateOf(a));
@@ -219,14 +228,10 @@ export function* planSteps(
     .filter((part) => part.probability >= 0.02)
     .slice(0, 10)
     .map(({ ref, probability }) => ({ ref, probability }));
-  const actions = planActions(
-    diagnoser.index,
-    belief,
-    costs,
-    proposals
-      .slice(0, MOST_PROMISES)
-      .map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information)),
-  );
+  const promises = proposals
+    .slice(0, MOST_PROMISES)
+    .map((proposal, i) => promiseOf(view, proposal, weighed[i]!.information));
+  const actions = planActions(diagnoser.index, belief, costs, promises);
   // Before the first reading nothing is known of this board but how often parts fail: nobody
   // replaces on that.
   const ordered =
@@ -243,6 +248,7 @@ export function* planSteps(
   return {
     state: decide(belief, [...weighed, ...touches], costs),
     actions: kept,
+    schools: readings.length === 0 ? undefined : schoolsOf(belief, promises, costs),
     measurements: proposals,
     replace,
     touches: touches.slice(0, MOST_TOUCHES).map((one) => ({
@@ -347,6 +353,8 @@ function merged(
   const rows: {
     probability: number;
     centre: number;
+    /** Of the likeliest outcome in it. */
+    typical: { readonly centre: number; readonly probability: number };
     from: string;
     to: string;
     groups: number[];
@@ -366,14 +374,19 @@ function merged(
       last.probability += probability;
       last.to = display;
       last.centre = centre;
-    } else rows.push({ probability, centre, from: display, to: display, groups: [...groups] });
+      if (probability > last.typical.probability) last.typical = { centre, probability };
+    } else {
+      const typical = { centre, probability };
+      rows.push({ probability, centre, typical, from: display, to: display, groups: [...groups] });
+    }
   }
   return rows
     .filter(({ probability }) => probability >= 0.03)
     .sort((a, b) => b.probability - a.probability)
     .slice(0, 4)
-    .map(({ probability, from, to, groups }) => ({
+    .map(({ probability, typical, from, to, groups }) => ({
       probability,
+      value: outcomeReadout(kind, typical.centre).value,
       display: from === to ? from : `${from} to ${to}`,
       leading: groups
         .map((p, g) => ({ ref: names[g]!, probability: p }))
@@ -415,7 +428,11 @@ function reasonFor(prospects: readonly Prospect[], gainBits: number, minutes: nu
 }
 
 /** An outcome on the natural scale in words: `12.10 V`, `OL`, `beep`. */
-function describeOutcome(kind: ReadingKind, centre: number): string {
+const describeOutcome = (kind: ReadingKind, centre: number): string =>
+  outcomeReadout(kind, centre).display;
+
+/** An outcome on the natural scale as the meter shows it. */
+function outcomeReadout(kind: ReadingKind, centre: number): Readout {
   const value = unscaledValue(kind, centre);
   const fullScale = kind === 'resistance' ? ohmRange(value) : voltRange(value);
   const pulsing = kind === 'logic' && centre > PULSING_AT / 2;
@@ -424,5 +441,5 @@ function describeOutcome(kind: ReadingKind, centre: number): string {
     spread: 0,
     fullScale,
     ...(pulsing ? { pulsing } : {}),
-  }).display;
+  });
 }

@@ -1,11 +1,13 @@
 import type { Setup } from '../board';
-import type { Measurement, ReadingKind, Readout } from '../instrument';
+import type { Measurement, ReadingKind, ReadingValue, Readout } from '../instrument';
 import type { Touch } from './touches';
 
 /** One way a proposed reading may come out, in the trade's terms. */
 export interface Prospect {
   readonly probability: number;
   readonly display: string;
+  /** A reading that stands for it. */
+  readonly value: ReadingValue;
   /** The parts that would then lead, likeliest first, with their probability. */
   readonly leading: readonly { readonly ref: string; readonly probability: number }[];
 }

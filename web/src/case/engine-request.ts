@@ -6,7 +6,7 @@ import { bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit'
 import type { CaseState } from './use-case';
 
 /** What the engine has to know beside readings. */
-export type Circumstances = Pick<AssessRequest, 'look' | 'access'>;
+export type Circumstances = Pick<AssessRequest, 'look' | 'access' | 'limits'>;
 
 /** What the eye found on the board and what was said of the unit, and how far it is open. */
 export function useCircumstances({
@@ -36,6 +36,13 @@ export function engineRequest(
     ticket,
     readings: engineReadings(journal),
     absent: [...journal.absent],
+    skips: journal.skips.map(({ body: { setup, quantity, at, to, why } }) => ({
+      setup,
+      kind: quantity,
+      at,
+      to,
+      why,
+    })),
     ...circumstances,
   };
 }

@@ -14,6 +14,13 @@ const finite = z.number().refine(Number.isFinite);
 export const TimerKind = z.enum(['soak', 'bleach', 'glue', 'burn-in', 'other']);
 export type TimerKind = z.infer<typeof TimerKind>;
 
+/**
+ * Why a proposed reading is not taken. reach: no probe comes to its points; unsafe: not with the power
+ * on; trust: the reading itself would not be believed; instrument: there is none for it.
+ */
+export const SkipReason = z.enum(['reach', 'unsafe', 'trust', 'instrument']);
+export type SkipReason = z.infer<typeof SkipReason>;
+
 /** What an entry of a case's journal can say. Kinds are only ever added. */
 export const EntryBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('symptom'), text: line(500).min(1) }),
@@ -164,6 +171,15 @@ export const EntryBody = z.discriminatedUnion('kind', [
     kind: z.literal('rail'),
     net: line(40).regex(/^\S+$/, 'a name without blanks'),
     volt: finite.min(-1000).max(1000),
+  }),
+  /** A reading that was proposed and not taken, and why: it is not proposed again. */
+  z.object({
+    kind: z.literal('skip'),
+    setup: Setup,
+    quantity: ReadingKind,
+    at: line(80).min(1),
+    to: line(80),
+    why: SkipReason,
   }),
   z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);

@@ -38,6 +38,8 @@ export interface Journal {
   readonly readings: readonly TakenReading[];
   /** Readings at points that no sheet of the case has: told, and used where there is none. */
   readonly loose: readonly TakenLoose[];
+  /** Proposed readings that are not taken, with the reason. */
+  readonly skips: readonly Of<'skip'>[];
   /** Rails that a person named. */
   readonly rails: readonly Of<'rail'>[];
   readonly condemned: readonly Of<'condemn'>[];
@@ -114,6 +116,7 @@ export interface Draft {
   readonly readings: TakenReading[];
   readonly loose: TakenLoose[];
   readonly rails: Of<'rail'>[];
+  readonly skips: Of<'skip'>[];
   readonly condemned: Map<string, Of<'condemn'>>;
   readonly ledger: (LedgerLine & { readonly entry: Entry })[];
   readonly answers: ProofAnswer[];
@@ -187,6 +190,7 @@ function emptyDraft(
     readings: [],
     loose: [],
     rails: [],
+    skips: [],
     condemned: new Map(),
     ledger: [],
     answers: [],
@@ -236,6 +240,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     readings: draft.readings,
     loose: draft.loose,
     rails: draft.rails,
+    skips: draft.skips,
     condemned: [...draft.condemned.values()],
     ledger,
     answers: draft.answers,

@@ -11,6 +11,8 @@ import { siteKind, type SiteKind } from '@hanzai/core/fault';
 import { unitOf, type ReadingKind, type ReadingValue, type Readout } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
 
+import type { SkipReason } from './entry';
+
 export { tellsInWords as tellsWords } from '@hanzai/core/quantity';
 
 export const KIND_WORDS: Readonly<Record<ReadingKind, string>> = {
@@ -202,6 +204,14 @@ export const COURSE_WORDS: Readonly<Record<'go-on' | 'donor' | 'give-up', string
 export function wholeCharacters(text: string, most: number): string {
   return text.slice(0, most).replace(/[\uD800-\uDBFF]$/, '');
 }
+
+/** Why a proposed reading is not taken. */
+export const SKIP_WORDS: Readonly<Record<SkipReason, string>> = {
+  reach: 'no probe comes there',
+  unsafe: 'not safe with the power on',
+  trust: 'would not be believed',
+  instrument: 'no instrument for it',
+};
 
 /** The name of one fault or of several, in words: `L2:open + C4:high-esr` is L2 open and C4 high ESR. */
 export function faultWords(names: string): string {

@@ -1,9 +1,9 @@
 import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
-import type { Action } from '@hanzai/core/plan';
+import type { Action, Schools } from '@hanzai/core/plan';
 import { z } from 'zod';
-import { Entry } from '../case/entry';
+import { Entry, SkipReason } from '../case/entry';
 import type { Expectation, JudgedExpectation } from '../case/expectation';
 
 /** A reading as it goes to the engine. `id` names it in the answer. */
@@ -18,6 +18,30 @@ export const EngineReading = z.object({
 });
 export type EngineReading = z.infer<typeof EngineReading>;
 
+/** What may be proposed. Left out: everything. */
+export const Limits = z.object({
+  /** Kinds of reading for which there is an instrument. */
+  kinds: z.array(ReadingKind),
+  power: z.enum(['any', 'on', 'off']),
+  /** The side of the board that lies up. */
+  side: z.enum(['any', 'top', 'bottom']),
+  /** Only what is reached without opening anything more. */
+  open: z.boolean(),
+  /** Whether a leg may be lifted or a joint made for it. */
+  solder: z.boolean(),
+});
+export type Limits = z.infer<typeof Limits>;
+
+/** A reading that was proposed and not taken. */
+export const Skipped = z.object({
+  setup: Setup,
+  kind: ReadingKind,
+  at: z.string(),
+  to: z.string(),
+  why: SkipReason,
+});
+export type Skipped = z.infer<typeof Skipped>;
+
 export const AssessRequest = z.object({
   ticket: z.number().int(),
   readings: z.array(EngineReading),
@@ -26,6 +50,8 @@ export const AssessRequest = z.object({
   look: z.record(z.string(), z.number().positive()),
   /** How an earlier unit of this model came apart, and how far this one is. */
   access: z.object({ template: z.array(OpenUpStep), done: z.number().int().min(0) }).optional(),
+  limits: Limits.optional(),
+  skips: z.array(Skipped).optional(),
 });
 export type AssessRequest = z.infer<typeof AssessRequest>;
 export const OpenRequest = z.object({ board: Board });
@@ -48,6 +74,27 @@ export const WhatIfRequest = z.object({
   absent: z.array(z.string()),
 });
 export type WhatIfRequest = z.infer<typeof WhatIfRequest>;
+
+/** A reading of which is asked what would follow it. */
+export const AheadRequest = z.object({ request: AssessRequest, key: z.string() });
+
+/** A few steps ahead, in words. */
+export interface AheadStep {
+  readonly kind: ReadingKind;
+  readonly setup: Setup;
+  readonly at: string;
+  readonly to: string;
+  readonly minutes: number;
+  readonly outcomes: readonly {
+    readonly display: string;
+    readonly probability: number;
+    readonly then:
+      | { readonly kind: 'replace'; readonly ref: string; readonly probability: number }
+      | { readonly kind: 'verify' }
+      | { readonly kind: 'stop' }
+      | { readonly kind: 'measure'; readonly node: AheadStep };
+  }[];
+}
 
 /** Two sides of an argument about a case: designators, or empty for "nothing is wrong". */
 export const WhyRequest = z.object({
@@ -222,6 +269,8 @@ export interface NextStep {
     Action,
     'kind' | 'title' | 'cures' | 'minutes' | 'expectedMinutes'
   >[];
+  /** What measuring first and replacing first are expected to cost. */
+  readonly schools: Schools | undefined;
 }
 
 /** What the engine sends back while it works on a request. */

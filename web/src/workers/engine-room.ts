@@ -2,9 +2,10 @@ import type { Board } from '@hanzai/core/board';
 import type { SheetWorth } from '@hanzai/core/diagnosis';
 import type { Expectation } from '../case/expectation';
 import type { WrittenAnswers } from '../case/solved';
-import { Engine } from './engine';
+import { Engine, type Course } from './engine';
 import {
   OpenRequest,
+  type AheadStep,
   type EngineEvent,
   type ReadingMeaning,
   type ReportFigures,
@@ -48,6 +49,8 @@ export interface EngineDoor {
   meaning(request: unknown): Promise<ReadingMeaning | undefined>;
   /** Why one part is believed more than another. In turn; a newer question makes it stop. */
   why(request: unknown): Promise<WhyAnswer | undefined>;
+  /** What would follow a proposed reading. In turn; a newer question and request make it stop. */
+  ahead(request: unknown): Promise<AheadStep | undefined>;
   /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
   worth(request: unknown): readonly SheetWorth[];
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
@@ -76,8 +79,17 @@ export class EngineRoom {
   door(): EngineDoor {
     let engine: Engine | undefined;
     let newest = 0;
-    let asked = 0;
-    let argued = 0;
+    /** For one kind of question: only the newest is answered, and none past a newer request. */
+    const newestOnly = () => {
+      let asked = 0;
+      return <T>(work: (course: Course) => Promise<T | undefined>): Promise<T | undefined> => {
+        const [own, since] = [++asked, newest];
+        const stale = (): boolean => own !== asked || since !== newest;
+        const course = { send: () => undefined, pause: this.pause, stale };
+        return this.inTurn(async () => (stale() ? undefined : work(course)));
+      };
+    };
+    const [askAhead, askWhy, askMeaning] = [newestOnly(), newestOnly(), newestOnly()];
     return {
       open: (request) => {
         const { known, kept } = this.enter(request);
@@ -93,21 +105,9 @@ export class EngineRoom {
       },
       expect: (request) => opened(engine).expect(request),
       whatIf: (request) => opened(engine).whatIf(request),
-      meaning: async (request) => {
-        const own = ++asked;
-        const since = newest;
-        const stale = (): boolean => own !== asked || since !== newest;
-        const course = { send: () => undefined, pause: this.pause, stale };
-        return this.inTurn(async () =>
-          stale() ? undefined : opened(engine).meaning(request, course),
-        );
-      },
-      why: async (request) => {
-        const own = ++argued;
-        const stale = (): boolean => own !== argued;
-        const course = { send: () => undefined, pause: this.pause, stale };
-        return this.inTurn(async () => (stale() ? undefined : opened(engine).why(request, course)));
-      },
+      meaning: (request) => askMeaning((course) => opened(engine).meaning(request, course)),
+      ahead: (request) => askAhead((course) => opened(engine).ahead(request, course)),
+      why: (request) => askWhy((course) => opened(engine).why(request, course)),
       worth: (request) => opened(engine).worth(request),
       stand: (entries) => opened(engine).stand(entries),
       account: async (entries) => {

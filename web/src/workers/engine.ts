@@ -17,15 +17,10 @@ import {
   type Measurement,
   type Reading,
 } from '@hanzai/core/instrument';
-import {
-  handMinutes,
-  planNext,
-  planSteps,
-  type Plan,
-  type ProposedMeasurement,
-} from '@hanzai/core/plan';
+import { aheadSteps, handMinutes, planNext, planSteps, type PlanOptions } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import {
+  AheadRequest,
   AssessRequest,
   ExpectRequest,
   JournalRequest,
@@ -33,12 +28,11 @@ import {
   WhatIfRequest,
   WhyRequest,
   WorthRequest,
+  type AheadStep,
   type EngineEvent,
   type EngineReading,
   type LineUp,
   type LineUpEntry,
-  type NextStep,
-  type Proposal,
   type ReadingMeaning,
   type ReportFigures,
   type WhatIfAnswer,
@@ -55,7 +49,9 @@ import { playJournal } from '../case/journal';
 import { isRepair, writeAnswers, type WrittenAnswers } from '../case/solved';
 import { partTitle, siteTitle } from '../case/wording';
 import { sideOf, whyAnswer } from './arguing';
+import { allowedBy } from './limits';
 import { pairsOf } from './pairs';
+import { nextStep, proposalKey, PROPOSALS, stepInWords } from './plan-words';
 
 /**
  * A part counts as cleared below this probability, where it has also lost this share of its prior.
@@ -72,14 +68,14 @@ const EARLY_MILLISECONDS = 500;
 const FIRST_LOOK_FROM = 500;
 /** Doubts about the sheet that are worth a line. */
 const DOUBTS = { from: 0.02, most: 4 } as const;
-const PROPOSALS = 8;
 /** Suspects that are named after a reading that is typed. */
 const LEADING = 2;
+/** Readings in a row that are looked ahead. */
+const STEPS_AHEAD = 2;
 /** Parts below this chance are in no group of such as are not told apart. */
 const ALIKE_FROM = 0.01;
 /** Faults of a part that are named, from this share of it on. */
 const FAULTS = { ofPart: 0.01, most: 8 } as const;
-const ACTIONS = 5;
 
 /** How a request is worked on. */
 export interface Course {
@@ -125,23 +121,19 @@ export class Engine {
 
   /** Works out the line-up, then what to do next. Each is sent as soon as it is known. */
   async assess(raw: unknown, course: Course): Promise<void> {
-    const { ticket, readings, absent, look, access } = AssessRequest.parse(raw);
-    this.see(look);
+    const asked = AssessRequest.parse(raw);
+    const { ticket, readings } = asked;
+    this.see(asked.look);
     const started = performance.now();
     this.learn(readings);
     const known = readings.flatMap((reading) => this.resolve(reading));
     const given = known.map(({ reading }) => reading);
     const ids = known.map(({ id }) => id);
-    const opening = (m: Measurement): number =>
-      access ? accessMinutes(access.template, access.done, namesAt(this.diagnoser.index, m)) : 0;
-    // Hands are where the last reading was taken.
-    const last = given.at(-1)?.measurement;
-    const reaching = (m: Measurement): number => handMinutes(this.diagnoser.index, last, m);
+    const options = this.planOptions(asked, given);
+    const opening = options.accessMinutes;
     const firstLook = (belief: Belief): void => {
       const plan = planNext(this.diagnoser, given, belief, {
-        absent,
-        accessMinutes: opening,
-        handMinutes: reaching,
+        ...options,
         quick: true,
         most: PROPOSALS,
       });
@@ -176,16 +168,52 @@ export class Engine {
       lineUp: this.lineUp(belief, ids, given, performance.now() - started),
     });
     if (shown > 0 || this.diagnoser.space.hypotheses.length > FIRST_LOOK_FROM) firstLook(belief);
-    const plan = await walk(
-      planSteps(this.diagnoser, given, belief, {
-        absent,
-        accessMinutes: opening,
-        handMinutes: reaching,
-      }),
-      ticket,
+    const plan = await walk(planSteps(this.diagnoser, given, belief, options), ticket, course);
+    if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
+  }
+
+  /** What bounds a plan: what is off, what it costs to get there, what may be proposed at all. */
+  private planOptions(
+    { absent, access, limits, skips = [] }: AssessRequest,
+    given: readonly Reading[],
+  ): PlanOptions & { readonly accessMinutes: (m: Measurement) => number } {
+    const { index } = this.diagnoser;
+    const accessOf = (m: Measurement): number =>
+      access ? accessMinutes(access.template, access.done, namesAt(index, m)) : 0;
+    // Hands are where the last reading was taken.
+    const last = given.at(-1)?.measurement;
+    return {
+      absent,
+      accessMinutes: accessOf,
+      handMinutes: (m) => handMinutes(index, last, m),
+      allowed: allowedBy(index, limits, skips, accessOf),
+      touching: limits?.solder ?? true,
+    };
+  }
+
+  /**
+   * What would follow one of the proposed readings, a few steps on. undefined where it is not among
+   * those that may be proposed, and where nobody waits for it any more.
+   */
+  async ahead(raw: unknown, course: Course): Promise<AheadStep | undefined> {
+    const { request, key } = AheadRequest.parse(raw);
+    this.see(request.look);
+    this.learn(request.readings);
+    const given = request.readings
+      .flatMap((reading) => this.resolve(reading))
+      .map(({ reading }) => reading);
+    if (!(await walk(this.diagnoser.prepare(given), 0, course))) return undefined;
+    const options = this.planOptions(request, given);
+    const belief = this.diagnoser.believe(given);
+    const plan = await walk(planSteps(this.diagnoser, given, belief, options), 0, course);
+    const first = plan?.value.measurements.find((m) => proposalKey(m) === key);
+    if (!first) return undefined;
+    const steps = await walk(
+      aheadSteps(this.diagnoser, given, first, STEPS_AHEAD, options),
+      0,
       course,
     );
-    if (plan) course.send({ type: 'next', ticket, next: nextStep(plan.value, opening) });
+    return steps && stepInWords(steps.value);
   }
 
   /** What a sound board shows at a point. */
@@ -415,51 +443,4 @@ function namesAt(index: BoardIndex, { at, to }: Measurement): string[] {
       ? [replaceableRef(pin.part.ref)]
       : [net, ...(index.pinsOfNet.get(net) ?? []).map(({ part }) => replaceableRef(part.ref))],
   );
-}
-
-function nextStep(plan: Plan, opening: (m: Measurement) => number): NextStep {
-  // Of the readings only the best stands beside the work: the others are listed as proposals.
-  const best = plan.actions.find(({ kind }) => kind === 'measure');
-  const actions = plan.actions
-    .filter((action) => action.kind !== 'measure' || action === best)
-    .slice(0, ACTIONS)
-    .map(({ kind, title, cures, minutes, expectedMinutes }) => ({
-      kind,
-      title,
-      cures,
-      minutes,
-      expectedMinutes,
-    }));
-  return {
-    state: plan.state,
-    replace: plan.replace,
-    actions,
-    touches: plan.touches.map(({ touch: { title, refs, caution }, ...m }) => ({
-      ...proposal(m, 0),
-      title,
-      refs,
-      caution,
-    })),
-    exhausted: plan.exhausted,
-    takes: plan.takes,
-    proposals: plan.measurements
-      .slice(0, PROPOSALS)
-      .map((m) => proposal(m, opening(m.measurement))),
-  };
-}
-
-function proposal(m: ProposedMeasurement, minutesOfAccess: number): Proposal {
-  const { setup, kind, at, to, gainBits, minutes, prospects } = m;
-  return {
-    key: `${setup} ${kind} ${at} ${to}`,
-    setup,
-    kind,
-    at,
-    to,
-    gainBits,
-    minutes,
-    accessMinutes: minutesOfAccess,
-    prospects,
-    expected: inWords(m.expected),
-  };
 }

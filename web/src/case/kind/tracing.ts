@@ -2,7 +2,7 @@ import { absentParts } from '@hanzai/core/bench';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { resolveMeasurement } from '@hanzai/core/instrument';
-import { placeText } from '../wording';
+import { placeText, SKIP_WORDS } from '../wording';
 import type { KindsOf } from './definition';
 
 /** Whether a name is a part of the board, or a place where it can be bridged or cut. */
@@ -17,7 +17,7 @@ const partObjection = (ref: string, index: BoardIndex | undefined): string | und
   index && !hasPart(index, ref) ? `the board has no part ${ref}` : undefined;
 
 /** Readings and verdicts. */
-export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit' | 'rail'> = {
+export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit' | 'rail' | 'skip'> = {
   reading: {
     words: 'reading',
     said: ({ typed }) => typed,
@@ -72,6 +72,14 @@ export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit' | 'rail'> =
     takeBack: 'never',
     objection: ({ ref }, { index }) => partObjection(ref, index),
     add: (draft, { body }) => void draft.condemned.delete(body.ref),
+    report: 'none',
+  },
+  skip: {
+    words: 'reading not taken',
+    said: ({ at, to, why }) => `${at}${to === '' ? '' : ` to ${to}`}: ${SKIP_WORDS[why]}`,
+    takeBack: 'free',
+    objection: 'none',
+    add: (draft, entry) => draft.skips.push(entry),
     report: 'none',
   },
   rail: {

@@ -34,6 +34,8 @@ interface Props {
   readonly circumstances?: Circumstances;
   /** How likely a part is guilty. */
   readonly chance?: (ref: string) => number;
+  /** Whether a lone level files at once, without Enter: in a list that is gone through. */
+  readonly instant?: boolean;
   readonly disabled?: boolean;
   /** Whether the cursor is in it when the page opens: where readings are what one came for. */
   readonly ready?: boolean;
@@ -47,7 +49,15 @@ const CERTAIN = (): number => 1;
  * understood while one types; Enter files.
  */
 export const Strip = forwardRef<StripHandle, Props>(function Strip(
-  { state, list = NO_LIST, circumstances, chance = CERTAIN, disabled = false, ready = false },
+  {
+    state,
+    list = NO_LIST,
+    circumstances,
+    chance = CERTAIN,
+    instant = false,
+    disabled = false,
+    ready = false,
+  },
   handle,
 ) {
   const strip = useStripLine(state, list, chance);
@@ -86,7 +96,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
   }, [type]);
 
   function onKey(event: KeyboardEvent<HTMLInputElement>): void {
-    if (event.key === 'Enter') strip.enter();
+    if (event.key === 'Enter') strip.enter(text);
     else if (event.key === 'Escape') {
       // The second Escape leaves the line: then the keys of the page are heard.
       if (text === '') input.current?.blur();
@@ -122,7 +132,12 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
               : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr   c3 off   note flux under u7'
           }
           aria-describedby={`strip-says ${waysId}`}
-          onChange={(event) => type(event.target.value)}
+          onChange={(event) => {
+            const next = event.target.value;
+            if (instant && proposal?.kind === 'logic' && text === '' && /^[01pz]$/i.test(next))
+              strip.enter(next);
+            else type(next);
+          }}
           onKeyDown={onKey}
           onPaste={(event) => {
             // A column that was copied elsewhere: one line after the other.

@@ -24,7 +24,8 @@ export interface StripState {
   readonly type: (text: string) => void;
   /** Puts one of the ways in the place of what was begun; the next of them when asked again. */
   readonly complete: (way?: string) => boolean;
-  readonly enter: () => void;
+  /** Files a line: as a rule the one that stands there. */
+  readonly enter: (text: string) => void;
   readonly undo: () => void;
   /** An earlier line; −1 the one before, 1 the one after. */
   readonly recall: (step: -1 | 1) => void;
@@ -69,8 +70,9 @@ export function useStripLine(
     setCycle(undefined);
   }, []);
 
-  const enter = (): void => {
-    if (text.trim() === '') return;
+  const enter = (own: string): void => {
+    if (own.trim() === '') return;
+    const line = parseStrip(context, own);
     if (!line.ok) {
       const { understood, expected } = line;
       return setNote({
@@ -81,8 +83,8 @@ export function useStripLine(
     const doubts = line.items.flatMap((item) =>
       'doubt' in item && item.doubt ? [item.doubt] : [],
     );
-    if (doubts.length > 0 && told !== text) {
-      setTold(text);
+    if (doubts.length > 0 && told !== own) {
+      setTold(own);
       return setNote({ text: `${doubts.join('; ')}. Enter once more files it.`, bad: true });
     }
     const [first] = line.items;

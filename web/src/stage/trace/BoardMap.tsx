@@ -20,7 +20,7 @@ export function BoardMap({
   index: BoardIndex;
   boardId: string;
   lineUp: LineUp | undefined;
-  proposal: Proposal | undefined;
+  proposal: Pick<Proposal, 'at' | 'to'> | undefined;
   onPick: (text: string) => void;
   onCircuit: () => void;
 }) {

@@ -18,7 +18,7 @@ interface Props {
   readonly index: BoardIndex;
   readonly journal: Journal;
   readonly lineUp: LineUp | undefined;
-  readonly proposal: Proposal | undefined;
+  readonly proposal: Pick<Proposal, 'at' | 'to'> | undefined;
   readonly onPick: (text: string) => void;
   readonly expect: Expect;
   /** What nets would have on the board that is asked about. */

@@ -30,6 +30,10 @@ interface Props {
   readonly condemned: ReadonlySet<string>;
   readonly proveHref: string;
   readonly repairHref: string;
+  /** Whether something is held back from being proposed. */
+  readonly limited: boolean;
+  /** What else can be done about the chosen reading. */
+  readonly more: ReactNode;
 }
 
 /** Where the probes go next, what should be there, and what it would tell. */
@@ -45,6 +49,8 @@ export function NextCard({
   condemned,
   proveHref,
   repairHref,
+  limited,
+  more,
 }: Props) {
   if (!next)
     return (
@@ -63,6 +69,7 @@ export function NextCard({
           onCondemn={onCondemn}
           onFinished={onFinished}
           repairHref={repairHref}
+          limited={limited}
         />
       )}
       {next.state === 'verify' && !next.provisional && (
@@ -79,13 +86,17 @@ export function NextCard({
           proposal={chosen}
           onBench={onBench}
           settled={next.state !== 'measure'}
+          rest={next.proposals.filter(({ key }) => key !== chosen.key)}
+          more={more}
         />
       )}
       {next.exhausted ? (
         <div className={style.exhausted}>
           <p className={style.lead}>No reading tells more</p>
           <p>
-            Every point that a probe reaches was weighed, in every state that this sheet knows. What
+            {limited
+              ? 'Of what may be proposed nothing tells more; what is held back was not weighed. Beside that'
+              : 'Every point that a probe reaches was weighed, in every state that this sheet knows. What'}{' '}
             it would take:
           </p>
         </div>
@@ -125,7 +136,7 @@ export function NextCard({
           </ul>
         </More>
       )}
-      <Work actions={next.actions} />
+      <Work actions={next.actions} schools={next.schools} />
     </section>
   );
 }
@@ -142,6 +153,7 @@ function Verdict({
   onCondemn,
   onFinished,
   repairHref,
+  limited,
 }: {
   index: BoardIndex;
   ref: string;
@@ -150,6 +162,7 @@ function Verdict({
   onCondemn: (ref: string) => void;
   onFinished: (ref: string) => void;
   repairHref: string;
+  limited: boolean;
 }) {
   const finished = (index.replaceable.get(refdes) ?? []).some(isHead);
   return (
@@ -159,7 +172,10 @@ function Verdict({
         <span className="mono">{refdes}</span>
         {finished && ' is finished'}
       </h2>
-      <p>{percent(probability)} sure; no reading left is worth more than the work itself.</p>
+      <p>
+        {oddsWords(probability)} sure; no reading {limited ? 'that may be proposed' : 'left'} is
+        worth more than the work itself.
+      </p>
       {finished && (
         <p>
           A head with a bad winding is not mended and hardly to be had alone. Touch its terminals
@@ -209,7 +225,7 @@ function Touched({ index, touch }: { index: BoardIndex; touch: NextStep['touches
  * Work that could end it without a further reading, beside how long it takes when the readings come
  * first.
  */
-function Work({ actions }: { actions: NextStep['actions'] }) {
+function Work({ actions, schools }: Pick<NextStep, 'actions' | 'schools'>) {
   const work = actions.filter(({ kind }) => kind !== 'measure');
   const reading = actions.find(({ kind }) => kind === 'measure');
   if (work.length === 0) return null;
@@ -221,6 +237,7 @@ function Work({ actions }: { actions: NextStep['actions'] }) {
           away. With this work first:
         </p>
       )}
+      {schools && <SchoolsTable schools={schools} />}
       <ol className={style.actions}>
         {work.map(({ title, cures, minutes, expectedMinutes }) => (
           <li key={title}>
@@ -251,6 +268,71 @@ function More({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
+/** Why this reading and not another: what it parts, and what the next best would bring. */
+function WhyThis({
+  index,
+  proposal,
+  rest,
+}: {
+  index: BoardIndex;
+  proposal: Proposal;
+  rest: readonly Proposal[];
+}) {
+  const leaders = [...new Set(proposal.prospects.flatMap(({ leading }) => leading[0]?.ref ?? []))];
+  const rate = (one: Proposal): number => one.gainBits / one.minutes;
+  const [second] = [...rest].sort((a, b) => rate(b) - rate(a));
+  return (
+    <details className={style.whyThis}>
+      <summary>Why this one</summary>
+      <p>
+        {leaders.length > 1
+          ? `It parts ${leaders.join(' from ')}: each way it may come out another one leads.`
+          : leaders.length === 1
+            ? `It makes ${leaders[0]} surer or less sure.`
+            : 'It narrows the field.'}{' '}
+        {second &&
+          `Next best is ${KIND_WORDS[second.kind]} ${pointsText(index, second.at, second.to)}, which tells ${tellsWords(second.gainBits)} for ${minutesText(second.minutes)}.`}
+      </p>
+      <small>
+        {proposal.gainBits.toFixed(2)} bit for {minutesText(proposal.minutes)}
+        {second &&
+          `; next best ${second.gainBits.toFixed(2)} bit for ${minutesText(second.minutes)}`}
+      </small>
+    </details>
+  );
+}
+
+/** The two ways to go on, with the price of each. */
+function SchoolsTable({ schools }: { schools: NonNullable<NextStep['schools']> }) {
+  const rows = [
+    ['measure first', schools.measureFirst],
+    ['replace the usual first', schools.replaceFirst],
+  ] as const;
+  return (
+    <table className={style.schools}>
+      <caption>Two schools, for this case</caption>
+      <thead>
+        <tr>
+          <th scope="col">way</th>
+          <th scope="col">to a proven repair</th>
+          <th scope="col">parts</th>
+          <th scope="col">a pad harmed</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map(([title, { minutes, parts, harm }]) => (
+          <tr key={title}>
+            <th scope="row">{title}</th>
+            <td>{minutesText(Math.round(minutes))}</td>
+            <td>{parts.toFixed(1)}</td>
+            <td>{oddsWords(harm)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
 function Working({ share, hasFirst = false }: { share: number; hasFirst?: boolean }) {
   return (
     <p className={style.working} role="status">
@@ -267,11 +349,15 @@ function Chosen({
   proposal,
   onBench,
   settled,
+  rest,
+  more,
 }: {
   index: BoardIndex;
   proposal: Proposal;
   onBench: () => void;
   settled: boolean;
+  rest: readonly Proposal[];
+  more: ReactNode;
 }) {
   const { at, to, kind, setup, expected, gainBits, minutes, accessMinutes, prospects } = proposal;
   return (
@@ -308,6 +394,10 @@ function Chosen({
       </ul>
       <Caution of={cautionFor(index, proposal)} />
       <Button onClick={onBench}>Bench mode (Alt+B)</Button>
+      <div className={style.choices}>
+        <WhyThis index={index} proposal={proposal} rest={rest} />
+        {more}
+      </div>
     </div>
   );
 }

@@ -15,26 +15,28 @@ import { Strip, type StripHandle } from '../../case/strip/Strip';
 import type { CaseState } from '../../case/use-case';
 import { touchedByLook } from '../../case/unit';
 import { useEngine } from '../../case/use-engine';
-import { percent, shorthandAround } from '../../case/wording';
+import { percent } from '../../case/wording';
 import { Keys } from '../../ui/Keys';
 import { BenchMode } from './BenchMode';
 import { CircuitMap } from './CircuitMap';
 import { GoTo } from './GoTo';
 import { LineUpList } from './LineUpList';
-import { NextCard } from './NextCard';
+import { NextPane } from './NextPane';
 import { NoSheet } from './NoSheet';
 import { ReadingLog } from './ReadingLog';
 import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
 import { useSheetWorth } from './use-sheet-worth';
+import { useLimits } from './use-limits';
+import { useSequence } from './use-sequence';
 import { useWhatIf } from './use-what-if';
 import { useWhy, type Sides } from './use-why';
 import { WhatIf } from './WhatIf';
-import type { Proposal } from '../../workers/engine-messages';
+import { completedFor, type ProposedPoints } from '../../case/strip/grammar';
 
 import style from './TraceStage.module.css';
 
-const NO_LIST: readonly Proposal[] = [];
+const NO_LIST: readonly ProposedPoints[] = [];
 const Why = lazy(() => import('./Why'));
 const SheetDrawer = lazy(() => import('./SheetDrawer'));
 
@@ -42,7 +44,11 @@ const SheetDrawer = lazy(() => import('./SheetDrawer'));
 export function TraceStage({ state }: { state: CaseState }) {
   const { view } = state;
   const { index, journal, append } = state;
-  const circumstances = useCircumstances(state);
+  const told = useCircumstances(state);
+  const [limits, setLimits] = useLimits();
+  const circumstances = useMemo(() => ({ ...told, limits }), [told, limits]);
+  const [runningName, setRunningName] = useState<string>();
+  const running = useSequence(state, runningName);
   const seen = useMemo(() => {
     const words = new Map<string, string>();
     for (const { ref, factor, reason } of touchedByLook(index, journal))
@@ -52,6 +58,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   const engine = useEngine(state, circumstances);
   const [chosenKey, setChosenKey] = useState<string>();
   const [bench, setBench] = useState(false);
+  const openBench = useCallback(() => setBench(true), []);
   const [goTo, setGoTo] = useState(false);
   const [writing, setWriting] = useState(false);
   const startWriting = useCallback(() => setWriting(true), []);
@@ -76,7 +83,8 @@ export function TraceStage({ state }: { state: CaseState }) {
   );
   const proposals = engine.next?.proposals ?? [];
   const chosen = proposals.find(({ key }) => key === chosenKey) ?? proposals[0];
-  const list = useMemo(() => (chosen ? [chosen] : NO_LIST), [chosen]);
+  const list = useMemo(() => running?.left ?? (chosen ? [chosen] : NO_LIST), [running, chosen]);
+  const [first] = list;
   const { lineUp } = engine;
   const chance = useCallback(
     (ref: string) => lineUp?.entries.find((entry) => entry.ref === ref)?.probability ?? 0,
@@ -127,11 +135,10 @@ export function TraceStage({ state }: { state: CaseState }) {
   );
 
   function fileValue(text: string): string | undefined {
-    if (!chosen || !index) return 'there is nothing to measure now';
-    const value = parseReadingValue(chosen.kind, text);
+    if (!first || !index) return 'there is nothing to measure now';
+    const value = parseReadingValue(first.kind, text);
     if (!value.ok) return `${value.what}; expected ${value.expected}`;
-    const [before, after] = shorthandAround(chosen.kind, chosen.setup, chosen.at, chosen.to);
-    const typed = `${before} ${text.trim()} ${after}`.trim();
+    const typed = completedFor(first, text.trim()) ?? text;
     const read = parseShorthand(index, typed);
     return read.ok
       ? fileReading(read.reading.measurement, read.reading.value, typed)
@@ -145,19 +152,6 @@ export function TraceStage({ state }: { state: CaseState }) {
     const reason = `${percent(suspect?.probability ?? 0)} after ${journal.readings.length} readings${loudest ? `; loudest: ${loudest.entry.body.typed}` : ''}`;
     if (!append({ kind: 'condemn', ref, probability: suspect?.probability ?? 0, reason }))
       setPointed(undefined);
-  }
-
-  /**
-   * A part that is the mechanism itself ends the job or is decided on, as a kill check that failed.
-   */
-  function finish(ref: string): void {
-    append({
-      kind: 'check',
-      title: `${ref}: winding bad at the head itself`,
-      block: 'heads',
-      good: false,
-      kill: true,
-    });
   }
 
   if (!index) return <NoSheet state={state} />;
@@ -174,6 +168,7 @@ export function TraceStage({ state }: { state: CaseState }) {
           list={writing ? NO_LIST : list}
           circumstances={circumstances}
           chance={chance}
+          instant={running !== undefined}
           disabled={journal.closed}
           ready
         />
@@ -193,7 +188,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             index={index}
             journal={journal}
             lineUp={engine.lineUp}
-            proposal={chosen}
+            proposal={first}
             onPick={place}
             expect={state.expect}
             volts={volts}
@@ -244,18 +239,19 @@ export function TraceStage({ state }: { state: CaseState }) {
           tabIndex={0}
           aria-label="Next measurement and line-up"
         >
-          <NextCard
+          <NextPane
+            state={state}
             index={index}
-            next={engine.next}
-            busy={engine.busy}
+            engine={engine}
+            circumstances={circumstances}
             chosen={chosen}
+            running={running}
+            limits={limits}
+            onLimits={setLimits}
             onChoose={setChosenKey}
-            onBench={() => setBench(true)}
+            onRun={setRunningName}
+            onBench={openBench}
             onCondemn={condemn}
-            onFinished={finish}
-            condemned={new Set(journal.condemned.map(({ body }) => body.ref))}
-            proveHref={`/case/${view.number}/prove`}
-            repairHref={`/case/${view.number}/repair`}
           />
           {engine.lineUp && (
             <LineUpList

@@ -10,7 +10,10 @@ const MOST_FOCUSED = 9;
 const MOST_DRAWN = 26;
 
 /** The nets that the probes of a proposal go to, ground left out. */
-export function probedNets(proposal: Proposal | undefined, index: BoardIndex): ReadonlySet<string> {
+export function probedNets(
+  proposal: Pick<Proposal, 'at' | 'to'> | undefined,
+  index: BoardIndex,
+): ReadonlySet<string> {
   const points = proposal ? [findPoint(index, proposal.at), findPoint(index, proposal.to)] : [];
   return new Set(points.flatMap((point) => (point && point.net !== GROUND ? [point.net] : [])));
 }
@@ -22,7 +25,7 @@ export function probedNets(proposal: Proposal | undefined, index: BoardIndex): R
 export function partsInQuestion(
   index: BoardIndex,
   lineUp: LineUp | undefined,
-  proposal: Proposal | undefined,
+  proposal: Pick<Proposal, 'at' | 'to'> | undefined,
   journal: Journal,
 ): ReadonlySet<string> | undefined {
   if (!lineUp) return undefined;

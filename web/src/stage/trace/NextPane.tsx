@@ -1,0 +1,127 @@
+import { sequencesOf } from '@hanzai/core/bench';
+import type { BoardIndex } from '@hanzai/core/board';
+import type { Circumstances } from '../../case/engine-request';
+import type { CaseState } from '../../case/use-case';
+import type { EngineState } from '../../case/use-engine';
+import type { Limits, Proposal } from '../../workers/engine-messages';
+import { Ahead } from './Ahead';
+import { Bounds } from './Bounds';
+import { NextCard } from './NextCard';
+import { SequenceCard } from './SequenceCard';
+import { SkipReading } from './SkipReading';
+import { isLimited } from './use-limits';
+import type { RunningSequence } from './use-sequence';
+import style from './NextPane.module.css';
+
+interface Props {
+  readonly state: CaseState;
+  readonly index: BoardIndex;
+  readonly engine: EngineState;
+  readonly circumstances: Circumstances;
+  readonly chosen: Proposal | undefined;
+  readonly running: RunningSequence | undefined;
+  readonly limits: Limits;
+  readonly onLimits: (limits: Limits) => void;
+  readonly onChoose: (key: string) => void;
+  /** Begins a ready list by its name; undefined leaves it. */
+  readonly onRun: (name: string | undefined) => void;
+  readonly onBench: () => void;
+  readonly onCondemn: (ref: string) => void;
+}
+
+/** What to do next: the proposed reading, or the list that is being gone through. */
+export function NextPane({
+  state,
+  index,
+  engine: { next, busy, lineUp },
+  circumstances,
+  chosen,
+  running,
+  limits,
+  onLimits,
+  onChoose,
+  onRun,
+  onBench,
+  onCondemn,
+}: Props) {
+  const { journal, append, view } = state;
+  /** A part that is the mechanism itself ends the job or is decided on, as a kill check that failed. */
+  const finish = (ref: string): void =>
+    void append({
+      kind: 'check',
+      title: `${ref}: winding bad at the head itself`,
+      block: 'heads',
+      good: false,
+      kill: true,
+    });
+  const held = isLimited(limits) || journal.skips.length > 0;
+  const lists = sequencesOf(index);
+  return (
+    <>
+      {running ? (
+        <SequenceCard
+          index={index}
+          running={running}
+          lineUp={lineUp}
+          best={chosen}
+          onLeave={() => onRun(undefined)}
+        />
+      ) : (
+        <NextCard
+          index={index}
+          next={next}
+          busy={busy}
+          chosen={chosen}
+          limited={held}
+          onChoose={onChoose}
+          onBench={onBench}
+          onCondemn={onCondemn}
+          onFinished={finish}
+          condemned={new Set(journal.condemned.map(({ body }) => body.ref))}
+          proveHref={`/case/${view.number}/prove`}
+          repairHref={`/case/${view.number}/repair`}
+          more={
+            chosen && (
+              <>
+                <SkipReading
+                  onSkip={(why) => {
+                    const { setup, kind, at, to } = chosen;
+                    append({ kind: 'skip', setup, quantity: kind, at, to, why });
+                  }}
+                />
+                <Ahead state={state} circumstances={circumstances} proposal={chosen.key} />
+              </>
+            )
+          }
+        />
+      )}
+      <div className={style.below}>
+        {lists.length > 0 && (
+          <details className={style.lists}>
+            <summary>Ready lists ({lists.length})</summary>
+            <ul>
+              {lists.map(({ name, title, measurements }) => (
+                <li key={name}>
+                  <button
+                    type="button"
+                    aria-pressed={running?.sequence.name === name}
+                    onClick={() => onRun(running?.sequence.name === name ? undefined : name)}
+                  >
+                    {title} <small>{measurements.length}</small>
+                  </button>
+                </li>
+              ))}
+            </ul>
+          </details>
+        )}
+        <Bounds
+          index={index}
+          journal={journal}
+          limits={limits}
+          onLimits={onLimits}
+          onAgain={(entry) => append({ kind: 'retract', entry })}
+        />
+      </div>
+    </>
+  );
+}
