@@ -84,3 +84,22 @@ export {
   type ScrewCount,
 } from './open-up';
 export { urgencyOf, type CaseState, type Urgency } from './urgency';
+export {
+  chipUnits,
+  drivenBy,
+  levelTaken,
+  truthTable,
+  unitWith,
+  type ChipUnit,
+  type Driven,
+  type TruthRow,
+} from './chip-units';
+export {
+  followed,
+  walkBack,
+  type NetLevels,
+  type WalkedDriver,
+  type WalkedNet,
+  type WalkEnd,
+} from './walk-back';
+export { lineHolders, type Holder } from './line-holders';

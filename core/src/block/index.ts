@@ -45,3 +45,13 @@ export {
   type ContextIssue,
   type StageMove,
 } from './context';
+export {
+  nextSwap,
+  swapPlans,
+  swapTally,
+  type SwapPlan,
+  type SwapSchool,
+  type SwapState,
+  type SwapSuspect,
+  type SwapTest,
+} from './swap-plan';

@@ -181,6 +181,22 @@ export const EntryBody = z.discriminatedUnion('kind', [
     to: line(80),
     why: SkipReason,
   }),
+  /** What is known of a chip itself; the newest line of each counts. */
+  z.object({
+    kind: z.literal('chip'),
+    ref,
+    socketed: z.boolean(),
+    dateCode: line(20),
+    from: line(80),
+    tested: line(80),
+  }),
+  /** Suspected chips that were put into a unit that works, and whether it worked with them. */
+  z.object({
+    kind: z.literal('chipSwap'),
+    refs: z.array(ref).min(1).max(24),
+    passed: z.boolean(),
+    unit: line(80),
+  }),
   z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;

@@ -40,6 +40,10 @@ export interface Journal {
   readonly loose: readonly TakenLoose[];
   /** Proposed readings that are not taken, with the reason. */
   readonly skips: readonly Of<'skip'>[];
+  /** What was said of chips, the newest of each last. */
+  readonly chips: readonly Of<'chip'>[];
+  /** Suspected chips in a unit that works, oldest first. */
+  readonly chipSwaps: readonly Of<'chipSwap'>[];
   /** Rails that a person named. */
   readonly rails: readonly Of<'rail'>[];
   readonly condemned: readonly Of<'condemn'>[];
@@ -116,6 +120,8 @@ export interface Draft {
   readonly readings: TakenReading[];
   readonly loose: TakenLoose[];
   readonly rails: Of<'rail'>[];
+  readonly chips: Of<'chip'>[];
+  readonly chipSwaps: Of<'chipSwap'>[];
   readonly skips: Of<'skip'>[];
   readonly condemned: Map<string, Of<'condemn'>>;
   readonly ledger: (LedgerLine & { readonly entry: Entry })[];
@@ -190,6 +196,8 @@ function emptyDraft(
     readings: [],
     loose: [],
     rails: [],
+    chips: [],
+    chipSwaps: [],
     skips: [],
     condemned: new Map(),
     ledger: [],
@@ -240,6 +248,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     readings: draft.readings,
     loose: draft.loose,
     rails: draft.rails,
+    chips: draft.chips,
+    chipSwaps: draft.chipSwaps,
     skips: draft.skips,
     condemned: [...draft.condemned.values()],
     ledger,

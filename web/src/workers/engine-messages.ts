@@ -160,6 +160,9 @@ export type WhatIfAnswer =
       readonly volts: Readonly<Record<string, string>>;
     };
 
+/** Parts that are off a board of which the levels are asked. */
+export const LevelsRequest = z.array(z.string());
+
 /** A case's journal, of which is asked what circuits say of it. */
 export const JournalRequest = z.array(Entry);
 

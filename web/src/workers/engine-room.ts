@@ -51,6 +51,8 @@ export interface EngineDoor {
   why(request: unknown): Promise<WhyAnswer | undefined>;
   /** What would follow a proposed reading. In turn; a newer question and request make it stop. */
   ahead(request: unknown): Promise<AheadStep | undefined>;
+  /** The level of every net of a chip on a sound board. At once. */
+  levels(absent: unknown): Readonly<Record<string, string>>;
   /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
   worth(request: unknown): readonly SheetWorth[];
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
@@ -108,6 +110,7 @@ export class EngineRoom {
       meaning: (request) => askMeaning((course) => opened(engine).meaning(request, course)),
       ahead: (request) => askAhead((course) => opened(engine).ahead(request, course)),
       why: (request) => askWhy((course) => opened(engine).why(request, course)),
+      levels: (absent) => opened(engine).levels(absent),
       worth: (request) => opened(engine).worth(request),
       stand: (entries) => opened(engine).stand(entries),
       account: async (entries) => {

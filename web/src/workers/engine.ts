@@ -12,6 +12,7 @@ import {
 } from '@hanzai/core/diagnosis';
 import { parseFaults } from '@hanzai/core/fault';
 import {
+  readout,
   resolveMeasurement,
   withinBand,
   type Measurement,
@@ -24,6 +25,7 @@ import {
   AssessRequest,
   ExpectRequest,
   JournalRequest,
+  LevelsRequest,
   MeaningRequest,
   WhatIfRequest,
   WhyRequest,
@@ -45,6 +47,7 @@ import {
   type Expectation,
   type JudgedExpectation,
 } from '../case/expectation';
+import { predictorOf } from '../case/good-board';
 import { playJournal } from '../case/journal';
 import { isRepair, writeAnswers, type WrittenAnswers } from '../case/solved';
 import { partTitle, siteTitle } from '../case/wording';
@@ -221,6 +224,26 @@ export class Engine {
     return expectationAt(this.drawn, ExpectRequest.parse(raw));
   }
 
+  /**
+   * The level that every net with a pin of a chip has on a sound board with the power on: `0`, `1`,
+   * `P` or `Z`. absent: the parts that are off it.
+   */
+  levels(raw: unknown): Readonly<Record<string, string>> {
+    const absent = LevelsRequest.parse(raw);
+    const predictor = predictorOf(this.drawn);
+    return Object.fromEntries(
+      this.drawn.nets.flatMap((net): [string, string][] => {
+        const onChip = (this.drawn.pinsOfNet.get(net) ?? []).some(
+          ({ part }) => part.kind === 'chip',
+        );
+        const asked = onChip ? resolveMeasurement(this.drawn, 'on', 'logic', net, '') : undefined;
+        if (!asked?.ok) return [];
+        const response = predictor.healthy(asked.measurement, absent);
+        return response.unknown ? [] : [[net, String(readout('logic', response).value)]];
+      }),
+    );
+  }
+
   /** What the meter would show with faults put on the board, beside each reading and on each net. */
   whatIf(raw: unknown): WhatIfAnswer {
     const { faults: names, readings, absent } = WhatIfRequest.parse(raw);
@@ -372,7 +395,7 @@ export class Engine {
         .slice(0, FAULTS.most)
         .map((s) => ({ name: s.hypothesis.name, probability: s.probability }));
       const modes = faults
-        .filter((fault) => fault.probability > 0.05 * probability)
+        .filter((fault, i) => i === 0 || fault.probability > 0.05 * probability)
         .slice(0, 3)
         .map(({ name }) => name);
       return {

@@ -17,7 +17,9 @@ const partObjection = (ref: string, index: BoardIndex | undefined): string | und
   index && !hasPart(index, ref) ? `the board has no part ${ref}` : undefined;
 
 /** Readings and verdicts. */
-export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit' | 'rail' | 'skip'> = {
+export const TRACING_KINDS: KindsOf<
+  'reading' | 'condemn' | 'acquit' | 'rail' | 'skip' | 'chip' | 'chipSwap'
+> = {
   reading: {
     words: 'reading',
     said: ({ typed }) => typed,
@@ -73,6 +75,27 @@ export const TRACING_KINDS: KindsOf<'reading' | 'condemn' | 'acquit' | 'rail' | 
     objection: ({ ref }, { index }) => partObjection(ref, index),
     add: (draft, { body }) => void draft.condemned.delete(body.ref),
     report: 'none',
+  },
+  chip: {
+    words: 'line about a chip',
+    said: ({ ref }) => ref,
+    takeBack: 'free',
+    objection: ({ ref }, { index }) => partObjection(ref, index),
+    add: (draft, entry) => draft.chips.push(entry),
+    report: 'none',
+  },
+  chipSwap: {
+    words: 'swap of chips',
+    said: ({ refs, passed }) => `${refs.join(', ')}: ${passed ? 'works' : 'does not work'} there`,
+    takeBack: 'free',
+    objection: ({ refs }, { index }) =>
+      refs.map((ref) => partObjection(ref, index)).find((words) => words !== undefined),
+    add: (draft, entry) => draft.chipSwaps.push(entry),
+    report: {
+      list: 'tried',
+      line: ({ refs, passed, unit }) =>
+        `${refs.join(', ')} in ${unit || 'a unit that works'}: ${passed ? 'worked' : 'did not work'}`,
+    },
   },
   skip: {
     words: 'reading not taken',

@@ -1,71 +1,122 @@
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
-import { KIND_WORDS, percent, pointsText, setupWords } from '../../case/wording';
+import type { Expect, Expectation } from '../../case/expectation';
+import type { ProposedPoints } from '../../case/strip/grammar';
+import { sayAloud } from '../../case/strip/use-speech';
+import { KIND_WORDS, oddsWords, pointsText, setupWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
-import type { LineUp, NextStep, Proposal } from '../../workers/engine-messages';
+import type { LineUp, NextStep } from '../../workers/engine-messages';
 import { cautionFor } from './caution-for';
+import { usePedal, useScreenOn } from './use-pedal';
 import style from './BenchMode.module.css';
 
 interface Props {
   readonly index: BoardIndex;
-  readonly proposal: Proposal | undefined;
+  /** What is read next: the proposal, or the step of the list that is being gone through. */
+  readonly step: ProposedPoints | undefined;
+  /** Where in a list it stands, in words; empty without a list. */
+  readonly place: string;
   readonly next: NextStep | undefined;
   readonly lineUp: LineUp | undefined;
-  /** Takes a bare value for the proposal; returns why not where it is refused. */
+  /** What the last reading meant, in one sentence. */
+  readonly meant: string;
+  readonly expect: Expect;
+  /** Takes a bare value for the step; returns why not where it is refused. */
   readonly onValue: (text: string) => string | undefined;
   readonly onClose: () => void;
 }
 
+/** Levels are one key: no Enter. */
+const LEVEL = /^[01pz]$/i;
+
 /** The next measurement full screen, in figures legible at two metres: value in, Enter, next. */
-export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: Props) {
+export function BenchMode({
+  index,
+  step,
+  place,
+  next,
+  lineUp,
+  meant,
+  expect,
+  onValue,
+  onClose,
+}: Props) {
   const [text, setText] = useState('');
   const [refusal, setRefusal] = useState<string>();
   const [aloud, setAloud] = useState(false);
   const dialog = useRef<HTMLDialogElement>(null);
-  const top = lineUp?.entries[0];
-  const words = proposal
-    ? `${pointsText(index, proposal.at, proposal.to)}, ${KIND_WORDS[proposal.kind]}, ${setupWords(proposal.setup)}`
+  const sound = useSound(expect, step);
+  const [top] = lineUp?.entries ?? [];
+  const words = step
+    ? `${pointsText(index, step.at, step.to)}, ${KIND_WORDS[step.kind]}, ${setupWords(step.setup)}`
     : '';
+  const said = [meant, words].filter(Boolean).join(' ');
+  const enter = useCallback(
+    (value: string): void => {
+      if (value.trim() === '') return;
+      const objection = onValue(value);
+      setRefusal(objection);
+      if (!objection) setText('');
+    },
+    [onValue],
+  );
+  const press = useCallback(() => enter(text), [enter, text]);
+  const pedal = usePedal(press);
+  useScreenOn();
   useEffect(() => {
     dialog.current?.showModal();
     document.getElementById('bench-value')?.focus();
   }, []);
   useEffect(() => {
-    if (!aloud || words === '' || !('speechSynthesis' in window)) return;
-    window.speechSynthesis.cancel();
-    window.speechSynthesis.speak(new SpeechSynthesisUtterance(words));
-  }, [aloud, words]);
+    if (aloud && said !== '') sayAloud(said);
+  }, [aloud, said]);
   return (
     <dialog ref={dialog} className={style.bench} onClose={onClose} aria-label="Bench mode">
       <div className={style.top}>
-        <span>{top ? `${top.ref} ${percent(top.probability)}` : ''}</span>
-        <label>
-          <input
-            type="checkbox"
-            checked={aloud}
-            onChange={(event) => setAloud(event.target.checked)}
-          />{' '}
-          Speak
-        </label>
-        <Button onClick={() => dialog.current?.close()}>Leave (Esc)</Button>
+        <span>{top ? `${top.ref} ${oddsWords(top.probability)}` : ''}</span>
+        <span className={style.choices}>
+          <label>
+            <input
+              type="checkbox"
+              checked={aloud}
+              onChange={(event) => setAloud(event.target.checked)}
+            />{' '}
+            Speak
+          </label>
+          <Button look="quiet" onClick={pedal.key === undefined ? pedal.learn : pedal.forget}>
+            {pedal.learning
+              ? 'Press the pedal now (Esc: none)'
+              : pedal.key === undefined
+                ? 'Set a pedal'
+                : `Pedal is ${pedal.key === ' ' ? 'space' : pedal.key}: forget it`}
+          </Button>
+          <Button onClick={() => dialog.current?.close()}>Leave (Esc)</Button>
+        </span>
       </div>
+      {meant !== '' && (
+        <p className={style.meant} role="status">
+          {meant}
+        </p>
+      )}
       {next?.state === 'replace' && next.replace[0] && (
         <p className={style.settled}>Enough measured: replace {next.replace[0].ref}</p>
       )}
-      {proposal ? (
+      {step ? (
         <>
-          <p className={style.setup}>{setupWords(proposal.setup)}</p>
-          <p className={style.points}>{pointsText(index, proposal.at, proposal.to)}</p>
+          <p className={style.setup}>
+            {setupWords(step.setup)}
+            {place && ` · ${place}`}
+          </p>
+          <p className={style.points}>{pointsText(index, step.at, step.to)}</p>
           <p className={style.kind}>
-            {KIND_WORDS[proposal.kind]}: sound is <b>{proposal.expected.display}</b>
+            {KIND_WORDS[step.kind]}: sound is <b>{sound?.display ?? '…'}</b>
+            {sound?.band && <small> {sound.band}</small>}
           </p>
           <form
             onSubmit={(event) => {
               event.preventDefault();
-              const objection = onValue(text);
-              setRefusal(objection);
-              if (!objection) setText('');
+              enter(text);
             }}
           >
             <label className="visually-hidden" htmlFor="bench-value">
@@ -75,8 +126,12 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
               id="bench-value"
               className={style.value}
               value={text}
-              onChange={(event) => setText(event.target.value)}
-              placeholder="value, Enter"
+              onChange={(event) => {
+                const value = event.target.value;
+                if (step.kind === 'logic' && text === '' && LEVEL.test(value)) enter(value);
+                else setText(value);
+              }}
+              placeholder={step.kind === 'logic' ? '0 1 p z' : 'value, Enter'}
               autoComplete="off"
             />
           </form>
@@ -84,7 +139,7 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
             {refusal ?? ''}
           </p>
           <div className={style.caution}>
-            <Caution of={cautionFor(index, proposal)} />
+            <Caution of={cautionFor(index, step)} />
           </div>
         </>
       ) : (
@@ -92,4 +147,24 @@ export function BenchMode({ index, proposal, next, lineUp, onValue, onClose }: P
       )}
     </dialog>
   );
+}
+
+/** What a sound board shows there. */
+function useSound(expect: Expect, step: ProposedPoints | undefined): Expectation | undefined {
+  const [answer, setAnswer] = useState<{ to: string; shown: Expectation | undefined }>();
+  const { setup = '', kind = '', at = '', to = '' } = step ?? {};
+  const key = `${setup} ${kind} ${at} ${to}`;
+  useEffect(() => {
+    if (at === '') return undefined;
+    let wanted = true;
+    expect(setup, kind, at, to).then(
+      (shown) => wanted && setAnswer({ to: key, shown }),
+      // That the engine stopped is told elsewhere.
+      () => undefined,
+    );
+    return () => {
+      wanted = false;
+    };
+  }, [expect, setup, kind, at, to, key]);
+  return answer?.to === key ? answer.shown : undefined;
 }

@@ -26,6 +26,8 @@ interface Props {
   readonly onWhatIf: () => void;
   /** Opens the sheet's text beside the map. */
   readonly onWrite: () => void;
+  /** Shows a chip pin by pin; undefined where the board has none. */
+  readonly onChip: (() => void) | undefined;
   /** The id under which the board is stored. */
   readonly boardId: string;
 }
@@ -45,6 +47,7 @@ export const CircuitMap = memo(function CircuitMap({
   volts,
   onWhatIf,
   onWrite,
+  onChip,
   boardId,
 }: Props) {
   const tell = useCallback(
@@ -127,6 +130,11 @@ export const CircuitMap = memo(function CircuitMap({
       {hasPlaces && (
         <button type="button" onClick={() => setByPosition(true)}>
           Board
+        </button>
+      )}
+      {onChip && (
+        <button type="button" onClick={onChip}>
+          Chip
         </button>
       )}
       <button type="button" onClick={onWhatIf} aria-pressed={volts !== undefined}>

@@ -97,7 +97,7 @@ export function NextPane({
       )}
       <div className={style.below}>
         {lists.length > 0 && (
-          <details className={style.lists}>
+          <details className={style.lists} key={running?.sequence.name ?? ''}>
             <summary>Ready lists ({lists.length})</summary>
             <ul>
               {lists.map(({ name, title, measurements }) => (

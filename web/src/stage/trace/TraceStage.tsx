@@ -18,8 +18,10 @@ import { useEngine } from '../../case/use-engine';
 import { percent } from '../../case/wording';
 import { Keys } from '../../ui/Keys';
 import { BenchMode } from './BenchMode';
+import { chipsOf } from './chip/chip-pins';
 import { CircuitMap } from './CircuitMap';
 import { GoTo } from './GoTo';
+import { lastMeant } from './last-meant';
 import { LineUpList } from './LineUpList';
 import { NextPane } from './NextPane';
 import { NoSheet } from './NoSheet';
@@ -37,6 +39,7 @@ import { completedFor, type ProposedPoints } from '../../case/strip/grammar';
 import style from './TraceStage.module.css';
 
 const NO_LIST: readonly ProposedPoints[] = [];
+const ChipView = lazy(() => import('./chip/ChipView'));
 const Why = lazy(() => import('./Why'));
 const SheetDrawer = lazy(() => import('./SheetDrawer'));
 
@@ -44,11 +47,16 @@ const SheetDrawer = lazy(() => import('./SheetDrawer'));
 export function TraceStage({ state }: { state: CaseState }) {
   const { view } = state;
   const { index, journal, append } = state;
+  const strip = useRef<StripHandle>(null);
   const told = useCircumstances(state);
   const [limits, setLimits] = useLimits();
   const circumstances = useMemo(() => ({ ...told, limits }), [told, limits]);
   const [runningName, setRunningName] = useState<string>();
   const running = useSequence(state, runningName);
+  const run = useCallback((name: string | undefined) => {
+    setRunningName(name);
+    strip.current?.focus();
+  }, []);
   const seen = useMemo(() => {
     const words = new Map<string, string>();
     for (const { ref, factor, reason } of touchedByLook(index, journal))
@@ -65,6 +73,8 @@ export function TraceStage({ state }: { state: CaseState }) {
   /** The faults of the copy of the board that is asked about; empty for a sound one. */
   const [asked, setAsked] = useState<string>();
   const answer = useWhatIf(state, asked);
+  /** The chip in view. */
+  const [chip, setChip] = useState<string>();
   const [sides, setSides] = useState<Sides>();
   const why = useWhy(state, circumstances, sides);
   const volts = useMemo(
@@ -72,7 +82,6 @@ export function TraceStage({ state }: { state: CaseState }) {
     [answer],
   );
   const [pointed, setPointed] = useState<string>();
-  const strip = useRef<StripHandle>(null);
   const place = useCallback((text: string) => strip.current?.place(text), []);
   const worth = useSheetWorth(state, engine.lineUp);
   const sheetHref = `/boards/${view.board?.id ?? 'new'}?case=${view.number}`;
@@ -123,6 +132,17 @@ export function TraceStage({ state }: { state: CaseState }) {
       return { one: first.ref, other: lineUp?.entries[1]?.ref ?? '' };
     }),
   );
+  const hasChips = useMemo(
+    () => (index?.board.parts ?? []).some(({ kind }) => kind === 'chip'),
+    [index],
+  );
+  /** Shows the likeliest of the chips, or puts the chip away. */
+  const toggleChip = useCallback(() => {
+    const chips = index ? chipsOf(index).map(({ ref }) => ref) : [];
+    const leader = lineUp?.entries.find(({ ref }) => chips.includes(ref))?.ref ?? chips[0];
+    setChip((now) => (now === undefined ? leader : undefined));
+  }, [index, lineUp]);
+  useHotkeys('c', toggleChip);
   useHotkeys('mod+z', () => takeBack(state), { preventDefault: true });
 
   const fileReading = useCallback(
@@ -182,19 +202,22 @@ export function TraceStage({ state }: { state: CaseState }) {
             circumstances={circumstances}
             failure={engine.failure}
           />
-          <CircuitMap
-            sheetHref={sheetHref}
-            boardId={view.board!.id}
-            index={index}
-            journal={journal}
-            lineUp={engine.lineUp}
-            proposal={first}
-            onPick={place}
-            expect={state.expect}
-            volts={volts}
-            onWhatIf={askAbout}
-            onWrite={startWriting}
-          />
+          {chip === undefined && (
+            <CircuitMap
+              sheetHref={sheetHref}
+              boardId={view.board!.id}
+              index={index}
+              journal={journal}
+              lineUp={engine.lineUp}
+              proposal={first}
+              onPick={place}
+              expect={state.expect}
+              volts={volts}
+              onWhatIf={askAbout}
+              onWrite={startWriting}
+              onChip={hasChips ? toggleChip : undefined}
+            />
+          )}
           {asked !== undefined && (
             <WhatIf
               index={index}
@@ -203,6 +226,18 @@ export function TraceStage({ state }: { state: CaseState }) {
               answer={answer}
               onAsk={setAsked}
             />
+          )}
+          {chip !== undefined && (
+            <Suspense fallback={null}>
+              <ChipView
+                state={state}
+                index={index}
+                lineUp={lineUp}
+                shown={chip}
+                onShow={setChip}
+                onPlace={place}
+              />
+            </Suspense>
           )}
           {sides && (
             <Suspense fallback={null}>
@@ -249,7 +284,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             limits={limits}
             onLimits={setLimits}
             onChoose={setChosenKey}
-            onRun={setRunningName}
+            onRun={run}
             onBench={openBench}
             onCondemn={condemn}
           />
@@ -274,9 +309,16 @@ export function TraceStage({ state }: { state: CaseState }) {
       {bench && (
         <BenchMode
           index={index}
-          proposal={chosen}
+          step={first}
+          place={
+            running
+              ? `${running.sequence.title}, ${running.steps.length - running.left.length + 1} of ${running.steps.length}`
+              : ''
+          }
           next={engine.next}
           lineUp={engine.lineUp}
+          meant={lastMeant(index, journal, engine.lineUp)}
+          expect={state.expect}
           onValue={fileValue}
           onClose={() => setBench(false)}
         />

@@ -11,6 +11,7 @@ export const TRACE_KEYS = [
   ['I', 'to the reading line'],
   ['Alt+B, or B', 'bench mode: the next measurement full screen'],
   ['/', 'go to a part or net'],
+  ['C', 'the chip in view, pin by pin, and away again'],
   ['W', 'why the first of the line-up rather than the second, and away again'],
   ['N', 'the next of the other readings worth taking'],
   ['?', 'these keys'],
