@@ -49,14 +49,17 @@ export function engineRequest(
 
 /** The readings that speak of the board as it is now, as the engine takes them. */
 export function engineReadings(journal: Journal): EngineReading[] {
-  return journal.readings
-    .filter(({ current }) => current)
-    .map(({ entry, measurement: m, value, absent }) => ({
-      id: entry.id,
-      setup: m.setup,
-      kind: m.kind,
-      ...writtenPoints(m),
-      value,
-      absent: [...(absent ?? [])],
-    }));
+  return asEngineReadings(journal.readings.filter(({ current }) => current));
+}
+
+/** Readings as the engine takes them. */
+export function asEngineReadings(readings: Journal['readings']): EngineReading[] {
+  return readings.map(({ entry, measurement: m, value, absent }) => ({
+    id: entry.id,
+    setup: m.setup,
+    kind: m.kind,
+    ...writtenPoints(m),
+    value,
+    absent: [...(absent ?? [])],
+  }));
 }

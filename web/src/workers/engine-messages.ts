@@ -96,6 +96,24 @@ export interface AheadStep {
   }[];
 }
 
+/** Readings in the order taken, of which is asked what was believed after each. */
+export const TrailRequest = z.object({
+  readings: z.array(EngineReading),
+  look: z.record(z.string(), z.number().positive()),
+});
+
+/** By reading id: what a sound board shows there, and who led after it. */
+export type TrailAnswer = Readonly<
+  Record<
+    string,
+    {
+      readonly expected: JudgedExpectation;
+      readonly leading: readonly { readonly ref: string; readonly probability: number }[];
+      readonly healthy: number;
+    }
+  >
+>;
+
 /** Two sides of an argument about a case: designators, or empty for "nothing is wrong". */
 export const WhyRequest = z.object({
   readings: z.array(EngineReading),

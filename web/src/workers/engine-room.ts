@@ -8,6 +8,7 @@ import {
   type AheadStep,
   type EngineEvent,
   type ReadingMeaning,
+  type TrailAnswer,
   type ReportFigures,
   type WhatIfAnswer,
   type WhyAnswer,
@@ -53,6 +54,8 @@ export interface EngineDoor {
   ahead(request: unknown): Promise<AheadStep | undefined>;
   /** The level of every net of a chip on a sound board. At once. */
   levels(absent: unknown): Readonly<Record<string, string>>;
+  /** What was believed after each reading. In turn; a newer question makes it stop. */
+  trail(request: unknown): Promise<TrailAnswer | undefined>;
   /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
   worth(request: unknown): readonly SheetWorth[];
   /** What circuits say of a case: its proof, and what keeps power and fuses out. At once, too. */
@@ -91,7 +94,12 @@ export class EngineRoom {
         return this.inTurn(async () => (stale() ? undefined : work(course)));
       };
     };
-    const [askAhead, askWhy, askMeaning] = [newestOnly(), newestOnly(), newestOnly()];
+    const [askAhead, askWhy, askMeaning, askTrail] = [
+      newestOnly(),
+      newestOnly(),
+      newestOnly(),
+      newestOnly(),
+    ];
     return {
       open: (request) => {
         const { known, kept } = this.enter(request);
@@ -111,6 +119,7 @@ export class EngineRoom {
       ahead: (request) => askAhead((course) => opened(engine).ahead(request, course)),
       why: (request) => askWhy((course) => opened(engine).why(request, course)),
       levels: (absent) => opened(engine).levels(absent),
+      trail: (request) => askTrail((course) => opened(engine).trail(request, course)),
       worth: (request) => opened(engine).worth(request),
       stand: (entries) => opened(engine).stand(entries),
       account: async (entries) => {

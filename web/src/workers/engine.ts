@@ -27,6 +27,7 @@ import {
   JournalRequest,
   LevelsRequest,
   MeaningRequest,
+  TrailRequest,
   WhatIfRequest,
   WhyRequest,
   WorthRequest,
@@ -37,6 +38,7 @@ import {
   type LineUpEntry,
   type ReadingMeaning,
   type ReportFigures,
+  type TrailAnswer,
   type WhatIfAnswer,
   type WhyAnswer,
 } from './engine-messages';
@@ -73,6 +75,8 @@ const FIRST_LOOK_FROM = 500;
 const DOUBTS = { from: 0.02, most: 4 } as const;
 /** Suspects that are named after a reading that is typed. */
 const LEADING = 2;
+/** And at every moment of a trace. */
+const TRAIL_LEADING = 3;
 /** Readings in a row that are looked ahead. */
 const STEPS_AHEAD = 2;
 /** Parts below this chance are in no group of such as are not told apart. */
@@ -308,6 +312,37 @@ export class Engine {
       course,
     );
     return argued && whyAnswer(this.drawn, argued.value, known, absent, [one, other]);
+  }
+
+  /**
+   * What was believed after each of the readings. undefined where nobody waits for it any more. Cost:
+   * a line-up for each.
+   */
+  async trail(raw: unknown, course: Course): Promise<TrailAnswer | undefined> {
+    const { readings, look } = TrailRequest.parse(raw);
+    this.see(look);
+    this.learn(readings);
+    const known = readings.flatMap((reading) => this.resolve(reading));
+    const given = known.map(({ reading }) => reading);
+    if (!(await walk(this.diagnoser.prepare(given), 0, course))) return undefined;
+    const found: [string, TrailAnswer[string]][] = [];
+    for (const [i, { id, reading }] of known.entries()) {
+      const belief = this.diagnoser.believe(given.slice(0, i + 1));
+      found.push([
+        id,
+        {
+          expected: judged(belief.expected[i]!, reading.value),
+          leading: belief.byPart
+            .slice(0, TRAIL_LEADING)
+            .filter(({ probability }) => probability >= DOUBTS.from)
+            .map(({ ref, probability }) => ({ ref, probability })),
+          healthy: belief.healthy,
+        },
+      ]);
+      await course.pause();
+      if (course.stale()) return undefined;
+    }
+    return Object.fromEntries(found);
   }
 
   /** What it would bring to draw what hangs on the edges of the sheet. */

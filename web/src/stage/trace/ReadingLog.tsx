@@ -1,4 +1,6 @@
 import type { BoardIndex } from '@hanzai/core/board';
+import { besideKey, type Beside } from '../../case/beside';
+import { BesideNote } from '../../case/BesideNote';
 import type { Journal, TakenReading } from '../../case/journal';
 import {
   decibanText,
@@ -20,13 +22,26 @@ interface Props {
   /** What a board with faults put on it would show; undefined where none is asked about. */
   readonly whatIf: WhatIfAnswer | undefined;
   readonly onRetract: (id: string) => void;
+  /** What other boards of this kind showed, by point. */
+  readonly beside: ReadonlyMap<string, Beside>;
+  /** Shows the trace as it happened. */
+  readonly onTrail: () => void;
 }
 
 /**
  * Every reading, newest first, with what a sound board shows and what the reading did to the
  * leading suspect.
  */
-export function ReadingLog({ index, journal, lineUp, pointed, whatIf, onRetract }: Props) {
+export function ReadingLog({
+  index,
+  journal,
+  lineUp,
+  pointed,
+  whatIf,
+  onRetract,
+  beside,
+  onTrail,
+}: Props) {
   const leader = lineUp?.entries[0];
   const readings = [...journal.readings].reverse();
   if (readings.length === 0) {
@@ -50,9 +65,12 @@ export function ReadingLog({ index, journal, lineUp, pointed, whatIf, onRetract 
             <th scope="col">sound board</th>
             {whatIf?.ok && <th scope="col">if</th>}
             {!whatIf?.ok && <th scope="col">how</th>}
+            {beside.size > 0 && <th scope="col">other boards</th>}
             <th scope="col">{leader ? `for ${leader.ref}` : 'weight'}</th>
             <th scope="col">
-              <span className="visually-hidden">take back</span>
+              <button type="button" onClick={onTrail}>
+                As it happened
+              </button>
             </th>
           </tr>
         </thead>
@@ -66,6 +84,7 @@ export function ReadingLog({ index, journal, lineUp, pointed, whatIf, onRetract 
               whatIf={whatIf}
               pointed={pointed === reading.entry.id}
               onRetract={onRetract}
+              beside={beside}
             />
           ))}
         </tbody>
@@ -81,6 +100,7 @@ function Row({
   whatIf,
   pointed,
   onRetract,
+  beside,
 }: {
   reading: TakenReading;
   index: BoardIndex;
@@ -88,6 +108,7 @@ function Row({
   whatIf: WhatIfAnswer | undefined;
   pointed: boolean;
   onRetract: (id: string) => void;
+  beside: ReadonlyMap<string, Beside>;
 }) {
   const { body, id } = reading.entry;
   const expected = lineUp?.expected[id];
@@ -112,6 +133,11 @@ function Row({
       {!whatIf?.ok && (
         <td>
           {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
+        </td>
+      )}
+      {beside.size > 0 && (
+        <td>
+          <BesideNote of={beside.get(besideKey(body))} value={body.value} />
         </td>
       )}
       <td title={weight === undefined ? undefined : decibanText(weight)}>

@@ -14,9 +14,12 @@ import { GrammarLines } from '../../case/strip/GrammarSheet';
 import { Strip, type StripHandle } from '../../case/strip/Strip';
 import type { CaseState } from '../../case/use-case';
 import { touchedByLook } from '../../case/unit';
+import { useBeside } from '../../case/use-beside';
 import { useEngine } from '../../case/use-engine';
 import { percent } from '../../case/wording';
+import { Button } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
+import { Notice } from '../../ui/Notice';
 import { BenchMode } from './BenchMode';
 import { chipsOf } from './chip/chip-pins';
 import { CircuitMap } from './CircuitMap';
@@ -40,8 +43,17 @@ import style from './TraceStage.module.css';
 
 const NO_LIST: readonly ProposedPoints[] = [];
 const ChipView = lazy(() => import('./chip/ChipView'));
+const Trail = lazy(() => import('./Trail'));
 const Why = lazy(() => import('./Why'));
 const SheetDrawer = lazy(() => import('./SheetDrawer'));
+
+/** A case as it was after one of its readings; as it is where none is given. */
+function stateAt(state: CaseState, id: string | undefined): CaseState {
+  const { readings } = state.journal;
+  const at = readings.findIndex(({ entry }) => entry.id === id);
+  if (id === undefined || at < 0) return state;
+  return { ...state, journal: { ...state.journal, readings: readings.slice(0, at + 1) } };
+}
 
 /** Trace: line-up, next measurement, map, and the strip that takes readings. */
 export function TraceStage({ state }: { state: CaseState }) {
@@ -63,8 +75,17 @@ export function TraceStage({ state }: { state: CaseState }) {
       if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
     return words;
   }, [index, journal]);
-  const engine = useEngine(state, circumstances);
+  /** The trace as it happened, and the reading after which one looks at it again. */
+  const [trail, setTrail] = useState(false);
+  const [moment, setMoment] = useState<string>();
+  const then = useMemo(() => stateAt(state, moment), [state, moment]);
+  const engine = useEngine(then, circumstances);
   const [chosenKey, setChosenKey] = useState<string>();
+  const openTrail = useCallback(() => setTrail(true), []);
+  const closeTrail = useCallback(() => {
+    setTrail(false);
+    setMoment(undefined);
+  }, []);
   const [bench, setBench] = useState(false);
   const openBench = useCallback(() => setBench(true), []);
   const [goTo, setGoTo] = useState(false);
@@ -83,6 +104,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   );
   const [pointed, setPointed] = useState<string>();
   const place = useCallback((text: string) => strip.current?.place(text), []);
+  const beside = useBeside(view.id);
   const worth = useSheetWorth(state, engine.lineUp);
   const sheetHref = `/boards/${view.board?.id ?? 'new'}?case=${view.number}`;
   const leader = engine.lineUp?.entries[0]?.modes[0] ?? '';
@@ -196,6 +218,15 @@ export function TraceStage({ state }: { state: CaseState }) {
     >
       <div className={style.columns}>
         <div className={style.left}>
+          {then !== state && (
+            <Notice look="attention" live title="As it was:">
+              line-up and proposals are those after {then.journal.readings.length} of{' '}
+              {journal.readings.length} readings. What is filed below is filed now.{' '}
+              <Button look="quiet" onClick={() => setMoment(undefined)}>
+                Back to now
+              </Button>
+            </Notice>
+          )}
           <TraceNotices
             state={state}
             lineUp={engine.lineUp}
@@ -239,6 +270,18 @@ export function TraceStage({ state }: { state: CaseState }) {
               />
             </Suspense>
           )}
+          {trail && (
+            <Suspense fallback={null}>
+              <Trail
+                state={state}
+                index={index}
+                circumstances={told}
+                moment={moment}
+                onMoment={setMoment}
+                onClose={closeTrail}
+              />
+            </Suspense>
+          )}
           {sides && (
             <Suspense fallback={null}>
               <Why
@@ -257,6 +300,8 @@ export function TraceStage({ state }: { state: CaseState }) {
             index={index}
             journal={journal}
             lineUp={engine.lineUp}
+            beside={beside}
+            onTrail={openTrail}
             pointed={pointed}
             whatIf={asked === undefined || asked === '' ? undefined : answer}
             onRetract={(id) => append({ kind: 'retract', entry: id })}

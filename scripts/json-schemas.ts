@@ -1,0 +1,18 @@
+// Writes the schemas of docs/formats from the Zod schemas of the code; with --check only says which
+// of them are not up to date.
+import { readFileSync, writeFileSync } from 'node:fs';
+import { Board } from '@hanzai/core/board';
+import { z } from 'zod';
+import { TraceFile } from '../web/src/case/trail';
+
+const SCHEMAS = { 'board.schema.json': Board, 'trace.schema.json': TraceFile };
+
+for (const [name, schema] of Object.entries(SCHEMAS)) {
+  const file = new URL(`../docs/formats/${name}`, import.meta.url);
+  const text = `${JSON.stringify(z.toJSONSchema(schema), null, 2)}\n`;
+  if (!process.argv.includes('--check')) writeFileSync(file, text);
+  else if (readFileSync(file, 'utf8') !== text) {
+    process.stderr.write(`docs/formats/${name} is not that of the code: run npm run schemas\n`);
+    process.exitCode = 1;
+  }
+}
