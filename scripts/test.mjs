@@ -100,7 +100,7 @@ async function checks() {
     run('node', ['--import', 'tsx', 'scripts/demo-boards.ts', '--check'], { cwd: root }),
   );
   await check('published JSON Schema is that of the code', () =>
-    run('node', ['--import', 'tsx', 'scripts/board-json-schema.ts', '--check'], { cwd: root }),
+    run('node', ['--import', 'tsx', 'scripts/json-schemas.ts', '--check'], { cwd: root }),
   );
 }
 
