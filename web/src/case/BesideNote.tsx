@@ -1,3 +1,4 @@
+import style from './BesideNote.module.css';
 import { besideWords, type Beside } from './beside';
 
 const OUT_WORDS = { higher: 'stands out: higher', lower: 'stands out: lower', other: 'stands out' };
@@ -7,7 +8,7 @@ export function BesideNote({ of, value }: { of: Beside | undefined; value: numbe
   if (!of) return null;
   const out = of.standsOut(value);
   return (
-    <small>
+    <small className={style.note}>
       {besideWords(of)}
       {out && <b> {OUT_WORDS[out]}</b>}
     </small>

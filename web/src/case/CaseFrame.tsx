@@ -36,6 +36,8 @@ export function CaseFrame({
   bare?: boolean;
 }) {
   const { view, progress, journal } = state;
+  /** Whether the track is shown where there is no room for it beside the stage. */
+  const [unfolded, setUnfolded] = useState(false);
   const worksAhead = !journal.closed && stage !== 'trace' && stage !== 'hand-back';
   useEngineAhead(state, useCircumstances(state), worksAhead);
   return (
@@ -48,7 +50,24 @@ export function CaseFrame({
         <LeaveOff state={state} stage={stage} />
       </Band>
       <div className={style.body}>
-        <nav className={style.track} aria-label="Stages of the case">
+        <button
+          type="button"
+          className={style.fold}
+          aria-expanded={unfolded}
+          aria-controls="track"
+          onClick={() => setUnfolded(!unfolded)}
+        >
+          <Pad state={progress.pads[stage]} />
+          {stageTitle(stage)}
+          <small>
+            {STAGES.indexOf(stage) + 1} of {STAGES.length}
+          </small>
+        </button>
+        <nav
+          id="track"
+          className={`${style.track} ${unfolded ? style.unfolded : ''}`}
+          aria-label="Stages of the case"
+        >
           {STAGES.map((name) => (
             <a
               key={name}

@@ -17,7 +17,7 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
   return (
     <header className={style.band}>
       <a className={style.name} href="/">
-        <img src="/pad.svg" alt="" width="26" height="26" /> Hanzai
+        <img src="/pad.svg" alt="" width="26" height="26" /> <span>Hanzai</span>
       </a>
       <nav className={style.ways} aria-label="Workshop">
         <a href="/" aria-current={here === 'docket' ? 'page' : undefined}>

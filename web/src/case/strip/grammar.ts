@@ -332,7 +332,11 @@ function readReadings(context: StripContext, text: string): StripLine {
   const words = tidyShorthand(text).split(/\s+/);
   const { list } = context;
   const [proposal] = list;
-  const bare = proposal && completedFor(proposal, words[0]!);
+  // Names go before values: a net P9 is no 0.9 p.
+  const bare =
+    proposal && !namesPoint(context, words[0]!, proposal)
+      ? completedFor(proposal, words[0]!)
+      : undefined;
   if (bare && words.length === 1) return readReading(context.index, bare);
   if (bare) return column(context, list, words);
   const plain = readReading(context.index, text);
@@ -340,6 +344,20 @@ function readReadings(context: StripContext, text: string): StripLine {
   // A first point, then values for it and for those that follow it in the list.
   const from = list.findIndex(({ at }) => nameKey(at) === nameKey(words[0]!));
   return from < 0 ? plain : column(context, list.slice(from), words.slice(1));
+}
+
+/**
+ * Whether a word is the name of a point, where a value is looked for: letters and a number where there
+ * is no sheet. Levels and the like are words of their own, whatever nets are called.
+ */
+function namesPoint(
+  { index, hasSheet }: StripContext,
+  word: string,
+  { kind }: ProposedPoints,
+): boolean {
+  if (kind === 'logic' || kind === 'continuity' || kind === 'symptom') return false;
+  if (!hasSheet) return /^[a-z]+\d/i.test(word);
+  return index.partByKey.has(nameKey(word)) || isNetOf(index, word);
 }
 
 function column(

@@ -94,6 +94,20 @@ describe('what the strip takes', () => {
     expect(refused('5 6 7', own)).toContain('3 values for 2 points');
   });
 
+  it('a name goes before a value that it could be: a net P9 is no 0.9 p', () => {
+    const proposal = { setup: 'on' as const, kind: 'voltage' as const, at: 'P5', to: '' };
+    const bare = (text: string): StripContext =>
+      on({ index: indexBoard(scratchBoard(text, LIBRARY)), hasSheet: false, list: [proposal] });
+    const [item] = items('p9 9', bare('p9 9'));
+    expect(item?.kind === 'reading' && item.measurement.at.net).toBe('P9');
+    expect(refused('p9', bare('p9'))).toContain('the value');
+    const sheet = on({ list: [{ ...proposal, at: 'VM' }] });
+    expect(refused('p5', sheet)).toContain('the value');
+    // A level stays a level, whatever nets are called.
+    const level = { ...proposal, kind: 'logic' as const };
+    expect(items('p', on({ list: [level] }))[0]?.kind).toBe('reading');
+  });
+
   it('says how far it got, and nothing is half understood', () => {
     expect(refused('f1 on')).toContain('F1 went on');
     expect(refused('condemn c999')).toContain('no part "c999"');

@@ -37,9 +37,9 @@ export function Ahead({
   };
   if (asked?.key !== key)
     return (
-      <Button look="quiet" onClick={ask}>
-        A few steps ahead
-      </Button>
+      <button type="button" className={style.ask} onClick={ask} aria-label="A few steps ahead">
+        Ahead
+      </button>
     );
   if (asked.failure)
     return (

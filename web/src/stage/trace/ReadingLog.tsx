@@ -65,7 +65,6 @@ export function ReadingLog({
             <th scope="col">sound board</th>
             {whatIf?.ok && <th scope="col">if</th>}
             {!whatIf?.ok && <th scope="col">how</th>}
-            {beside.size > 0 && <th scope="col">other boards</th>}
             <th scope="col">{leader ? `for ${leader.ref}` : 'weight'}</th>
             <th scope="col">
               <button type="button" onClick={onTrail}>
@@ -128,16 +127,12 @@ function Row({
       </td>
       <td>
         {expected?.display ?? ''} <small>{mark}</small>
+        <BesideNote of={beside.get(besideKey(body))} value={body.value} />
       </td>
       {whatIf?.ok && <IfCell shown={whatIf.readings[id]} />}
       {!whatIf?.ok && (
         <td>
           {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
-        </td>
-      )}
-      {beside.size > 0 && (
-        <td>
-          <BesideNote of={beside.get(besideKey(body))} value={body.value} />
         </td>
       )}
       <td title={weight === undefined ? undefined : decibanText(weight)}>
