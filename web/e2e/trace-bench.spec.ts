@@ -97,7 +97,7 @@ test('why, ahead, skipping and the trace are reached by keyboard, and pass the a
 });
 
 test('a chip is read pin by pin with single keys, and its swaps keep a tally', async ({ page }) => {
-  await openCase(page, /never ready/, 'trace');
+  await openCase(page, /host says no unit/, 'trace');
   await strip(page).press('Escape');
   await page.keyboard.press('Escape');
   await page.keyboard.press('c');
@@ -177,7 +177,7 @@ for (const [width, height] of [
     // The track folds away and comes back by a press.
     const track = page.getByRole('navigation', { name: 'Stages of the case' });
     await expect(track).toBeHidden();
-    await page.getByRole('button', { name: /^Trace/ }).click();
+    await page.getByRole('button', { name: /of 10$/ }).click();
     await expect(track.getByRole('link', { name: 'Repair' })).toBeVisible();
     for (const stage of [
       'take-in',

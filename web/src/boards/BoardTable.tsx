@@ -24,26 +24,28 @@ export function BoardTable({
   const aside = boards.filter(({ archived }) => archived).length;
   return (
     <>
-      <table className={style.table}>
-        <thead>
-          <tr>
-            <th scope="col">sheet</th>
-            <th scope="col">parts</th>
-            <th scope="col">nets</th>
-            <th scope="col">take out as</th>
-            <th scope="col">
-              <span className="visually-hidden">set aside</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {boards
-            .filter(({ archived }) => all || !archived)
-            .map((board) => (
-              <Row key={board.id} board={board} onArchive={() => onArchive(board)} />
-            ))}
-        </tbody>
-      </table>
+      <div className={style.wide}>
+        <table className={style.table}>
+          <thead>
+            <tr>
+              <th scope="col">sheet</th>
+              <th scope="col">parts</th>
+              <th scope="col">nets</th>
+              <th scope="col">take out as</th>
+              <th scope="col">
+                <span className="visually-hidden">set aside</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {boards
+              .filter(({ archived }) => all || !archived)
+              .map((board) => (
+                <Row key={board.id} board={board} onArchive={() => onArchive(board)} />
+              ))}
+          </tbody>
+        </table>
+      </div>
       {aside > 0 && (
         <p>
           <Button look="quiet" onClick={() => setAll(!all)}>

@@ -16,7 +16,7 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
   const [, redraw] = useState(0);
   return (
     <header className={style.band}>
-      <a className={style.name} href="/">
+      <a className={style.name} href="/" aria-label="Hanzai">
         <img src="/pad.svg" alt="" width="26" height="26" /> <span>Hanzai</span>
       </a>
       <nav className={style.ways} aria-label="Workshop">
