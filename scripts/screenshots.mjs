@@ -101,32 +101,31 @@ await shot('trace-night', 'night', async (page) => {
   await settled(page);
   await page.getByLabel('Reading', { exact: true }).fill('p9f 0.01');
 });
-await shot('trace-logic', 'day', async (page) => {
-  await go(/lamps steady, no boot/, 'trace')(page);
+await shot('chip', 'day', async (page) => {
+  await go(/host says no unit/, 'trace')(page);
   await settled(page);
-  await page
-    .getByText('Weighing what to measure next')
-    .waitFor({ state: 'hidden', timeout: 60_000 });
-});
-await shot('trace-board', 'day', async (page) => {
-  await go(/no movement and no eject/, 'trace')(page);
-  await settled(page);
-  await page.getByRole('button', { name: 'Board', exact: true }).click();
-  await page.locator('image').waitFor({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Chip', exact: true }).click();
+  const chip = page.getByRole('region', { name: 'Chip', exact: true });
+  await chip.getByLabel('which chip').selectOption('U1');
+  await chip.getByRole('option', { name: /pin 2 / }).click();
+  for (const words of ['Who can hold this line', 'Walk back from here'])
+    await chip.getByText(words).click();
   await page.waitForTimeout(800);
 });
-await shot('what-if', 'day', async (page) => {
+await shot('why', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
-  await page
-    .getByRole('button', { name: /^What if/ })
-    .last()
-    .click();
-  await page
-    .getByText(/readings/)
-    .first()
-    .waitFor({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Why F1', exact: true }).click();
+  const why = page.getByRole('region', { name: 'Why', exact: true });
+  await why.getByLabel('that one').selectOption('nothing wrong');
+  await why.getByText('It rests on one reading').waitFor({ timeout: 20_000 });
   await page.waitForTimeout(800);
+});
+await shot('telephone', 'day', async (page) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await go(/no movement and no eject/, 'trace')(page);
+  await page.getByText('Measure next').waitFor({ timeout: 20_000 });
+  await page.waitForTimeout(3000);
 });
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
