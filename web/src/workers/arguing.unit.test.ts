@@ -1,31 +1,18 @@
 import { demoBoard } from '@hanzai/data/demo';
 import { describe, expect, it } from 'vitest';
-import { Engine, type Course } from './engine';
+import { Engine } from './engine';
+import { quietCourse, voltsAt } from './engine-fixture';
 import { EngineRoom } from './engine-room';
 import type { EngineReading, LineUp } from './engine-messages';
 
-const volts = (id: string, at: string, value: number): EngineReading => ({
-  id,
-  setup: 'on',
-  kind: 'voltage',
-  at,
-  to: '',
-  value,
-  absent: [],
-});
-const DEAD = [volts('a', 'P5', 5.01), volts('b', 'VM', 0.01)];
+const DEAD = [voltsAt('a', 'P5', 5.01), voltsAt('b', 'VM', 0.01)];
 const engine = new Engine(demoBoard('cr40'));
-const course = (stale = () => false): Course => ({
-  send: () => undefined,
-  pause: async () => undefined,
-  stale,
-});
 const asked = { absent: [], look: {} };
 const lineUpOf = async (readings: EngineReading[]): Promise<LineUp> => {
   let last: LineUp | undefined;
   await engine.assess(
     { ticket: 1, readings, ...asked },
-    { ...course(), send: (event) => event.type === 'line-up' && (last = event.lineUp) },
+    quietCourse({ send: (event) => event.type === 'line-up' && (last = event.lineUp) }),
   );
   return last!;
 };
@@ -36,7 +23,7 @@ describe('why one suspect and not another', () => {
     const [first, second] = entries as [LineUp['entries'][0], LineUp['entries'][0]];
     const why = (await engine.why(
       { readings: DEAD, ...asked, one: first.ref, other: second.ref },
-      course(),
+      quietCourse(),
     ))!;
     expect(why.after).toBeCloseTo(10 * Math.log10(first.probability / second.probability), 6);
     expect(why.rows.map(({ id }) => id)).toEqual(['a', 'b']);
@@ -45,18 +32,24 @@ describe('why one suspect and not another', () => {
   });
 
   it('against nothing wrong it turns on the one odd reading', async () => {
-    const why = (await engine.why({ readings: DEAD, ...asked, one: 'F1', other: '' }, course()))!;
+    const why = (await engine.why(
+      { readings: DEAD, ...asked, one: 'F1', other: '' },
+      quietCourse(),
+    ))!;
     expect(why.turnsOn).toBe('b');
     expect(why.rows[1]!.other).toMatchObject({ within: false });
     expect(why.other).toBe('');
   });
 
   it('a part of which nothing is known has no answer, and nobody waiting stops it', async () => {
-    const why = await engine.why({ readings: DEAD, ...asked, one: 'X9', other: 'F1' }, course());
+    const why = await engine.why(
+      { readings: DEAD, ...asked, one: 'X9', other: 'F1' },
+      quietCourse(),
+    );
     expect(why!.rows[0]!.one).toBeUndefined();
     const stopped = await new Engine(demoBoard('cr40')).why(
       { readings: DEAD, ...asked, one: 'F1', other: '' },
-      course(() => true),
+      quietCourse({ stale: () => true }),
     );
     // Small work may be done before anybody asks whether it is wanted.
     expect(stopped === undefined || stopped.rows.length === 2).toBe(true);
@@ -73,15 +66,15 @@ describe('a line-up', () => {
     const [leader] = entries;
     expect(leader!.faults[0]!.probability).toBeLessThanOrEqual(leader!.probability + 1e-9);
     // A reading between them parts them.
-    const after = await lineUpOf([...DEAD, volts('c', 'P9F', 8.95)]);
+    const after = await lineUpOf([...DEAD, voltsAt('c', 'P9F', 8.95)]);
     expect(after.alike.some((group) => group.includes('F1') && group.includes('L1'))).toBe(false);
   });
 });
 
 describe('what a reading that is typed would mean', () => {
   it('is the line-up after it, and nothing is filed by asking', async () => {
-    const typed = volts('typed', 'P9F', 8.95);
-    const meaning = await engine.meaning({ readings: [...DEAD, typed], ...asked }, course());
+    const typed = voltsAt('typed', 'P9F', 8.95);
+    const meaning = await engine.meaning({ readings: [...DEAD, typed], ...asked }, quietCourse());
     const { entries } = await lineUpOf([...DEAD, typed]);
     expect(meaning!.within).toBe(true);
     expect(meaning!.leading[0]).toEqual({
@@ -91,9 +84,9 @@ describe('what a reading that is typed would mean', () => {
     expect((await lineUpOf(DEAD)).entries[0]!.ref).toBe('F1');
   });
   it('is not known at a point that the sheet does not have', async () => {
-    const nowhere = volts('typed', 'NOWHERE', 1);
+    const nowhere = voltsAt('typed', 'NOWHERE', 1);
     expect(
-      await engine.meaning({ readings: [...DEAD, nowhere], ...asked }, course()),
+      await engine.meaning({ readings: [...DEAD, nowhere], ...asked }, quietCourse()),
     ).toBeUndefined();
   });
   it('a newer question ends an older one, and work that was asked for goes on', async () => {
@@ -101,7 +94,7 @@ describe('what a reading that is typed would mean', () => {
     const door = room.door();
     door.open({ board: demoBoard('cr40') });
     const ask = (value: number) =>
-      door.meaning({ readings: [...DEAD, volts('typed', 'P9F', value)], ...asked });
+      door.meaning({ readings: [...DEAD, voltsAt('typed', 'P9F', value)], ...asked });
     const [old, newest] = await Promise.all([ask(1), ask(8.95)]);
     expect(old).toBeUndefined();
     expect(newest!.within).toBe(true);

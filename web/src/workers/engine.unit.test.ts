@@ -3,25 +3,14 @@ import { v7 } from 'uuid';
 import { describe, expect, it, vi } from 'vitest';
 import type { Entry, EntryBody } from '../case/entry';
 import { Engine, type Course } from './engine';
+import { quietCourse, voltsAt } from './engine-fixture';
 import type { EngineEvent, EngineReading } from './engine-messages';
 
 const engine = new Engine(demoBoard('cr40'));
-const volts = (id: string, at: string, value: number): EngineReading => ({
-  id,
-  setup: 'on',
-  kind: 'voltage',
-  at,
-  to: '',
-  value,
-  absent: [],
-});
-const SYMPTOM = [volts('a', 'P5', 5.01), volts('b', 'VM', 0.01)];
+const SYMPTOM = [voltsAt('a', 'P5', 5.01), voltsAt('b', 'VM', 0.01)];
 
-const course = (events: EngineEvent[]): Course => ({
-  send: (event) => events.push(event),
-  pause: async () => undefined,
-  stale: () => false,
-});
+const course = (events: EngineEvent[]): Course =>
+  quietCourse({ send: (event) => events.push(event) });
 
 async function assess(ticket: number, readings: EngineReading[]): Promise<EngineEvent[]> {
   const events: EngineEvent[] = [];
@@ -93,7 +82,7 @@ describe('the engine in the worker', () => {
   });
 
   it('moves what is cleared aside with the reading that cleared it', async () => {
-    const [first] = await assess(6, [...SYMPTOM, volts('c', 'P9IN', 8.98)]);
+    const [first] = await assess(6, [...SYMPTOM, voltsAt('c', 'P9IN', 8.98)]);
     const cleared = (first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.entries.find(
       ({ ref }) => ref === 'J1',
     )!;
@@ -103,7 +92,7 @@ describe('the engine in the worker', () => {
   });
 
   it('leaves out readings that the board does not have, and refuses what is no request', async () => {
-    const [first] = await assess(20, [volts('x', 'NOWHERE', 1)]);
+    const [first] = await assess(20, [voltsAt('x', 'NOWHERE', 1)]);
     expect(
       Object.keys((first as Extract<EngineEvent, { type: 'line-up' }>).lineUp.expected),
     ).toEqual([]);
@@ -255,7 +244,7 @@ describe('a copy of the board', () => {
     expect(() => engine.worth({ suspects: 'F1:open' })).toThrow();
   });
   it('leaves out a reading at a point that the board does not have', () => {
-    const answer = ask('F1:open', [...SYMPTOM, volts('c', 'NOWHERE', 1)]);
+    const answer = ask('F1:open', [...SYMPTOM, voltsAt('c', 'NOWHERE', 1)]);
     expect(answer.ok && Object.keys(answer.readings).sort()).toEqual(['a', 'b']);
   });
   it('tells what drawing on would bring, of edges of the sheet alone', () => {

@@ -3,8 +3,9 @@ import { indexBoard } from '@hanzai/core/board';
 import { resolveMeasurement, type Measurement, type ReadingKind } from '@hanzai/core/instrument';
 import { describe, expect, it } from 'vitest';
 import { NO_LIMITS } from '../stage/trace/use-limits';
-import { Engine, type Course } from './engine';
-import type { AheadStep, EngineReading, Limits, NextStep, Skipped } from './engine-messages';
+import { Engine } from './engine';
+import { quietCourse, voltsAt } from './engine-fixture';
+import type { AheadStep, Limits, NextStep, Skipped } from './engine-messages';
 import { allowedBy } from './limits';
 
 const index = indexBoard(demoBoard('cr40'));
@@ -75,23 +76,10 @@ describe('what may be proposed', () => {
 
 describe('the engine under limits', () => {
   const engine = new Engine(demoBoard('cr40'));
-  const course: Course = {
-    send: () => undefined,
-    pause: async () => undefined,
-    stale: () => false,
-  };
-  const reading = (id: string, at: string, value: number): EngineReading => ({
-    id,
-    setup: 'on',
-    kind: 'voltage',
-    at,
-    to: '',
-    value,
-    absent: [],
-  });
+  const course = quietCourse();
   const request = {
     ticket: 1,
-    readings: [reading('a', 'P5', 5.01), reading('b', 'VM', 0.01)],
+    readings: [voltsAt('a', 'P5', 5.01), voltsAt('b', 'VM', 0.01)],
     absent: [],
     look: {},
   };

@@ -7,6 +7,7 @@ import type { CaseState } from '../../case/use-case';
 import { KIND_WORDS, oddsWords, pointsText, setupWords, valueText } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import type { TrailAnswer } from '../../workers/engine-messages';
+import { Pane } from './Pane';
 import style from './Trail.module.css';
 
 /**
@@ -39,35 +40,36 @@ export default function Trail({
   }, [printing]);
   const file = answer && traceFile(view, journal, answer);
   return (
-    <section className={style.trail} aria-label="As it happened">
-      <header>
-        <h2>As it happened</h2>
-        {file && (
-          <>
-            <Button look="quiet" onClick={() => setPrinting(true)}>
-              Print
-            </Button>
-            <Button
-              look="quiet"
-              onClick={() => save(`case-${view.number}-trace.csv`, traceCsv(file))}
-            >
-              Table (CSV)
-            </Button>
-            <Button
-              look="quiet"
-              onClick={() =>
-                save(`case-${view.number}-trace.json`, `${JSON.stringify(file, null, 2)}\n`)
-              }
-            >
-              File (JSON)
-            </Button>
-          </>
-        )}
-        {moment !== undefined && <Button onClick={() => onMoment(undefined)}>Back to now</Button>}
-        <Button look="quiet" onClick={onClose}>
-          Close
-        </Button>
-      </header>
+    <Pane
+      title="As it happened"
+      onClose={onClose}
+      tools={
+        <>
+          {file && (
+            <>
+              <Button look="quiet" onClick={() => setPrinting(true)}>
+                Print
+              </Button>
+              <Button
+                look="quiet"
+                onClick={() => save(`case-${view.number}-trace.csv`, traceCsv(file))}
+              >
+                Table (CSV)
+              </Button>
+              <Button
+                look="quiet"
+                onClick={() =>
+                  save(`case-${view.number}-trace.json`, `${JSON.stringify(file, null, 2)}\n`)
+                }
+              >
+                File (JSON)
+              </Button>
+            </>
+          )}
+          {moment !== undefined && <Button onClick={() => onMoment(undefined)}>Back to now</Button>}
+        </>
+      }
+    >
       {failure ? (
         <p role="status">It could not be worked out: {failure}</p>
       ) : journal.readings.length === 0 ? (
@@ -99,7 +101,7 @@ export default function Trail({
           </div>,
           document.body,
         )}
-    </section>
+    </Pane>
   );
 }
 

@@ -28,6 +28,7 @@ import {
   type Bar as Step,
 } from './argument-words';
 import type { Sides } from './use-why';
+import { Pane } from './Pane';
 import style from './Why.module.css';
 
 interface Props {
@@ -61,29 +62,30 @@ export default function Why({
 }: Props) {
   const refs = lineUp?.entries.slice(0, CHOICES).map(({ ref }) => ref) ?? [];
   return (
-    <section className={style.why} aria-label="Why">
-      <header>
-        <h2>Why</h2>
-        <SideChoice
-          label="this one"
-          value={sides.one}
-          refs={refs}
-          onChange={(one) => onSides({ ...sides, one })}
-        />
-        <span>rather than</span>
-        <SideChoice
-          label="that one"
-          value={sides.other}
-          refs={refs}
-          onChange={(other) => onSides({ ...sides, other })}
-        />
-        <Button look="quiet" onClick={() => onSides({ one: sides.other, other: sides.one })}>
-          Turn round
-        </Button>
-        <Button look="quiet" onClick={() => onSides(undefined)}>
-          Close
-        </Button>
-      </header>
+    <Pane
+      title="Why"
+      onClose={() => onSides(undefined)}
+      tools={
+        <>
+          <SideChoice
+            label="this one"
+            value={sides.one}
+            refs={refs}
+            onChange={(one) => onSides({ ...sides, one })}
+          />
+          <span>rather than</span>
+          <SideChoice
+            label="that one"
+            value={sides.other}
+            refs={refs}
+            onChange={(other) => onSides({ ...sides, other })}
+          />
+          <Button look="quiet" onClick={() => onSides({ one: sides.other, other: sides.one })}>
+            Turn round
+          </Button>
+        </>
+      }
+    >
       {failure ? (
         <p role="status">It could not be worked out: {failure}</p>
       ) : !answer ? (
@@ -91,7 +93,7 @@ export default function Why({
       ) : (
         <Told {...{ index, journal, sides, answer, onRepeat }} />
       )}
-    </section>
+    </Pane>
   );
 }
 

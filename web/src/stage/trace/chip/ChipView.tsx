@@ -6,6 +6,7 @@ import { carryOut } from '../../../case/strip/actions';
 import type { CaseState } from '../../../case/use-case';
 import { Button } from '../../../ui/Button';
 import type { LineUp } from '../../../workers/engine-messages';
+import { Pane } from '../Pane';
 import { ChipPackage } from './ChipPackage';
 import { chipsOf, pinsOf, type Chip, type PinView } from './chip-pins';
 import { ChipStock } from './ChipStock';
@@ -75,35 +76,37 @@ export default function ChipView({ state, index, lineUp, shown, onShow, onPlace 
   }
 
   return (
-    <section className={style.view} aria-label="Chip">
-      <header>
-        <h2>Chip</h2>
-        <select
-          aria-label="which chip"
-          className="mono"
-          value={part.ref}
-          onChange={(event) => {
-            setAt(undefined);
-            onShow(event.target.value);
-          }}
-        >
-          {chips.map(({ ref, model }) => (
-            <option key={ref} value={ref}>
-              {ref} {model.name}
-            </option>
-          ))}
-        </select>
-        <span className={style.title}>{part.model.title}</span>
-        <Button look="quiet" aria-pressed={below} onClick={() => setBelow(!below)}>
-          {below ? 'from below' : 'from above'}
-        </Button>
-        <Button look="quiet" aria-pressed={stock} onClick={() => setStock(!stock)}>
-          Chips and swaps
-        </Button>
-        <Button look="quiet" onClick={() => onShow(undefined)}>
-          Close
-        </Button>
-      </header>
+    <Pane
+      title="Chip"
+      fills
+      onClose={() => onShow(undefined)}
+      tools={
+        <>
+          <select
+            aria-label="which chip"
+            className="mono"
+            value={part.ref}
+            onChange={(event) => {
+              setAt(undefined);
+              onShow(event.target.value);
+            }}
+          >
+            {chips.map(({ ref, model }) => (
+              <option key={ref} value={ref}>
+                {ref} {model.name}
+              </option>
+            ))}
+          </select>
+          <span className={style.title}>{part.model.title}</span>
+          <Button look="quiet" aria-pressed={below} onClick={() => setBelow(!below)}>
+            {below ? 'from below' : 'from above'}
+          </Button>
+          <Button look="quiet" aria-pressed={stock} onClick={() => setStock(!stock)}>
+            Chips and swaps
+          </Button>
+        </>
+      }
+    >
       {stock ? (
         <ChipStock state={state} index={index} lineUp={lineUp} />
       ) : (
@@ -146,7 +149,7 @@ export default function ChipView({ state, index, lineUp, shown, onShow, onPlace 
         </div>
       )}
       {!engine && <p role="status">The engine is being started; levels come with it.</p>}
-    </section>
+    </Pane>
   );
 }
 
