@@ -173,6 +173,17 @@ for (const [width, height] of [
       ).toBeVisible();
       await fits(face);
     }
+    // What opens in the place of the next step does not take its caution away.
+    await faces.getByRole('button', { name: 'Next' }).click();
+    const suspects = faces.getByRole('button', { name: 'Line-up' });
+    if (await suspects.isVisible()) await suspects.click();
+    await page.getByRole('button', { name: 'Why F1', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'Why', exact: true })).toContainText(
+      'Of the two',
+    );
+    await expect(page.getByText('Powered: one hand').locator('visible=true').first()).toBeVisible();
+    await fits('why');
+    await page.getByRole('button', { name: 'Close' }).locator('visible=true').first().click();
     await clean(page, `trace at ${width}`);
     // The track folds away and comes back by a press.
     const track = page.getByRole('navigation', { name: 'Stages of the case' });

@@ -65,6 +65,9 @@ export function TraceStage({ state }: { state: CaseState }) {
       if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
     return words;
   }, [index, journal]);
+  /** Whether something stands in the place of the next step where there is room for one thing. */
+  const covered =
+    chip !== undefined || panels.trail || panels.sides !== undefined || panels.asked !== undefined;
   const place = useCallback((text: string) => strip.current?.place(text), []);
   const beside = useBeside(view.id);
   const worth = useSheetWorth(state, lineUp);
@@ -108,7 +111,7 @@ export function TraceStage({ state }: { state: CaseState }) {
       foot={
         <>
           {first && !writing && (
-            <div className={style.mind} data-face={face}>
+            <div className={style.mind} data-face={covered ? 'panel' : face}>
               <Caution of={cautionFor(index, first)} />
             </div>
           )}
@@ -190,6 +193,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                   state={state}
                   index={index}
                   lineUp={lineUp}
+                  said={first && cautionFor(index, first)}
                   shown={chip}
                   onShow={showChip}
                   onPlace={place}

@@ -184,7 +184,8 @@ function Swaps({
           </li>
         ))}
       </ul>
-      <Caution of="before-ohms" again />
+      <Caution of="reseat" />
+      <Caution of="before-ohms" />
       <p>
         Suspects go into the good unit, never its only good chips into this board: what is wrong
         here could kill them. Ohms from supply to ground of each suspect first; power off both units

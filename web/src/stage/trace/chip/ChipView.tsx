@@ -1,11 +1,13 @@
 import { useEffect, useMemo, useState, type KeyboardEvent } from 'react';
-import { chipUnits, unitWith } from '@hanzai/core/bench';
+import { chipUnits, unitWith, type CautionedStep } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { parseShorthand } from '@hanzai/core/instrument';
+import { Caution } from '../../../case/Caution';
 import { carryOut } from '../../../case/strip/actions';
 import type { CaseState } from '../../../case/use-case';
 import { Button } from '../../../ui/Button';
 import type { LineUp } from '../../../workers/engine-messages';
+import { cautionFor } from '../caution-for';
 import { Pane } from '../Pane';
 import { ChipPackage } from './ChipPackage';
 import { chipsOf, pinsOf, type Chip, type PinView } from './chip-pins';
@@ -17,6 +19,8 @@ interface Props {
   readonly state: CaseState;
   readonly index: BoardIndex;
   readonly lineUp: LineUp | undefined;
+  /** The caution that stands on the screen already: it is not said twice. */
+  readonly said: CautionedStep | undefined;
   /** The chip in view. */
   readonly shown: string;
   readonly onShow: (ref: string | undefined) => void;
@@ -27,7 +31,7 @@ interface Props {
 const LEVEL_KEYS = /^[01pz]$/i;
 
 /** A chip as it sits, every pin with the level it should have and the one that was read. */
-export default function ChipView({ state, index, lineUp, shown, onShow, onPlace }: Props) {
+export default function ChipView({ state, index, lineUp, said, shown, onShow, onPlace }: Props) {
   const { journal, engine } = state;
   const chips = useMemo(() => chipsOf(index), [index]);
   const part = chips.find(({ ref }) => ref === shown) ?? chips[0];
@@ -44,6 +48,13 @@ export default function ChipView({ state, index, lineUp, shown, onShow, onPlace 
   const supplies = pins.filter(({ role }) => role === 'supply' || role === 'ground');
   const unread = supplies.filter(({ read }) => read === undefined);
   const chosen = pins[at ?? (unread[0] ?? pins[0])!.at]!;
+
+  const caution = cautionFor(index, {
+    setup: 'on',
+    kind: 'logic',
+    at: `${part.ref}.${chosen.at + 1}`,
+    to: '',
+  });
 
   /** Files a level at the pin, and goes on to the next that is not read. */
   function file(pin: PinView, level: string): void {
@@ -130,6 +141,7 @@ export default function ChipView({ state, index, lineUp, shown, onShow, onPlace 
               <kbd>0</kbd> <kbd>1</kbd> <kbd>p</kbd> <kbd>z</kbd> file a level at the pin, arrows
               move, <kbd>V</kbd> volts
             </p>
+            {caution !== said && <Caution of={caution} again={said !== undefined} />}
             <p role="status" className={style.refusal}>
               {refusal ?? ''}
             </p>

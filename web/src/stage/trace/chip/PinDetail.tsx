@@ -9,6 +9,7 @@ import {
   type WalkedNet,
 } from '@hanzai/core/bench';
 import { pinName, type BoardIndex } from '@hanzai/core/board';
+import { Caution } from '../../../case/Caution';
 import type { Journal } from '../../../case/journal';
 import { minutesText, oddsWords } from '../../../case/wording';
 import { Button } from '../../../ui/Button';
@@ -54,9 +55,8 @@ export function PinDetail(props: Props) {
               </li>
             ))}
           </ol>
-          <p>
-            <small>Power off and stores empty before ohms and before the iron.</small>
-          </p>
+          <Caution of="before-ohms" again />
+          <Caution of="iron" again />
         </div>
       )}
       {unit && <Function {...props} unit={unit} />}
