@@ -115,6 +115,14 @@ test('a chip is read pin by pin with single keys, and its swaps keep a tally', a
     const refused = await chip.getByText(/locked until|acknowledged/).count();
     expect(filed + refused).toBeGreaterThan(0);
   }).toPass();
+  // A chip of the map opens by a press, too.
+  await chip.getByRole('button', { name: 'Close' }).click();
+  await page
+    .locator('svg [role=button], svg g[tabindex]')
+    .filter({ hasText: 'U4' })
+    .first()
+    .click();
+  await expect(chip.getByLabel('which chip')).toHaveValue('U4');
   await chip.getByRole('button', { name: 'Chips and swaps' }).click();
   const sockets = chip.getByRole('checkbox');
   await sockets.nth(0).check();

@@ -69,6 +69,14 @@ export function TraceStage({ state }: { state: CaseState }) {
   const covered =
     chip !== undefined || panels.trail || panels.sides !== undefined || panels.asked !== undefined;
   const place = useCallback((text: string) => strip.current?.place(text), []);
+  const { pickChip } = panels;
+  /** A chip of the map opens pin by pin; anything else goes into the reading line. */
+  const pick = useCallback(
+    (text: string) => {
+      if (!pickChip(text)) place(text);
+    },
+    [pickChip, place],
+  );
   const beside = useBeside(view.id);
   const worth = useSheetWorth(state, lineUp);
   const sheetHref = `/boards/${view.board?.id ?? 'new'}?case=${view.number}`;
@@ -168,7 +176,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                 journal={journal}
                 lineUp={lineUp}
                 proposal={first}
-                onPick={place}
+                onPick={pick}
                 expect={state.expect}
                 volts={panels.volts}
                 onWhatIf={panels.toggleAsked}

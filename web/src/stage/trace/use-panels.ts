@@ -1,4 +1,5 @@
 import { useCallback, useMemo, useState } from 'react';
+import { nameKey } from '@hanzai/core/board';
 import type { CaseState } from '../../case/use-case';
 import type { LineUp, WhatIfAnswer } from '../../workers/engine-messages';
 import { chipsOf } from './chip/chip-pins';
@@ -21,6 +22,8 @@ export interface Panels {
   readonly showChip: (ref: string | undefined) => void;
   /** Shows the likeliest of the chips, or puts the chip away; undefined where the board has none. */
   readonly toggleChip: (() => void) | undefined;
+  /** Shows a chip that goes by this name; false where it is none. */
+  readonly pickChip: (name: string) => boolean;
   readonly sides: Sides | undefined;
   readonly setSides: (sides: Sides | undefined) => void;
   readonly why: ReturnType<typeof useWhy>;
@@ -56,6 +59,14 @@ export function usePanels(
     () => showChip((now) => (now === undefined ? likeliest(lineUp, chips) : undefined)),
     [chips, lineUp],
   );
+  const pickChip = useCallback(
+    (name: string): boolean => {
+      const ref = chips.find((one) => nameKey(one) === nameKey(name));
+      if (ref !== undefined) showChip(ref);
+      return ref !== undefined;
+    },
+    [chips],
+  );
   const [sides, setSides] = useState<Sides>();
   const why = useWhy(state, circumstances, sides);
   const askWhy = useCallback(
@@ -85,6 +96,7 @@ export function usePanels(
     toggleAsked,
     chip,
     showChip,
+    pickChip,
     toggleChip: chips.length > 0 ? toggleChip : undefined,
     sides,
     setSides,
