@@ -41,3 +41,51 @@ export function toStage(page: Page, name: string): Promise<void> {
     page.getByRole('navigation', { name: 'Stages of the case' }).getByRole('link', { name }),
   );
 }
+
+/**
+ * Opens a stage of a copy of the first case whose row has this title: its board, its unit, what was
+ * acknowledged of its hazards, and its readings p5 and vm; nothing that another test has done to it.
+ * Returns the copy's number.
+ */
+export async function copyCase(page: Page, title: RegExp, stage: string): Promise<string> {
+  const of = await openCase(page, title, 'take-in');
+  const number = await page.evaluate(async (from) => {
+    const ask = async (path: string, body?: unknown) => {
+      const answer = await fetch(path, {
+        method: body ? 'POST' : 'GET',
+        ...(body
+          ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
+          : {}),
+      });
+      if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+      return answer.json();
+    };
+    const { boardId, unitModel, unitType, entries } = await ask(`/api/cases/by-number/${from}`);
+    const copy = await ask('/api/cases', {
+      title: 'a copy for a test',
+      unitModel: `${unitModel} copy`,
+      unitType,
+      boardId,
+    });
+    type Sent = { body: { kind: string; typed?: string } };
+    const readings = ['p5', 'vm'].map((at) =>
+      (entries as Sent[]).find(
+        ({ body }) => body.kind === 'reading' && body.typed?.startsWith(`${at} `),
+      ),
+    );
+    const told = (entries as Sent[]).filter(({ body }) =>
+      ['acknowledge', 'residual'].includes(body.kind),
+    );
+    for (const entry of [...told, ...readings]) {
+      if (!entry) throw new Error('the case has no readings p5 and vm');
+      await ask(`/api/cases/${copy.id}/entries`, {
+        id: crypto.randomUUID(),
+        madeAt: new Date().toISOString(),
+        body: entry.body,
+      });
+    }
+    return (await ask(`/api/cases/${copy.id}`)).number as number;
+  }, of);
+  await visit(page, `/case/${number}/${stage}`);
+  return String(number);
+}

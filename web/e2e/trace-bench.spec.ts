@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { TraceFile } from '../src/case/trail';
-import { openCase, visit } from './open-case';
+import { copyCase, openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -22,7 +22,7 @@ async function clean(page: Page, what: string): Promise<void> {
 test('the reading line completes, says what a value would mean, takes several things, and takes them back', async ({
   page,
 }) => {
-  await openCase(page, /no movement and no eject/, 'trace');
+  await copyCase(page, /no movement and no eject/, 'trace');
   await strip(page).fill('p9f 8.95');
   await expect(says(page)).toContainText('sound: 8.95 V');
   await expect(says(page)).toContainText(/in band, then L1 \d+ in \d+/);
@@ -54,7 +54,7 @@ test('the reading line completes, says what a value would mean, takes several th
 test('why, ahead, skipping and the trace are reached by keyboard, and pass the accessibility rules', async ({
   page,
 }) => {
-  await openCase(page, /no movement and no eject/, 'trace');
+  await copyCase(page, /no movement and no eject/, 'trace');
   await expect(page.getByRole('region', { name: 'Line-up of suspects' })).toContainText('1 in 2');
   await strip(page).press('Escape');
   await page.keyboard.press('Escape');
@@ -134,7 +134,7 @@ test('a chip is read pin by pin with single keys, and its swaps keep a tally', a
 });
 
 test('a ready list is gone through with values alone, in the large view too', async ({ page }) => {
-  await openCase(page, /no movement and no eject/, 'trace');
+  await copyCase(page, /no movement and no eject/, 'trace');
   await page.getByText('Ready lists').click();
   await page.getByRole('button', { name: /^rails, power on/ }).click();
   const list = page.getByRole('region', { name: 'List of readings' });
@@ -165,7 +165,7 @@ for (const [width, height] of [
     page,
   }) => {
     await page.setViewportSize({ width, height });
-    const number = await openCase(page, /no movement and no eject/, 'trace');
+    const number = await copyCase(page, /no movement and no eject/, 'trace');
     const fits = async (what: string): Promise<void> => {
       const over = await page.evaluate(
         () => document.documentElement.scrollWidth - window.innerWidth,
