@@ -72,6 +72,12 @@ describe('what was read on other units of this kind', () => {
       [8.8, true],
       [0.2, false],
     ]);
+    // Closed without a repair: it may have been read while it was ill.
+    const untouched = await newCase(sheet);
+    await insertEntry(db, untouched, entry(volts(0.3)), 0);
+    await addEntry(db, untouched, entry({ kind: 'finding', text: 'a plug was loose' }));
+    await db.update(caseSummary).set({ closed: true }).where(eq(caseSummary.caseId, untouched));
+    expect(await values(own)).toContainEqual([0.3, false]);
     await insertEntry(
       db,
       mended,

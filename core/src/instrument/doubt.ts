@@ -35,7 +35,7 @@ export function doubtOf(
     case 'voltage': {
       const most = mostVolt(index);
       return size > most
-        ? `no supply of this sheet makes more than ${Number(most.toPrecision(2))} V likely`
+        ? `the supplies of this sheet hardly give more than ${Number(most.toPrecision(2))} V`
         : undefined;
     }
     case 'diode':

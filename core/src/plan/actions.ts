@@ -51,6 +51,18 @@ export function expectedRepairMinutes(steps: readonly RepairStep[], otherwise: n
   return total + Math.max(0, 1 - known) * otherwise;
 }
 
+/** Replacing the suspects that count one after the other, each with the test after it. */
+export function replacingInOrder(
+  shares: ReadonlyMap<string, number>,
+  costs: CostTable,
+): readonly RepairStep[] {
+  return repairOrder(
+    [...shares]
+      .filter(([, probability]) => probability >= NEGLIGIBLE)
+      .map(([ref, probability]) => ({ ref, probability, minutes: costs.replace + MINUTES.test })),
+  );
+}
+
 /** What a reading promises: chance of each outcome, and the shares of the parts then. */
 export interface ReadingPromise {
   readonly title: string;
@@ -75,7 +87,7 @@ export const GIVE_UP_MINUTES = 180;
  * Work on joints and contacts, a test after it included, and what each part of a cohort adds once
  * the iron is hot. From memory of bench practice.
  */
-export const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
+const MINUTES = { resolder: 6, clean: 4, cohortPart: 6, test: 5 } as const;
 
 /**
  * Expected minutes that differ by less than this share are as good: then what may cure goes first.
@@ -96,12 +108,8 @@ export function planActions(
       .filter(({ probability }) => probability >= NEGLIGIBLE)
       .map(({ ref, probability }) => [ref, probability]),
   );
-  const order = (own: ReadonlyMap<string, number>): number => {
-    const steps = [...own]
-      .filter(([, probability]) => probability >= NEGLIGIBLE)
-      .map(([ref, probability]) => ({ ref, probability, minutes: costs.replace + MINUTES.test }));
-    return expectedRepairMinutes(repairOrder(steps), GIVE_UP_MINUTES);
-  };
+  const order = (own: ReadonlyMap<string, number>): number =>
+    expectedRepairMinutes(replacingInOrder(own, costs), GIVE_UP_MINUTES);
   const now = order(shares);
   const work = (
     kind: Action['kind'],

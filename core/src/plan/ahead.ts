@@ -3,13 +3,13 @@ import type { Reading } from '../instrument';
 import { planNext, type PlanOptions } from './next';
 import type { ProposedMeasurement } from './proposal';
 
-/** A reading, and what follows on each way it may come out. */
-export interface AheadNode {
-  readonly measurement: ProposedMeasurement;
-  readonly outcomes: readonly AheadOutcome[];
+/** A reading, and what follows on each way it may come out. M: how the reading is told. */
+export interface AheadNode<M = ProposedMeasurement> {
+  readonly measurement: M;
+  readonly outcomes: readonly AheadOutcome<M>[];
 }
 
-export interface AheadOutcome {
+export interface AheadOutcome<M = ProposedMeasurement> {
   readonly display: string;
   /** Chance of it, once the reading is taken. */
   readonly probability: number;
@@ -18,7 +18,7 @@ export interface AheadOutcome {
     | { readonly kind: 'verify' }
     /** Nothing more is told by any reading that may be taken. */
     | { readonly kind: 'stop' }
-    | { readonly kind: 'measure'; readonly node: AheadNode };
+    | { readonly kind: 'measure'; readonly node: AheadNode<M> };
 }
 
 /** Outcomes rarer than this are left out. */

@@ -2,9 +2,8 @@ import type { Belief } from '../diagnosis';
 import {
   expectedRepairMinutes,
   GIVE_UP_MINUTES,
-  MINUTES,
   NEGLIGIBLE,
-  repairOrder,
+  replacingInOrder,
   type ReadingPromise,
 } from './actions';
 import type { CostTable } from './cost';
@@ -69,11 +68,7 @@ function replacing(
   shares: ReadonlyMap<string, number>,
   costs: CostTable,
 ): { readonly minutes: number; readonly parts: number } {
-  const steps = repairOrder(
-    [...shares]
-      .filter(([, probability]) => probability >= NEGLIGIBLE)
-      .map(([ref, probability]) => ({ ref, probability, minutes: costs.replace + MINUTES.test })),
-  );
+  const steps = replacingInOrder(shares, costs);
   let left = 1;
   let parts = 0;
   for (const { probability } of steps) {

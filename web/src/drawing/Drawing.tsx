@@ -1,3 +1,4 @@
+import { usePinch } from '@use-gesture/react';
 import {
   useCallback,
   useEffect,
@@ -54,6 +55,8 @@ interface Props {
 const LEAST_SCALE = 0.8;
 /** A few parts are not blown up beyond this: the eye loses the net that it followed. */
 const MOST_SCALE = 1.2;
+/** How far the drawing is made smaller and larger by hand. */
+const ZOOM = { min: 0.5, max: 3 } as const;
 
 const NOTHING: ReadonlySet<string> = new Set();
 const NO_FLAGS: ReadonlyMap<string, FlagWords> = new Map();
@@ -95,7 +98,10 @@ export function Drawing({
   const area = Math.min(turned, Math.max(0, areas.length - 1));
   const { layout, failed } = useLayout(view, areas, area);
   const frame = useRef<HTMLDivElement>(null);
-  const enlarge = (times: number): void => setZoom((z) => Math.min(3, Math.max(0.5, z * times)));
+  const zoomNow = useRef(zoom);
+  zoomNow.current = zoom;
+  const enlarge = (times: number): void =>
+    setZoom((z) => Math.min(ZOOM.max, Math.max(ZOOM.min, z * times)));
   const turn = (by: number): void => setTurned(Math.min(areas.length - 1, Math.max(0, area + by)));
 
   // What the cursor or a search is on is turned to.
@@ -107,17 +113,13 @@ export function Drawing({
     if (found >= 0) setTurned(found);
   }, [at, areas]);
 
-  // A wheel with Ctrl, which is what two fingers on a touch pad are too, would zoom the page.
-  useEffect(() => {
-    const element = frame.current;
-    const turned = (event: WheelEvent): void => {
-      if (!event.ctrlKey) return;
-      event.preventDefault();
-      enlarge(Math.exp(-event.deltaY / 300));
-    };
-    element?.addEventListener('wheel', turned, { passive: false });
-    return () => element?.removeEventListener('wheel', turned);
-  }, []);
+  // Two fingers, and a wheel with Ctrl, enlarge the drawing and not the page.
+  usePinch(({ offset: [scale] }) => setZoom(scale), {
+    target: frame,
+    eventOptions: { passive: false },
+    scaleBounds: ZOOM,
+    from: () => [zoomNow.current, 0],
+  });
   const isOff = useMemo(() => {
     const off = new Set(absent.map((ref) => nameKey(replaceableRef(ref))));
     return (ref: string) => off.has(nameKey(replaceableRef(ref)));

@@ -73,6 +73,34 @@ export function TwoPinSymbol({
           </text>
         </>
       );
+    case 'head':
+      // A coil on a core with a gap towards the medium.
+      return (
+        <>
+          {leads(half, 18)}
+          <path
+            className={style.line}
+            d="M-18 0a4.5 6 0 0 1 9 0a4.5 6 0 0 1 9 0a4.5 6 0 0 1 9 0a4.5 6 0 0 1 9 0"
+          />
+          <path className={style.line} d="M-18 6V14H-3 M3 14H18V6" />
+        </>
+      );
+    case 'lamp':
+      return (
+        <>
+          {leads(half, 15)}
+          <circle className={style.body} r={15} />
+          <path className={style.line} d="M-10.6 -10.6L10.6 10.6 M-10.6 10.6L10.6 -10.6" />
+        </>
+      );
+    case 'crystal':
+      return (
+        <>
+          {leads(half, 12)}
+          <path className={style.line} d="M-12 -14V14 M12 -14V14" />
+          <rect className={style.body} x={-6} y={-16} width={12} height={32} />
+        </>
+      );
     case 'diode':
       return (
         <>

@@ -7,7 +7,8 @@ import { fedNets, railsOf } from './rails';
 function twoPinSymbol(part: Part): TwoPin {
   switch (part.kind) {
     case 'resistor':
-      return 'resistor';
+      // A filament is a resistor to the engine.
+      return isSaid(part, /\b(lamp|bulb|filament)$/i) ? 'lamp' : 'resistor';
     case 'capacitor':
       return part.dielectric && ['electrolytic', 'tantalum', 'polymer'].includes(part.dielectric)
         ? 'polarised'
@@ -15,9 +16,8 @@ function twoPinSymbol(part: Part): TwoPin {
     case 'inductor':
       return 'coil';
     case 'winding':
-      return /motor|spindle|sled/i.test(part.role ?? '') || /^M\d/.test(part.ref)
-        ? 'motor'
-        : 'coil';
+      if (isSaid(part, /\bhead\b/i)) return 'head';
+      return isSaid(part, /motor|spindle|sled/i) || /^M\d/.test(part.ref) ? 'motor' : 'coil';
     case 'diode':
       // What drops so much at so little current gives light.
       if (part.model.saturationCurrentAmpere < 1e-15 && part.model.emissionCoefficient > 1.4)
@@ -37,10 +37,17 @@ function twoPinSymbol(part: Part): TwoPin {
       return 'supply';
     case 'currentSource':
       return 'current';
+    case 'unspecified':
+      return isSaid(part, /\b(crystal|resonator)\b/i) || /^[XY]\d/i.test(part.ref)
+        ? 'crystal'
+        : 'box';
     default:
       return 'box';
   }
 }
+
+/** Whether the sheet says of a part what it does in these words. */
+const isSaid = ({ role }: Part, words: RegExp): boolean => words.test(role ?? '');
 
 interface View {
   readonly index: BoardIndex;

@@ -1,7 +1,7 @@
 import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
-import type { Action, Schools } from '@hanzai/core/plan';
+import type { Action, AheadNode, Schools } from '@hanzai/core/plan';
 import { z } from 'zod';
 import { Entry, SkipReason } from '../case/entry';
 import type { Expectation, JudgedExpectation } from '../case/expectation';
@@ -78,23 +78,8 @@ export type WhatIfRequest = z.infer<typeof WhatIfRequest>;
 /** A reading of which is asked what would follow it. */
 export const AheadRequest = z.object({ request: AssessRequest, key: z.string() });
 
-/** A few steps ahead, in words. */
-export interface AheadStep {
-  readonly kind: ReadingKind;
-  readonly setup: Setup;
-  readonly at: string;
-  readonly to: string;
-  readonly minutes: number;
-  readonly outcomes: readonly {
-    readonly display: string;
-    readonly probability: number;
-    readonly then:
-      | { readonly kind: 'replace'; readonly ref: string; readonly probability: number }
-      | { readonly kind: 'verify' }
-      | { readonly kind: 'stop' }
-      | { readonly kind: 'measure'; readonly node: AheadStep };
-  }[];
-}
+/** A few steps ahead, each reading in words. */
+export type AheadStep = AheadNode<Pick<Proposal, 'kind' | 'setup' | 'at' | 'to' | 'minutes'>>;
 
 /** Readings in the order taken, of which is asked what was believed after each. */
 export const TrailRequest = z.object({

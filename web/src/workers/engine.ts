@@ -3,7 +3,6 @@ import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai
 import {
   argueSteps,
   Diagnoser,
-  partsAlike,
   sheetWorth,
   taughtBy,
   whatIf,
@@ -35,7 +34,6 @@ import {
   type EngineEvent,
   type EngineReading,
   type LineUp,
-  type LineUpEntry,
   type ReadingMeaning,
   type ReportFigures,
   type TrailAnswer,
@@ -52,16 +50,11 @@ import {
 import { predictorOf } from '../case/good-board';
 import { playJournal } from '../case/journal';
 import { isRepair, writeAnswers, type WrittenAnswers } from '../case/solved';
-import { partTitle, siteTitle } from '../case/wording';
 import { sideOf, whyAnswer } from './arguing';
 import { allowedBy } from './limits';
-import { pairsOf } from './pairs';
+import { leadersOf, lineUpInWords } from './line-up-words';
 import { nextStep, proposalKey, PROPOSALS, stepInWords } from './plan-words';
 
-/**
- * A part counts as cleared below this probability, where it has also lost this share of its prior.
- */
-const CLEARED = { probability: 0.01, ofPrior: 0.25 } as const;
 /** Work goes on for so long before other messages are let in. */
 const TURN_MILLISECONDS = 30;
 /**
@@ -71,18 +64,12 @@ const TURN_MILLISECONDS = 30;
 const EARLY_MILLISECONDS = 500;
 /** With more faults than this a first look at what to measure comes before the whole plan. */
 const FIRST_LOOK_FROM = 500;
-/** Doubts about the sheet that are worth a line. */
-const DOUBTS = { from: 0.02, most: 4 } as const;
 /** Suspects that are named after a reading that is typed. */
 const LEADING = 2;
 /** And at every moment of a trace. */
 const TRAIL_LEADING = 3;
 /** Readings in a row that are looked ahead. */
 const STEPS_AHEAD = 2;
-/** Parts below this chance are in no group of such as are not told apart. */
-const ALIKE_FROM = 0.01;
-/** Faults of a part that are named, from this share of it on. */
-const FAULTS = { ofPart: 0.01, most: 8 } as const;
 
 /** How a request is worked on. */
 export interface Course {
@@ -288,10 +275,7 @@ export class Engine {
     const belief = this.diagnoser.believe(given);
     return {
       within: withinBand(given.at(-1)!.value, belief.expected[given.length - 1]!),
-      leading: belief.byPart
-        .slice(0, LEADING)
-        .filter(({ probability }) => probability >= DOUBTS.from)
-        .map(({ ref, probability }) => ({ ref, probability })),
+      leading: leadersOf(belief, LEADING),
     };
   }
 
@@ -332,10 +316,7 @@ export class Engine {
         id,
         {
           expected: judged(belief.expected[i]!, reading.value),
-          leading: belief.byPart
-            .slice(0, TRAIL_LEADING)
-            .filter(({ probability }) => probability >= DOUBTS.from)
-            .map(({ ref, probability }) => ({ ref, probability })),
+          leading: leadersOf(belief, TRAIL_LEADING),
           healthy: belief.healthy,
         },
       ]);
@@ -381,6 +362,15 @@ export class Engine {
     return { readings: Object.fromEntries(rows), weightFor: weightFor ?? null };
   }
 
+  private lineUp(
+    belief: Belief,
+    ids: readonly string[],
+    readings: readonly Reading[],
+    milliseconds: number,
+  ): LineUp {
+    return lineUpInWords(this.diagnoser, this.priors, belief, ids, readings, milliseconds);
+  }
+
   /** Takes in what the readings teach of values that the sheet does not know. */
   private learn(readings: readonly EngineReading[]): void {
     if (!this.drawn.board.parts.some((part) => 'unknown' in part && part.unknown)) return;
@@ -408,64 +398,6 @@ export class Engine {
           },
         ]
       : [];
-  }
-
-  private lineUp(
-    belief: Belief,
-    ids: readonly string[],
-    readings: readonly Reading[],
-    milliseconds: number,
-  ): LineUp {
-    const entries = belief.byPart.map(({ ref, probability, weights }): LineUpEntry => {
-      const prior = this.priors.get(ref) ?? 0;
-      const weighed = weights.map((decibans, i) => ({ id: ids[i]!, decibans }));
-      const cleared = probability < CLEARED.probability && probability < CLEARED.ofPrior * prior;
-      const loudest = [...weighed]
-        .filter((w) => (cleared ? w.decibans < -1 : w.decibans > 1))
-        .sort((a, b) => Math.abs(b.decibans) - Math.abs(a.decibans))[0];
-      const faults = belief.suspects
-        .filter(
-          (s) => s.hypothesis.refs.includes(ref) && s.probability > FAULTS.ofPart * probability,
-        )
-        .slice(0, FAULTS.most)
-        .map((s) => ({ name: s.hypothesis.name, probability: s.probability }));
-      const modes = faults
-        .filter((fault, i) => i === 0 || fault.probability > 0.05 * probability)
-        .slice(0, 3)
-        .map(({ name }) => name);
-      return {
-        ref,
-        title:
-          siteTitle(this.diagnoser.index, ref) ??
-          partTitle(this.diagnoser.index.replaceable.get(ref) ?? []),
-        probability,
-        prior,
-        modes,
-        faults,
-        weights: weighed,
-        loudest,
-        cleared,
-      };
-    });
-    const expected = Object.fromEntries(
-      readings.map((reading, i): [string, JudgedExpectation] => [
-        ids[i]!,
-        judged(belief.expected[i]!, reading.value),
-      ]),
-    );
-    return {
-      entries,
-      alike: partsAlike(belief, ALIKE_FROM),
-      pairs: pairsOf(this.diagnoser, belief),
-      healthy: belief.healthy,
-      unmodelled: belief.unmodelled,
-      sheet: belief.sheet
-        .filter(({ probability }) => probability >= DOUBTS.from)
-        .slice(0, DOUBTS.most),
-      unexplained: belief.unexplained.map((r) => ids[r]!),
-      expected,
-      milliseconds,
-    };
   }
 }
 

@@ -107,7 +107,7 @@ describe('the engine under limits', () => {
     const { proposals } = await nextOf({});
     const [best] = proposals;
     const step = (await engine.ahead({ request, key: best!.key }, course)) as AheadStep;
-    expect([step.at, step.kind]).toEqual([best!.at, best!.kind]);
+    expect([step.measurement.at, step.measurement.kind]).toEqual([best!.at, best!.kind]);
     expect(step.outcomes.map(({ display }) => display)).toEqual(
       best!.prospects.slice(0, 3).map(({ display }) => display),
     );

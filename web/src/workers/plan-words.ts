@@ -45,19 +45,12 @@ export const proposalKey = ({ setup, kind, at, to }: ProposedMeasurement): strin
   `${setup} ${kind} ${at} ${to}`;
 
 /** A few steps ahead in words. */
-export function stepInWords({
-  measurement: { kind, setup, at, to, minutes },
-  outcomes,
-}: AheadNode): AheadStep {
+export function stepInWords({ measurement, outcomes }: AheadNode): AheadStep {
+  const { kind, setup, at, to, minutes } = measurement;
   return {
-    kind,
-    setup,
-    at,
-    to,
-    minutes,
-    outcomes: outcomes.map(({ display, probability, then }) => ({
-      display,
-      probability,
+    measurement: { kind, setup, at, to, minutes },
+    outcomes: outcomes.map(({ then, ...outcome }) => ({
+      ...outcome,
       then: then.kind === 'measure' ? { kind: 'measure', node: stepInWords(then.node) } : then,
     })),
   };

@@ -1,8 +1,7 @@
-import { useEffect, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
-import type { Measurement } from '@hanzai/core/instrument';
 import type { ReadingMeaning } from '../../workers/engine-messages';
 import type { Expect, Expectation } from '../expectation';
+import { useExpectation } from '../use-expectation';
 import { KIND_WORDS, oddsWords, pointsText, setupWords, valueText } from '../wording';
 import { writtenPoints } from '../written-points';
 import type { StripItem, StripLine } from './grammar';
@@ -21,7 +20,11 @@ export function StripSays({
   meaning: ReadingMeaning | undefined;
 }) {
   const [only] = line.ok && line.items.length === 1 ? line.items : [];
-  const sound = useExpectation(expect, only?.kind === 'reading' ? only.measurement : undefined);
+  const asked = only?.kind === 'reading' ? only.measurement : undefined;
+  const sound = useExpectation(
+    expect,
+    asked && { setup: asked.setup, kind: asked.kind, ...writtenPoints(asked) },
+  );
   if (!line.ok)
     return <>{`${line.understood ? `${line.understood} … ` : ''}expected: ${line.expected}`}</>;
   return (
@@ -74,24 +77,4 @@ function OneReading({
       )}
     </>
   );
-}
-
-/** What a sound board shows at a point, once the engine has said so. */
-function useExpectation(expect: Expect, where: Measurement | undefined): Expectation | undefined {
-  const [answer, setAnswer] = useState<{ to: Measurement; shown: Expectation | undefined }>();
-  useEffect(() => {
-    if (!where) return undefined;
-    let wanted = true;
-    const { setup, kind } = where;
-    const { at, to } = writtenPoints(where);
-    expect(setup, kind, at, to).then(
-      (shown) => wanted && setAnswer({ to: where, shown }),
-      // Without an engine nothing is expected; that it stopped is told elsewhere.
-      () => undefined,
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [expect, where]);
-  return answer && answer.to === where ? answer.shown : undefined;
 }

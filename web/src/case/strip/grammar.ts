@@ -178,18 +178,14 @@ const COMMANDS: Readonly<Record<string, (rest: string, context: StripContext) =>
 export const COMMAND_WORDS: readonly string[] = Object.keys(COMMANDS);
 
 /** The command that a text begins with; none where the board has a point of that name. */
-function commandOf({ index }: StripContext, text: string): string | undefined {
+function commandOf({ index, hasSheet }: StripContext, text: string): string | undefined {
   const word = /^\S+/.exec(text)?.[0].toLowerCase() ?? '';
-  return Object.hasOwn(COMMANDS, word) && !index.partByKey.has(word) && !isNetOf(index, word)
-    ? word
-    : undefined;
+  // Without a sheet the words themselves are the points.
+  return Object.hasOwn(COMMANDS, word) && !(hasSheet && isPoint(index, word)) ? word : undefined;
 }
 
-const isNetOf = (index: BoardIndex, word: string): boolean =>
-  (index.pinsOfNet.get(index.netByKey.get(nameKey(word)) ?? '') ?? []).some(
-    // Without a sheet the words themselves are the nets.
-    ({ part }) => !part.ref.startsWith('NET_'),
-  );
+const isPoint = (index: BoardIndex, word: string): boolean =>
+  index.partByKey.has(nameKey(word)) || index.netByKey.has(nameKey(word));
 
 const takesTheRest = (context: StripContext, text: string): boolean =>
   ['note', 'symptom', 'leave', 'condemn'].includes(commandOf(context, text) ?? '');
@@ -357,7 +353,7 @@ function namesPoint(
 ): boolean {
   if (kind === 'logic' || kind === 'continuity' || kind === 'symptom') return false;
   if (!hasSheet) return /^[a-z]+\d/i.test(word);
-  return index.partByKey.has(nameKey(word)) || isNetOf(index, word);
+  return isPoint(index, word);
 }
 
 function column(

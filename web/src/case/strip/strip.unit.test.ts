@@ -125,7 +125,7 @@ describe('what the strip takes', () => {
     };
     const net = supply.nets.find((one) => one !== '0')!;
     expect(doubt('c1 1.03v esr')).toContain('read in ohms');
-    expect(doubt(`${net} 4980`)).toContain('no supply');
+    expect(doubt(`${net} 4980`)).toContain('the supplies of this sheet');
     expect(doubt('c1 470 esr')).toContain('not farads');
     expect(doubt('r1 80M')).toContain('OL');
     expect(doubt('c1 1.03 esr')).toBeUndefined();

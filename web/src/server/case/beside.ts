@@ -8,7 +8,8 @@ const MOST = 4000;
 /**
  * What was read on other units of this kind: cases on any version of the same sheet, and where there
  * is no sheet cases with the same model of unit. What was taken back is left out. A reading is good
- * where it was taken after the last repair of a case that was closed and not given up.
+ * where it was taken after the last repair of a case that was closed and not given up; in a case
+ * without a repair nobody knows which of its readings were taken of a sound board.
  */
 export async function readingsBeside(
   db: Database,
@@ -35,7 +36,7 @@ export async function readingsBeside(
     )
     select ended.number, e.body->>'setup' as setup, e.body->>'quantity' as quantity,
       e.body->>'at' as at, e.body->>'to' as "to", e.body->'value' as value,
-      ended.proven and e.epoch = ended.last_epoch as good
+      ended.proven and e.epoch > 0 and e.epoch = ended.last_epoch as good
     from ended join case_entry e on e.case_id = ended.id
     where e.kind = 'reading' and not exists (
       select 1 from case_entry r

@@ -58,16 +58,17 @@ export function Ahead({
   );
 }
 
-function Step({ index, step }: { index: BoardIndex; step: AheadStep }) {
+function Step({ index, step: { measurement, outcomes } }: { index: BoardIndex; step: AheadStep }) {
+  const { kind, at, to, minutes } = measurement;
   return (
     <>
       <p>
-        {KIND_WORDS[step.kind]} <b className="mono">{pointsText(index, step.at, step.to)}</b>{' '}
-        <small>{minutesText(step.minutes)}</small>
+        {KIND_WORDS[kind]} <b className="mono">{pointsText(index, at, to)}</b>{' '}
+        <small>{minutesText(minutes)}</small>
       </p>
-      {step.outcomes.length > 0 && (
+      {outcomes.length > 0 && (
         <ul>
-          {step.outcomes.map(({ display, probability, then }) => (
+          {outcomes.map(({ display, probability, then }) => (
             <li key={display}>
               <span>
                 if <b className="mono">{display}</b> <small>{oddsWords(probability)}</small>

@@ -1,9 +1,10 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
-import type { Expect, Expectation } from '../../case/expectation';
+import type { Expect } from '../../case/expectation';
 import type { ProposedPoints } from '../../case/strip/grammar';
 import { sayAloud } from '../../case/strip/use-speech';
+import { useExpectation } from '../../case/use-expectation';
 import { KIND_WORDS, oddsWords, pointsText, setupWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import type { LineUp, NextStep } from '../../workers/engine-messages';
@@ -46,7 +47,7 @@ export function BenchMode({
   const [refusal, setRefusal] = useState<string>();
   const [aloud, setAloud] = useState(false);
   const dialog = useRef<HTMLDialogElement>(null);
-  const sound = useSound(expect, step);
+  const sound = useExpectation(expect, step);
   const [top] = lineUp?.entries ?? [];
   const words = step
     ? `${pointsText(index, step.at, step.to)}, ${KIND_WORDS[step.kind]}, ${setupWords(step.setup)}`
@@ -147,24 +148,4 @@ export function BenchMode({
       )}
     </dialog>
   );
-}
-
-/** What a sound board shows there. */
-function useSound(expect: Expect, step: ProposedPoints | undefined): Expectation | undefined {
-  const [answer, setAnswer] = useState<{ to: string; shown: Expectation | undefined }>();
-  const { setup = '', kind = '', at = '', to = '' } = step ?? {};
-  const key = `${setup} ${kind} ${at} ${to}`;
-  useEffect(() => {
-    if (at === '') return undefined;
-    let wanted = true;
-    expect(setup, kind, at, to).then(
-      (shown) => wanted && setAnswer({ to: key, shown }),
-      // That the engine stopped is told elsewhere.
-      () => undefined,
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [expect, setup, kind, at, to, key]);
-  return answer?.to === key ? answer.shown : undefined;
 }

@@ -1,21 +1,12 @@
-import { useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal } from '../../case/journal';
 import type { SheetWorth } from '@hanzai/core/diagnosis';
-import {
-  decibanText,
-  faultWords,
-  KIND_WORDS,
-  oddsWords,
-  percent,
-  pointsText,
-  valueText,
-  weightWords,
-} from '../../case/wording';
+import { decibanText, faultWords, oddsWords, percent, weightWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
-import type { LineUp, LineUpEntry, NextStep, SuspectPair } from '../../workers/engine-messages';
-import { partingOf } from './parting';
+import type { LineUp, LineUpEntry, NextStep } from '../../workers/engine-messages';
+import { Alike, pairWords } from './Alike';
+import { Cleared } from './Cleared';
 import style from './LineUpList.module.css';
 
 interface Props {
@@ -160,91 +151,6 @@ export function LineUpList({
 
 /** Groups of suspects that are told; more would hide the suspects themselves. */
 const GROUPS = 2;
-/** So many of a group are named. */
-const NAMED = 5;
-
-/** Suspects that nothing read so far tells apart, and the cheapest thing that would. */
-function Alike({
-  group,
-  index,
-  next,
-}: {
-  group: readonly string[];
-  index: BoardIndex;
-  next: NextStep | undefined;
-}) {
-  const parting = partingOf(group, next);
-  const named = group.slice(0, NAMED).join(', ');
-  return (
-    <p className={style.alike}>
-      One of <b className="mono">{named}</b>
-      {group.length > NAMED && ` and ${group.length - NAMED} more`}: nothing read so far tells them
-      apart.{' '}
-      {parting && (
-        <>
-          {parting.title ? `${parting.title}, then ` : ''}
-          <b>
-            {KIND_WORDS[parting.proposal.kind]}{' '}
-            {pointsText(index, parting.proposal.at, parting.proposal.to)}
-          </b>{' '}
-          would.
-        </>
-      )}
-    </p>
-  );
-}
-
-/** A pair as people say it: `R1 open because D4 is short`. */
-function pairWords({ name, because }: SuspectPair): string {
-  if (!because) return faultWords(name);
-  const [culprit = '', ...mode] = faultWords(because.culprit).split(' ');
-  return `${faultWords(because.victim)} because ${culprit} is ${mode.join(' ')}`;
-}
-
-/** From so many cleared parts on they are searched and folded. */
-const MANY = 6;
-
-/** What is cleared, each with the reading that cleared it. */
-function Cleared({ entries, journal }: { entries: readonly LineUpEntry[]; journal: Journal }) {
-  const [wanted, setWanted] = useState('');
-  const places = entries.filter(isPlace).length;
-  const parts = entries.filter((entry) => !isPlace(entry));
-  const word = wanted.trim().toLowerCase();
-  const found = parts.filter(({ ref, title }) => `${ref} ${title}`.toLowerCase().includes(word));
-  return (
-    <details className={style.cleared} open={entries.length < MANY}>
-      <summary>Cleared ({parts.length})</summary>
-      {parts.length >= MANY && (
-        <input
-          type="search"
-          aria-label="Find among what is cleared"
-          placeholder="find: c3, fuse"
-          value={wanted}
-          onChange={(event) => setWanted(event.target.value)}
-        />
-      )}
-      <ul>
-        {found.map((entry) => (
-          <li key={entry.ref}>
-            <strong className="mono">{entry.ref}</strong> {entry.title}
-            <small>{reason(entry, journal)}</small>
-          </li>
-        ))}
-        {found.length === 0 && parts.length > 0 && <li>Nothing cleared goes by “{wanted}”.</li>}
-        {places > 0 && word === '' && (
-          <li>
-            and {places === 1 ? 'one place' : `${places} places`} where solder could bridge or a
-            track be cut
-          </li>
-        )}
-      </ul>
-    </details>
-  );
-}
-
-/** A place between two points, where solder could bridge or a track be cut: no part. */
-const isPlace = ({ ref }: LineUpEntry): boolean => ref.includes('~');
-
 function Suspect({
   entry,
   journal,
@@ -348,12 +254,4 @@ function modes(entry: LineUpEntry): string {
 function readingName(id: string, journal: Journal): string {
   const reading = journal.readings.find(({ entry }) => entry.id === id);
   return reading ? reading.entry.body.typed : 'a reading';
-}
-
-function reason(entry: LineUpEntry, journal: Journal): string {
-  if (!entry.loudest) return 'other suspects explain the readings better';
-  const reading = journal.readings.find((r) => r.entry.id === entry.loudest!.id);
-  if (!reading) return '';
-  const { body } = reading.entry;
-  return `${body.at}${body.to ? ` to ${body.to}` : ''} read ${valueText(body.quantity, body.value)}: ${weightWords(entry.loudest.decibans)}`;
 }

@@ -14,6 +14,8 @@ import { Button } from '../../ui/Button';
 import { HatchBar } from '../../ui/HatchBar';
 import type { NextStep, Proposal } from '../../workers/engine-messages';
 import { cautionFor, isHead } from './caution-for';
+import { SchoolsTable } from './SchoolsTable';
+import { WhyThis } from './WhyThis';
 import style from './NextCard.module.css';
 
 interface Props {
@@ -265,71 +267,6 @@ function More({ title, children }: { title: string; children: ReactNode }) {
         {children}
       </div>
     </details>
-  );
-}
-
-/** Why this reading and not another: what it parts, and what the next best would bring. */
-function WhyThis({
-  index,
-  proposal,
-  rest,
-}: {
-  index: BoardIndex;
-  proposal: Proposal;
-  rest: readonly Proposal[];
-}) {
-  const leaders = [...new Set(proposal.prospects.flatMap(({ leading }) => leading[0]?.ref ?? []))];
-  const rate = (one: Proposal): number => one.gainBits / one.minutes;
-  const [second] = [...rest].sort((a, b) => rate(b) - rate(a));
-  return (
-    <details className={style.whyThis}>
-      <summary>Why this one</summary>
-      <p>
-        {leaders.length > 1
-          ? `It parts ${leaders.join(' from ')}: each way it may come out another one leads.`
-          : leaders.length === 1
-            ? `It makes ${leaders[0]} surer or less sure.`
-            : 'It narrows the field.'}{' '}
-        {second &&
-          `Next best is ${KIND_WORDS[second.kind]} ${pointsText(index, second.at, second.to)}, which tells ${tellsWords(second.gainBits)} for ${minutesText(second.minutes)}.`}
-      </p>
-      <small>
-        {proposal.gainBits.toFixed(2)} bit for {minutesText(proposal.minutes)}
-        {second &&
-          `; next best ${second.gainBits.toFixed(2)} bit for ${minutesText(second.minutes)}`}
-      </small>
-    </details>
-  );
-}
-
-/** The two ways to go on, with the price of each. */
-function SchoolsTable({ schools }: { schools: NonNullable<NextStep['schools']> }) {
-  const rows = [
-    ['measure first', schools.measureFirst],
-    ['replace the usual first', schools.replaceFirst],
-  ] as const;
-  return (
-    <table className={style.schools}>
-      <caption>Two schools, for this case</caption>
-      <thead>
-        <tr>
-          <th scope="col">way</th>
-          <th scope="col">to a proven repair</th>
-          <th scope="col">parts</th>
-          <th scope="col">a pad harmed</th>
-        </tr>
-      </thead>
-      <tbody>
-        {rows.map(([title, { minutes, parts, harm }]) => (
-          <tr key={title}>
-            <th scope="row">{title}</th>
-            <td>{minutesText(Math.round(minutes))}</td>
-            <td>{parts.toFixed(1)}</td>
-            <td>{oddsWords(harm)}</td>
-          </tr>
-        ))}
-      </tbody>
-    </table>
   );
 }
 

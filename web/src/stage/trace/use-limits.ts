@@ -1,5 +1,6 @@
 import { useCallback, useState } from 'react';
 import { ReadingKind } from '@hanzai/core/instrument';
+import { keep, readKept } from '../../store/kept';
 import { Limits } from '../../workers/engine-messages';
 
 const KEY = 'hanzai-what-may-be-proposed';
@@ -21,8 +22,7 @@ export function isLimited(limits: Limits): boolean {
 /** What the browser keeps; everything where it keeps nothing, or nothing that can be read. */
 function kept(): Limits {
   try {
-    const read = Limits.safeParse(JSON.parse(localStorage.getItem(KEY) ?? 'null'));
-    return read.success ? read.data : NO_LIMITS;
+    return Limits.parse(JSON.parse(readKept(KEY) ?? 'null'));
   } catch {
     return NO_LIMITS;
   }
@@ -30,16 +30,10 @@ function kept(): Limits {
 
 /** What may be proposed at this bench: it stays so for the next case, too. */
 export function useLimits(): readonly [Limits, (limits: Limits) => void] {
-  const [limits, setLimits] = useState(() =>
-    typeof localStorage === 'undefined' ? NO_LIMITS : kept(),
-  );
+  const [limits, setLimits] = useState(kept);
   const change = useCallback((next: Limits) => {
     setLimits(next);
-    try {
-      localStorage.setItem(KEY, JSON.stringify(next));
-    } catch {
-      // A browser that keeps nothing forgets it with the page.
-    }
+    keep(KEY, JSON.stringify(next));
   }, []);
   return [limits, change];
 }

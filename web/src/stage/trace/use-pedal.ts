@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useState } from 'react';
+import { keep, readKept } from '../../store/kept';
 
 const KEY = 'hanzai-pedal';
 
@@ -22,22 +23,11 @@ export interface Pedal {
  * does.
  */
 export function usePedal(onPress: () => void): Pedal {
-  const [key, setKey] = useState<string | undefined>(() => {
-    try {
-      return localStorage.getItem(KEY) ?? undefined;
-    } catch {
-      return undefined;
-    }
-  });
+  const [key, setKey] = useState(() => readKept(KEY));
   const [learning, setLearning] = useState(false);
-  const keep = useCallback((next: string | undefined) => {
+  const choose = useCallback((next: string | undefined) => {
     setKey(next);
-    try {
-      if (next === undefined) localStorage.removeItem(KEY);
-      else localStorage.setItem(KEY, next);
-    } catch {
-      // A browser that keeps nothing forgets it with the page.
-    }
+    keep(KEY, next);
   }, []);
   useEffect(() => {
     const hear = (event: KeyboardEvent): void => {
@@ -46,7 +36,7 @@ export function usePedal(onPress: () => void): Pedal {
         event.stopPropagation();
         if (event.key === 'Escape') return setLearning(false);
         if (!canBePedal(event.key)) return;
-        keep(event.key);
+        choose(event.key);
         setLearning(false);
       } else if (event.key === key && key !== 'Enter') {
         event.preventDefault();
@@ -55,8 +45,8 @@ export function usePedal(onPress: () => void): Pedal {
     };
     window.addEventListener('keydown', hear, true);
     return () => window.removeEventListener('keydown', hear, true);
-  }, [key, learning, keep, onPress]);
-  return { key, learning, learn: () => setLearning(true), forget: () => keep(undefined) };
+  }, [key, learning, choose, onPress]);
+  return { key, learning, learn: () => setLearning(true), forget: () => choose(undefined) };
 }
 
 /** Keeps the screen on while it is mounted, where the browser can. */
