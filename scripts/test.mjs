@@ -107,11 +107,18 @@ async function checks() {
 async function endToEnd(database) {
   await installDebian(['chromium', 'fonts-dejavu-core'], () => existsSync('/usr/bin/chromium'));
   await build(root);
-  const url = database.applicationUrl('hanzai_e2e');
-  await prepareDatabase(root, database.url('hanzai_e2e'), true, url);
+  await prepareDatabase(
+    root,
+    database.url('hanzai_e2e'),
+    true,
+    database.applicationUrl('hanzai_e2e'),
+  );
+  // Each file of tests begins on a copy of it (web/e2e/server.ts).
   const port = await freePort();
   const env = {
-    DATABASE_URL: url,
+    DATABASE_URL: database.applicationUrl('hanzai_e2e_copy'),
+    E2E_OWNER_URL: database.url('postgres'),
+    E2E_SEEDED: 'hanzai_e2e',
     HOST: '127.0.0.1',
     PORT: String(port),
     ASTRO_NODE_LOGGING: 'disabled',

@@ -1,6 +1,23 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import pg from 'pg';
 
 const address = process.env.E2E_ADDRESS!;
+
+/** Makes the database of the application anew from that which the test command has seeded. */
+async function copyWorkshop(): Promise<void> {
+  const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL });
+  await client.connect();
+  try {
+    const name = new URL(process.env.DATABASE_URL!).pathname.slice(1);
+    const copy = client.escapeIdentifier(name);
+    await client.query(`drop database if exists ${copy} with (force)`);
+    await client.query(
+      `create database ${copy} template ${client.escapeIdentifier(process.env.E2E_SEEDED!)}`,
+    );
+  } finally {
+    await client.end();
+  }
+}
 
 /**
  * The application under test, started and stopped as a person would: it is the server that goes
@@ -8,8 +25,12 @@ const address = process.env.E2E_ADDRESS!;
  */
 export class Server {
   private child: ChildProcess | undefined;
+  private fresh = false;
 
+  /** The first start is on a demo workshop that no other file of tests has touched. */
   async start(): Promise<void> {
+    if (!this.fresh) await copyWorkshop();
+    this.fresh = true;
     this.child = spawn(process.execPath, ['server.mjs'], {
       cwd: new URL('../', import.meta.url).pathname,
       env: process.env,
