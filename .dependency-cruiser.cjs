@@ -35,6 +35,19 @@ module.exports = {
       to: { path: '^core/src/(bench|plan|diagnosis)/' },
     },
     {
+      name: 'core-scpi-is-a-language',
+      severity: 'error',
+      comment: 'what an instrument is told knows nothing of boards',
+      from: { path: '^core/src/scpi/' },
+      to: { path: '^core/src/(?!scpi/)' },
+    },
+    {
+      name: 'core-without-the-simulated-bench',
+      severity: 'error',
+      from: { path: '^core/src/(?!simulated/)', pathNot: '\\.test\\.ts$' },
+      to: { path: '^core/src/simulated/' },
+    },
+    {
       name: 'core-knows-nobody',
       severity: 'error',
       from: { path: '^core/src/' },

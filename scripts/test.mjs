@@ -152,7 +152,14 @@ async function main() {
   const started = Date.now();
   await installPackages(root);
   if (wants('check')) await checks();
-  if (wants('unit')) await vitest('unit', {});
+  if (wants('unit')) {
+    // A client of instruments that is not ours, to try the simulated bench with.
+    const client = '/usr/lib/python3/dist-packages';
+    await installDebian(['python3-pyvisa', 'python3-pyvisa-py'], () =>
+      ['pyvisa', 'pyvisa_py'].every((name) => existsSync(join(client, name))),
+    );
+    await vitest('unit', {});
+  }
   if (wants('integration') || wants('e2e')) {
     const database = await startDatabase(root, 'test');
     const stop = () => void database.stop().then(() => process.exit(1));

@@ -1,4 +1,5 @@
 import { InputError, UsageError } from './arguments';
+import { simulate } from './simulate';
 import { convert, diagnoseBoard, next, read, solve, survey, symptoms, type Output } from './verbs';
 
 const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = {
@@ -19,6 +20,7 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
   hanzai survey BOARD --readings FILE        (BOARD may be a parts list)
   hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] [--context FILE]
   hanzai symptoms BOARD [--top N]
+  hanzai simulate BOARD --port N [--fault REF:mode[=VALUE]]… [--setup S] [--seed N] [--slips] [--exact]
   hanzai convert IN OUT        (.json .cir .ipc .csv .sheet; reads .net .tdx too)
 
   --context names a JSON file with what is known of the unit: unit, complaint, patterns, stage, codes, starts.
@@ -34,8 +36,11 @@ export async function main(words: readonly string[]): Promise<number> {
   }
   const run = Object.hasOwn(VERBS, verb) ? VERBS[verb] : undefined;
   try {
+    if (verb === 'simulate') return await simulate(rest);
     if (!run)
-      throw new UsageError(`unknown verb "${verb}"; expected ${Object.keys(VERBS).join(', ')}`);
+      throw new UsageError(
+        `unknown verb "${verb}"; expected ${[...Object.keys(VERBS), 'simulate'].join(', ')}`,
+      );
     const output = run(rest);
     process.stdout.write(
       `${rest.includes('--json') ? JSON.stringify(output.json) : output.text}\n`,

@@ -6,7 +6,7 @@ import {
   type BoardIndex,
   type Setup,
 } from '@hanzai/core/board';
-import { parseFault, type FaultState } from '@hanzai/core/fault';
+import { parseFaultState, type FaultState } from '@hanzai/core/fault';
 import {
   BenchState,
   ReadingKind,
@@ -45,9 +45,9 @@ function expectPositionals(
 
 function faultsOf(index: BoardIndex, names: readonly string[]): FaultState[] {
   return names.map((name) => {
-    const result = parseFault(index, name);
+    const result = parseFaultState(index, name);
     if (!result.ok) throw new InputError(`${result.what}; expected ${result.expected}`);
-    return { fault: result.fault };
+    return result.state;
   });
 }
 

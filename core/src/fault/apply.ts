@@ -21,7 +21,8 @@ import {
   type Element,
   type NodeName,
 } from '../device';
-import { severityOf, type Fault } from './fault';
+import { parseFault, severityOf, type Fault, type FaultResult } from './fault';
+import { parseQuantity } from '../quantity';
 import { isFed, starvedBy } from './feed';
 import { isPlugged } from './plugged';
 
@@ -29,6 +30,29 @@ import { isPlugged } from './plugged';
 export interface FaultState {
   readonly fault: Fault;
   readonly severity?: number;
+}
+
+/**
+ * Reads the name of a fault that may say how bad it is: `C3:high-esr=5`, `R4:open=2M`. Unit: that
+ * of the mode's severities.
+ */
+export function parseFaultState(
+  index: BoardIndex,
+  text: string,
+): { readonly ok: true; readonly state: FaultState } | Extract<FaultResult, { ok: false }> {
+  // A net's own name may have an equals sign in it: only one behind the colon counts.
+  const [, name = text, written] = /^(.*:[^:=]*)=(.*)$/s.exec(text) ?? [];
+  const result = parseFault(index, name);
+  if (!result.ok) return result;
+  if (written === undefined) return { ok: true, state: { fault: result.fault } };
+  const value = parseQuantity(written);
+  if (!value.ok || value.value === 'OL' || value.value <= 0)
+    return {
+      ok: false,
+      what: `${text}: cannot read how bad it is from "${written}"`,
+      expected: 'ohms, or a factor on the sound value, above zero',
+    };
+  return { ok: true, state: { fault: result.fault, severity: value.value } };
 }
 
 /** One text for all that is the same faults at the same severities. */

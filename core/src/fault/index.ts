@@ -18,6 +18,7 @@ export {
   partsChangedBy,
   partsOf,
   nodeBehind,
+  parseFaultState,
   stateElements,
   stateParts,
   withFaults,

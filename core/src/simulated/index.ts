@@ -1,0 +1,2 @@
+export { checkBench, simulatedBench, type BenchTime, type BenchWish } from './scpi-bench';
+export { OVERLOAD } from './meter';
