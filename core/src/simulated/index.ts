@@ -1,2 +1,3 @@
+export { hiddenFault } from './hidden-fault';
 export { checkBench, simulatedBench, type BenchTime, type BenchWish } from './scpi-bench';
 export { OVERLOAD } from './meter';

@@ -36,6 +36,8 @@ export const EntryBody = z.discriminatedUnion('kind', [
       z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z', 'yes', 'no']),
     ]),
     typed: line(200),
+    /** The instrument that took it, where it was not read off by eye. */
+    instrument: line(80).min(1).optional(),
   }),
   z.object({ kind: z.literal('retract'), entry: z.uuid() }),
   z.object({

@@ -11,7 +11,20 @@ export function writtenPoints(m: Measurement): { readonly at: string; readonly t
     : { at: pointText(m.at), to: pointText(m.to) };
 }
 
-/** The journal entry for a reading. */
-export function readingEntry(m: Measurement, value: ReadingValue, typed: string): EntryBody {
-  return { kind: 'reading', setup: m.setup, quantity: m.kind, ...writtenPoints(m), value, typed };
+/** The journal entry for a reading. instrument: what took it, where it was not read off by eye. */
+export function readingEntry(
+  m: Measurement,
+  value: ReadingValue,
+  typed: string,
+  instrument?: string,
+): EntryBody {
+  return {
+    kind: 'reading',
+    setup: m.setup,
+    quantity: m.kind,
+    ...writtenPoints(m),
+    value,
+    typed,
+    ...(instrument === undefined ? {} : { instrument }),
+  };
 }

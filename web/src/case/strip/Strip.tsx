@@ -37,8 +37,18 @@ interface Props {
   /** Whether a lone level files at once, without Enter: in a list that is gone through. */
   readonly instant?: boolean;
   readonly disabled?: boolean;
+  /** What a meter on the line shows and holds, to be filed with the space bar. */
+  readonly latched?: Latched | undefined;
+  /** Takes what the meter shows now, at rest or not; where there is one. */
+  readonly onTake?: (() => void) | undefined;
   /** Whether the cursor is in it when the page opens: where readings are what one came for. */
   readonly ready?: boolean;
+}
+
+/** A value that a meter holds: as it is typed, and whose it is. A new one is a new object. */
+export interface Latched {
+  readonly text: string;
+  readonly instrument: string;
 }
 
 const NO_LIST: readonly ProposedPoints[] = [];
@@ -56,6 +66,8 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
     chance = CERTAIN,
     instant = false,
     disabled = false,
+    latched,
+    onTake,
     ready = false,
   },
   handle,
@@ -95,9 +107,27 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
     if (early !== '') type(early);
   }, [type]);
 
+  /** What stands in the line is what the meter put there. */
+  const held = latched !== undefined && text === latched.text ? latched.instrument : undefined;
+  // It goes into an empty line, or in the place of what it put there before.
+  const placed = useRef('');
+  useEffect(() => {
+    const now = input.current?.value ?? '';
+    if (!latched || (now !== '' && now !== placed.current)) return;
+    placed.current = latched.text;
+    type(latched.text);
+  }, [latched, type]);
+  const enter = (): void => strip.enter(text, held);
+
   function onKey(event: KeyboardEvent<HTMLInputElement>): void {
-    if (event.key === 'Enter') strip.enter(text);
-    else if (event.key === 'Escape') {
+    if (event.key === 'Enter') enter();
+    else if (event.key === ' ' && held !== undefined) {
+      event.preventDefault();
+      enter();
+    } else if (event.key === ' ' && text === '' && onTake) {
+      event.preventDefault();
+      onTake();
+    } else if (event.key === 'Escape') {
       // The second Escape leaves the line: then the keys of the page are heard.
       if (text === '') input.current?.blur();
       type('');

@@ -61,8 +61,8 @@ export function takeBack({ journal, append }: CaseState): Outcome {
     : { ok: false, why };
 }
 
-/** Does what one item of a line says. */
-export function carryOut(state: CaseState, item: StripItem): Outcome {
+/** Does what one item of a line says. instrument: what took its reading, if not a person's eye. */
+export function carryOut(state: CaseState, item: StripItem, instrument?: string): Outcome {
   const { append, entries, journal } = state;
   if (item.kind === 'back') return takeBack(state);
   if (item.kind === 'again') {
@@ -74,7 +74,9 @@ export function carryOut(state: CaseState, item: StripItem): Outcome {
       : { ok: false, why };
   }
   const body =
-    item.kind === 'reading' ? readingEntry(item.measurement, item.value, item.typed) : item.body;
+    item.kind === 'reading'
+      ? readingEntry(item.measurement, item.value, item.typed, instrument)
+      : item.body;
   const why = append(body);
   return why === undefined ? { ok: true, words: 'Filed' } : { ok: false, why };
 }

@@ -5,13 +5,13 @@ import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useMemo, useState } from 'react';
 import { v7 } from 'uuid';
-import { afterEach, describe, expect, it } from 'vitest';
+import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { Entry, EntryBody } from '../entry';
 import { playJournal } from '../journal';
 import { entryObjection } from '../rules';
 import type { CaseState } from '../use-case';
 import type { ProposedPoints } from './grammar';
-import { Strip } from './Strip';
+import { Strip, type Latched } from './Strip';
 
 const index = indexBoard(
   readSheetLines('J1 9V in: 1=VIN 2=0\nF1 VIN V9 T1A\nR1 V9 VM 100\nC4 VM 0 470u', LIBRARY).board,
@@ -19,7 +19,16 @@ const index = indexBoard(
 let entries: readonly Entry[] = [];
 
 /** The strip on a case that is kept in memory, with the real rules. */
-function Bench({ list, refuses }: { list?: readonly ProposedPoints[]; refuses?: RegExp }) {
+function Bench({
+  list,
+  refuses,
+  ...meter
+}: {
+  list?: readonly ProposedPoints[];
+  refuses?: RegExp;
+  latched?: Latched;
+  onTake?: () => void;
+}) {
   const [all, setAll] = useState<readonly Entry[]>([]);
   entries = all;
   const state = useMemo((): CaseState => {
@@ -42,7 +51,7 @@ function Bench({ list, refuses }: { list?: readonly ProposedPoints[]; refuses?: 
       engine: undefined,
     } as unknown as CaseState;
   }, [all, refuses]);
-  return <Strip state={state} {...(list ? { list } : {})} chance={() => 0.7} />;
+  return <Strip state={state} {...(list ? { list } : {})} {...meter} chance={() => 0.7} />;
 }
 const line = (): HTMLInputElement => screen.getByLabelText('Reading');
 const says = (): string => document.getElementById('strip-says')!.textContent ?? '';
@@ -86,6 +95,28 @@ describe('the strip', () => {
       entries.map(({ body }) => body.kind === 'reading' && `${body.at} ${body.value}`),
     ).toEqual(['VIN 9.1', 'V9 9', 'VM 8.8']);
     expect(says()).toContain('3 at once');
+  });
+
+  it('takes what a meter holds into an empty line, and the space bar files it in its name', async () => {
+    const list = [volts('VIN')];
+    const take = vi.fn();
+    const held = (text: string): Latched => ({ text, instrument: 'Maker Meter' });
+    const { rerender } = render(<Bench list={list} onTake={take} />);
+    await userEvent.type(line(), ' ');
+    expect(take).toHaveBeenCalledOnce();
+    rerender(<Bench list={list} onTake={take} latched={held('9.1')} />);
+    expect(line().value).toBe('9.1');
+    // What it holds next goes in its place; what a person types stays.
+    rerender(<Bench list={list} onTake={take} latched={held('9.2')} />);
+    expect(line().value).toBe('9.2');
+    await userEvent.type(line(), ' ');
+    expect(entries[0]!.body).toMatchObject({ at: 'VIN', value: 9.2, instrument: 'Maker Meter' });
+    await userEvent.type(line(), 'vm ');
+    rerender(<Bench list={list} onTake={take} latched={held('9.3')} />);
+    expect(line().value).toBe('vm ');
+    await userEvent.type(line(), '8.6{Enter}');
+    expect(entries[1]!.body).toMatchObject({ at: 'VM', value: 8.6 });
+    expect(entries[1]!.body).not.toHaveProperty('instrument');
   });
 
   it('keeps the line where something is refused, and says which', async () => {

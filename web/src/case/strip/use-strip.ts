@@ -24,8 +24,8 @@ export interface StripState {
   readonly type: (text: string) => void;
   /** Puts one of the ways in the place of what was begun; the next of them when asked again. */
   readonly complete: (way?: string) => boolean;
-  /** Files a line: as a rule the one that stands there. */
-  readonly enter: (text: string) => void;
+  /** Files a line: as a rule the one that stands there. instrument: what took its reading. */
+  readonly enter: (text: string, instrument?: string) => void;
   readonly undo: () => void;
   /** An earlier line; −1 the one before, 1 the one after. */
   readonly recall: (step: -1 | 1) => void;
@@ -70,7 +70,7 @@ export function useStripLine(
     setCycle(undefined);
   }, []);
 
-  const enter = (own: string): void => {
+  const enter = (own: string, instrument?: string): void => {
     if (own.trim() === '') return;
     const line = parseStrip(context, own);
     if (!line.ok) {
@@ -91,7 +91,7 @@ export function useStripLine(
     let last = '';
     let filed = 0;
     for (const item of line.items) {
-      const outcome = carryOut(state, item);
+      const outcome = carryOut(state, item, instrument);
       if (!outcome.ok) {
         // What is done already leaves the line, or the next Enter would do it twice.
         if (filed > 0) set(line.items.slice(filed).map(itemText).join('; '));

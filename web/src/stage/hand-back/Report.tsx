@@ -91,6 +91,7 @@ export function Report({
                       <th scope="row">{pointsText(index, body.at, body.to)}</th>
                       <td>
                         {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
+                        {body.instrument !== undefined && `, by ${body.instrument}`}
                       </td>
                       <td className="mono">{valueText(body.quantity, body.value)}</td>
                       <td className="mono">

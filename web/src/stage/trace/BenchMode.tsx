@@ -5,7 +5,8 @@ import type { Expect } from '../../case/expectation';
 import type { ProposedPoints } from '../../case/strip/grammar';
 import { sayAloud } from '../../case/strip/use-speech';
 import { useExpectation } from '../../case/use-expectation';
-import { KIND_WORDS, oddsWords, pointsText, setupWords } from '../../case/wording';
+import { KIND_WORDS, oddsWords, pointsText, setupWords, valueText } from '../../case/wording';
+import type { Live } from '../../meter/use-live';
 import { Button } from '../../ui/Button';
 import type { LineUp, NextStep } from '../../workers/engine-messages';
 import { cautionFor } from './caution-for';
@@ -24,7 +25,9 @@ interface Props {
   readonly meant: string;
   readonly expect: Expect;
   /** Takes a bare value for the step; returns why not where it is refused. */
-  readonly onValue: (text: string) => string | undefined;
+  readonly onValue: (text: string, instrument?: string) => string | undefined;
+  /** A meter on the line: what it holds stands in the field. */
+  readonly live?: Live;
   readonly onClose: () => void;
 }
 
@@ -41,6 +44,7 @@ export function BenchMode({
   meant,
   expect,
   onValue,
+  live,
   onClose,
 }: Props) {
   const [text, setText] = useState('');
@@ -53,14 +57,18 @@ export function BenchMode({
     ? `${pointsText(index, step.at, step.to)}, ${KIND_WORDS[step.kind]}, ${setupWords(step.setup)}`
     : '';
   const said = [meant, words].filter(Boolean).join(' ');
+  const latched = live?.latched;
+  useEffect(() => {
+    if (latched) setText(latched.text);
+  }, [latched]);
   const enter = useCallback(
     (value: string): void => {
       if (value.trim() === '') return;
-      const objection = onValue(value);
+      const objection = onValue(value, latched?.text === value ? latched.instrument : undefined);
       setRefusal(objection);
       if (!objection) setText('');
     },
-    [onValue],
+    [onValue, latched],
   );
   const press = useCallback(() => enter(text), [enter, text]);
   const pedal = usePedal(press);
@@ -114,6 +122,12 @@ export function BenchMode({
             {KIND_WORDS[step.kind]}: sound is <b>{sound?.display ?? '…'}</b>
             {sound?.band && <small> {sound.band}</small>}
           </p>
+          {live?.phase === 'live' && (
+            <p className={style.kind} role="status">
+              {live.trouble ??
+                `${live.name}: ${live.shown ? valueText(live.shown.kind, live.shown.value) : 'no value'}${live.shown?.isAtRest ? ', at rest' : ''}`}
+            </p>
+          )}
           <form
             onSubmit={(event) => {
               event.preventDefault();
@@ -131,6 +145,12 @@ export function BenchMode({
                 const value = event.target.value;
                 if (step.kind === 'logic' && text === '' && LEVEL.test(value)) enter(value);
                 else setText(value);
+              }}
+              onKeyDown={(event) => {
+                if (event.key !== ' ' || live?.phase !== 'live') return;
+                event.preventDefault();
+                if (text === '') live.take();
+                else enter(text);
               }}
               placeholder={step.kind === 'logic' ? '0 1 p z' : 'value, Enter'}
               autoComplete="off"

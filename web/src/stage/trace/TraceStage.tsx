@@ -6,6 +6,8 @@ import { takeBack } from '../../case/strip/actions';
 import { GrammarLines } from '../../case/strip/GrammarSheet';
 import { Strip, type StripHandle } from '../../case/strip/Strip';
 import { touchedByLook } from '../../case/unit';
+import { LiveBar } from '../../meter/LiveBar';
+import { useLive } from '../../meter/use-live';
 import { useBeside } from '../../case/use-beside';
 import type { CaseState } from '../../case/use-case';
 import { percent } from '../../case/wording';
@@ -52,6 +54,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   const { engine, circumstances, running, list, chosen } = next;
   const { lineUp } = engine;
   const [first] = list;
+  const live = useLive(first);
   const panels = usePanels(state, next);
   const { writing, write, showChip, chip } = panels;
   const [bench, setBench] = useState(false);
@@ -123,6 +126,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               <Caution of={cautionFor(index, first)} />
             </div>
           )}
+          <LiveBar live={live} step={first} board={view.board?.content} />
           <Strip
             ref={strip}
             state={state}
@@ -132,6 +136,8 @@ export function TraceStage({ state }: { state: CaseState }) {
             chance={next.chance}
             instant={running !== undefined}
             disabled={journal.closed}
+            latched={bench ? undefined : live.latched}
+            onTake={live.shown && live.take}
             ready
           />
         </>
@@ -312,6 +318,7 @@ export function TraceStage({ state }: { state: CaseState }) {
           meant={lastMeant(index, journal, lineUp)}
           expect={state.expect}
           onValue={next.fileValue}
+          live={live}
           onClose={() => setBench(false)}
         />
       )}

@@ -7,6 +7,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Journal } from '../../case/journal';
 import type { ProposedPoints } from '../../case/strip/grammar';
 import type { LineUp } from '../../workers/engine-messages';
+import type { Live } from '../../meter/use-live';
 import { BenchMode } from './BenchMode';
 import { lastMeant } from './last-meant';
 import { canBePedal } from './use-pedal';
@@ -19,7 +20,7 @@ const level: ProposedPoints = { setup: 'on', kind: 'logic', at: 'Y', to: '' };
 const onValue = vi.fn((text: string): string | undefined =>
   text === 'x' ? 'no value' : undefined,
 );
-const show = (step: ProposedPoints | undefined, meant = ''): void => {
+const show = (step: ProposedPoints | undefined, meant = '', live?: Live): void => {
   render(
     <BenchMode
       index={index}
@@ -30,6 +31,7 @@ const show = (step: ProposedPoints | undefined, meant = ''): void => {
       meant={meant}
       expect={async () => ({ display: '5.00 V', band: '4.9 V to 5.1 V' })}
       onValue={onValue}
+      {...(live ? { live } : {})}
       onClose={() => undefined}
     />,
   );
@@ -52,13 +54,40 @@ describe('bench mode', () => {
     expect(value().value).toBe('x');
     await userEvent.clear(value());
     await userEvent.type(value(), '4.98{Enter}');
-    expect(onValue).toHaveBeenLastCalledWith('4.98');
+    expect(onValue).toHaveBeenLastCalledWith('4.98', undefined);
     expect(value().value).toBe('');
+  });
+  it('shows what a meter shows, and files what it holds with the space bar, in its name', async () => {
+    const take = vi.fn();
+    const live: Live = {
+      phase: 'live',
+      name: 'Maker Meter',
+      shown: { kind: 'voltage', value: 4.98, isAtRest: true },
+      trouble: undefined,
+      why: undefined,
+      latched: { text: '4.98', instrument: 'Maker Meter' },
+      connect: () => undefined,
+      disconnect: () => undefined,
+      take,
+      putProbes: undefined,
+      hidden: undefined,
+    };
+    show(volts, '', live);
+    expect(await screen.findByText('Maker Meter: 4.98 V, at rest')).toBeTruthy();
+    expect(value().value).toBe('4.98');
+    await userEvent.type(value(), ' ');
+    expect(onValue).toHaveBeenLastCalledWith('4.98', 'Maker Meter');
+    // Nothing is held any more: the space bar asks for what is shown.
+    await userEvent.type(value(), ' ');
+    expect(take).toHaveBeenCalledOnce();
+    // What a person changed is not the meter's.
+    await userEvent.type(value(), '5{Enter}');
+    expect(onValue).toHaveBeenLastCalledWith('5', undefined);
   });
   it('a level is one key', async () => {
     show(level);
     await userEvent.type(value(), '1');
-    expect(onValue).toHaveBeenCalledWith('1');
+    expect(onValue).toHaveBeenCalledWith('1', undefined);
     cleanup();
     onValue.mockClear();
     show(volts);
@@ -74,7 +103,7 @@ describe('bench mode', () => {
     expect(screen.getByText(/Pedal is PageDown/)).toBeTruthy();
     await userEvent.type(value(), '4.98');
     fireEvent.keyDown(window, { key: 'PageDown' });
-    expect(onValue).toHaveBeenCalledWith('4.98');
+    expect(onValue).toHaveBeenCalledWith('4.98', undefined);
     cleanup();
     show(volts);
     expect(screen.getByText(/Pedal is PageDown/)).toBeTruthy();

@@ -14,5 +14,6 @@ export const TRACE_KEYS = [
   ['C', 'the chip in view, pin by pin, and away again'],
   ['W', 'why the first of the line-up rather than the second, and away again'],
   ['N', 'the next of the other readings worth taking'],
+  ['Space', 'with a meter on the line: files what it holds, or holds what it shows'],
   ['?', 'these keys'],
 ] as const;

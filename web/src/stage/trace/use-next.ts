@@ -31,7 +31,7 @@ export interface NextState {
   readonly list: readonly ProposedPoints[];
   readonly chance: (ref: string) => number;
   /** Files a bare value for the first of the list; returns why not where it is refused. */
-  readonly fileValue: (text: string) => string | undefined;
+  readonly fileValue: (text: string, instrument?: string) => string | undefined;
 }
 
 /** A case as it was after one of its readings; as it is where none is given. */
@@ -62,14 +62,16 @@ export function useNext(state: CaseState): NextState {
     (ref: string) => lineUp?.entries.find((entry) => entry.ref === ref)?.probability ?? 0,
     [lineUp],
   );
-  const fileValue = (text: string): string | undefined => {
+  const fileValue = (text: string, instrument?: string): string | undefined => {
     if (!first || !index) return 'there is nothing to measure now';
     const value = parseReadingValue(first.kind, text);
     if (!value.ok) return `${value.what}; expected ${value.expected}`;
     const typed = completedFor(first, text.trim()) ?? text;
     const read = parseShorthand(index, typed);
     if (!read.ok) return read.expected;
-    const objection = append(readingEntry(read.reading.measurement, read.reading.value, typed));
+    const objection = append(
+      readingEntry(read.reading.measurement, read.reading.value, typed, instrument),
+    );
     if (!objection) choose(undefined);
     return objection;
   };
