@@ -8,27 +8,26 @@ import { ConnectMeter } from './ConnectMeter';
 import type { Live } from './use-live';
 import style from './Live.module.css';
 
-/** What a meter on the line shows, above the strip; a way to connect one where there is none. */
+/** What a meter on the line shows, above the strip; nothing where there is none. */
 export function LiveBar({
   live,
   step,
   board,
+  asks,
+  onAsk,
 }: {
   readonly live: Live;
   readonly step: ProposedPoints | undefined;
   readonly board: Board | undefined;
+  /** Whether it is asked how the meter is reached. */
+  readonly asks: boolean;
+  readonly onAsk: (open: boolean) => void;
 }) {
-  const [asks, setAsks] = useState(false);
   const [told, setTold] = useState(false);
   const { phase, shown } = live;
   return (
-    <section className={style.bar} aria-label="Live meter">
-      <Gauge size={20} aria-hidden />
-      {phase === 'off' && (
-        <Button look="quiet" onClick={() => setAsks(true)}>
-          Take readings from a meter
-        </Button>
-      )}
+    <section className={phase === 'off' ? undefined : style.bar} aria-label="Live meter">
+      {phase !== 'off' && <Gauge size={20} aria-hidden />}
       {phase === 'connecting' && <span role="status">{live.name}: connecting …</span>}
       {phase === 'lost' && (
         <span role="status">
@@ -67,14 +66,14 @@ export function LiveBar({
         </Button>
       )}
       {phase === 'lost' && (
-        <Button look="quiet" onClick={() => setAsks(true)}>
+        <Button look="quiet" onClick={() => onAsk(true)}>
           Connect again
         </Button>
       )}
       <ConnectMeter
         board={board}
         open={asks}
-        onClose={() => setAsks(false)}
+        onClose={() => onAsk(false)}
         onConnect={(choice) => {
           setTold(false);
           live.connect(choice);

@@ -7,6 +7,7 @@ import {
   useRef,
   type KeyboardEvent,
 } from 'react';
+import Gauge from 'lucide-react/icons/gauge';
 import Mic from 'lucide-react/icons/mic';
 import { GrammarSheet } from './GrammarSheet';
 import type { Circumstances } from '../engine-request';
@@ -41,6 +42,8 @@ interface Props {
   readonly latched?: Latched | undefined;
   /** Takes what the meter shows now, at rest or not; where there is one. */
   readonly onTake?: (() => void) | undefined;
+  /** Asks for a meter to be put on the line; where there is none yet. */
+  readonly onMeter?: (() => void) | undefined;
   /** Whether the cursor is in it when the page opens: where readings are what one came for. */
   readonly ready?: boolean;
 }
@@ -68,6 +71,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
     disabled = false,
     latched,
     onTake,
+    onMeter,
     ready = false,
   },
   handle,
@@ -190,6 +194,17 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
             onClick={speech.listening ? speech.stop : speech.listen}
           >
             <Mic size={20} aria-hidden />
+          </button>
+        )}
+        {onMeter && !disabled && (
+          <button
+            type="button"
+            className={style.icon}
+            aria-label="Take readings from a meter"
+            title="Take readings from a meter"
+            onClick={onMeter}
+          >
+            <Gauge size={20} aria-hidden />
           </button>
         )}
         <GrammarSheet

@@ -55,6 +55,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   const { lineUp } = engine;
   const [first] = list;
   const live = useLive(first);
+  const [asksMeter, setAsksMeter] = useState(false);
   const panels = usePanels(state, next);
   const { writing, write, showChip, chip } = panels;
   const [bench, setBench] = useState(false);
@@ -126,7 +127,13 @@ export function TraceStage({ state }: { state: CaseState }) {
               <Caution of={cautionFor(index, first)} />
             </div>
           )}
-          <LiveBar live={live} step={first} board={view.board?.content} />
+          <LiveBar
+            live={live}
+            step={first}
+            board={view.board?.content}
+            asks={asksMeter}
+            onAsk={setAsksMeter}
+          />
           <Strip
             ref={strip}
             state={state}
@@ -138,6 +145,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             disabled={journal.closed}
             latched={bench ? undefined : live.latched}
             onTake={live.shown && live.take}
+            onMeter={live.phase === 'off' ? () => setAsksMeter(true) : undefined}
             ready
           />
         </>
