@@ -140,7 +140,7 @@ describe('a capacitor behind others', () => {
   it('cannot be judged where they would read like this by themselves, and the cure is said', () => {
     const { C1 } = rows(masked, { C1: 0.015 });
     expect(C1!.verdict).toBe('cannot-judge');
-    expect(C1!.because).toMatch(/C2.*lift one leg of C1/);
+    expect(C1!.because).toMatch(/C2.*lift its leg C1/);
     expect(C1!.settle).not.toBeNull();
   });
   it('that reads far more than they let through was not read right, or they are bad too', () => {

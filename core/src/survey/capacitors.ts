@@ -1,4 +1,4 @@
-import { nameKey, pinPoint, pinsOn, replaceableRef, type BoardIndex, type Part } from '../board';
+import { GROUND, nameKey, pinPoint, pinsOn, type BoardIndex, type Part } from '../board';
 import {
   EsrLevels,
   esrSurvey,
@@ -84,30 +84,63 @@ export function surveyCapacitors(
   readings: readonly Reading[],
   rates: RateTable,
 ): readonly CapacitorVerdict[] {
-  const predictor = new Predictor(index);
-  const singlesOf = (board: BoardIndex): readonly SingleHypothesis[] =>
-    hypothesisSpace(board, rates).hypotheses;
-  const singles = singlesOf(index);
-  const levels = new EsrLevels(index, predictor, 10, singlesOf);
-  const masks = new Map(esrSurvey(index).verdicts.map((verdict) => [verdict.ref, verdict]));
-  const capacitors = index.board.parts.filter(
-    (part): part is Capacitor => part.kind === 'capacitor',
-  );
-  const surveyed = capacitors.map((part) =>
-    survey(
-      index,
-      rates,
-      part,
-      readings.filter((reading) => speaksOf(reading, part)),
-      singles,
-      levels,
-      predictor,
-    ),
-  );
-  return surveyed.map((one) => {
-    const brothers = surveyed.filter((other) => other.group === one.group);
-    return verdictOf(index, one, brothers, masks.get(one.part.ref)!);
-  });
+  return new CapacitorSurvey(index, rates).judge(readings);
+}
+
+/**
+ * A board whose capacitors are surveyed: what does not change from reading to reading is worked out
+ * once. Lives as long as the board is being surveyed.
+ */
+export class CapacitorSurvey {
+  private readonly predictor: Predictor;
+  private readonly singles: readonly SingleHypothesis[];
+  private readonly levels: EsrLevels;
+  private readonly capacitors: readonly Capacitor[];
+  private ownMasks?: ReadonlyMap<string, EsrVerdict>;
+
+  constructor(
+    private readonly index: BoardIndex,
+    private readonly rates: RateTable,
+  ) {
+    this.predictor = new Predictor(index);
+    const singlesOf = (board: BoardIndex): readonly SingleHypothesis[] =>
+      hypothesisSpace(board, rates).hypotheses;
+    this.singles = singlesOf(index);
+    this.levels = new EsrLevels(index, this.predictor, 10, singlesOf);
+    this.capacitors = index.board.parts.filter(
+      (part): part is Capacitor => part.kind === 'capacitor',
+    );
+  }
+
+  private get masks(): ReadonlyMap<string, EsrVerdict> {
+    return (this.ownMasks ??= new Map(
+      esrSurvey(this.index).verdicts.map((verdict) => [verdict.ref, verdict]),
+    ));
+  }
+
+  /** Judges every capacitor, in the order of the board. */
+  judge(readings: readonly Reading[]): readonly CapacitorVerdict[] {
+    const surveyed = this.capacitors.map((part) =>
+      survey(
+        this.index,
+        this.rates,
+        part,
+        readings.filter((reading) => speaksOf(reading, part)),
+        this.singles,
+        this.levels,
+        this.predictor,
+      ),
+    );
+    return surveyed.map((one) => {
+      const brothers = surveyed.filter((other) => other.group === one.group);
+      return verdictOf(this.index, one, brothers, this.masks.get(one.part.ref)!);
+    });
+  }
+
+  /** Ohms that a sound board shows across each capacitor, by designator. */
+  expected(): ReadonlyMap<string, number> {
+    return new Map([...this.masks].map(([ref, { expectedOhm }]) => [ref, expectedOhm]));
+  }
 }
 
 /** Whether a reading is one across this capacitor. */
@@ -256,7 +289,7 @@ function verdictOf(
     .join(', ');
   if (probabilityBad - short >= BAD_FROM) return say('bad', `${read}: ${against(own, brothers)}`);
   if (mask.hiddenFactor >= HIDES_FROM) {
-    const beside = mask.together.length > 0 ? mask.together.join(', ') : 'what stands in parallel';
+    const beside = mask.together.length > 0 ? some(mask.together) : 'what stands in parallel';
     if (
       readings.some(
         ({ value }) => typeof value !== 'number' || value > TOO_MUCH * own.soundOhm + 0.1,
@@ -269,7 +302,7 @@ function verdictOf(
       );
     return say(
       'cannot-judge',
-      `${read}, but ${beside} would read like this by itself: lift one leg of ${replaceableRef(part.ref)}, then read it again`,
+      `${read}, but ${beside} would read like this by itself: lift ${legToLift(index, part)}, then read it again`,
       across,
     );
   }
@@ -290,6 +323,24 @@ function verdictOf(
     `${read}: ${against(own, brothers)}; zero the leads, press harder, read again, or compare it off the board`,
     across,
   );
+}
+
+/** The first of several names, and how many more there are. */
+function some(refs: readonly string[]): string {
+  return refs.length <= 4
+    ? refs.join(', ')
+    : `${refs.slice(0, 3).join(', ')} and ${refs.length - 3} more`;
+}
+
+/**
+ * The leg that comes off with the least heat and copper: not the one on ground, else the one on the
+ * net with fewer pins.
+ */
+function legToLift(index: BoardIndex, part: Capacitor): string {
+  const load = (net: string): number =>
+    nameKey(net) === GROUND ? Infinity : pinsOn(index, net).length;
+  const pin = load(part.pins[0]!) <= load(part.pins[1]!) ? 0 : 1;
+  return `its leg ${pointText(pinPoint(index, part, pin))} (${part.pins[pin]!})`;
 }
 
 /** What a reading was held against, in words. */

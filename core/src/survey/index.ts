@@ -1,1 +1,16 @@
-export { surveyCapacitors, type CapacitorVerdict } from './capacitors';
+export { CapacitorSurvey, surveyCapacitors, type CapacitorVerdict } from './capacitors';
+export { dissipationOfEsr, esrLimit, esrOfDissipation, largestDissipation } from './dissipation';
+export { judgeOffBoard, type OffBoardReading, type OffBoardVerdict } from './off-board';
+export { failsWithin, lifeHours } from './age';
+export { acrossEsr, surveyOrder } from './order';
+export { zeroAsked } from './lead-zero';
+export {
+  extentPlans,
+  isWet,
+  likeness,
+  USUAL_FIGURES,
+  worthOf,
+  type ExtentFigures,
+  type ExtentPlan,
+  type PartWorth,
+} from './extent';
