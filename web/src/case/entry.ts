@@ -39,6 +39,24 @@ export const EntryBody = z.discriminatedUnion('kind', [
     /** The instrument that took it, where it was not read off by eye. */
     instrument: line(80).min(1).optional(),
   }),
+  /** What the ESR meter still shows with its leads held together, ohm. */
+  z.object({ kind: z.literal('leadZero'), ohm: finite.min(0).max(10) }),
+  /** A capacitor measured by itself, off the board, before it goes on or after it came off. */
+  z.object({
+    kind: z.literal('offBoard'),
+    ref,
+    farad: finite.positive().max(10).optional(),
+    leakAmpere: finite.min(0).max(1).optional(),
+    dissipation: finite.min(0).max(100).optional(),
+    esrOhm: finite.min(0).max(1e6).optional(),
+  }),
+  /** How far a replacement goes, and why. */
+  z.object({
+    kind: z.literal('extent'),
+    extent: z.enum(['bad', 'kind', 'worth', 'all']),
+    refs: z.array(ref).min(1).max(500),
+    reason: line(500).min(1),
+  }),
   z.object({ kind: z.literal('retract'), entry: z.uuid() }),
   z.object({
     kind: z.literal('condemn'),

@@ -40,6 +40,12 @@ export interface Journal {
   readonly loose: readonly TakenLoose[];
   /** Proposed readings that are not taken, with the reason. */
   readonly skips: readonly Of<'skip'>[];
+  /** Zeros of the ESR meter's leads, oldest first. */
+  readonly zeros: readonly Of<'leadZero'>[];
+  /** Capacitors that were measured by themselves, oldest first. */
+  readonly offBoards: readonly Of<'offBoard'>[];
+  /** How far the replacement goes; undefined where nobody has said so. */
+  readonly extent: Of<'extent'> | undefined;
   /** What was said of chips, the newest of each last. */
   readonly chips: readonly Of<'chip'>[];
   /** Suspected chips in a unit that works, oldest first. */
@@ -123,6 +129,9 @@ export interface Draft {
   readonly chips: Of<'chip'>[];
   readonly chipSwaps: Of<'chipSwap'>[];
   readonly skips: Of<'skip'>[];
+  readonly zeros: Of<'leadZero'>[];
+  readonly offBoards: Of<'offBoard'>[];
+  readonly extents: Of<'extent'>[];
   readonly condemned: Map<string, Of<'condemn'>>;
   readonly ledger: (LedgerLine & { readonly entry: Entry })[];
   readonly answers: ProofAnswer[];
@@ -199,6 +208,9 @@ function emptyDraft(
     chips: [],
     chipSwaps: [],
     skips: [],
+    zeros: [],
+    offBoards: [],
+    extents: [],
     condemned: new Map(),
     ledger: [],
     answers: [],
@@ -251,6 +263,9 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     chips: draft.chips,
     chipSwaps: draft.chipSwaps,
     skips: draft.skips,
+    zeros: draft.zeros,
+    offBoards: draft.offBoards,
+    extent: draft.extents.at(-1),
     condemned: [...draft.condemned.values()],
     ledger,
     answers: draft.answers,

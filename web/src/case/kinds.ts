@@ -4,6 +4,7 @@ import { KEEPING_KINDS } from './kind/keeping';
 import { OPENING_KINDS } from './kind/opening';
 import { REPAIRING_KINDS } from './kind/repairing';
 import { SAFETY_KINDS } from './kind/safety';
+import { SURVEYING_KINDS } from './kind/surveying';
 import { TRACING_KINDS } from './kind/tracing';
 import { TRYING_KINDS } from './kind/trying';
 import { UNIT_KINDS } from './kind/unit';
@@ -18,6 +19,7 @@ export const KINDS: KindsOf<Kind> = {
   ...SAFETY_KINDS,
   ...OPENING_KINDS,
   ...TRACING_KINDS,
+  ...SURVEYING_KINDS,
   ...REPAIRING_KINDS,
   ...KEEPING_KINDS,
 };

@@ -2,6 +2,7 @@ import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
 import type { Action, AheadNode, Schools } from '@hanzai/core/plan';
+import type { CapacitorVerdict } from '@hanzai/core/survey';
 import { z } from 'zod';
 import { Entry, SkipReason } from '../case/entry';
 import type { Expectation, JudgedExpectation } from '../case/expectation';
@@ -98,6 +99,19 @@ export type TrailAnswer = Readonly<
     }
   >
 >;
+
+/** The readings that a capacitor survey judges. */
+export const SurveyRequest = z.object({
+  readings: z.array(EngineReading),
+});
+
+/** One capacitor of a survey. */
+export interface SurveyedCapacitor extends CapacitorVerdict {
+  /** What a sound board shows across it, ohm. */
+  readonly expectedOhm: number | null;
+  /** Beyond it a wet one is out of its standard; null where there is no such limit. */
+  readonly limitOhm: number | null;
+}
 
 /** Two sides of an argument about a case: designators, or empty for "nothing is wrong". */
 export const WhyRequest = z.object({

@@ -8,6 +8,7 @@ import {
   type AheadStep,
   type EngineEvent,
   type ReadingMeaning,
+  type SurveyedCapacitor,
   type TrailAnswer,
   type ReportFigures,
   type WhatIfAnswer,
@@ -54,6 +55,8 @@ export interface EngineDoor {
   ahead(request: unknown): Promise<AheadStep | undefined>;
   /** The level of every net of a chip on a sound board. At once. */
   levels(absent: unknown): Readonly<Record<string, string>>;
+  /** Every capacitor judged by its ESR. In turn; a newer question makes it stop. */
+  survey(request: unknown): Promise<readonly SurveyedCapacitor[] | undefined>;
   /** What was believed after each reading. In turn; a newer question makes it stop. */
   trail(request: unknown): Promise<TrailAnswer | undefined>;
   /** What it would bring to draw what hangs on the edges of the sheet. At once, too. */
@@ -94,7 +97,8 @@ export class EngineRoom {
         return this.inTurn(async () => (stale() ? undefined : work(course)));
       };
     };
-    const [askAhead, askWhy, askMeaning, askTrail] = [
+    const [askAhead, askWhy, askMeaning, askTrail, askSurvey] = [
+      newestOnly(),
       newestOnly(),
       newestOnly(),
       newestOnly(),
@@ -118,6 +122,7 @@ export class EngineRoom {
       meaning: (request) => askMeaning((course) => opened(engine).meaning(request, course)),
       ahead: (request) => askAhead((course) => opened(engine).ahead(request, course)),
       why: (request) => askWhy((course) => opened(engine).why(request, course)),
+      survey: (request) => askSurvey(async () => opened(engine).survey(request)),
       levels: (absent) => opened(engine).levels(absent),
       trail: (request) => askTrail((course) => opened(engine).trail(request, course)),
       worth: (request) => opened(engine).worth(request),

@@ -1,5 +1,11 @@
 import { accessMinutes } from '@hanzai/core/bench';
-import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
+import {
+  indexBoard,
+  nameKey,
+  replaceableRef,
+  type Board,
+  type BoardIndex,
+} from '@hanzai/core/board';
 import {
   argueSteps,
   Diagnoser,
@@ -17,6 +23,7 @@ import {
   type Measurement,
   type Reading,
 } from '@hanzai/core/instrument';
+import { CapacitorSurvey, esrLimit } from '@hanzai/core/survey';
 import { aheadSteps, handMinutes, planNext, planSteps, type PlanOptions } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import {
@@ -26,6 +33,7 @@ import {
   JournalRequest,
   LevelsRequest,
   MeaningRequest,
+  SurveyRequest,
   TrailRequest,
   WhatIfRequest,
   WhyRequest,
@@ -36,6 +44,7 @@ import {
   type LineUp,
   type ReadingMeaning,
   type ReportFigures,
+  type SurveyedCapacitor,
   type TrailAnswer,
   type WhatIfAnswer,
   type WhyAnswer,
@@ -91,6 +100,7 @@ export class Engine {
   private taught = '';
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
+  private capacitors?: CapacitorSurvey;
 
   constructor(board: Board) {
     this.drawn = indexBoard(board);
@@ -296,6 +306,28 @@ export class Engine {
       course,
     );
     return argued && whyAnswer(this.drawn, argued.value, known, absent, [one, other]);
+  }
+
+  /** Every capacitor judged by its ESR. Cost: a second on a large board, then some milliseconds. */
+  survey(raw: unknown): readonly SurveyedCapacitor[] {
+    const readings = SurveyRequest.parse(raw).readings.flatMap((reading) => {
+      const { setup, kind, at, to, value, absent } = reading;
+      // On the board as it is drawn: what readings taught of others is the survey's own matter.
+      const resolved = resolveMeasurement(this.drawn, setup, kind, at, to);
+      return resolved.ok ? [{ measurement: resolved.measurement, value, absent }] : [];
+    });
+    this.capacitors ??= new CapacitorSurvey(this.drawn, RATES);
+    const expected = this.capacitors.expected();
+    return this.capacitors.judge(readings).map((verdict) => {
+      const part = this.drawn.partByKey.get(nameKey(verdict.ref));
+      const limit = part?.kind === 'capacitor' ? esrLimit(part) : undefined;
+      const ohm = expected.get(verdict.ref) ?? Infinity;
+      return {
+        ...verdict,
+        expectedOhm: Number.isFinite(ohm) ? ohm : null,
+        limitOhm: limit ?? null,
+      };
+    });
   }
 
   /**

@@ -1,7 +1,8 @@
 import { absentParts } from '@hanzai/core/bench';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
-import { resolveMeasurement } from '@hanzai/core/instrument';
+import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
+import type { Draft } from '../journal';
 import { placeText, SKIP_WORDS } from '../wording';
 import type { KindsOf } from './definition';
 
@@ -15,6 +16,12 @@ function hasPart(index: BoardIndex, ref: string): boolean {
 
 const partObjection = (ref: string, index: BoardIndex | undefined): string | undefined =>
   index && !hasPart(index, ref) ? `the board has no part ${ref}` : undefined;
+
+/** An ESR without what the leads showed when they were last held together. */
+function lessLeads(value: ReadingValue, zeros: Draft['zeros']): ReadingValue {
+  const residue = zeros.at(-1)?.body.ohm ?? 0;
+  return typeof value === 'number' ? Math.max(0, value - residue) : value;
+}
 
 /** Readings and verdicts. */
 export const TRACING_KINDS: KindsOf<
@@ -49,7 +56,8 @@ export const TRACING_KINDS: KindsOf<
       }
       draft.readings.push({
         measurement: resolved.measurement,
-        value,
+        // What the leads add is no part of the board.
+        value: quantity === 'esr' ? lessLeads(value, draft.zeros) : value,
         absent: absentParts(draft.ledger),
         entry,
         current: draft.isSinceRepair(entry),

@@ -41,6 +41,8 @@ export function grammarExamples(index: BoardIndex | undefined): readonly Example
     ['note flux under the chips', 'what was found'],
     ['symptom lamp stays dark when warm', 'what the unit does'],
     ['start ok', 'a start that came through; or the stage it does not reach'],
+    ['zero 0.04', 'what the ESR meter shows with its leads held together'],
+    [c && `alone ${c} 82u 20ua tan 0.15`, 'a capacitor off the board, by itself'],
     ['code E4', 'a code that the unit shows'],
     [any && `condemn ${any} bulged`, 'a verdict; clear takes it off again'],
     ['leave board out, meter on it', 'where the work is left'],

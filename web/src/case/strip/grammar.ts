@@ -12,7 +12,7 @@ import {
   type ReadingValue,
 } from '@hanzai/core/instrument';
 import { parseQuantity } from '@hanzai/core/quantity';
-import type { EntryBody } from '../entry';
+import { EntryBody } from '../entry';
 import { shorthandAround } from '../wording';
 
 // One grammar for everything that the strip takes. docs/formats/strip.md describes it.
@@ -71,6 +71,10 @@ const fail = (understood: string, expected: string): Failure => ({
 const done = (...items: StripItem[]): StripLine => ({ ok: true, items });
 const entry = (body: EntryBody): StripLine => done({ kind: 'entry', body, typed: '' });
 
+/** A body that the journal takes; undefined where a number of it is beyond all reason. */
+const fitting = (body: EntryBody): EntryBody | undefined =>
+  EntryBody.safeParse(body).success ? body : undefined;
+
 /** The most that a line files at once: a column of values, not a file. */
 const MOST_ITEMS = 60;
 
@@ -116,7 +120,9 @@ function leftOf(
   list: readonly ProposedPoints[],
   before: readonly StripItem[],
 ): readonly ProposedPoints[] {
-  return list.slice(before.filter(({ kind }) => kind === 'reading').length);
+  const passed = (item: StripItem): boolean =>
+    item.kind === 'reading' || (item.kind === 'entry' && item.body.kind === 'skip');
+  return list.slice(before.filter(passed).length);
 }
 
 /** Words that stand for something to do; a point of the board with the same name goes first. */
@@ -148,6 +154,17 @@ const COMMANDS: Readonly<Record<string, (rest: string, context: StripContext) =>
       ? entry({ kind: 'rail', net, volt: volt.value })
       : fail('rail', 'a net and its volts, such as rail p5 5');
   },
+  zero: (rest) => {
+    const ohm = parseQuantity(rest);
+    const body =
+      ohm.ok && ohm.value !== 'OL' && /^(ohm|)$/.test(ohm.unit)
+        ? fitting({ kind: 'leadZero', ohm: ohm.value })
+        : undefined;
+    return body
+      ? entry(body)
+      : fail('zero', 'what the ESR meter shows with its leads held together, such as zero 0.04');
+  },
+  alone: readAlone,
   condemn: (rest, context) => {
     const [ref = '', ...reason] = rest.split(/\s+/);
     const part = partNamed(context, ref);
@@ -191,6 +208,8 @@ const takesTheRest = (context: StripContext, text: string): boolean =>
   ['note', 'symptom', 'leave', 'condemn'].includes(commandOf(context, text) ?? '');
 
 function parseOne(context: StripContext, text: string): StripLine {
+  if (text === PASSED_OVER && context.list.length === 0)
+    return fail('-', 'a reading that is proposed: a dash passes it over as out of reach');
   const command = commandOf(context, text);
   if (command !== undefined) return COMMANDS[command]!(text.slice(command.length).trim(), context);
   return readLedger(context, text) ?? readPairs(context, text) ?? readReadings(context, text);
@@ -273,6 +292,37 @@ function readSeen(text: string, context: StripContext): StripLine {
   });
 }
 
+/** `alone c3 82u 20ua tan 0.15 esr 0.4`: a capacitor off the board, by itself. */
+function readAlone(text: string, context: StripContext): StripLine {
+  const [name = '', ...words] = text.split(/\s+/).filter(Boolean);
+  const ref = partNamed(context, name);
+  const expected = 'a part and what it measures, such as alone c3 82u 20ua tan 0.15 esr 0.4';
+  if (ref === undefined) return fail(name === '' ? 'alone' : `no part "${name}"`, expected);
+  const found: { farad?: number; leakAmpere?: number; dissipation?: number; esrOhm?: number } = {};
+  let named = '';
+  for (const word of words) {
+    const lower = word.toLowerCase();
+    if (named === '' && (lower === 'tan' || lower === 'esr')) {
+      named = lower;
+      continue;
+    }
+    // Farads are written as they are printed on the part: 82u.
+    const read = parseQuantity(
+      /^[\d.,]*[munpµ]\d*$/.test(word) && named === '' ? `${word}F` : word,
+    );
+    if (!read.ok || read.value === 'OL') return fail(`${ref}, then "${word}"`, expected);
+    if (named === 'tan') found.dissipation = read.value;
+    else if (named === 'esr') found.esrOhm = read.value;
+    else if (read.unit === 'F') found.farad = read.value;
+    else if (read.unit === 'A') found.leakAmpere = read.value;
+    else return fail(`${ref}, then "${word}"`, expected);
+    named = '';
+  }
+  if (named !== '' || Object.keys(found).length === 0) return fail(ref, expected);
+  const body = fitting({ kind: 'offBoard', ref, ...found });
+  return body ? entry(body) : fail(ref, expected);
+}
+
 /** `start ok`, `start spin 4s x3 with cold, lid open heard clicks`. */
 function readStart(text: string, { model }: StripContext): StripLine {
   const [, front = '', heard = ''] = /^(.*?)(?:(?:^|\s+)heard\s+(.*))?$/is.exec(text) ?? [];
@@ -329,12 +379,11 @@ function readReadings(context: StripContext, text: string): StripLine {
   const { list } = context;
   const [proposal] = list;
   // Names go before values: a net P9 is no 0.9 p.
-  const bare =
-    proposal && !namesPoint(context, words[0]!, proposal)
-      ? completedFor(proposal, words[0]!)
-      : undefined;
-  if (bare && words.length === 1) return readReading(context.index, bare);
-  if (bare) return column(context, list, words);
+  const isBare =
+    proposal !== undefined &&
+    !namesPoint(context, words[0]!, proposal) &&
+    (words[0] === PASSED_OVER || completedFor(proposal, words[0]!) !== undefined);
+  if (isBare) return column(context, list, words);
   const plain = readReading(context.index, text);
   if (plain.ok || words.length < 3) return plain;
   // A first point, then values for it and for those that follow it in the list.
@@ -368,12 +417,20 @@ function column(
     );
   return each(
     values.map((value, i) => {
+      if (value === PASSED_OVER) return passedOver(list[i]!);
       const line = completedFor(list[i]!, value);
       return line
         ? readReading(index, line)
         : fail(`"${value}" for ${list[i]!.at}`, 'a value of that point');
     }),
   );
+}
+
+/** In the place of a value: the probes do not reach the point. */
+const PASSED_OVER = '-';
+
+function passedOver({ setup, kind, at, to }: ProposedPoints): StripLine {
+  return entry({ kind: 'skip', setup, quantity: kind, at, to, why: 'reach' });
 }
 
 function each(lines: readonly StripLine[]): StripLine {

@@ -1,7 +1,8 @@
 import type { BoardIndex } from '@hanzai/core/board';
 import { pointText } from '@hanzai/core/instrument';
 import type { EntryBody } from '../entry';
-import { KIND_WORDS, percent, placeText, pointsText, valueText } from '../wording';
+import { aloneWords } from '../kind/surveying';
+import { KIND_WORDS, SKIP_WORDS, percent, placeText, pointsText, valueText } from '../wording';
 import type { StripItem } from './grammar';
 
 const note = (text: string): string => (text === '' ? '' : ` (${text})`);
@@ -27,6 +28,12 @@ export function entryWords(body: EntryBody, index: BoardIndex | undefined): stri
       return `rail ${body.net} has to have ${body.volt} V`;
     case 'condemn':
       return `${placeText(index, body.ref)} condemned (${percent(body.probability)}): ${body.reason}`;
+    case 'leadZero':
+      return `the leads held together show ${valueText('esr', body.ohm)}: taken off every ESR`;
+    case 'offBoard':
+      return `by itself: ${aloneWords(body)}`;
+    case 'skip':
+      return `${pointsText(index, body.at, body.to)} is passed over: ${SKIP_WORDS[body.why]}`;
     case 'acquit':
       return `the verdict on ${placeText(index, body.ref)} is taken off`;
     case 'seen':

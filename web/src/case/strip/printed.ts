@@ -30,6 +30,17 @@ export function printEntry(body: EntryBody): string | undefined {
       return `code ${body.code}`;
     case 'rail':
       return `rail ${body.net} ${formatCompact(body.volt, '')}`;
+    case 'leadZero':
+      return `zero ${formatCompact(body.ohm, '')}`;
+    case 'offBoard':
+      return join(
+        'alone',
+        body.ref,
+        body.farad === undefined ? '' : `${formatCompact(body.farad, 'F')}F`,
+        body.leakAmpere === undefined ? '' : `${formatCompact(body.leakAmpere, 'A')}A`,
+        body.dissipation === undefined ? '' : `tan ${formatCompact(body.dissipation, '')}`,
+        body.esrOhm === undefined ? '' : `esr ${formatCompact(body.esrOhm, '')}`,
+      );
     case 'acquit':
       return `clear ${body.ref}`;
     case 'condemn':

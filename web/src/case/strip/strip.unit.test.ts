@@ -61,6 +61,19 @@ describe('what the strip takes', () => {
         sounds: 'clicks twice',
       },
     ],
+    ['zero 0.04', { kind: 'leadZero', ohm: 0.04 }],
+    [
+      'alone c1 82u 20ua tan 0.15 esr 0.4',
+      {
+        kind: 'offBoard',
+        ref: 'C1',
+        farad: 82e-6,
+        leakAmpere: 20e-6,
+        dissipation: 0.15,
+        esrOhm: 0.4,
+      },
+    ],
+    ['alone c1 2200uF', { kind: 'offBoard', ref: 'C1', farad: 2.2e-3 }],
     ['code E4', { kind: 'code', code: 'E4' }],
     ['rail p5 5', { kind: 'rail', net: 'p5', volt: 5 }],
     ['condemn c1 it bulges', { kind: 'condemn', ref: 'C1', probability: 0.5, reason: 'it bulges' }],
@@ -92,6 +105,46 @@ describe('what the strip takes', () => {
     expect(values('5.01; 8.6')).toEqual([`${nets[0]} 5.01`, `${nets[1]} 8.6`]);
     expect(values(`${nets[1]} 8.6`)).toEqual([`${nets[1]} 8.6`]);
     expect(refused('5 6 7', own)).toContain('3 values for 2 points');
+  });
+
+  it('a dash passes a proposed reading over, alone and in a column', () => {
+    const list = ['C1', 'C2', 'C3'].map((ref) => ({
+      setup: 'off' as const,
+      kind: 'esr' as const,
+      at: `${ref}.1`,
+      to: `${ref}.2`,
+    }));
+    const filed = (text: string) =>
+      items(text, on({ list })).map((item) =>
+        item.kind === 'reading'
+          ? `${item.measurement.at.pin!.part.ref} ${item.value}`
+          : item.kind === 'entry' &&
+            item.body.kind === 'skip' &&
+            `${item.body.at} ${item.body.why}`,
+      );
+    expect(filed('-')).toEqual(['C1.1 reach']);
+    expect(filed('0.1 - 0.3')).toEqual(['C1 0.1', 'C2.1 reach', 'C3 0.3']);
+    expect(filed('-; 0.2')).toEqual(['C1.1 reach', 'C2 0.2']);
+    expect(refused('-')).toContain('-');
+    expect(refused('- - - -', on({ list }))).toContain('4 values for 3 points');
+  });
+
+  it('what a part measures by itself is read to the last word, or not at all', () => {
+    for (const text of [
+      'alone',
+      'alone c1',
+      'alone c1 tan',
+      'alone c1 ol',
+      'alone c1 5V',
+      'alone c1 82u what',
+    ])
+      expect(refused(text), text).toMatch(/alone|C1/);
+    expect(refused('alone c999 82u')).toContain('no part');
+    expect(refused('zero')).toContain('zero');
+    expect(refused('zero OL')).toContain('zero');
+    // Beyond what the journal takes it is refused here, not by the server.
+    expect(refused('zero 50')).toContain('zero');
+    expect(refused('alone c1 20F')).toContain('C1');
   });
 
   it('a name goes before a value that it could be: a net P9 is no 0.9 p', () => {
@@ -153,6 +206,11 @@ describe('what the strip prints it can read', () => {
   const words = fc.array(word, { minLength: 1, maxLength: 5 }).map((all) => all.join(' '));
   const plain = words.filter((text) => !/^\d+(s|$)|^x\d/.test(text));
   const ref = fc.constantFrom(...supply.replaceable.keys());
+  /** A number of four figures with an exponent in this range. */
+  const figure = (least: number, most: number) =>
+    fc
+      .tuple(fc.integer({ min: 1000, max: 9999 }), fc.integer({ min: least, max: most }))
+      .map(([digits, power]) => Number(`${digits}e${power - 3}`));
   const bodies = fc.oneof(
     words.map((text): EntryBody => ({ kind: 'finding', text: `${text}; ${text}` })),
     words.map((text): EntryBody => ({ kind: 'symptom', text })),
@@ -195,6 +253,19 @@ describe('what the strip prints it can read', () => {
       .integer({ min: -30000, max: 30000 })
       .map((count) => count / 100)
       .map((volt): EntryBody => ({ kind: 'rail', net: 'P5', volt: Number(volt.toPrecision(4)) })),
+    figure(-3, 0).map((ohm): EntryBody => ({ kind: 'leadZero', ohm })),
+    fc
+      .record(
+        {
+          farad: figure(-12, 0),
+          leakAmpere: figure(-9, -1),
+          dissipation: figure(-3, 1),
+          esrOhm: figure(-2, 4),
+        },
+        { requiredKeys: [] },
+      )
+      .filter((some) => Object.keys(some).length > 0)
+      .map((some): EntryBody => ({ kind: 'offBoard', ref: 'C1', ...some })),
   );
 
   it('any entry of the kinds that it takes', () => {

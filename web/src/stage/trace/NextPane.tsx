@@ -1,4 +1,3 @@
-import { sequencesOf } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Circumstances } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
@@ -10,7 +9,7 @@ import { NextCard } from './NextCard';
 import { SequenceCard } from './SequenceCard';
 import { SkipReading } from './SkipReading';
 import { isLimited } from './use-limits';
-import type { RunningSequence } from './use-sequence';
+import { listsOf, type RunningSequence } from './use-sequence';
 import style from './NextPane.module.css';
 
 interface Props {
@@ -55,7 +54,7 @@ export function NextPane({
       kill: true,
     });
   const held = isLimited(limits) || journal.skips.length > 0;
-  const lists = sequencesOf(index);
+  const lists = listsOf(index);
   return (
     <>
       {running ? (

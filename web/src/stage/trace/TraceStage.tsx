@@ -28,10 +28,12 @@ import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
 import { NO_LIST, useNext } from './use-next';
 import { usePanels } from './use-panels';
+import { SURVEY } from './use-sequence';
 import { useSheetWorth } from './use-sheet-worth';
 import { WhatIf } from './WhatIf';
 import style from './TraceStage.module.css';
 
+const SurveyPane = lazy(() => import('./survey/SurveyPane'));
 const ChipView = lazy(() => import('./chip/ChipView'));
 const Trail = lazy(() => import('./Trail'));
 const Why = lazy(() => import('./Why'));
@@ -69,9 +71,14 @@ export function TraceStage({ state }: { state: CaseState }) {
       if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
     return words;
   }, [index, journal]);
+  const surveying = running?.sequence.name === SURVEY ? running : undefined;
   /** Whether something stands in the place of the next step where there is room for one thing. */
   const covered =
-    chip !== undefined || panels.trail || panels.sides !== undefined || panels.asked !== undefined;
+    surveying !== undefined ||
+    chip !== undefined ||
+    panels.trail ||
+    panels.sides !== undefined ||
+    panels.asked !== undefined;
   const place = useCallback((text: string) => strip.current?.place(text), []);
   const { pickChip } = panels;
   /** A chip of the map opens pin by pin; anything else goes into the reading line. */
@@ -103,6 +110,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   useHotkeys('n', next.chooseNext);
   useHotkeys('w', panels.toggleWhy);
   useHotkeys('c', () => panels.toggleChip?.());
+  useHotkeys('s', () => begin(surveying ? undefined : SURVEY), { preventDefault: true });
   useHotkeys('mod+z', () => takeBack(state), { preventDefault: true });
 
   function condemn(ref: string): void {
@@ -181,7 +189,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             circumstances={circumstances}
             failure={engine.failure}
           />
-          {chip === undefined && (
+          {chip === undefined && !surveying && (
             <div className={style.map}>
               <CircuitMap
                 sheetHref={sheetHref}
@@ -208,6 +216,16 @@ export function TraceStage({ state }: { state: CaseState }) {
                 answer={panels.answer}
                 onAsk={panels.ask}
               />
+            )}
+            {surveying && (
+              <Suspense fallback={null}>
+                <SurveyPane
+                  state={state}
+                  running={surveying}
+                  onPlace={place}
+                  onClose={() => run(undefined)}
+                />
+              </Suspense>
             )}
             {chip !== undefined && (
               <Suspense fallback={null}>
@@ -249,7 +267,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               </Suspense>
             )}
           </div>
-          {!panels.trail && (
+          {!panels.trail && !surveying && (
             <div className={style.log}>
               <ReadingLog
                 index={index}

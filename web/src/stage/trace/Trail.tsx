@@ -1,11 +1,12 @@
-import { useEffect, useState } from 'react';
-import { createPortal } from 'react-dom';
+import { useCallback, useEffect, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { asEngineReadings, type Circumstances } from '../../case/engine-request';
 import { traceCsv, traceFile, type TraceFile } from '../../case/trail';
 import type { CaseState } from '../../case/use-case';
 import { KIND_WORDS, oddsWords, pointsText, setupWords, valueText } from '../../case/wording';
 import { Button } from '../../ui/Button';
+import { Printed } from '../../ui/Printed';
+import { saveFile } from '../../ui/save-file';
 import type { TrailAnswer } from '../../workers/engine-messages';
 import { Pane } from './Pane';
 import style from './Trail.module.css';
@@ -33,11 +34,7 @@ export default function Trail({
   const { answer, failure } = useTrail(state, circumstances);
   const { journal, view } = state;
   const [printing, setPrinting] = useState(false);
-  useEffect(() => {
-    if (!printing) return;
-    window.print();
-    setPrinting(false);
-  }, [printing]);
+  const printed = useCallback(() => setPrinting(false), []);
   const file = answer && traceFile(view, journal, answer);
   return (
     <Pane
@@ -52,14 +49,20 @@ export default function Trail({
               </Button>
               <Button
                 look="quiet"
-                onClick={() => save(`case-${view.number}-trace.csv`, traceCsv(file))}
+                onClick={() =>
+                  saveFile(`case-${view.number}-trace.csv`, 'text/csv', traceCsv(file))
+                }
               >
                 Table (CSV)
               </Button>
               <Button
                 look="quiet"
                 onClick={() =>
-                  save(`case-${view.number}-trace.json`, `${JSON.stringify(file, null, 2)}\n`)
+                  saveFile(
+                    `case-${view.number}-trace.json`,
+                    'application/json',
+                    `${JSON.stringify(file, null, 2)}\n`,
+                  )
                 }
               >
                 File (JSON)
@@ -87,20 +90,17 @@ export default function Trail({
           />
         </div>
       )}
-      {printing &&
-        file &&
-        createPortal(
-          <div className={style.sheet}>
-            <h1>
-              Case {view.number}: {view.title}
-            </h1>
-            <p>
-              {view.unitModel}. The trace as it happened, {file.steps.length} readings.
-            </p>
-            <Steps file={file} index={index} ids={[]} moment={undefined} />
-          </div>,
-          document.body,
-        )}
+      {printing && file && (
+        <Printed onDone={printed}>
+          <h1>
+            Case {view.number}: {view.title}
+          </h1>
+          <p>
+            {view.unitModel}. The trace as it happened, {file.steps.length} readings.
+          </p>
+          <Steps file={file} index={index} ids={[]} moment={undefined} />
+        </Printed>
+      )}
     </Pane>
   );
 }
@@ -182,15 +182,6 @@ function Steps({
 
 const timeText = (moment: string): string =>
   new Date(moment).toLocaleString('en-GB', { dateStyle: 'short', timeStyle: 'short' });
-
-function save(name: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text]));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(url);
-}
 
 /** What the engine says of every moment; of the board before its repair and after it apart. */
 function useTrail(

@@ -1,6 +1,9 @@
 import { useMemo } from 'react';
 import { sequencesOf, type Sequence } from '@hanzai/core/bench';
+import type { BoardIndex } from '@hanzai/core/board';
 import { measurementKey, type Measurement } from '@hanzai/core/instrument';
+import { acrossEsr, surveyOrder } from '@hanzai/core/survey';
+import { oncePer } from '@hanzai/core/once-per';
 import type { Journal, TakenReading } from '../../case/journal';
 import { writtenPoints } from '../../case/written-points';
 import type { ProposedPoints } from '../../case/strip/grammar';
@@ -11,6 +14,8 @@ export interface SequenceStep extends ProposedPoints {
   readonly key: string;
   readonly measurement: Measurement;
   readonly taken: TakenReading | undefined;
+  /** Passed over, for a reason that was given. */
+  readonly isSkipped: boolean;
 }
 
 export interface RunningSequence {
@@ -20,6 +25,21 @@ export interface RunningSequence {
   readonly left: readonly SequenceStep[];
 }
 
+/** The list of every capacitor's ESR, in an order that saves hand movement. */
+export const SURVEY = 'survey';
+
+/** The ready lists of a board, its capacitors among them. */
+export const listsOf = oncePer((index: BoardIndex): readonly Sequence[] => {
+  const capacitors = surveyOrder(index);
+  const survey: Sequence = {
+    name: SURVEY,
+    title: 'every capacitor, ESR',
+    before: 'power off, the stores empty; the leads held together and zeroed',
+    measurements: capacitors.map((part) => acrossEsr(index, part)),
+  };
+  return [...(capacitors.length > 0 ? [survey] : []), ...sequencesOf(index)];
+});
+
 /** The steps of a list as they stand. */
 export function stepsOf({ measurements }: Sequence, journal: Journal): readonly SequenceStep[] {
   const taken = new Map(
@@ -27,10 +47,18 @@ export function stepsOf({ measurements }: Sequence, journal: Journal): readonly 
       .filter(({ current }) => current)
       .map((reading) => [measurementKey(reading.measurement), reading]),
   );
+  const pointsOf = (at: string, to: string): string => `${at}|${to}`;
   return measurements.map((measurement) => {
     const key = measurementKey(measurement);
     const { setup, kind } = measurement;
-    return { setup, kind, ...writtenPoints(measurement), key, measurement, taken: taken.get(key) };
+    const points = writtenPoints(measurement);
+    const isSkipped = journal.skips.some(
+      ({ body }) =>
+        body.quantity === kind &&
+        body.setup === setup &&
+        pointsOf(body.at, body.to) === pointsOf(points.at, points.to),
+    );
+    return { setup, kind, ...points, key, measurement, taken: taken.get(key), isSkipped };
   });
 }
 
@@ -40,9 +68,9 @@ export function useSequence(
   name: string | undefined,
 ): RunningSequence | undefined {
   return useMemo(() => {
-    const sequence = index && sequencesOf(index).find((one) => one.name === name);
+    const sequence = index && listsOf(index).find((one) => one.name === name);
     if (!sequence) return undefined;
     const steps = stepsOf(sequence, journal);
-    return { sequence, steps, left: steps.filter(({ taken }) => taken === undefined) };
+    return { sequence, steps, left: steps.filter(({ taken, isSkipped }) => !taken && !isSkipped) };
   }, [index, journal, name]);
 }

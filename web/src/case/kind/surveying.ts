@@ -1,0 +1,71 @@
+import { isDesignator, nameKey, type BoardIndex } from '@hanzai/core/board';
+import { formatQuantity } from '@hanzai/core/quantity';
+import type { BodyOf, KindsOf } from './definition';
+
+/** What was measured of a part by itself, in words. */
+export function aloneWords(body: BodyOf<'offBoard'>): string {
+  const { ref, farad, leakAmpere, dissipation, esrOhm } = body;
+  return [
+    ref,
+    farad === undefined ? '' : formatQuantity(farad, 'F'),
+    leakAmpere === undefined ? '' : `leaks ${formatQuantity(leakAmpere, 'A')}`,
+    dissipation === undefined ? '' : `tan δ ${dissipation}`,
+    esrOhm === undefined ? '' : `ESR ${formatQuantity(esrOhm, 'ohm', 2)}`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+}
+
+/** How far a replacement goes, in words. */
+export const EXTENT_WORDS: Readonly<Record<BodyOf<'extent'>['extent'], string>> = {
+  bad: 'the bad ones',
+  kind: 'the bad ones and their like',
+  worth: 'those that are worth it',
+  all: 'all that wear out',
+};
+
+const isPart = (index: BoardIndex | undefined, ref: string): boolean =>
+  index
+    ? [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref))
+    : isDesignator(ref);
+
+/** Capacitors one by one. */
+export const SURVEYING_KINDS: KindsOf<'leadZero' | 'offBoard' | 'extent'> = {
+  leadZero: {
+    words: 'zero of the leads',
+    said: ({ ohm }) => `leads ${formatQuantity(ohm, 'ohm', 2)}`,
+    takeBack: 'free',
+    objection: 'none',
+    add: (draft, entry) => draft.zeros.push(entry),
+    report: 'none',
+  },
+  offBoard: {
+    words: 'part measured by itself',
+    said: aloneWords,
+    takeBack: 'free',
+    objection: (body, { index }) => {
+      if (!isPart(index, body.ref)) return `the board has no part ${body.ref}`;
+      const { farad, leakAmpere, dissipation, esrOhm } = body;
+      return [farad, leakAmpere, dissipation, esrOhm].every((one) => one === undefined)
+        ? 'nothing was measured: give farads, amperes of leakage, tan or esr'
+        : undefined;
+    },
+    add: (draft, entry) => draft.offBoards.push(entry),
+    report: { list: 'tried', line: (body) => `By itself: ${aloneWords(body)}` },
+  },
+  extent: {
+    words: 'choice of how far to go',
+    said: ({ extent, refs }) => `${EXTENT_WORDS[extent]}: ${refs.length}`,
+    takeBack: 'free',
+    objection: ({ refs }, { index }) => {
+      const unknown = refs.find((ref) => !isPart(index, ref));
+      return unknown === undefined ? undefined : `the board has no part ${unknown}`;
+    },
+    add: (draft, entry) => draft.extents.push(entry),
+    report: {
+      list: 'decided',
+      line: ({ extent, refs, reason }) =>
+        `Capacitors replaced: ${EXTENT_WORDS[extent]} (${refs.join(', ')}): ${reason}`,
+    },
+  },
+};

@@ -1,0 +1,171 @@
+import { useMemo, useState } from 'react';
+import { extentPlans, USUAL_FIGURES, worthOf, type ExtentFigures } from '@hanzai/core/survey';
+import { EXTENT_WORDS } from '../../../case/kind/surveying';
+import type { CaseState } from '../../../case/use-case';
+import { percent } from '../../../case/wording';
+import { keep, readKept } from '../../../store/kept';
+import { Button } from '../../../ui/Button';
+import { TextField } from '../../../ui/TextField';
+import type { SurveyState } from './use-survey';
+import style from './Survey.module.css';
+
+const KEY = 'hanzai-extent';
+const FIELDS: readonly (readonly [keyof ExtentFigures, string])[] = [
+  ['guaranteeHours', 'hours it runs under guarantee'],
+  ['hoursSoFar', 'hours it has run'],
+  ['celsius', 'warmth inside, °C'],
+  ['reopenPrice', 'price of opening it again'],
+  ['partPrice', 'price of a capacitor'],
+  ['minutesEach', 'minutes for each'],
+  ['minutePrice', 'price of a minute'],
+  ['padRisk', 'pads that lift, of one'],
+  ['padPrice', 'price of mending one'],
+  ['ratedHours', 'hours the parts are rated for'],
+  ['ratedCelsius', 'at °C'],
+];
+
+/** What the workshop reckons with: its own figures where it gave some, in this browser. */
+export function readFigures(text: string | undefined): ExtentFigures {
+  const figures: Record<string, number> = { ...USUAL_FIGURES };
+  let kept: unknown;
+  try {
+    kept = JSON.parse(text ?? '{}');
+  } catch {
+    return USUAL_FIGURES;
+  }
+  if (typeof kept !== 'object' || kept === null) return USUAL_FIGURES;
+  for (const [key] of FIELDS) {
+    const value = (kept as Record<string, unknown>)[key];
+    if (typeof value === 'number' && Number.isFinite(value) && value >= 0) figures[key] = value;
+  }
+  return figures as unknown as ExtentFigures;
+}
+
+const money = (value: number): string => value.toFixed(value < 10 ? 2 : 0);
+
+/** Bad ones, their like, those worth it, all: each with what it takes and what it leaves. */
+export function ExtentCards({ state, survey }: { state: CaseState; survey: SurveyState }) {
+  const [figures, setFigures] = useState(() => readFigures(readKept(KEY)));
+  const [why, setWhy] = useState<string>();
+  const { judged, rows } = survey;
+  const parts = useMemo(() => rows.map(({ part }) => part), [rows]);
+  const plans = useMemo(
+    () => (judged ? extentPlans(parts, judged, figures) : []),
+    [parts, judged, figures],
+  );
+  const worth = useMemo(
+    () => (judged ? worthOf(parts, judged, figures) : []),
+    [parts, judged, figures],
+  );
+  if (!judged) return <p role="status">The capacitors are being judged …</p>;
+  const cheapest = Math.min(...plans.map(({ priceInAll }) => priceInAll));
+  const chosen = state.journal.extent?.body;
+  const unread = rows.filter(({ read }) => read === undefined).length;
+  return (
+    <div className={style.extent}>
+      {unread > 0 && (
+        <p>
+          {unread} are not read: they are weighed by what is usual for their kind and age, not as
+          good.
+        </p>
+      )}
+      {plans.length === 0 ? (
+        <p>None is bad, and none of them wears out: there is nothing to replace.</p>
+      ) : (
+        <table className={style.table} aria-label="How far to go">
+          <thead>
+            <tr>
+              <th scope="col">replace</th>
+              <th scope="col">hours</th>
+              <th scope="col">price</th>
+              <th scope="col">pads that lift</th>
+              <th scope="col">comes back</th>
+              <th scope="col">with that</th>
+              <th scope="col"></th>
+            </tr>
+          </thead>
+          <tbody>
+            {plans.map((plan) => (
+              <tr key={plan.extent} aria-current={chosen?.extent === plan.extent || undefined}>
+                <th scope="row">
+                  {EXTENT_WORDS[plan.extent]}
+                  <small>
+                    {plan.refs.length}: {plan.refs.join(', ')}
+                  </small>
+                </th>
+                <td className="mono">{plan.hours.toFixed(1)}</td>
+                <td className="mono">{money(plan.price)}</td>
+                <td className="mono">{plan.padsLifted.toFixed(1)}</td>
+                <td className="mono">{percent(plan.returns)}</td>
+                <td className="mono">
+                  {money(plan.priceInAll)}{' '}
+                  {plan.priceInAll === cheapest && <small>least in all</small>}
+                </td>
+                <td>
+                  <Button
+                    onClick={() =>
+                      setWhy(
+                        state.append({
+                          kind: 'extent',
+                          extent: plan.extent,
+                          refs: [...plan.refs],
+                          reason: `${plan.hours.toFixed(1)} h, ${money(plan.price)}; comes back ${percent(plan.returns)} under guarantee, ${money(plan.priceInAll)} with that`,
+                        }),
+                      )
+                    }
+                  >
+                    Choose
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {why !== undefined && <p role="alert">Not filed: {why}.</p>}
+      <h3>Part by part</h3>
+      <p>
+        The line falls at {worth.filter(({ isWorth }) => isWorth).length} of {worth.length}: those
+        whose chance of coming back times the price of opening ({money(figures.reopenPrice)}) is
+        more than part, minutes and pads ({money(worth[0]?.price ?? 0)}).{' '}
+        {[0.5, 2, 5]
+          .map((times) => {
+            const count = worth.filter(({ breakEven }) => breakEven < times * figures.reopenPrice);
+            return `${count.length} at ${money(times * figures.reopenPrice)}`;
+          })
+          .join(', ')}
+        .
+      </p>
+      <ul className={style.worth}>
+        {worth.slice(0, 12).map((one) => (
+          <li key={one.ref} data-worth={one.isWorth}>
+            <b className="mono">{one.ref}</b> {percent(one.returns)} comes back:{' '}
+            {money(one.atStake)} against {money(one.price)}
+            {Number.isFinite(one.breakEven) && `, worth it from ${money(one.breakEven)} on`}
+          </li>
+        ))}
+      </ul>
+      <details>
+        <summary>Figures (the rule of ten degrees; the first ones are from memory)</summary>
+        <div className={style.figures}>
+          {FIELDS.map(([key, label]) => (
+            <TextField
+              key={key}
+              id={`extent-${key}`}
+              label={label}
+              inputMode="decimal"
+              defaultValue={String(figures[key])}
+              onChange={(event) => {
+                const value = Number(event.target.value.replace(',', '.'));
+                if (event.target.value.trim() === '' || !(value >= 0)) return;
+                const next = { ...figures, [key]: value };
+                setFigures(next);
+                keep(KEY, JSON.stringify(next));
+              }}
+            />
+          ))}
+        </div>
+      </details>
+    </div>
+  );
+}
