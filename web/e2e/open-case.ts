@@ -89,3 +89,24 @@ export async function copyCase(page: Page, title: RegExp, stage: string): Promis
   await visit(page, `/case/${number}/${stage}`);
   return String(number);
 }
+
+/** Opens a stage of a new case on a board of this bench sheet; returns the case's number. */
+export async function caseOf(page: Page, sheet: string, stage: string): Promise<string> {
+  await visit(page, '/');
+  const number = await page.evaluate(async (text) => {
+    const post = async (path: string, body: unknown) => {
+      const answer = await fetch(path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+      if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+      return answer.json();
+    };
+    const { id: boardId } = await post('/api/boards', { fileName: 'test.sheet', text });
+    const made = await post('/api/cases', { title: 'a board for a test', unitModel: 'test', boardId });
+    return (await (await fetch(`/api/cases/${made.id}`)).json()).number as number;
+  }, sheet); // prettier-ignore
+  await visit(page, `/case/${number}/${stage}`);
+  return String(number);
+}

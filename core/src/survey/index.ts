@@ -1,3 +1,4 @@
+export { readQuickList, type QuickList } from './quick-list';
 export { CapacitorSurvey, surveyCapacitors, type CapacitorVerdict } from './capacitors';
 export { dissipationOfEsr, esrLimit, esrOfDissipation, largestDissipation } from './dissipation';
 export { judgeOffBoard, type OffBoardReading, type OffBoardVerdict } from './off-board';

@@ -50,6 +50,8 @@ export const EntryBody = z.discriminatedUnion('kind', [
     dissipation: finite.min(0).max(100).optional(),
     esrOhm: finite.min(0).max(1e6).optional(),
   }),
+  /** Capacitors of a unit without a sheet, one a line; the newest list counts. */
+  z.object({ kind: z.literal('quickList'), text: z.string().max(20_000) }),
   /** How far a replacement goes, and why. */
   z.object({
     kind: z.literal('extent'),

@@ -44,6 +44,8 @@ export interface Journal {
   readonly zeros: readonly Of<'leadZero'>[];
   /** Capacitors that were measured by themselves, oldest first. */
   readonly offBoards: readonly Of<'offBoard'>[];
+  /** Capacitors that were listed where there is no sheet; empty where none were. */
+  readonly quickList: string;
   /** How far the replacement goes; undefined where nobody has said so. */
   readonly extent: Of<'extent'> | undefined;
   /** What was said of chips, the newest of each last. */
@@ -132,6 +134,7 @@ export interface Draft {
   readonly zeros: Of<'leadZero'>[];
   readonly offBoards: Of<'offBoard'>[];
   readonly extents: Of<'extent'>[];
+  quickList: string;
   readonly condemned: Map<string, Of<'condemn'>>;
   readonly ledger: (LedgerLine & { readonly entry: Entry })[];
   readonly answers: ProofAnswer[];
@@ -211,6 +214,7 @@ function emptyDraft(
     zeros: [],
     offBoards: [],
     extents: [],
+    quickList: '',
     condemned: new Map(),
     ledger: [],
     answers: [],
@@ -265,6 +269,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     skips: draft.skips,
     zeros: draft.zeros,
     offBoards: draft.offBoards,
+    quickList: draft.quickList,
     extent: draft.extents.at(-1),
     condemned: [...draft.condemned.values()],
     ledger,

@@ -30,7 +30,7 @@ const isPart = (index: BoardIndex | undefined, ref: string): boolean =>
     : isDesignator(ref);
 
 /** Capacitors one by one. */
-export const SURVEYING_KINDS: KindsOf<'leadZero' | 'offBoard' | 'extent'> = {
+export const SURVEYING_KINDS: KindsOf<'leadZero' | 'offBoard' | 'quickList' | 'extent'> = {
   leadZero: {
     words: 'zero of the leads',
     said: ({ ohm }) => `leads ${formatQuantity(ohm, 'ohm', 2)}`,
@@ -52,6 +52,14 @@ export const SURVEYING_KINDS: KindsOf<'leadZero' | 'offBoard' | 'extent'> = {
     },
     add: (draft, entry) => draft.offBoards.push(entry),
     report: { list: 'tried', line: (body) => `By itself: ${aloneWords(body)}` },
+  },
+  quickList: {
+    words: 'list of capacitors',
+    said: ({ text }) => `${text.split('\n').length} lines`,
+    takeBack: 'free',
+    objection: 'none',
+    add: (draft, { body }) => void (draft.quickList = body.text),
+    report: 'none',
   },
   extent: {
     words: 'choice of how far to go',

@@ -2,7 +2,6 @@ import { absentParts } from '@hanzai/core/bench';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
-import type { Draft } from '../journal';
 import { placeText, SKIP_WORDS } from '../wording';
 import type { KindsOf } from './definition';
 
@@ -17,9 +16,8 @@ function hasPart(index: BoardIndex, ref: string): boolean {
 const partObjection = (ref: string, index: BoardIndex | undefined): string | undefined =>
   index && !hasPart(index, ref) ? `the board has no part ${ref}` : undefined;
 
-/** An ESR without what the leads showed when they were last held together. */
-function lessLeads(value: ReadingValue, zeros: Draft['zeros']): ReadingValue {
-  const residue = zeros.at(-1)?.body.ohm ?? 0;
+/** An ESR without what the leads showed when they were last held together, ohm. */
+export function lessLeads(value: ReadingValue, residue = 0): ReadingValue {
   return typeof value === 'number' ? Math.max(0, value - residue) : value;
 }
 
@@ -57,7 +55,7 @@ export const TRACING_KINDS: KindsOf<
       draft.readings.push({
         measurement: resolved.measurement,
         // What the leads add is no part of the board.
-        value: quantity === 'esr' ? lessLeads(value, draft.zeros) : value,
+        value: quantity === 'esr' ? lessLeads(value, draft.zeros.at(-1)?.body.ohm) : value,
         absent: absentParts(draft.ledger),
         entry,
         current: draft.isSinceRepair(entry),

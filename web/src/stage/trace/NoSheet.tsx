@@ -1,11 +1,12 @@
 import { nameKey } from '@hanzai/core/board';
+import { useRef } from 'react';
 import { z } from 'zod';
 import { CaseFrame } from '../../case/CaseFrame';
 import { Caution } from '../../case/Caution';
 import { LooseReadings } from '../../case/LooseReadings';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { drawFirst } from '../../case/draw-first';
-import { Strip } from '../../case/strip/Strip';
+import { Strip, type StripHandle } from '../../case/strip/Strip';
 import type { CaseState } from '../../case/use-case';
 import { EntryForm } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
@@ -18,6 +19,8 @@ import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
 import { TextField } from '../../ui/TextField';
+import { QuickSurvey } from './survey/QuickSurvey';
+import { useQuickSurvey } from './survey/use-survey';
 
 const VerdictTyped = z.object({
   ref: typedWords(80, 'which part, for example C12'),
@@ -30,6 +33,8 @@ const VerdictTyped = z.object({
  */
 export function NoSheet({ state }: { state: CaseState }) {
   const { view, journal } = state;
+  const strip = useRef<StripHandle>(null);
+  const survey = useQuickSurvey(state);
   const condemned = journal.condemned.map(({ body }) => body);
   const entry = useEntryForm(
     VerdictTyped,
@@ -47,7 +52,7 @@ export function NoSheet({ state }: { state: CaseState }) {
     <CaseFrame
       state={state}
       stage="trace"
-      foot={<Strip state={state} disabled={journal.closed} ready />}
+      foot={<Strip ref={strip} state={state} list={survey.list} disabled={journal.closed} ready />}
     >
       <Columns>
         <Column>
@@ -63,6 +68,11 @@ export function NoSheet({ state }: { state: CaseState }) {
               <LooseReadings state={state} />
             )}
           </Panel>
+          <QuickSurvey
+            state={state}
+            survey={survey}
+            onPlace={(text) => strip.current?.place(text)}
+          />
           <Caution of="probe-powered" />
           <Caution of="before-ohms" again />
         </Column>

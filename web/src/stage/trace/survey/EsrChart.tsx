@@ -101,7 +101,7 @@ export default function EsrChart({
             scale="log"
             domain={[left, right]}
             ticks={tens(left, right)}
-            tickFormatter={(farad: number) => formatQuantity(farad, 'F', 1)}
+            tickFormatter={faradTick}
             stroke="var(--ink-soft)"
           />
           <YAxis
@@ -170,6 +170,10 @@ const MARK: Readonly<Record<string, string>> = {
   bad: '✚',
   'cannot-judge': '■',
 };
+
+/** As it is printed on parts: 1000 µF, not 1 mF. */
+const faradTick = (farad: number): string =>
+  farad >= 1e-3 ? `${Math.round(farad * 1e6)} µF` : formatQuantity(farad, 'F', 1);
 
 function tens(from: number, to: number): number[] {
   const found: number[] = [];

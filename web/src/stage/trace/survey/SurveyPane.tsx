@@ -1,5 +1,4 @@
 import { lazy, Suspense, useCallback, useState } from 'react';
-import { partValue } from '@hanzai/core/board';
 import { formatQuantity } from '@hanzai/core/quantity';
 import type { CaseState } from '../../../case/use-case';
 import { Button } from '../../../ui/Button';
@@ -10,21 +9,16 @@ import type { RunningSequence } from '../use-sequence';
 import { ExtentCards } from './ExtentCards';
 import { PaperSurvey } from './PaperSurvey';
 import { saveSurvey } from './survey-file';
-import { ohmText, useSurvey, type SurveyRow } from './use-survey';
+import { SurveyTable } from './SurveyTable';
+import { useSurvey } from './use-survey';
 import style from './Survey.module.css';
 
 const EsrChart = lazy(() => import('./EsrChart'));
 
-const VERDICT_WORDS = {
-  good: 'good',
-  doubtful: 'doubtful',
-  bad: 'BAD',
-  'cannot-judge': 'not judged here',
-} as const;
 const VIEWS = [
   ['list', 'List'],
   ['chart', 'Chart'],
-  ['extent', 'How far to go'],
+  ['extent', 'How far'],
 ] as const;
 type View = (typeof VIEWS)[number][0];
 
@@ -51,7 +45,7 @@ export default function SurveyPane({
   const zeroed = state.journal.zeros.at(-1)?.body.ohm;
   return (
     <Pane
-      title="Capacitor survey"
+      title="Capacitors"
       fills
       tools={
         <>
@@ -65,7 +59,7 @@ export default function SurveyPane({
               </Button>
             ))}
             <Button look="quiet" onClick={() => saveSurvey(rows, state.view.number)}>
-              Save (CSV)
+              CSV
             </Button>
             <Button look="quiet" onClick={() => setPrinting(true)}>
               Print
@@ -92,25 +86,7 @@ export default function SurveyPane({
           The leads add {formatQuantity(zeroed ?? 0, 'ohm', 2)}, taken off every reading since.
         </p>
       )}
-      {view === 'list' && (
-        <table className={style.table} aria-label="Capacitors">
-          <thead>
-            <tr>
-              <th scope="col">part</th>
-              <th scope="col">value</th>
-              <th scope="col">read</th>
-              <th scope="col">sound</th>
-              <th scope="col">verdict</th>
-              <th scope="col">why, and what settles it</th>
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <Row key={row.part.ref} row={row} isNext={row.part.ref === next} onPlace={onPlace} />
-            ))}
-          </tbody>
-        </table>
-      )}
+      {view === 'list' && <SurveyTable rows={rows} next={next} onPlace={onPlace} />}
       {view === 'chart' && (
         <Suspense fallback={<p role="status">The chart is being fetched …</p>}>
           <EsrChart rows={rows} zeroOhm={zeroed} />
@@ -123,66 +99,5 @@ export default function SurveyPane({
         </Printed>
       )}
     </Pane>
-  );
-}
-
-function Row({
-  row: { part, read, isSkipped, judged },
-  isNext,
-  onPlace,
-}: {
-  readonly row: SurveyRow;
-  readonly isNext: boolean;
-  readonly onPlace: (text: string) => void;
-}) {
-  const where = [part.side === 'bottom' ? 'below' : '', part.role ?? ''].filter(Boolean).join(', ');
-  const settle = judged?.settle;
-  return (
-    <tr
-      data-next={isNext}
-      aria-current={isNext ? 'step' : undefined}
-      ref={(element) => {
-        if (isNext) element?.scrollIntoView({ block: 'nearest' });
-      }}
-    >
-      <th scope="row">
-        <button type="button" onClick={() => onPlace(part.ref.toLowerCase())}>
-          {part.ref}
-        </button>
-      </th>
-      <td>
-        {partValue(part)}
-        {part.ratedVolt !== undefined && ` ${part.ratedVolt} V`} <small>{where}</small>
-      </td>
-      <td className="mono">
-        {read === undefined
-          ? isSkipped
-            ? 'out of reach'
-            : isNext
-              ? 'now'
-              : ''
-          : typeof read === 'number'
-            ? formatQuantity(read, 'ohm', 2)
-            : read}
-      </td>
-      <td className="mono">{ohmText(judged?.expectedOhm)}</td>
-      <td className={style.verdict} data-verdict={read === undefined ? '' : judged?.verdict}>
-        {read === undefined ? '' : judged ? VERDICT_WORDS[judged.verdict] : '…'}
-      </td>
-      <td>
-        {read !== undefined && judged?.because}
-        {read !== undefined && settle?.kind === 'resistance' && (
-          <>
-            {' '}
-            <button
-              type="button"
-              onClick={() => onPlace(`${settle.at} ${settle.to}`.toLowerCase())}
-            >
-              Type its ohms
-            </button>
-          </>
-        )}
-      </td>
-    </tr>
   );
 }

@@ -111,7 +111,7 @@ describe('the capacitor survey', () => {
   it('weighs how far to go, and files the choice with its figures', async () => {
     show([{ kind: 'leadZero', ohm: 0 }, esr('C1', 0.2), esr('C2', 0.22), esr('C3', 9)]);
     await within(row('C3')).findByText('BAD');
-    await userEvent.click(screen.getByRole('button', { name: 'How far to go' }));
+    await userEvent.click(screen.getByRole('button', { name: 'How far' }));
     const plans = within(screen.getByRole('table', { name: 'How far to go' }));
     expect(plans.getByText('1: C3')).toBeTruthy();
     await userEvent.click(plans.getAllByRole('button', { name: 'Choose' })[0]!);

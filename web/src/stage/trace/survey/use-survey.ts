@@ -1,8 +1,19 @@
 import { useEffect, useMemo, useState } from 'react';
-import type { Part } from '@hanzai/core/board';
+import { nameKey, type Part } from '@hanzai/core/board';
+import { resolveMeasurement, type Reading } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
-import { surveyOrder, zeroAsked } from '@hanzai/core/survey';
+import {
+  CapacitorSurvey,
+  esrLimit,
+  readQuickList,
+  surveyOrder,
+  zeroAsked,
+  type QuickList,
+} from '@hanzai/core/survey';
+import { LIBRARY, RATES } from '@hanzai/data';
 import { engineReadings } from '../../../case/engine-request';
+import { lessLeads } from '../../../case/kind/tracing';
+import type { ProposedPoints } from '../../../case/strip/grammar';
 import type { CaseState } from '../../../case/use-case';
 import type { SurveyedCapacitor } from '../../../workers/engine-messages';
 
@@ -66,15 +77,66 @@ export function useSurvey({ index, journal, engine }: CaseState): SurveyState {
       };
     });
   }, [index, journal, answer]);
-  const last = journal.zeros.at(-1);
-  const zero = zeroAsked(
+  return { rows, judged: answer, zero: zeroNow(journal.zeros, rows), failure };
+}
+
+function zeroNow(
+  zeros: CaseState['journal']['zeros'],
+  rows: readonly SurveyRow[],
+): string | undefined {
+  const last = zeros.at(-1);
+  return zeroAsked(
     last && { ohm: last.body.ohm, at: Date.parse(last.madeAt) },
     Date.now(),
     rows.flatMap(({ read, judged }) =>
       typeof read === 'number' && judged?.verdict === 'doubtful' ? [read] : [],
     ),
   );
-  return { rows, judged: answer, zero, failure };
+}
+
+/** The same of a unit without a sheet, by its quick list: every part by itself. */
+export function useQuickSurvey({ journal }: CaseState): SurveyState & {
+  readonly unread: QuickList['unread'];
+  /** What is read next, in order. */
+  readonly list: readonly ProposedPoints[];
+} {
+  const { quickList, loose, skips, zeros } = journal;
+  const { index, unread } = useMemo(() => readQuickList(quickList, LIBRARY), [quickList]);
+  const survey = useMemo(() => new CapacitorSurvey(index, RATES), [index]);
+  return useMemo(() => {
+    const readings = loose.flatMap(({ entry: { body }, current }): Reading[] => {
+      if (!current || body.quantity !== 'esr') return [];
+      const resolved = resolveMeasurement(index, 'off', 'esr', body.at, body.to);
+      // A list has no journal of its own that would take the leads off.
+      return resolved.ok
+        ? [
+            {
+              measurement: resolved.measurement,
+              value: lessLeads(body.value, zeros.at(-1)?.body.ohm),
+            },
+          ]
+        : [];
+    });
+    const judged = survey.judge(readings).map((verdict): SurveyedCapacitor => {
+      const part = index.partByKey.get(nameKey(verdict.ref)) as Capacitor;
+      return { ...verdict, expectedOhm: null, limitOhm: esrLimit(part) ?? null };
+    });
+    const rows = surveyOrder(index).map((part): SurveyRow => ({
+      part,
+      read: readings.findLast(({ measurement }) => measurement.at.pin?.part === part)?.value,
+      isSkipped: skips.some(({ body }) => body.quantity === 'esr' && body.at === `${part.ref}.1`),
+      judged: judged.find(({ ref }) => ref === part.ref),
+    }));
+    const list = rows
+      .filter(({ read, isSkipped }) => read === undefined && !isSkipped)
+      .map(({ part: { ref } }) => ({
+        setup: 'off',
+        kind: 'esr' as const,
+        at: `${ref}.1`,
+        to: `${ref}.2`,
+      }));
+    return { rows, judged, zero: zeroNow(zeros, rows), failure: undefined, unread, list };
+  }, [index, survey, loose, skips, zeros, unread]);
 }
 
 /** Ohms in a cell; empty where there are none. */
