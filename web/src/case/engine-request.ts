@@ -2,6 +2,7 @@ import { useMemo } from 'react';
 import type { AssessRequest, EngineReading } from '../workers/engine-messages';
 import { writtenPoints } from './written-points';
 import type { Journal } from './journal';
+import { guidedFactorsOf } from './guided-factors';
 import { bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit';
 import type { CaseState } from './use-case';
 
@@ -17,7 +18,10 @@ export function useCircumstances({
 }: CaseState): Circumstances {
   return useMemo(
     () => ({
-      look: bothFactors(lookFactorsOf(index, journal), saidFactorsOf(index, model, journal)),
+      look: bothFactors(
+        bothFactors(lookFactorsOf(index, journal), saidFactorsOf(index, model, journal)),
+        guidedFactorsOf(journal),
+      ),
       ...(template.length > 0
         ? { access: { template: [...template], done: templateDone(template, journal) } }
         : {}),

@@ -50,6 +50,16 @@ export const EntryBody = z.discriminatedUnion('kind', [
     dissipation: finite.min(0).max(100).optional(),
     esrOhm: finite.min(0).max(1e6).optional(),
   }),
+  /** A guided check of a coil, a motor, a switch: what was given, and what it came to. */
+  z.object({
+    kind: z.literal('guided'),
+    check: z.string().min(1).max(40),
+    /** The part; empty where the sheet has none for it. */
+    ref: line(80),
+    given: z.record(z.string().max(40), z.union([finite, line(80)])),
+    verdict: z.enum(['good', 'doubtful', 'bad']),
+    because: z.array(line(300)).max(20),
+  }),
   /** Capacitors of a unit without a sheet, one a line; the newest list counts. */
   z.object({ kind: z.literal('quickList'), text: z.string().max(20_000) }),
   /** How far a replacement goes, and why. */

@@ -44,6 +44,8 @@ export interface Journal {
   readonly zeros: readonly Of<'leadZero'>[];
   /** Capacitors that were measured by themselves, oldest first. */
   readonly offBoards: readonly Of<'offBoard'>[];
+  /** Guided checks, oldest first. */
+  readonly guided: readonly Of<'guided'>[];
   /** Capacitors that were listed where there is no sheet; empty where none were. */
   readonly quickList: string;
   /** How far the replacement goes; undefined where nobody has said so. */
@@ -134,6 +136,7 @@ export interface Draft {
   readonly zeros: Of<'leadZero'>[];
   readonly offBoards: Of<'offBoard'>[];
   readonly extents: Of<'extent'>[];
+  readonly guided: Of<'guided'>[];
   quickList: string;
   readonly condemned: Map<string, Of<'condemn'>>;
   readonly ledger: (LedgerLine & { readonly entry: Entry })[];
@@ -214,6 +217,7 @@ function emptyDraft(
     zeros: [],
     offBoards: [],
     extents: [],
+    guided: [],
     quickList: '',
     condemned: new Map(),
     ledger: [],
@@ -269,6 +273,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     skips: draft.skips,
     zeros: draft.zeros,
     offBoards: draft.offBoards,
+    guided: draft.guided,
     quickList: draft.quickList,
     extent: draft.extents.at(-1),
     condemned: [...draft.condemned.values()],

@@ -1,3 +1,4 @@
+import { GUIDED_CHECKS, type Given, type GuidedCheck } from '@hanzai/core/check';
 import { isDesignator, nameKey, type BoardIndex } from '@hanzai/core/board';
 import { formatQuantity } from '@hanzai/core/quantity';
 import type { BodyOf, KindsOf } from './definition';
@@ -24,56 +25,90 @@ export const EXTENT_WORDS: Readonly<Record<BodyOf<'extent'>['extent'], string>> 
   all: 'all that wear out',
 };
 
+const checkOf = (name: string): GuidedCheck | undefined =>
+  GUIDED_CHECKS.find((one) => one.name === name);
+
+/** What was given for a check, as the check takes it: OL is without end. */
+export const givenOf = (given: BodyOf<'guided'>['given']): Given =>
+  Object.fromEntries(
+    Object.entries(given).map(([key, value]) => [key, value === 'OL' ? Infinity : value]),
+  );
+
+/** A guided check in one line. */
+export function guidedWords({ check, ref, verdict, because }: BodyOf<'guided'>): string {
+  const title = checkOf(check)?.title ?? check;
+  return `${ref === '' ? '' : `${ref}, `}${title}: ${verdict}; ${because.join('; ')}`;
+}
+
 const isPart = (index: BoardIndex | undefined, ref: string): boolean =>
   index
     ? [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref))
     : isDesignator(ref);
 
 /** Capacitors one by one. */
-export const SURVEYING_KINDS: KindsOf<'leadZero' | 'offBoard' | 'quickList' | 'extent'> = {
-  leadZero: {
-    words: 'zero of the leads',
-    said: ({ ohm }) => `leads ${formatQuantity(ohm, 'ohm', 2)}`,
-    takeBack: 'free',
-    objection: 'none',
-    add: (draft, entry) => draft.zeros.push(entry),
-    report: 'none',
-  },
-  offBoard: {
-    words: 'part measured by itself',
-    said: aloneWords,
-    takeBack: 'free',
-    objection: (body, { index }) => {
-      if (!isPart(index, body.ref)) return `the board has no part ${body.ref}`;
-      const { farad, leakAmpere, dissipation, esrOhm } = body;
-      return [farad, leakAmpere, dissipation, esrOhm].every((one) => one === undefined)
-        ? 'nothing was measured: give farads, amperes of leakage, tan or esr'
-        : undefined;
+export const SURVEYING_KINDS: KindsOf<'leadZero' | 'offBoard' | 'guided' | 'quickList' | 'extent'> =
+  {
+    leadZero: {
+      words: 'zero of the leads',
+      said: ({ ohm }) => `leads ${formatQuantity(ohm, 'ohm', 2)}`,
+      takeBack: 'free',
+      objection: 'none',
+      add: (draft, entry) => draft.zeros.push(entry),
+      report: 'none',
     },
-    add: (draft, entry) => draft.offBoards.push(entry),
-    report: { list: 'tried', line: (body) => `By itself: ${aloneWords(body)}` },
-  },
-  quickList: {
-    words: 'list of capacitors',
-    said: ({ text }) => `${text.split('\n').length} lines`,
-    takeBack: 'free',
-    objection: 'none',
-    add: (draft, { body }) => void (draft.quickList = body.text),
-    report: 'none',
-  },
-  extent: {
-    words: 'choice of how far to go',
-    said: ({ extent, refs }) => `${EXTENT_WORDS[extent]}: ${refs.length}`,
-    takeBack: 'free',
-    objection: ({ refs }, { index }) => {
-      const unknown = refs.find((ref) => !isPart(index, ref));
-      return unknown === undefined ? undefined : `the board has no part ${unknown}`;
+    offBoard: {
+      words: 'part measured by itself',
+      said: aloneWords,
+      takeBack: 'free',
+      objection: (body, { index }) => {
+        if (!isPart(index, body.ref)) return `the board has no part ${body.ref}`;
+        const { farad, leakAmpere, dissipation, esrOhm } = body;
+        return [farad, leakAmpere, dissipation, esrOhm].every((one) => one === undefined)
+          ? 'nothing was measured: give farads, amperes of leakage, tan or esr'
+          : undefined;
+      },
+      add: (draft, entry) => draft.offBoards.push(entry),
+      report: { list: 'tried', line: (body) => `By itself: ${aloneWords(body)}` },
     },
-    add: (draft, entry) => draft.extents.push(entry),
-    report: {
-      list: 'decided',
-      line: ({ extent, refs, reason }) =>
-        `Capacitors replaced: ${EXTENT_WORDS[extent]} (${refs.join(', ')}): ${reason}`,
+    guided: {
+      words: 'guided check',
+      said: (body) => guidedWords(body),
+      takeBack: 'free',
+      gate: ({ check }) => (checkOf(check)?.power === 'on' ? 'power' : 'meter'),
+      powered: ({ check }) => checkOf(check)?.power === 'on',
+      objection: ({ check, ref, given, verdict }, { index }) => {
+        const known = checkOf(check);
+        if (!known) return `there is no check "${check}"`;
+        if (ref !== '' && !isPart(index, ref)) return `the board has no part ${ref}`;
+        // What it came to follows from what was given, and from nothing else.
+        return known.judge(givenOf(given))?.verdict === verdict
+          ? undefined
+          : 'what was given does not come to this';
+      },
+      add: (draft, entry) => draft.guided.push(entry),
+      report: { list: 'tried', line: (body) => guidedWords(body) },
     },
-  },
-};
+    quickList: {
+      words: 'list of capacitors',
+      said: ({ text }) => `${text.split('\n').length} lines`,
+      takeBack: 'free',
+      objection: 'none',
+      add: (draft, { body }) => void (draft.quickList = body.text),
+      report: 'none',
+    },
+    extent: {
+      words: 'choice of how far to go',
+      said: ({ extent, refs }) => `${EXTENT_WORDS[extent]}: ${refs.length}`,
+      takeBack: 'free',
+      objection: ({ refs }, { index }) => {
+        const unknown = refs.find((ref) => !isPart(index, ref));
+        return unknown === undefined ? undefined : `the board has no part ${unknown}`;
+      },
+      add: (draft, entry) => draft.extents.push(entry),
+      report: {
+        list: 'decided',
+        line: ({ extent, refs, reason }) =>
+          `Capacitors replaced: ${EXTENT_WORDS[extent]} (${refs.join(', ')}): ${reason}`,
+      },
+    },
+  };

@@ -2,6 +2,7 @@ import type { BoardIndex } from '@hanzai/core/board';
 import type { Circumstances } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
 import type { EngineState } from '../../case/use-engine';
+import { Button } from '../../ui/Button';
 import type { Limits, Proposal } from '../../workers/engine-messages';
 import { Ahead } from './Ahead';
 import { Bounds } from './Bounds';
@@ -25,6 +26,7 @@ interface Props {
   /** Begins a ready list by its name; undefined leaves it. */
   readonly onRun: (name: string | undefined) => void;
   readonly onBench: () => void;
+  readonly onChecks: () => void;
   readonly onCondemn: (ref: string) => void;
 }
 
@@ -41,6 +43,7 @@ export function NextPane({
   onChoose,
   onRun,
   onBench,
+  onChecks,
   onCondemn,
 }: Props) {
   const { journal, append, view } = state;
@@ -113,6 +116,9 @@ export function NextPane({
             </ul>
           </details>
         )}
+        <Button look="quiet" onClick={onChecks}>
+          Guided checks
+        </Button>
         <Bounds
           index={index}
           journal={journal}

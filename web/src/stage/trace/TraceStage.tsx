@@ -34,6 +34,7 @@ import { WhatIf } from './WhatIf';
 import style from './TraceStage.module.css';
 
 const SurveyPane = lazy(() => import('./survey/SurveyPane'));
+const ChecksPane = lazy(() => import('./checks/ChecksPane'));
 const ChipView = lazy(() => import('./chip/ChipView'));
 const Trail = lazy(() => import('./Trail'));
 const Why = lazy(() => import('./Why'));
@@ -75,6 +76,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   /** Whether something stands in the place of the next step where there is room for one thing. */
   const covered =
     surveying !== undefined ||
+    panels.checking ||
     chip !== undefined ||
     panels.trail ||
     panels.sides !== undefined ||
@@ -110,6 +112,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   useHotkeys('n', next.chooseNext);
   useHotkeys('w', panels.toggleWhy);
   useHotkeys('c', () => panels.toggleChip?.());
+  useHotkeys('k', panels.toggleChecks, { preventDefault: true });
   useHotkeys('s', () => begin(surveying ? undefined : SURVEY), { preventDefault: true });
   useHotkeys('mod+z', () => takeBack(state), { preventDefault: true });
 
@@ -189,7 +192,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             circumstances={circumstances}
             failure={engine.failure}
           />
-          {chip === undefined && !surveying && (
+          {chip === undefined && !surveying && !panels.checking && (
             <div className={style.map}>
               <CircuitMap
                 sheetHref={sheetHref}
@@ -216,6 +219,11 @@ export function TraceStage({ state }: { state: CaseState }) {
                 answer={panels.answer}
                 onAsk={panels.ask}
               />
+            )}
+            {panels.checking && (
+              <Suspense fallback={null}>
+                <ChecksPane state={state} index={index} onClose={panels.toggleChecks} />
+              </Suspense>
             )}
             {surveying && (
               <Suspense fallback={null}>
@@ -267,7 +275,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               </Suspense>
             )}
           </div>
-          {!panels.trail && !surveying && (
+          {!panels.trail && !surveying && !panels.checking && (
             <div className={style.log}>
               <ReadingLog
                 index={index}
@@ -307,6 +315,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               onChoose={next.choose}
               onRun={begin}
               onBench={openBench}
+              onChecks={panels.toggleChecks}
               onCondemn={condemn}
             />
           </div>

@@ -14,6 +14,7 @@ export const TRACE_KEYS = [
   ['/', 'go to a part or net'],
   ['C', 'the chip in view, pin by pin, and away again'],
   ['S', 'the capacitor survey, and away again'],
+  ['K', 'guided checks: coil, motor, light barrier, switch, array, inductor'],
   ['W', 'why the first of the line-up rather than the second, and away again'],
   ['N', 'the next of the other readings worth taking'],
   ['Space', 'with a meter on the line: files what it holds, or holds what it shows'],

@@ -33,6 +33,9 @@ export interface Panels {
   readonly trail: boolean;
   readonly openTrail: () => void;
   readonly closeTrail: () => void;
+  /** Whether the guided checks stand there. */
+  readonly checking: boolean;
+  readonly toggleChecks: () => void;
   readonly writing: boolean;
   readonly write: (open: boolean) => void;
 }
@@ -87,6 +90,8 @@ export function usePanels(
     setTrail(false);
     setMoment(undefined);
   }, [setMoment]);
+  const [checking, check] = useState(false);
+  const toggleChecks = useCallback(() => check((now) => !now), []);
   const [writing, write] = useState(false);
   return {
     asked,
@@ -106,6 +111,8 @@ export function usePanels(
     trail,
     openTrail,
     closeTrail,
+    checking,
+    toggleChecks,
     writing,
     write,
   };
