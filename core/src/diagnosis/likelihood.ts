@@ -2,7 +2,9 @@ import { normalBelow, normalDensity } from '../quantity';
 import {
   combinedSpread,
   logicChances,
+  meterOf,
   STANDARD_METER as METER,
+  type MeterProfile,
   type Reading,
   type ReadingValue,
   type Response,
@@ -53,6 +55,15 @@ const FLOOR: Partial<Record<Kind, number>> = {
   current: MODEL_ERROR.ampere,
 };
 
+/** The same for an instrument: one whose leads were looked at leaves a quarter of them. */
+function floorOf(kind: Kind, meter: MeterProfile | undefined): number {
+  const usual = FLOOR[kind] ?? MODEL_ERROR.volt;
+  const throughLeads = kind === 'resistance' || kind === 'continuity';
+  return throughLeads && meter?.leadOhm !== undefined
+    ? Math.hypot(MODEL_ERROR.ohm, LEADS_OHM / 4)
+    : usual;
+}
+
 /** Where ohm scales pass from linear to logarithmic, ohm. */
 const KNEE_OHM = { ohms: 0.5, esr: 0.02 } as const;
 /**
@@ -72,6 +83,8 @@ export interface Scaled {
   readonly sigma: number;
   readonly overload: boolean;
   readonly pulsing?: boolean | undefined;
+  /** What reads it; the standard meter where it is left out. */
+  readonly meter?: MeterProfile | undefined;
   /** True where the level rests on what nobody knows: the reading then says nothing. */
   readonly unknown?: boolean | undefined;
   /**
@@ -102,11 +115,18 @@ export function scaled(kind: Kind, response: Response): Scaled {
     response.span &&
     ([scaledValue(kind, response.span[0]), scaledValue(kind, response.span[1])] as const);
   if (!Number.isFinite(response.value))
-    return { y: Infinity, sigma: 0, overload: true, unknown: response.unknown, span };
+    return {
+      y: Infinity,
+      sigma: 0,
+      overload: true,
+      meter: response.meter,
+      unknown: response.unknown,
+      span,
+    };
   if (kind === 'symptom') return { y: response.value, sigma: SEEN_SIGMA, overload: false };
   if (kind === 'logic' && response.pulsing)
     return { y: PULSING_AT, sigma: 0.1, overload: false, pulsing: true };
-  const floor = FLOOR[kind] ?? MODEL_ERROR.volt;
+  const floor = floorOf(kind, response.meter);
   const sigma = Math.hypot(
     combinedSpread(kind, response),
     MODEL_ERROR.share * response.value,
@@ -117,6 +137,7 @@ export function scaled(kind: Kind, response: Response): Scaled {
     y,
     sigma: isOhms(kind) ? Math.hypot(sigma / Math.exp(y), leakSpread(kind, response.value)) : sigma,
     overload: false,
+    meter: response.meter,
     pulsing: response.pulsing,
     unknown: response.unknown,
     span,
@@ -151,19 +172,20 @@ export function blank(kind: Kind, value: ReadingValue, voltSpan: number): number
 
 /** Chance of continuity's beep for a path of this resistance. */
 function beepChance(s: Scaled): number {
-  return s.overload ? 0 : normalBelow((METER.continuityOhm - s.y) / Math.max(s.sigma, 1));
+  const { continuityOhm } = meterOf(s);
+  return s.overload ? 0 : normalBelow((continuityOhm - s.y) / Math.max(s.sigma, 1));
 }
 
 /** The largest number a kind can show before it says OL, on the natural scale. */
-function overloadAt(kind: Kind): number {
-  if (kind === 'resistance') return scaledValue(kind, MOST_OHM.ohms);
-  return kind === 'diode' ? METER.diodeOverloadVolt : Infinity;
+function overloadAt(kind: Kind, meter: MeterProfile): number {
+  if (kind === 'resistance') return scaledValue(kind, meter.ohmRanges.at(-1)![0]);
+  return kind === 'diode' ? meter.diodeOverloadVolt : Infinity;
 }
 
 /** A probe shows pulses where there are some; a single level where it missed them. */
 function logicChance(value: '0' | '1' | 'Z' | 'P', s: Scaled): number {
   if (s.pulsing) return value === 'P' ? 1 - 3 * PULSES_MISSED : PULSES_MISSED;
-  return value === 'P' ? 0 : logicChances(s.y, s.sigma)[value];
+  return value === 'P' ? 0 : logicChances(s.y, s.sigma, meterOf(s))[value];
 }
 
 /**
@@ -176,8 +198,10 @@ function honest(kind: Kind, value: ReadingValue, s: Scaled): number {
     return WRONGLY_SEEN + (1 - 2 * WRONGLY_SEEN) * (value === 'yes' ? s.y : 1 - s.y);
   if (kind === 'logic') return logicChance(value as '0' | '1' | 'Z' | 'P', s);
   if (s.overload) return value === 'OL' ? 1 : 0;
-  if (value === 'OL')
-    return overloadAt(kind) === Infinity ? 0 : 1 - normalBelow((overloadAt(kind) - s.y) / s.sigma);
+  if (value === 'OL') {
+    const limit = overloadAt(kind, meterOf(s));
+    return limit === Infinity ? 0 : 1 - normalBelow((limit - s.y) / s.sigma);
+  }
   return normalDensity((scaledValue(kind, value as number) - s.y) / s.sigma) / s.sigma;
 }
 
@@ -212,8 +236,9 @@ function withinSpan(
   kind: Kind,
   value: ReadingValue,
   [low, high]: readonly [number, number],
+  meter: MeterProfile,
 ): number {
-  const top = Number.isFinite(high) ? high : overloadAt(kind);
+  const top = Number.isFinite(high) ? high : overloadAt(kind, meter);
   if (value === 'OL') return Number.isFinite(high) ? 0 : SPAN_OVERLOAD;
   const y = scaledValue(kind, value as number);
   const inside = y >= low - SPAN_MARGIN && y <= top + SPAN_MARGIN;
@@ -237,7 +262,8 @@ export function logLikelihood(
 ): number {
   if (s.unknown && s.span)
     return Math.log(
-      (1 - BLUNDER) * withinSpan(kind, value, s.span) + BLUNDER * blank(kind, value, voltSpan),
+      (1 - BLUNDER) * withinSpan(kind, value, s.span, meterOf(s)) +
+        BLUNDER * blank(kind, value, voltSpan),
     );
   if (s.unknown || (kind === 'voltage' && s.sigma > WIDE_SHARE * voltSpan))
     return Math.log(unforeseen(kind, value, voltSpan));

@@ -95,6 +95,10 @@ export class BenchState {
 
   /** What the standard meter answers. A board that cannot be solved gives its reason instead. */
   respond(m: Measurement): Response | NoOperatingPoint {
+    return readBy(m, this.answer(m));
+  }
+
+  private answer(m: Measurement): Response | NoOperatingPoint {
     switch (m.kind) {
       case 'esr':
         return this.esr.respond(m);
@@ -115,7 +119,7 @@ export class BenchState {
    * fault has cut off.
    */
   respondWith(faults: readonly FaultState[], m: Measurement): Response | undefined {
-    return this.off.respondWith(faults, m);
+    return readBy(m, this.off.respondWith(faults, m));
   }
 
   /** Whether a fault changes nothing here: a pin stuck at the level that it has anyway. */
@@ -159,6 +163,10 @@ export class BenchState {
    * update where everything is linear, and wherever the changed element has no voltage.
    */
   respondAfter(m: Measurement, change: LinearChange): Response | undefined {
+    return readBy(m, this.answerAfter(m, change));
+  }
+
+  private answerAfter(m: Measurement, change: LinearChange): Response | undefined {
     if (m.kind === 'esr') return this.esr.after(m, change);
     if (m.kind === 'current') return undefined;
     if (m.kind === 'symptom') return this.powered.symptomAfter(m, change);
@@ -198,14 +206,24 @@ export class BenchState {
     if (known) return known;
     this.off.forgetLast();
     this.powered.forgetLast();
-    const response = this.respond(m);
-    if ('ok' in response) return undefined;
+    const answer = this.answer(m);
+    if ('ok' in answer) return undefined;
+    const response = m.meter ? { ...answer, meter: m.meter } : answer;
     const share = this.powered.last?.lastShare ?? 1;
     // The circuit tells which elements take part only where nothing else holds the net.
     const heldDown = m.setup === 'off' || share > 0.999;
     const x = heldDown ? (this.powered.last?.lastX ?? this.off.lastX) : undefined;
-    const answer = { response, share, x };
-    this.own.set(key, answer);
-    return answer;
+    const own = { response, share, x };
+    this.own.set(key, own);
+    return own;
   }
+}
+
+/** An answer in the name of the instrument that gives it, with what its leads add to ohms. */
+function readBy<A extends Response | NoOperatingPoint | undefined>(m: Measurement, answer: A): A {
+  const { meter } = m;
+  if (!meter || !answer || 'ok' in answer) return answer;
+  const throughLeads = m.kind === 'resistance' || m.kind === 'continuity' || m.kind === 'esr';
+  const leads = throughLeads ? (meter.leadOhm ?? 0) : 0;
+  return { ...answer, value: answer.value + leads, meter };
 }

@@ -1,6 +1,8 @@
 export {
   accuracyLimit,
   defaultSetup,
+  meterOf,
+  MeterProfile,
   ohmRange,
   ReadingKind,
   showOnMeter,
@@ -16,6 +18,7 @@ export {
   type MeasurementResult,
   observableMeasurements,
 } from './measurement';
+export { checkMeter, type MeterCheck } from './check-meter';
 export { BenchState } from './bench-state';
 export { INCREMENTAL, WHOLE_BOARD, type FaultSolver } from './fault-solver';
 export { readSnapshot } from './read-snapshot';

@@ -1,5 +1,4 @@
 import { across, THERMAL_VOLT, type Network } from '../circuit';
-import { STANDARD_METER as METER } from './meter';
 
 /** A linear answer is kept where junctions take less than this share of the test current. */
 const LINEAR_ENOUGH = 1e-4;
@@ -17,10 +16,11 @@ export function junctionsMatter(
   a: number,
   b: number,
   ampere: number,
+  voltLimit: number,
 ): boolean {
   const { junctions, transistors } = network;
   const ohm = across(response, a, b);
-  const scale = Math.min(ampere, METER.ohmVoltLimit / Math.max(ohm, 1e-12));
+  const scale = Math.min(ampere, voltLimit / Math.max(ohm, 1e-12));
   let current = 0;
   const add = (saturation: number, emission: number, volt: number): void => {
     if (volt > 0)
@@ -52,5 +52,5 @@ export function junctionsMatter(
       sign * across(response, base, collector),
     );
   }
-  return current > ampere * (ohm * ampere > METER.ohmVoltLimit ? COULD_CLAMP : LINEAR_ENOUGH);
+  return current > ampere * (ohm * ampere > voltLimit ? COULD_CLAMP : LINEAR_ENOUGH);
 }

@@ -11,7 +11,7 @@ import {
   type Point,
   type Setup,
 } from '../board';
-import { defaultSetup, ReadingKind } from './meter';
+import { defaultSetup, ReadingKind, type MeterProfile } from './meter';
 import { oncePer } from '../once-per';
 
 /** One thing to measure: which instrument, where the probes go, in which state of the board. */
@@ -22,6 +22,8 @@ export interface Measurement {
   readonly to: Point;
   /** Of a symptom: what is looked at. `at` then only carries its name. */
   readonly observable?: Observable;
+  /** What it is read with; the standard meter where it is left out. */
+  readonly meter?: MeterProfile;
 }
 
 export type MeasurementResult =
@@ -38,7 +40,8 @@ export function pointText(point: Point): string {
 export const measurementKey = oncePer((m: Measurement): string => {
   const place = (p: Point): string =>
     p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`;
-  return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}`;
+  const meter = m.meter ? `|${JSON.stringify(m.meter)}` : '';
+  return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}${meter}`;
 });
 
 /** Resolves what was written against the board. `at` of a current reading is a two-pin part. */

@@ -3,7 +3,7 @@ import { NO_DIFFERENCE, BaseLinearisation, type NoOperatingPoint } from '../circ
 import { faultsKey, type FaultState, type LinearChange } from '../fault';
 import { changeParts, touchedParts } from './incremental-state';
 import type { Measurement } from './measurement';
-import { STANDARD_METER as METER } from './meter';
+import { meterOf, type MeterProfile } from './meter';
 import { FirstOf, NearOffBoard, WholeOffBoard } from './off-board';
 import { Ohmmeter } from './ohmmeter';
 import type { Response } from './response';
@@ -91,11 +91,12 @@ export class OffBench {
 
   private driveWith(ohmmeter: Ohmmeter, m: Measurement): Response | NoOperatingPoint | undefined {
     const [a, b] = [this.at.nodeAt(m.at), this.at.nodeAt(m.to)];
+    const meter = meterOf(m);
     if (m.kind === 'diode')
-      return ohmmeter.testCurrent(a, b, METER.diodeAmpere, METER.diodeOverloadVolt, 4);
-    if (m.kind !== 'continuity') return ohmmeter.resistance(a, b);
-    const volts = ohmmeter.testCurrent(a, b, METER.continuityAmpere, Infinity, 1);
-    return volts && asOhms(volts, METER.continuityAmpere);
+      return ohmmeter.testCurrent(a, b, meter.diodeAmpere, meter.diodeOverloadVolt, 4);
+    if (m.kind !== 'continuity') return ohmmeter.resistance(a, b, meter);
+    const volts = ohmmeter.testCurrent(a, b, meter.continuityAmpere, Infinity, 1);
+    return volts && asOhms(volts, meter);
   }
 
   /** What the standard meter answers here. */
@@ -115,7 +116,7 @@ export class OffBench {
   ): Response | undefined {
     if (m.kind !== 'resistance' && m.kind !== 'continuity') return undefined;
     const [a, b] = [this.at.nodeAt(m.at), this.at.nodeAt(m.to)];
-    const answer = this.ohmmeter.after(m.kind, a, b, p, q, change, own);
+    const answer = this.ohmmeter.after(m.kind, a, b, p, q, change, own, meterOf(m));
     return answer && possible(answer);
   }
 }
@@ -128,11 +129,14 @@ function possible(answer: Response): Response | undefined {
   return answer.value < 0 ? undefined : answer;
 }
 
-function asOhms(volts: Response | NoOperatingPoint, ampere: number): Response | NoOperatingPoint {
+function asOhms(
+  volts: Response | NoOperatingPoint,
+  { continuityAmpere: ampere, ohmRanges }: MeterProfile,
+): Response | NoOperatingPoint {
   if ('ok' in volts) return volts;
   return {
     value: volts.value / ampere,
     spread: volts.spread / ampere,
-    fullScale: METER.ohmRanges[0]![0],
+    fullScale: ohmRanges[0]![0],
   };
 }

@@ -8,7 +8,7 @@ import {
 } from '../circuit';
 import type { LinearChange } from '../fault';
 import { junctionsMatter } from './junction-influence';
-import { ohmRange, STANDARD_METER as METER } from './meter';
+import { ohmRange, STANDARD_METER } from './meter';
 import type { OffBoard } from './off-board';
 import type { Response } from './response';
 
@@ -56,9 +56,10 @@ export class Ohmmeter {
    * What an ohmmeter shows between two nodes: the smallest range that keeps its voltage within the
    * limit.
    */
-  resistance(a: number, b: number): Answer {
+  resistance(a: number, b: number, meter = STANDARD_METER): Answer {
+    const { ohmRanges, ohmVoltLimit } = meter;
     const open: Response = { value: Infinity, spread: 0, fullScale: Infinity };
-    if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0) };
+    if (a === b) return { value: 0, spread: 0, fullScale: ohmRange(0, meter) };
     if (!areJoined(this.network, a, b)) return open;
     const linear = this.linearResistance(a, b);
     if (!linear) return undefined;
@@ -74,13 +75,13 @@ export class Ohmmeter {
             unknown: true,
             span: [Math.min(answer.value, ...doubtful), Math.max(answer.value, ...doubtful)],
           };
-    for (const [fullScale, ampere] of METER.ohmRanges) {
-      if (!junctionsMatter(this.network, linear.response, a, b, ampere)) {
+    for (const [fullScale, ampere] of ohmRanges) {
+      if (!junctionsMatter(this.network, linear.response, a, b, ampere, ohmVoltLimit)) {
         const volt = linear.value * ampere;
-        if (volt > METER.ohmVoltLimit) {
+        if (volt > ohmVoltLimit) {
           if (
-            fullScale === METER.ohmRanges.at(-1)![0] &&
-            volt - METER.ohmVoltLimit < RANGE_DOUBT * linear.spread() * ampere
+            fullScale === ohmRanges.at(-1)![0] &&
+            volt - ohmVoltLimit < RANGE_DOUBT * linear.spread() * ampere
           )
             doubtful.push(linear.value);
           continue;
@@ -89,9 +90,9 @@ export class Ohmmeter {
       }
       const volts = this.testCurrent(a, b, ampere, Infinity, fullScale);
       if (!volts || 'ok' in volts) return volts;
-      const isDoubtful = Math.abs(volts.value - METER.ohmVoltLimit) < RANGE_DOUBT * volts.spread;
+      const isDoubtful = Math.abs(volts.value - ohmVoltLimit) < RANGE_DOUBT * volts.spread;
       if (isDoubtful) doubtful.push(volts.value / ampere);
-      if (volts.value > METER.ohmVoltLimit) continue;
+      if (volts.value > ohmVoltLimit) continue;
       // So near below the limit it may be beyond it, and read on the next range: ten times as much
       // at most.
       if (isDoubtful) doubtful.push((RANGE_STEP * volts.value) / ampere);
@@ -152,7 +153,9 @@ export class Ohmmeter {
     q: number,
     change: LinearChange,
     ownAnswer: () => Response | undefined,
+    meter = STANDARD_METER,
   ): Response | undefined {
+    const { ohmVoltLimit } = meter;
     if (!this.rankOne) return undefined;
     const { siemens } = change;
     const known =
@@ -164,22 +167,22 @@ export class Ohmmeter {
     const value = across(response, a, b);
     const ranges =
       kind === 'continuity'
-        ? [METER.continuityAmpere]
-        : METER.ohmRanges.map(([, ampere]) => ampere);
+        ? [meter.continuityAmpere]
+        : meter.ohmRanges.map(([, ampere]) => ampere);
     const ampere = ranges.find(
       (current) =>
-        value * current <= METER.ohmVoltLimit ||
-        junctionsMatter(this.network, response, a, b, current),
+        value * current <= ohmVoltLimit ||
+        junctionsMatter(this.network, response, a, b, current, ohmVoltLimit),
     );
-    if (ampere !== undefined && junctionsMatter(this.network, response, a, b, ampere))
+    if (ampere !== undefined && junctionsMatter(this.network, response, a, b, ampere, ohmVoltLimit))
       return undefined;
     const spread = toleranceSpread(this.network, response, response, true, undefined, {
       ...change,
       p,
       q,
     });
-    if (kind === 'continuity') return { value, spread, fullScale: METER.ohmRanges[0]![0] };
-    const fullScale = ohmRange(value);
+    if (kind === 'continuity') return { value, spread, fullScale: meter.ohmRanges[0]![0] };
+    const fullScale = ohmRange(value, meter);
     return { value: fullScale === Infinity ? Infinity : value, spread, fullScale };
   }
 }

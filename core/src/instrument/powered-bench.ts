@@ -2,6 +2,7 @@ import type { Observable } from '../board';
 import { buildNetwork, nodeOf, type NoOperatingPoint } from '../circuit';
 import type { LinearChange } from '../fault';
 import type { Measurement } from './measurement';
+import { meterOf } from './meter';
 import { chanceSeen } from './observe';
 import { PoweredChange, type PoweredReading } from './powered-change';
 import { PoweredMeter } from './powered-meter';
@@ -49,7 +50,7 @@ export class PoweredBench {
     const [a, b] = [this.at.nodeAt(m.at), this.at.nodeAt(m.to)];
     const meter = this.powered;
     if ('ok' in meter) return meter;
-    return m.kind === 'logic' ? meter.probe(a, b) : meter.voltage(a, b);
+    return m.kind === 'logic' ? meter.probe(a, b, meterOf(m)) : meter.voltage(a, b, meterOf(m));
   }
 
   /**

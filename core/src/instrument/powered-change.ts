@@ -11,7 +11,7 @@ import {
   type BaseLinearisation,
 } from '../circuit';
 import type { LinearChange } from '../fault';
-import { STANDARD_METER as METER, voltRange } from './meter';
+import { meterOf, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
 
 /** Solutions kept at a time. */
@@ -57,18 +57,21 @@ export class PoweredChange {
     const found = this.found(p, q, change.siemens);
     if (!found) return undefined;
     const phases = found.map(({ x }) => x);
-    const input = kind === 'logic' ? METER.logicInputOhm : METER.voltInputOhm;
+    // What answered before answers now.
+    const meter = meterOf(known.response);
+    const { logicBiasVolt } = meter;
+    const input = kind === 'logic' ? meter.logicInputOhm : meter.voltInputOhm;
     const share = input / (input + Math.max(0, found[0]!.sourceOhm(a, b)));
     const held = this.heldAt(found[0]!, p, q, change.siemens);
     if (share < 0.98 || [a, b].some((node) => node >= 0 && held[node] === 0)) return undefined;
     const volts = phases.map((x) => across(x, a, b));
     const open = volts.reduce((sum, volt) => sum + volt, 0) / volts.length;
     if (kind === 'logic') {
-      const seen = volts.map((volt) => volt * share + METER.logicBiasVolt * (1 - share));
+      const seen = volts.map((volt) => volt * share + logicBiasVolt * (1 - share));
       const pulsing =
-        Math.min(...seen) < METER.logicLowVolt && Math.max(...seen) > METER.logicHighVolt;
+        Math.min(...seen) < meter.logicLowVolt && Math.max(...seen) > meter.logicHighVolt;
       return {
-        value: open * share + METER.logicBiasVolt * (1 - share),
+        value: open * share + logicBiasVolt * (1 - share),
         spread: known.response.spread,
         fullScale: known.response.fullScale,
         ...(pulsing ? { pulsing } : {}),
@@ -87,7 +90,7 @@ export class PoweredChange {
       this.settled.drives[0],
       { ...change, p, q },
     );
-    return { value, spread: own * share, fullScale: voltRange(value) };
+    return { value, spread: own * share, fullScale: voltRange(value, meter) };
   }
 
   /**

@@ -13,7 +13,7 @@ import {
   type MixedSignalSolution,
 } from '../circuit';
 import { conductance, type Element } from '../device';
-import { STANDARD_METER as METER, voltRange } from './meter';
+import { STANDARD_METER, voltRange, type MeterProfile } from './meter';
 import { unitCurrent } from './off-board';
 import { areJoined } from './ohmmeter';
 import type { Response } from './response';
@@ -56,13 +56,14 @@ export class PoweredMeter {
     private readonly known: () => BaseLinearisation | undefined,
   ) {}
 
-  voltage(a: number, b: number): Response | NoOperatingPoint {
+  voltage(a: number, b: number, meter = STANDARD_METER): Response | NoOperatingPoint {
+    const { voltInputOhm } = meter;
     const { network, settled } = this;
     if (a === b || !areJoined(network, a, b))
-      return { value: 0, spread: 0, fullScale: voltRange(0) };
+      return { value: 0, spread: 0, fullScale: voltRange(0, meter) };
     const [x, drives] = [settled.phases[0]!, settled.drives[0]!];
     const small = this.aboutRest();
-    const share = METER.voltInputOhm / (METER.voltInputOhm + small.sourceOhm(a, b));
+    const share = voltInputOhm / (voltInputOhm + small.sourceOhm(a, b));
     const open = meanVolt(settled, a, b);
     [this.lastX, this.lastShare] = [x, share];
     const nonlinear =
@@ -70,13 +71,13 @@ export class PoweredMeter {
       network.transistors.length > 0 ||
       network.characteristics.length > 0;
     if (nonlinear && settled.phases.length === 1 && Math.abs(open) * (1 - share) > LIGHT_LOAD_VOLT)
-      return this.loadedVoltage(a, b);
+      return this.loadedVoltage(a, b, meter);
     const value = open * share;
     const unknown = isUnknown(network, settled, a) || isUnknown(network, settled, b);
     return {
       value,
       spread: toleranceSpread(network, x, small.adjoint(a, b), false, drives) * share,
-      fullScale: voltRange(value),
+      fullScale: voltRange(value, meter),
       share,
       ...(unknown ? { unknown } : {}),
     };
@@ -86,25 +87,24 @@ export class PoweredMeter {
    * A logic probe looks at the volts through its own weak bias, which leaves a net that nothing
    * drives between the levels, and sees pulses.
    */
-  probe(a: number, b: number): Response {
+  probe(a: number, b: number, meter = STANDARD_METER): Response {
+    const { logicBiasVolt, logicInputOhm } = meter;
     const { network, settled } = this;
-    const fullScale = voltRange(0);
+    const fullScale = voltRange(0, meter);
     if (a === b) return { value: 0, spread: 0, fullScale };
-    const floating: Response = { value: METER.logicBiasVolt, spread: 0, fullScale };
+    const floating: Response = { value: logicBiasVolt, spread: 0, fullScale };
     if (!areJoined(network, a, b)) return floating;
     const small = this.aboutRest();
-    const share = METER.logicInputOhm / (METER.logicInputOhm + small.sourceOhm(a, b));
+    const share = logicInputOhm / (logicInputOhm + small.sourceOhm(a, b));
     [this.lastX, this.lastShare] = [settled.phases[0]!, share];
     const spread =
       toleranceSpread(network, settled.phases[0]!, small.adjoint(a, b), false, settled.drives[0]) *
       share;
-    const seen = settled.phases.map(
-      (x) => across(x, a, b) * share + METER.logicBiasVolt * (1 - share),
-    );
+    const seen = settled.phases.map((x) => across(x, a, b) * share + logicBiasVolt * (1 - share));
     const [low, high = low] = seen as [number, number?];
     if (isUnknown(network, settled, a)) return { ...floating, unknown: true };
     const pulsing =
-      Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
+      Math.min(low, high) < meter.logicLowVolt && Math.max(low, high) > meter.logicHighVolt;
     return { value: (low + high) / 2, spread, fullScale, ...(pulsing ? { pulsing } : {}) };
   }
 
@@ -154,23 +154,27 @@ export class PoweredMeter {
    * The voltage with the meter's input as a part of the circuit: for points that the meter loads
    * where the circuit is nonlinear.
    */
-  private loadedVoltage(a: number, b: number): Response | NoOperatingPoint {
+  private loadedVoltage(
+    a: number,
+    b: number,
+    instrument: MeterProfile,
+  ): Response | NoOperatingPoint {
     const drives = this.settled.drives[0]!;
     const point = this.pointAtRest();
-    const near = point && pointAfter(point, a, b, 1 / METER.voltInputOhm);
+    const near = point && pointAfter(point, a, b, 1 / instrument.voltInputOhm);
     if (near) {
       const value = across(near.x, a, b);
       return {
         value,
         spread: toleranceSpread(this.network, near.x, near.adjoint(a, b), false, drives),
-        fullScale: voltRange(value),
+        fullScale: voltRange(value, instrument),
       };
     }
     const [start, names] = [this.settled.phases[0]!, this.network.nodeNames];
     const meter = conductance(
       a < 0 ? GROUND : names[a]!,
       b < 0 ? GROUND : names[b]!,
-      METER.voltInputOhm,
+      instrument.voltInputOhm,
     );
     const network = deriveNetwork(this.network, [], [meter]) ?? this.withElement(meter);
     const result = operatingPoint(network, {
@@ -185,7 +189,7 @@ export class PoweredMeter {
     return {
       value,
       spread: toleranceSpread(network, result.x, adjoint, false, drives),
-      fullScale: voltRange(value),
+      fullScale: voltRange(value, instrument),
     };
   }
 }

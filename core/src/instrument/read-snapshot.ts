@@ -1,7 +1,7 @@
 import { GROUND, type BoardIndex, type PinPlace } from '../board';
 import { STAGE_SPREAD } from '../device';
 import type { Measurement } from './measurement';
-import { STANDARD_METER as METER, voltRange } from './meter';
+import { meterOf, voltRange } from './meter';
 import { UNMOVED_SHARE, type Response } from './response';
 import type { VoltSnapshot } from './snapshot';
 import { oncePer } from '../once-per';
@@ -71,10 +71,12 @@ export function readSnapshot(
         : STAGE_SPREAD.high
       : 0;
   const spread = moved ? Math.hypot(healthy.spread, MOVED_SPREAD * value, stage) : healthy.spread;
-  if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value) };
+  const meter = meterOf(m);
+  const own = m.meter ? { meter: m.meter } : {};
+  if (m.kind !== 'logic') return { value, spread, fullScale: voltRange(value, meter), ...own };
   const pulsing =
-    Math.min(low, high) < METER.logicLowVolt && Math.max(low, high) > METER.logicHighVolt;
-  return { value, spread, fullScale: healthy.fullScale, ...(pulsing ? { pulsing } : {}) };
+    Math.min(low, high) < meter.logicLowVolt && Math.max(low, high) > meter.logicHighVolt;
+  return { value, spread, fullScale: healthy.fullScale, ...own, ...(pulsing ? { pulsing } : {}) };
 }
 
 /** 1 for each net on which an output of a chip lies, by its position. */

@@ -1,9 +1,10 @@
-import { normalBelow, type Unit } from '../quantity';
+import { combinedUncertainty, normalBelow, rectangular, type Unit } from '../quantity';
 import {
   accuracyLimit,
   ohmRange,
   showOnMeter,
-  STANDARD_METER as METER,
+  meterOf,
+  STANDARD_METER,
   unitOf,
   type ReadingKind,
 } from './meter';
@@ -38,21 +39,20 @@ export const COVERAGE = 2;
  */
 export function combinedSpread(kind: ReadingKind, response: Response): number {
   if (!Number.isFinite(response.value)) return 0;
-  return Math.hypot(
-    response.spread,
-    accuracyLimit(kind, response.value, response.fullScale) / Math.sqrt(3),
-  );
+  const limit = accuracyLimit(kind, response.value, response.fullScale, meterOf(response));
+  return combinedUncertainty([response.spread, rectangular(limit)]);
 }
 
 /** Turns a response into what the display shows. */
 export function readout(kind: ReadingKind, response: Response): Readout {
   const unit = unitOf(kind);
+  const meter = meterOf(response);
   if (kind === 'continuity') {
-    const value = response.value < METER.continuityOhm ? 'beep' : 'open';
+    const value = response.value < meter.continuityOhm ? 'beep' : 'open';
     return { value, unit, low: null, high: null, display: value };
   }
   if (kind === 'logic') {
-    const value = response.pulsing ? 'P' : logicLevel(response.value);
+    const value = response.pulsing ? 'P' : logicLevel(response.value, meter);
     return { value, unit, low: null, high: null, display: value };
   }
   if (kind === 'symptom') {
@@ -68,26 +68,27 @@ export function readout(kind: ReadingKind, response: Response): Readout {
     value: response.value,
     unit,
     low: Math.max(floor, response.value - half),
-    high: kind === 'resistance' && ohmRange(high) === Infinity ? 'OL' : high,
-    display: showOnMeter(kind, response.value, response.fullScale),
+    high: kind === 'resistance' && ohmRange(high, meter) === Infinity ? 'OL' : high,
+    display: showOnMeter(kind, response.value, response.fullScale, meter),
     ...(response.z ? { z: response.z } : {}),
   };
 }
 
-/** What a TTL logic probe shows at this voltage. */
-export function logicLevel(volt: number): '0' | '1' | 'Z' {
-  if (volt < METER.logicLowVolt) return '0';
-  return volt > METER.logicHighVolt ? '1' : 'Z';
+/** What a logic probe shows at this voltage. */
+export function logicLevel(volt: number, meter = STANDARD_METER): '0' | '1' | 'Z' {
+  if (volt < meter.logicLowVolt) return '0';
+  return volt > meter.logicHighVolt ? '1' : 'Z';
 }
 
 /** Probabilities of the three static levels where the voltage is uncertain. */
 export function logicChances(
   volt: number,
   spread: number,
+  meter = STANDARD_METER,
 ): Readonly<Record<'0' | '1' | 'Z', number>> {
   const sigma = Math.max(spread, 0.02);
-  const low = normalBelow((METER.logicLowVolt - volt) / sigma);
-  const high = 1 - normalBelow((METER.logicHighVolt - volt) / sigma);
+  const low = normalBelow((meter.logicLowVolt - volt) / sigma);
+  const high = 1 - normalBelow((meter.logicHighVolt - volt) / sigma);
   return { '0': low, '1': high, Z: Math.max(0, 1 - low - high) };
 }
 

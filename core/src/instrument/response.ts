@@ -1,8 +1,12 @@
+import type { MeterProfile } from './meter';
+
 /**
  * What an instrument answers before rounding: the value, and what part tolerance does to it.
  * `value` is infinite for OL.
  */
 export interface Response {
+  /** What answers; the standard meter where it is left out. */
+  readonly meter?: MeterProfile;
   readonly value: number;
   /** One standard deviation from part tolerance, same unit. */
   readonly spread: number;

@@ -8,3 +8,4 @@ export {
 } from './format';
 export { formatTolerance, parseTolerance } from './tolerance';
 export { normalBelow, normalDensity } from './normal';
+export { combinedUncertainty, rectangular } from './uncertainty';
