@@ -3,9 +3,14 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { Board } from '@hanzai/core/board';
 import { z } from 'zod';
+import { EvidenceFile } from '../web/src/case/evidence';
 import { TraceFile } from '../web/src/case/trail';
 
-const SCHEMAS = { 'board.schema.json': Board, 'trace.schema.json': TraceFile };
+const SCHEMAS = {
+  'board.schema.json': Board,
+  'trace.schema.json': TraceFile,
+  'evidence.schema.json': EvidenceFile,
+};
 
 for (const [name, schema] of Object.entries(SCHEMAS)) {
   const file = new URL(`../docs/formats/${name}`, import.meta.url);

@@ -5,6 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { readDeck, indexBoard, type BoardIndex } from '../src/board';
 import { Diagnoser } from '../src/diagnosis';
 import {
+  answerKey,
   BenchState,
   checkMeter,
   measurementKey,
@@ -124,10 +125,13 @@ describe('a meter of one’s own', () => {
   }); // prettier-ignore
   it('is another measurement to everything that keeps answers, and the standard one is as before', () => {
     const m = at(divider, 'voltage', 'M', '');
-    expect(measurementKey(m)).not.toBe(measurementKey({ ...m, meter: like({ counts: 6000 }) }));
+    const own = { ...m, meter: like({ counts: 6000 }) };
+    expect(answerKey(m)).not.toBe(answerKey(own));
+    // The place is the same: a reading there is taken, whatever took it.
+    expect(measurementKey(m)).toBe(measurementKey(own));
     const { meter, ...rest } = { ...m, meter: undefined };
     expect(meter).toBeUndefined();
-    expect(measurementKey(rest)).toBe(measurementKey(m));
+    expect(answerKey(rest)).toBe(answerKey(m));
   });
   it('weighs in what is believed: the same reading convicts by a fine meter, and hardly by a coarse one', () => {
     const index = board('V1 A 0 10\nR1 A M 10k\nR2 M 0 10k\n*@ R1 tol=1%\n*@ R2 tol=1%');

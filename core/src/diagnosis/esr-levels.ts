@@ -1,7 +1,7 @@
 import { indexBoard, nameKey, type BoardIndex, type Part } from '../board';
 import { typicalEsrOhm } from '../device';
 import type { Hypothesis } from '../fault';
-import { measurementKey, type Reading } from '../instrument';
+import { answerKey, type Reading } from '../instrument';
 import { Predictor } from './prediction';
 import { gridLikelihood, gridSize } from './severity-grid';
 
@@ -139,7 +139,7 @@ export class EsrLevels {
 
   /** What a reading says under each single hypothesis, worked out once. */
   tables(reading: Reading, singles: readonly Hypothesis[]): Tables {
-    const key = `${measurementKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
+    const key = `${answerKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
     let known = this.known.get(key);
     if (!known) this.known.set(key, (known = this.find(reading, singles, [...singles.keys()])));
     return known;

@@ -13,7 +13,7 @@ import {
   BenchState,
   INCREMENTAL,
   type FaultSolver,
-  measurementKey,
+  answerKey,
   readSnapshot,
   stateOn,
   UNMOVED_SHARE,
@@ -391,7 +391,7 @@ export class Predictor {
   private rowOf(m: Measurement, absent: readonly string[]): Row {
     const whole = absent.length === 0 ? this.rows.get(m) : undefined;
     if (whole) return whole;
-    const key = absent.length === 0 ? measurementKey(m) : `${measurementKey(m)}|${absent.join()}`;
+    const key = absent.length === 0 ? answerKey(m) : `${answerKey(m)}|${absent.join()}`;
     let row = this.responses.get(key);
     if (!row) this.responses.set(key, (row = []));
     if (absent.length === 0) this.rows.set(m, row);

@@ -1,6 +1,6 @@
 import type { BoardIndex } from '../board';
 import { jointHypothesis, type Hypothesis, type SingleHypothesis } from '../fault';
-import { measurementKey, type Measurement, type Reading, type Response } from '../instrument';
+import { answerKey, type Measurement, type Reading, type Response } from '../instrument';
 import type { Base, Joint } from './joints';
 import { edgeRegion, isNear, isOutside, type EdgeRegion } from './near-edges';
 import { nearestFirst } from './nearness';
@@ -267,7 +267,7 @@ export class ReadingLikelihoods {
     return drawn.map((_, i) => {
       const state = this.predictor.stateOn(this.regionOf(m).nets, hypothesis, i, m, absent);
       if (state === undefined) return predictor.at(hypothesis, i, m, absent);
-      const key = `${k}|${measurementKey(m)}|${absent?.join() ?? ''}|${state}`;
+      const key = `${k}|${answerKey(m)}|${absent?.join() ?? ''}|${state}`;
       let known = this.atEdges.get(key);
       if (!known) {
         if (this.atEdges.size >= MOST_OTHER_ROWS) this.atEdges.clear();
@@ -293,5 +293,5 @@ export class ReadingLikelihoods {
 }
 
 function readingKey(reading: Reading): string {
-  return `${measurementKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
+  return `${answerKey(reading.measurement)}|${reading.value}|${reading.absent?.join() ?? ''}`;
 }

@@ -12,7 +12,7 @@ import type { BoardState, Fault, FaultState, LinearChange } from '../fault';
 import { HIGH, LOW, type Level } from '../logic';
 import { ammeter } from './ammeter';
 import { EsrBench } from './esr-bench';
-import { measurementKey, type Measurement } from './measurement';
+import { answerKey, type Measurement } from './measurement';
 import { OffBench } from './off-bench';
 import { PoweredBench } from './powered-bench';
 import type { PoweredReading } from './powered-change';
@@ -181,7 +181,7 @@ export class BenchState {
     }
     const still = this.unmoved(m, p, q);
     if (still || !at.known) return still;
-    return this.powered.after(m, [p, q], change, this.own.get(measurementKey(m)));
+    return this.powered.after(m, [p, q], change, this.own.get(answerKey(m)));
   }
 
   /**
@@ -201,7 +201,7 @@ export class BenchState {
 
   /** What this state answers itself, kept. */
   private ownAnswer(m: Measurement): OwnAnswer | undefined {
-    const key = measurementKey(m);
+    const key = answerKey(m);
     const known = this.own.get(key);
     if (known) return known;
     this.off.forgetLast();

@@ -11,6 +11,7 @@ export {
   voltRange,
 } from './meter';
 export {
+  answerKey,
   measurementKey,
   pointText,
   resolveMeasurement,

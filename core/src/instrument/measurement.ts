@@ -36,13 +36,23 @@ export function pointText(point: Point): string {
   return point.net === GROUND ? '' : point.net;
 }
 
-/** A key under which equal measurements are equal, whatever case or order they were written in. */
+/**
+ * A key under which equal measurements are equal, whatever case or order they were written in, and
+ * whatever they are read with.
+ */
 export const measurementKey = oncePer((m: Measurement): string => {
   const place = (p: Point): string =>
     p.pin ? `${nameKey(p.pin.part.ref)}.${p.pin.index}` : `=${nameKey(p.net)}`;
-  const meter = m.meter ? `|${JSON.stringify(m.meter)}` : '';
-  return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}${meter}`;
+  return `${m.setup}|${m.kind}|${place(m.at)}|${place(m.to)}`;
 });
+
+/**
+ * The same, and by which instrument: what is answered differs, though the place does not. For
+ * whatever keeps answers.
+ */
+export const answerKey = oncePer((m: Measurement): string =>
+  m.meter ? `${measurementKey(m)}|${JSON.stringify(m.meter)}` : measurementKey(m),
+);
 
 /** Resolves what was written against the board. `at` of a current reading is a two-pin part. */
 export function resolveMeasurement(

@@ -65,5 +65,6 @@ export function asEngineReadings(readings: Journal['readings']): EngineReading[]
     ...writtenPoints(m),
     value,
     absent: [...(absent ?? [])],
+    ...(m.meter ? { meter: m.meter } : {}),
   }));
 }

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { DownEdge, FindingKind, OpenUpStep } from '@hanzai/core/bench';
 import { Setup } from '@hanzai/core/board';
-import { ReadingKind } from '@hanzai/core/instrument';
+import { MeterProfile, ReadingKind } from '@hanzai/core/instrument';
 
 const ref = z.string().min(1).max(80);
 const line = (most: number): z.ZodString => z.string().max(most);
@@ -38,6 +38,13 @@ export const EntryBody = z.discriminatedUnion('kind', [
     typed: line(200),
     /** The instrument that took it, where it was not read off by eye. */
     instrument: line(80).min(1).optional(),
+  }),
+  /** From now on these kinds are read with this; null: with the standard meter again. */
+  z.object({
+    kind: z.literal('meter'),
+    name: line(80).min(1),
+    kinds: z.array(ReadingKind).min(1).max(8),
+    profile: MeterProfile.nullable(),
   }),
   /** What the ESR meter still shows with its leads held together, ohm. */
   z.object({ kind: z.literal('leadZero'), ohm: finite.min(0).max(10) }),

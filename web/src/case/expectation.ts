@@ -43,10 +43,10 @@ export function judged(expected: Readout, value: ReadingValue): JudgedExpectatio
 /** What a sound board shows at a point, with some parts off it. One circuit is solved at first. */
 export function expectationAt(
   index: BoardIndex,
-  { setup, kind, at, to, absent }: ExpectRequest,
+  { setup, kind, at, to, absent, meter }: ExpectRequest,
 ): Expectation | undefined {
   const resolved = resolveMeasurement(index, setup, kind, at, to);
   if (!resolved.ok) return undefined;
-  const { measurement } = resolved;
+  const measurement = meter ? { ...resolved.measurement, meter } : resolved.measurement;
   return inWords(readout(measurement.kind, predictorOf(index).healthy(measurement, absent)));
 }

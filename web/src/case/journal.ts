@@ -7,7 +7,7 @@ import type {
 } from '@hanzai/core/bench';
 import { absentParts, missingParts } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
-import type { Reading } from '@hanzai/core/instrument';
+import type { MeterProfile, Reading, ReadingKind } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
 import { kindOf } from './kinds';
 
@@ -21,6 +21,14 @@ export interface TakenReading extends Reading {
   readonly entry: Of<'reading'>;
   /** True where it was taken after the last repair: it speaks of the board as it is now. */
   readonly current: boolean;
+  /** The workshop's instrument that took it; undefined for the standard meter. */
+  readonly by?: string | undefined;
+}
+
+/** An instrument of the workshop, as it was when it was taken into use. */
+export interface MeterInUse {
+  readonly name: string;
+  readonly profile: MeterProfile;
 }
 
 /** A reading that no sheet places. */
@@ -44,6 +52,8 @@ export interface Journal {
   readonly zeros: readonly Of<'leadZero'>[];
   /** Capacitors that were measured by themselves, oldest first. */
   readonly offBoards: readonly Of<'offBoard'>[];
+  /** What each kind is read with now, where it is not the standard meter. */
+  readonly meters: ReadonlyMap<ReadingKind, MeterInUse>;
   /** Guided checks, oldest first. */
   readonly guided: readonly Of<'guided'>[];
   /** Capacitors that were listed where there is no sheet; empty where none were. */
@@ -136,6 +146,7 @@ export interface Draft {
   readonly zeros: Of<'leadZero'>[];
   readonly offBoards: Of<'offBoard'>[];
   readonly extents: Of<'extent'>[];
+  readonly meters: Map<ReadingKind, MeterInUse>;
   readonly guided: Of<'guided'>[];
   quickList: string;
   readonly condemned: Map<string, Of<'condemn'>>;
@@ -217,6 +228,7 @@ function emptyDraft(
     zeros: [],
     offBoards: [],
     extents: [],
+    meters: new Map(),
     guided: [],
     quickList: '',
     condemned: new Map(),
@@ -273,6 +285,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     skips: draft.skips,
     zeros: draft.zeros,
     offBoards: draft.offBoards,
+    meters: draft.meters,
     guided: draft.guided,
     quickList: draft.quickList,
     extent: draft.extents.at(-1),

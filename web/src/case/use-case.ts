@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
 import type { UnitModel } from '@hanzai/core/block';
 import { indexBoard, type Board, type BoardIndex } from '@hanzai/core/board';
+import type { ReadingKind } from '@hanzai/core/instrument';
 import { v7 } from 'uuid';
 import { caseQuery } from '../store/case-query';
 import { store } from '../store/store';
@@ -9,7 +10,7 @@ import type { CaseView } from './case-view';
 import { openEngine, type EngineLink } from './engine-link';
 import type { Entry, EntryBody } from './entry';
 import type { Expect } from './expectation';
-import { playJournal, type Journal } from './journal';
+import { playJournal, type Journal, type MeterInUse } from './journal';
 import { kindOf } from './kinds';
 import { caseProgress, type Progress } from './progress';
 import { entryObjection } from './rules';
@@ -80,6 +81,11 @@ export function useCase(view: CaseView): CaseState {
     [index, journal, solved],
   );
   const absent = journal.absent.join();
+  const metersKey = JSON.stringify([...journal.meters]);
+  const meters = useMemo(
+    () => new Map(JSON.parse(metersKey) as [ReadingKind, MeterInUse][]),
+    [metersKey],
+  );
   const expect = useCallback<Expect>(
     async (setup, kind, at, to) =>
       engine?.door.expect({
@@ -88,8 +94,9 @@ export function useCase(view: CaseView): CaseState {
         at,
         to,
         absent: absent === '' ? [] : absent.split(','),
+        ...ownMeter(meters, kind),
       }),
-    [engine, absent],
+    [engine, absent, meters],
   );
   const append = useCallback(
     (body: EntryBody, picture?: Blob): string | undefined => {
@@ -120,6 +127,11 @@ export function useCase(view: CaseView): CaseState {
     reload,
   };
 }
+
+const ownMeter = (meters: Journal['meters'], kind: string) => {
+  const own = meters.get(kind as ReadingKind);
+  return own ? { meter: own.profile } : {};
+};
 
 /** Starts the engine for a board, once for all stages of a case. */
 function useEngineLink(board: Board | undefined): Pick<CaseState, 'engine' | 'engineFailure'> {

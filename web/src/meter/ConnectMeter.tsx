@@ -1,11 +1,12 @@
 import { useState } from 'react';
-import type { Board } from '@hanzai/core/board';
+import type { CaseState } from '../case/use-case';
 import { Button } from '../ui/Button';
 import { OneOf } from '../ui/Choices';
 import { Dialog } from '../ui/Dialog';
 import { TextField } from '../ui/TextField';
 import { keep, readKept } from '../store/kept';
 import { openBench } from './bench-link';
+import { MetersInUse } from './MetersInUse';
 import { networkLink } from './network-link';
 import { canSerial, openSerial } from './serial-link';
 import type { MeterChoice } from './use-live';
@@ -27,17 +28,18 @@ const whole = (text: string, least: number, most: number): number | undefined =>
 
 /** Asks how the meter is reached. */
 export function ConnectMeter({
-  board,
+  state,
   open,
   onClose,
   onConnect,
 }: {
-  /** What the simulated bench carries; without a sheet there is nothing to simulate. */
-  readonly board: Board | undefined;
+  /** Its board is what the simulated bench carries; without a sheet there is nothing to simulate. */
+  readonly state: CaseState;
   readonly open: boolean;
   readonly onClose: () => void;
   readonly onConnect: (choice: MeterChoice) => void;
 }) {
+  const board = state.view.board?.content;
   const [way, setWay] = useState<Way>(board ? 'bench' : 'network');
   const [faults, setFaults] = useState('');
   const [seed, setSeed] = useState('1');
@@ -148,6 +150,7 @@ export function ConnectMeter({
           Connect
         </Button>
       </form>
+      <MetersInUse state={state} />
     </Dialog>
   );
 }

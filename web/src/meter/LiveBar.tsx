@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import Gauge from 'lucide-react/icons/gauge';
-import type { Board } from '@hanzai/core/board';
 import type { ProposedPoints } from '../case/strip/grammar';
+import type { CaseState } from '../case/use-case';
 import { KIND_WORDS, valueText } from '../case/wording';
 import { Button } from '../ui/Button';
 import { ConnectMeter } from './ConnectMeter';
@@ -12,13 +12,13 @@ import style from './Live.module.css';
 export function LiveBar({
   live,
   step,
-  board,
+  state,
   asks,
   onAsk,
 }: {
   readonly live: Live;
   readonly step: ProposedPoints | undefined;
-  readonly board: Board | undefined;
+  readonly state: CaseState;
   /** Whether it is asked how the meter is reached. */
   readonly asks: boolean;
   readonly onAsk: (open: boolean) => void;
@@ -71,7 +71,7 @@ export function LiveBar({
         </Button>
       )}
       <ConnectMeter
-        board={board}
+        state={state}
         open={asks}
         onClose={() => onAsk(false)}
         onConnect={(choice) => {

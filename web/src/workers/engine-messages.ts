@@ -1,6 +1,6 @@
 import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
-import { ReadingKind } from '@hanzai/core/instrument';
+import { MeterProfile, ReadingKind } from '@hanzai/core/instrument';
 import type { Action, AheadNode, Schools } from '@hanzai/core/plan';
 import type { CapacitorVerdict } from '@hanzai/core/survey';
 import { z } from 'zod';
@@ -16,6 +16,8 @@ export const EngineReading = z.object({
   to: z.string(),
   value: z.union([z.number(), z.enum(['OL', 'beep', 'open', '0', '1', 'P', 'Z', 'yes', 'no'])]),
   absent: z.array(z.string()),
+  /** What it was read with; the standard meter where it is left out. */
+  meter: MeterProfile.optional(),
 });
 export type EngineReading = z.infer<typeof EngineReading>;
 
@@ -64,6 +66,7 @@ export const ExpectRequest = z.object({
   at: z.string(),
   to: z.string(),
   absent: z.array(z.string()),
+  meter: MeterProfile.optional(),
 });
 export type ExpectRequest = z.infer<typeof ExpectRequest>;
 

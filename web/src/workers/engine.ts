@@ -21,6 +21,7 @@ import {
   resolveMeasurement,
   withinBand,
   type Measurement,
+  type MeterProfile,
   type Reading,
 } from '@hanzai/core/instrument';
 import { CapacitorSurvey, esrLimit } from '@hanzai/core/survey';
@@ -314,7 +315,9 @@ export class Engine {
       const { setup, kind, at, to, value, absent } = reading;
       // On the board as it is drawn: what readings taught of others is the survey's own matter.
       const resolved = resolveMeasurement(this.drawn, setup, kind, at, to);
-      return resolved.ok ? [{ measurement: resolved.measurement, value, absent }] : [];
+      return resolved.ok
+        ? [{ measurement: readWith(resolved.measurement, reading.meter), value, absent }]
+        : [];
     });
     this.capacitors ??= new CapacitorSurvey(this.drawn, RATES);
     const expected = this.capacitors.expected();
@@ -426,12 +429,20 @@ export class Engine {
       ? [
           {
             id: r.id,
-            reading: { measurement: resolved.measurement, value: r.value, absent: r.absent },
+            reading: {
+              measurement: readWith(resolved.measurement, r.meter),
+              value: r.value,
+              absent: r.absent,
+            },
           },
         ]
       : [];
   }
 }
+
+/** A measurement with the workshop's own instrument. */
+const readWith = (m: Measurement, meter: MeterProfile | undefined): Measurement =>
+  meter ? { ...m, meter } : m;
 
 /**
  * Walks through long work, telling how far it is and letting other messages in; undefined where it

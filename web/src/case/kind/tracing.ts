@@ -52,8 +52,11 @@ export const TRACING_KINDS: KindsOf<
         draft.loose.push({ entry, current: draft.isSinceRepair(entry) });
         return;
       }
+      const own = draft.meters.get(quantity);
       draft.readings.push({
-        measurement: resolved.measurement,
+        // Read with what was in use then: another choice later does not change it.
+        measurement: own ? { ...resolved.measurement, meter: own.profile } : resolved.measurement,
+        by: entry.body.instrument ?? own?.name,
         // What the leads add is no part of the board.
         value: quantity === 'esr' ? lessLeads(value, draft.zeros.at(-1)?.body.ohm) : value,
         absent: absentParts(draft.ledger),

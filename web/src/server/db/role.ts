@@ -7,6 +7,7 @@ const RIGHTS: Readonly<Record<string, string>> = {
   repair_case: 'select, insert, update',
   case_entry: 'select, insert',
   case_picture: 'select, insert',
+  instrument: 'select, insert, update',
   case_summary: 'select, insert, update, delete',
   unit_code: 'select, insert',
   workshop_mark: 'select',

@@ -64,7 +64,8 @@ export function HandBackStage({ state }: { state: CaseState }) {
               Reopen the case
             </Button>
           )}
-          <a href={`/api/cases/${view.id}/readings.csv`}>Readings as CSV</a>
+          <a href={`/api/cases/${view.id}/readings.csv`}>Readings as CSV</a>{' '}
+          <a href={`/api/cases/${view.id}/evidence.json`}>Evidence as JSON</a>
           {view.board && (
             <>
               <a href={`/api/boards/${view.board.id}/file.cir`}>Sheet as deck</a>

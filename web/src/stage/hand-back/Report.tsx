@@ -83,7 +83,7 @@ export function Report({
                 </tr>
               </thead>
               <tbody>
-                {weighed.map(({ entry }) => {
+                {weighed.map(({ entry, by }) => {
                   const { body } = entry;
                   const figure = figures.readings[entry.id]!;
                   return (
@@ -91,7 +91,7 @@ export function Report({
                       <th scope="row">{pointsText(index, body.at, body.to)}</th>
                       <td>
                         {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
-                        {body.instrument !== undefined && `, by ${body.instrument}`}
+                        {by !== undefined && `, by ${by}`}
                       </td>
                       <td className="mono">{valueText(body.quantity, body.value)}</td>
                       <td className="mono">

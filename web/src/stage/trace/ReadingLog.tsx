@@ -133,7 +133,7 @@ function Row({
       {!whatIf?.ok && (
         <td>
           {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
-          {body.instrument !== undefined && <small> by {body.instrument}</small>}
+          {reading.by !== undefined && <small> by {reading.by}</small>}
         </td>
       )}
       <td title={weight === undefined ? undefined : decibanText(weight)}>

@@ -138,13 +138,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               <Caution of={cautionFor(index, first)} />
             </div>
           )}
-          <LiveBar
-            live={live}
-            step={first}
-            board={view.board?.content}
-            asks={asksMeter}
-            onAsk={setAsksMeter}
-          />
+          <LiveBar live={live} step={first} state={state} asks={asksMeter} onAsk={setAsksMeter} />
           <Strip
             ref={strip}
             state={state}
