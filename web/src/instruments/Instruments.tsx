@@ -39,6 +39,7 @@ export function Instruments({ instruments }: { instruments: readonly Instrument[
     );
     setEdited(undefined);
     setRound((n) => n + 1);
+    window.scrollTo({ top: 0 });
     return undefined;
   }
   async function setAside({ id }: Instrument): Promise<void> {

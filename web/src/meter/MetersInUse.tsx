@@ -7,6 +7,7 @@ import { ask, whyNot } from '../store/answers';
 import { store } from '../store/store';
 import { Button } from '../ui/Button';
 import { Rows } from '../ui/Rows';
+import style from './Live.module.css';
 
 /** Which of the workshop's instruments the readings of a case are taken with from now on. */
 export function MetersInUse({ state }: { state: CaseState }) {
@@ -19,9 +20,15 @@ export function MetersInUse({ state }: { state: CaseState }) {
     },
     store().queries,
   );
-  const inUse = [...meters].map(([kind, { name }]) => `${KIND_WORDS[kind]}: ${name}`);
+  const names = [...new Set([...meters.values()].map(({ name }) => name))];
+  const inUse = names.map((own) => {
+    const kinds = [...meters].flatMap(([kind, { name }]) =>
+      name === own ? [KIND_WORDS[kind]] : [],
+    );
+    return `${own} (${kinds.join(', ')})`;
+  });
   return (
-    <section aria-label="Read by eye">
+    <section aria-label="Read by eye" className={style.eye}>
       <h3>Or read one by eye</h3>
       <p>
         {inUse.length === 0

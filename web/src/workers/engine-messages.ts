@@ -108,6 +108,14 @@ export const SurveyRequest = z.object({
   readings: z.array(EngineReading),
 });
 
+/** Whether a reading across a part says what it seems to say, in words. */
+export interface ReadingConclusion {
+  readonly conclusive: boolean;
+  readonly words: string;
+  /** The cheapest way to make it conclusive; empty where it is. */
+  readonly remedy: string;
+}
+
 /** One capacitor of a survey. */
 export interface SurveyedCapacitor extends CapacitorVerdict {
   /** What a sound board shows across it, ohm. */

@@ -7,6 +7,7 @@ import {
   OpenRequest,
   type AheadStep,
   type EngineEvent,
+  type ReadingConclusion,
   type ReadingMeaning,
   type SurveyedCapacitor,
   type TrailAnswer,
@@ -55,6 +56,8 @@ export interface EngineDoor {
   ahead(request: unknown): Promise<AheadStep | undefined>;
   /** The level of every net of a chip on a sound board. At once. */
   levels(absent: unknown): Readonly<Record<string, string>>;
+  /** Whether readings across parts say what they seem to say. In turn; a newer question makes it stop. */
+  conclude(request: unknown): Promise<Readonly<Record<string, ReadingConclusion>> | undefined>;
   /** Every capacitor judged by its ESR. In turn; a newer question makes it stop. */
   survey(request: unknown): Promise<readonly SurveyedCapacitor[] | undefined>;
   /** What was believed after each reading. In turn; a newer question makes it stop. */
@@ -97,7 +100,8 @@ export class EngineRoom {
         return this.inTurn(async () => (stale() ? undefined : work(course)));
       };
     };
-    const [askAhead, askWhy, askMeaning, askTrail, askSurvey] = [
+    const [askAhead, askWhy, askMeaning, askTrail, askSurvey, askConclude] = [
+      newestOnly(),
       newestOnly(),
       newestOnly(),
       newestOnly(),
@@ -122,6 +126,7 @@ export class EngineRoom {
       meaning: (request) => askMeaning((course) => opened(engine).meaning(request, course)),
       ahead: (request) => askAhead((course) => opened(engine).ahead(request, course)),
       why: (request) => askWhy((course) => opened(engine).why(request, course)),
+      conclude: (request) => askConclude((course) => opened(engine).conclude(request, course)),
       survey: (request) => askSurvey(async () => opened(engine).survey(request)),
       levels: (absent) => opened(engine).levels(absent),
       trail: (request) => askTrail((course) => opened(engine).trail(request, course)),

@@ -25,7 +25,14 @@ import {
   type Reading,
 } from '@hanzai/core/instrument';
 import { CapacitorSurvey, esrLimit } from '@hanzai/core/survey';
-import { aheadSteps, handMinutes, planNext, planSteps, type PlanOptions } from '@hanzai/core/plan';
+import {
+  aheadSteps,
+  handMinutes,
+  judgeConclusive,
+  planNext,
+  planSteps,
+  type PlanOptions,
+} from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import {
   AheadRequest,
@@ -43,6 +50,7 @@ import {
   type EngineEvent,
   type EngineReading,
   type LineUp,
+  type ReadingConclusion,
   type ReadingMeaning,
   type ReportFigures,
   type SurveyedCapacitor,
@@ -102,6 +110,8 @@ export class Engine {
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
   private capacitors?: CapacitorSurvey;
+  /** By reading and its value; null where there is nothing to conclude. */
+  private readonly concluded = new Map<string, ReadingConclusion | null>();
 
   constructor(board: Board) {
     this.drawn = indexBoard(board);
@@ -307,6 +317,39 @@ export class Engine {
       course,
     );
     return argued && whyAnswer(this.drawn, argued.value, known, absent, [one, other]);
+  }
+
+  /**
+   * Whether each of some readings across parts, power off, says what it seems to say; those of other
+   * kinds are left out. Cost: a few circuits for each that was not asked about before.
+   */
+  async conclude(
+    raw: unknown,
+    course: Course,
+  ): Promise<Readonly<Record<string, ReadingConclusion>> | undefined> {
+    const found: Record<string, ReadingConclusion> = {};
+    for (const { id, setup, kind, at, to, value, meter } of SurveyRequest.parse(raw).readings) {
+      const resolved = resolveMeasurement(this.drawn, setup, kind, at, to);
+      if (!resolved.ok) continue;
+      const key = `${id} ${String(value)}`;
+      let known = this.concluded.get(key);
+      if (known === undefined) {
+        await course.pause();
+        if (course.stale()) return undefined;
+        const reading = { measurement: readWith(resolved.measurement, meter), value };
+        const said = judgeConclusive(this.drawn, reading);
+        known = said
+          ? {
+              conclusive: said.conclusive,
+              words: said.words,
+              remedy: said.remedy ? `${said.remedy.title}, ${said.remedy.minutes} min` : '',
+            }
+          : null;
+        this.concluded.set(key, known);
+      }
+      if (known) found[id] = known;
+    }
+    return found;
   }
 
   /** Every capacitor judged by its ESR. Cost: a second on a large board, then some milliseconds. */

@@ -11,7 +11,7 @@ import {
   weightWords,
 } from '../../case/wording';
 import type { JudgedExpectation } from '../../case/expectation';
-import type { LineUp, WhatIfAnswer } from '../../workers/engine-messages';
+import type { LineUp, ReadingConclusion, WhatIfAnswer } from '../../workers/engine-messages';
 import style from './ReadingLog.module.css';
 
 interface Props {
@@ -24,6 +24,8 @@ interface Props {
   readonly onRetract: (id: string) => void;
   /** What other boards of this kind showed, by point. */
   readonly beside: ReadonlyMap<string, Beside>;
+  /** By reading, whether it says what it seems to say. */
+  readonly conclusions: Readonly<Record<string, ReadingConclusion>>;
   /** Shows the trace as it happened. */
   readonly onTrail: () => void;
 }
@@ -40,6 +42,7 @@ export function ReadingLog({
   whatIf,
   onRetract,
   beside,
+  conclusions,
   onTrail,
 }: Props) {
   const leader = lineUp?.entries[0];
@@ -84,6 +87,7 @@ export function ReadingLog({
               pointed={pointed === reading.entry.id}
               onRetract={onRetract}
               beside={beside}
+              conclusion={conclusions[reading.entry.id]}
             />
           ))}
         </tbody>
@@ -100,6 +104,7 @@ function Row({
   pointed,
   onRetract,
   beside,
+  conclusion,
 }: {
   reading: TakenReading;
   index: BoardIndex;
@@ -108,6 +113,7 @@ function Row({
   pointed: boolean;
   onRetract: (id: string) => void;
   beside: ReadonlyMap<string, Beside>;
+  conclusion: ReadingConclusion | undefined;
 }) {
   const { body, id } = reading.entry;
   const expected = lineUp?.expected[id];
@@ -128,6 +134,12 @@ function Row({
       <td>
         {expected?.display ?? ''} <small>{mark}</small>
         <BesideNote of={beside.get(besideKey(body))} value={body.value} />
+        {conclusion && (
+          <small className={style.conclusion} title={conclusion.words}>
+            {conclusion.conclusive ? 'conclusive' : 'not conclusive'}: {conclusion.words}
+            {conclusion.remedy !== '' && `; ${conclusion.remedy}`}
+          </small>
+        )}
       </td>
       {whatIf?.ok && <IfCell shown={whatIf.readings[id]} />}
       {!whatIf?.ok && (

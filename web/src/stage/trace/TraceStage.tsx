@@ -26,6 +26,7 @@ import { NoSheet } from './NoSheet';
 import { ReadingLog } from './ReadingLog';
 import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
+import { useConclusions } from './use-conclusions';
 import { NO_LIST, useNext } from './use-next';
 import { usePanels } from './use-panels';
 import { SURVEY } from './use-sequence';
@@ -91,6 +92,7 @@ export function TraceStage({ state }: { state: CaseState }) {
     [pickChip, place],
   );
   const beside = useBeside(view.id);
+  const conclusions = useConclusions(state);
   const worth = useSheetWorth(state, lineUp);
   const sheetHref = `/boards/${view.board?.id ?? 'new'}?case=${view.number}`;
   const startWriting = useCallback(() => write(true), [write]);
@@ -276,6 +278,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                 journal={journal}
                 lineUp={lineUp}
                 beside={beside}
+                conclusions={conclusions}
                 onTrail={panels.openTrail}
                 pointed={pointed}
                 whatIf={panels.asked ? panels.answer : undefined}
