@@ -96,11 +96,6 @@ await shot('trace', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
 });
-await shot('trace-night', 'night', async (page) => {
-  await go(/no movement and no eject/, 'trace')(page);
-  await settled(page);
-  await page.getByLabel('Reading', { exact: true }).fill('p9f 0.01');
-});
 await shot('chip', 'day', async (page) => {
   await go(/host says no unit/, 'trace')(page);
   await settled(page);
@@ -138,10 +133,6 @@ await shot('hand-back', 'day', async (page) => {
   await go(/dead after a jolt/, 'hand-back')(page);
   await page.getByText(/weight for/).waitFor({ timeout: 60_000 });
 });
-await shot('boards', 'day', async (page) => {
-  await page.goto(`${address}/boards`);
-  await alive(page);
-});
 await shot('sheet-bench', 'day', async (page) => {
   await page.goto(`${address}/boards`);
   await alive(page);
@@ -158,5 +149,31 @@ await shot('sheet-picture', 'day', async (page) => {
   await page.getByRole('button', { name: 'Board and picture' }).click();
   await page.getByLabel('Part in hand', { exact: true }).selectOption('U2');
   await page.waitForTimeout(1200);
+});
+await shot('guided-checks', 'day', async (page) => {
+  await go(/lamps steady, no boot/, 'trace')(page);
+  await settled(page);
+  await page.getByRole('button', { name: 'Guided checks' }).click();
+  await page.getByLabel(/tap to the first end/).fill('12');
+  await page.getByLabel(/tap to the second end/).fill('9.1');
+  await page.getByLabel(/^end to end, Ω/).fill('21');
+  await page.waitForTimeout(400);
+});
+// The last one, because it files readings.
+await shot('survey', 'day', async (page) => {
+  await go(/gives up after three/, 'trace')(page);
+  await settled(page);
+  await page.getByText(/^Ready lists/).click();
+  await page.getByRole('button', { name: /every capacitor, ESR/ }).click();
+  const line = page.getByLabel('Reading', { exact: true });
+  for (const typed of ['zero 0.02', '0.6 0.3 0.27 5.6 5.2', '0.07 0.08 8.4 1.1 0.4']) {
+    await line.fill(typed);
+    await page.keyboard.press('Enter');
+    await page.waitForTimeout(300);
+  }
+  const pane = page.getByRole('region', { name: 'Capacitors', exact: true });
+  await pane.getByText('BAD').first().waitFor({ timeout: 20_000 });
+  await pane.getByRole('button', { name: 'Chart' }).click();
+  await page.waitForTimeout(1500);
 });
 await browser.close();

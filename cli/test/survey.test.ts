@@ -181,3 +181,11 @@ describe('hostile input', () => {
     });
   });
 });
+
+describe('brothers that have aged alike', () => {
+  it('are not good for agreeing with each other, where they are beyond their standard', () => {
+    // 47 µF 16 V: 0.2 over 2 π 100 Hz 47 µF is 6.8 Ω (IEC 60384-4, from memory).
+    const found = rows(partsList('47u', '47u', '47u'), { C1: 30, C2: 31, C3: 29 });
+    for (const row of Object.values(found)) expect(row.verdict, row.because).not.toBe('good');
+  });
+});

@@ -4,6 +4,7 @@ import { LIBRARY, RATES } from '@hanzai/data';
 import { describe, expect, it } from 'vitest';
 import { readDeck, indexBoard, type BoardIndex } from '../src/board';
 import { Diagnoser } from '../src/diagnosis';
+import { planNext } from '../src/plan';
 import {
   answerKey,
   BenchState,
@@ -143,6 +144,21 @@ describe('a meter of one’s own', () => {
     expect(coarse).toBeGreaterThan(2 * fine);
   }); // prettier-ignore
 });
+
+describe('what is measured next', () => {
+  it('is proposed with the band of the meter that it will be read with, and taken once by whichever', () => {
+    const index = board('V1 A 0 10\nR1 A M 10k\nR2 M 0 10k\nR3 M N 1k\nR4 N 0 10k');
+    const diagnoser = new Diagnoser(index, RATES);
+    const coarse = like({ volts: { share: 0.2, counts: 5 } });
+    const next = (meter?: MeterProfile, value?: number) => {
+      const readings = value === undefined ? [] : [{ measurement: at(index, 'voltage', 'N', '', coarse), value }];
+      return planNext(diagnoser, readings, diagnoser.believe(readings), { ...(meter ? { meter: () => meter } : {}) });
+    };
+    const of = (plan: ReturnType<typeof next>) => plan.measurements.find(({ kind, at: place }) => kind === 'voltage' && place === 'N');
+    expect(of(next())!.gainBits).toBeGreaterThan(of(next(coarse))!.gainBits);
+    expect(of(next(undefined, 4))).toBeUndefined();
+  });
+}); // prettier-ignore
 
 describe('a check against known resistors', () => {
   const known = (pairs: readonly (readonly [number, number])[]) => pairs.map(([trueOhm, readOhm]) => ({ trueOhm, readOhm, tolerance: 0.001 })); // prettier-ignore

@@ -7,6 +7,7 @@ import {
   pointText,
   readout,
   voltRange,
+  type MeterProfile,
   type Measurement,
   type Reading,
   type ReadingKind,
@@ -72,6 +73,8 @@ export interface PlanOptions {
   readonly touching?: boolean;
   /** Minutes that hands take to a measurement from where they are. */
   readonly handMinutes?: (measurement: Measurement) => number;
+  /** What a kind is read with; the standard meter where it is undefined. */
+  readonly meter?: (kind: ReadingKind) => MeterProfile | undefined;
 }
 
 /** A reading that tells less is not worth proposing, bits. */
@@ -154,9 +157,13 @@ export function* planSteps(
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
   const allowed = options.allowed ?? (() => true);
-  const open = candidateMeasurements(diagnoser.index, options.allow).filter(
-    (m) => !taken.has(measurementKey(m)) && allowed(m),
-  );
+  const byOwnMeter = (m: Measurement): Measurement => {
+    const meter = options.meter?.(m.kind);
+    return meter ? { ...m, meter } : m;
+  };
+  const open = candidateMeasurements(diagnoser.index, options.allow)
+    .filter((m) => !taken.has(measurementKey(m)) && allowed(m))
+    .map(byOwnMeter);
   const view = outlookBase(belief, open.length, options.quick ? QUICK_SUSPECTS : undefined);
   const candidates =
     open.length > MANY_CANDIDATES || options.quick
@@ -191,9 +198,9 @@ export function* planSteps(
   const searchedAll = !settled && !options.quick && isLittle();
   if (searchedAll) {
     const known = new Set(weighed.map(({ measurement }) => measurementKey(measurement)));
-    const all = everyReading(diagnoser.index, options.allow).filter(
-      (m) => !taken.has(measurementKey(m)) && !known.has(measurementKey(m)) && allowed(m),
-    );
+    const all = everyReading(diagnoser.index, options.allow)
+      .filter((m) => !taken.has(measurementKey(m)) && !known.has(measurementKey(m)) && allowed(m))
+      .map(byOwnMeter);
     const fine = outlookBase(belief, 0);
     for (const [i, measurement] of all.entries()) {
       if (i % 8 === 0) yield FORESIGHT;

@@ -1,4 +1,12 @@
-import { GROUND, nameKey, pinPoint, pinsOn, type BoardIndex, type Part } from '../board';
+import {
+  GROUND,
+  nameKey,
+  pinPoint,
+  pinsOn,
+  replaceableRef,
+  type BoardIndex,
+  type Part,
+} from '../board';
 import {
   EsrLevels,
   esrSurvey,
@@ -11,6 +19,7 @@ import {
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
 import { pointText, type Reading } from '../instrument';
 import { formatQuantity } from '../quantity';
+import { esrLimit } from './dissipation';
 
 type Capacitor = Extract<Part, { kind: 'capacitor' }>;
 
@@ -118,8 +127,14 @@ export class CapacitorSurvey {
     ));
   }
 
-  /** Judges every capacitor, in the order of the board. */
-  judge(readings: readonly Reading[]): readonly CapacitorVerdict[] {
+  /**
+   * Judges every capacitor, in the order of the board. seen: what the eye multiplies the odds of a
+   * part by.
+   */
+  judge(
+    readings: readonly Reading[],
+    seen: (ref: string) => number = () => 1,
+  ): readonly CapacitorVerdict[] {
     const surveyed = this.capacitors.map((part) =>
       survey(
         this.index,
@@ -129,6 +144,7 @@ export class CapacitorSurvey {
         this.singles,
         this.levels,
         this.predictor,
+        seen(replaceableRef(part.ref)),
       ),
     );
     return surveyed.map((one) => {
@@ -160,6 +176,7 @@ function survey(
   singles: readonly SingleHypothesis[],
   levels: EsrLevels,
   predictor: Predictor,
+  seen: number,
 ): Surveyed {
   const modes = singles.flatMap((single, h) =>
     single.fault.type === 'mode' &&
@@ -175,7 +192,7 @@ function survey(
   const good = new Float64Array(count);
   const weights = modes.map(({ single }) => rateOf(index, rates, single.fault));
   const all = weights.reduce((a, b) => a + b, 0);
-  const prior = all / (all + EVEN_RATE);
+  const prior = (seen * all) / (seen * all + EVEN_RATE);
   // By mode: its severities times the levels, log-likelihoods added up over the readings.
   const sums = modes.map(({ single }) => new Float64Array(gridSize(single) * count));
   for (const reading of readings) {
@@ -313,6 +330,18 @@ function verdictOf(
       { ...across, kind: 'resistance' },
     );
   const alone = part.pins.every((net) => pinsOn(index, net).length === 1);
+  // Brothers that have aged alike agree with each other: none of them is good for it.
+  const limit = esrLimit(part);
+  const worst = Math.max(
+    0,
+    ...readings.flatMap(({ value }) => (typeof value === 'number' ? value : [])),
+  );
+  if (probabilityBad <= GOOD_TO && limit !== undefined && worst > limit)
+    return say(
+      'doubtful',
+      `${read}: more than the ${formatQuantity(limit, 'ohm', 2)} that the standard allows at 100 Hz (from memory), whatever its like read; compare it with a new one`,
+      across,
+    );
   if (probabilityBad <= GOOD_TO)
     return say(
       'good',

@@ -47,6 +47,13 @@ export function engineRequest(
       to,
       why,
     })),
+    ...(journal.meters.size > 0
+      ? {
+          meters: Object.fromEntries(
+            [...journal.meters].map(([kind, { profile }]) => [kind, profile]),
+          ),
+        }
+      : {}),
     ...circumstances,
   };
 }

@@ -55,6 +55,8 @@ export const AssessRequest = z.object({
   access: z.object({ template: z.array(OpenUpStep), done: z.number().int().min(0) }).optional(),
   limits: Limits.optional(),
   skips: z.array(Skipped).optional(),
+  /** What kinds are read with that are not read with the standard meter. */
+  meters: z.partialRecord(ReadingKind, MeterProfile).optional(),
 });
 export type AssessRequest = z.infer<typeof AssessRequest>;
 export const OpenRequest = z.object({ board: Board });
@@ -106,6 +108,8 @@ export type TrailAnswer = Readonly<
 /** The readings that a capacitor survey judges. */
 export const SurveyRequest = z.object({
   readings: z.array(EngineReading),
+  /** What the eye multiplies the odds of parts by: a leak seen beside one. */
+  look: z.record(z.string(), z.number().positive()).optional(),
 });
 
 /** Whether a reading across a part says what it seems to say, in words. */

@@ -189,7 +189,7 @@ export class Engine {
 
   /** What bounds a plan: what is off, what it costs to get there, what may be proposed at all. */
   private planOptions(
-    { absent, access, limits, skips = [] }: AssessRequest,
+    { absent, access, limits, skips = [], meters }: AssessRequest,
     given: readonly Reading[],
   ): PlanOptions & { readonly accessMinutes: (m: Measurement) => number } {
     const { index } = this.diagnoser;
@@ -203,6 +203,7 @@ export class Engine {
       handMinutes: (m) => handMinutes(index, last, m),
       allowed: allowedBy(index, limits, skips, accessOf),
       touching: limits?.solder ?? true,
+      meter: (kind) => meters?.[kind],
     };
   }
 
@@ -354,7 +355,8 @@ export class Engine {
 
   /** Every capacitor judged by its ESR. Cost: a second on a large board, then some milliseconds. */
   survey(raw: unknown): readonly SurveyedCapacitor[] {
-    const readings = SurveyRequest.parse(raw).readings.flatMap((reading) => {
+    const { readings: taken, look = {} } = SurveyRequest.parse(raw);
+    const readings = taken.flatMap((reading) => {
       const { setup, kind, at, to, value, absent } = reading;
       // On the board as it is drawn: what readings taught of others is the survey's own matter.
       const resolved = resolveMeasurement(this.drawn, setup, kind, at, to);
@@ -364,16 +366,18 @@ export class Engine {
     });
     this.capacitors ??= new CapacitorSurvey(this.drawn, RATES);
     const expected = this.capacitors.expected();
-    return this.capacitors.judge(readings).map((verdict) => {
-      const part = this.drawn.partByKey.get(nameKey(verdict.ref));
-      const limit = part?.kind === 'capacitor' ? esrLimit(part) : undefined;
-      const ohm = expected.get(verdict.ref) ?? Infinity;
-      return {
-        ...verdict,
-        expectedOhm: Number.isFinite(ohm) ? ohm : null,
-        limitOhm: limit ?? null,
-      };
-    });
+    return this.capacitors
+      .judge(readings, (ref) => look[ref] ?? 1)
+      .map((verdict) => {
+        const part = this.drawn.partByKey.get(nameKey(verdict.ref));
+        const limit = part?.kind === 'capacitor' ? esrLimit(part) : undefined;
+        const ohm = expected.get(verdict.ref) ?? Infinity;
+        return {
+          ...verdict,
+          expectedOhm: Number.isFinite(ohm) ? ohm : null,
+          limitOhm: limit ?? null,
+        };
+      });
   }
 
   /**

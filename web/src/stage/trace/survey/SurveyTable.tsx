@@ -41,7 +41,7 @@ export function SurveyTable({
 }
 
 function Row({
-  row: { part, read, isSkipped, judged },
+  row: { part, read, isSkipped, alone, judged },
   isNext,
   onPlace,
 }: {
@@ -85,6 +85,11 @@ function Row({
       </td>
       <td>
         {read !== undefined && judged?.because}
+        {alone && (
+          <small>
+            by itself <b>{VERDICT_WORDS[alone.verdict]}</b>: {alone.because.join('; ')}
+          </small>
+        )}
         {read !== undefined && settle?.kind === 'resistance' && (
           <>
             {' '}

@@ -102,6 +102,22 @@ describe('the capacitor survey', () => {
     expect(row('C2').textContent).not.toMatch(/good|BAD|doubtful|judged/);
     expect(row('C2').getAttribute('aria-current')).toBe('step');
   });
+  it('shows what a part measures by itself, whatever it read in circuit', async () => {
+    show([
+      { kind: 'leadZero', ohm: 0 },
+      esr('C1', 0.2),
+      { kind: 'offBoard', ref: 'C1', farad: 25e-6 },
+    ]);
+    expect(await within(row('C1')).findByText(/25 µF, −47 % of 47 µF: worn out/)).toBeTruthy();
+  });
+  it('a leak seen beside a part makes it likelier to be bad', () => {
+    const engine = new Engine(board);
+    const readings = [{ id: 'a', setup: 'off', kind: 'esr', at: 'C1.1', to: 'C1.2', value: 1.5, absent: [] }]; // prettier-ignore
+    const bad = (look: Record<string, number>) =>
+      engine.survey({ readings, look })[0]!.probabilityBad;
+    expect(bad({ C1: 20 })).toBeGreaterThan(2 * bad({}));
+    expect(bad({ C2: 20 })).toBeCloseTo(bad({}), 9);
+  });
   it('goes round a part that is out of reach', () => {
     const skip: EntryBody = { kind: 'skip', setup: 'off', quantity: 'esr', at: 'C1.1', to: 'C1.2', why: 'reach' }; // prettier-ignore
     show([skip]);

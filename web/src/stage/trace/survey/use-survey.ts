@@ -5,13 +5,16 @@ import { formatQuantity } from '@hanzai/core/quantity';
 import {
   CapacitorSurvey,
   esrLimit,
+  judgeOffBoard,
   readQuickList,
   surveyOrder,
   zeroAsked,
+  type OffBoardVerdict,
   type QuickList,
 } from '@hanzai/core/survey';
 import { LIBRARY, RATES } from '@hanzai/data';
 import { engineReadings } from '../../../case/engine-request';
+import { lookFactorsOf } from '../../../case/unit';
 import { lessLeads } from '../../../case/kind/tracing';
 import type { ProposedPoints } from '../../../case/strip/grammar';
 import type { CaseState } from '../../../case/use-case';
@@ -25,6 +28,8 @@ export interface SurveyRow {
   /** What was read across it last, ohm or as the meter said; undefined where nothing was. */
   readonly read: number | string | undefined;
   readonly isSkipped: boolean;
+  /** What it measured by itself, off the board; undefined where it was not. */
+  readonly alone?: OffBoardVerdict | undefined;
   /** Undefined while it is being worked out. */
   readonly judged: SurveyedCapacitor | undefined;
 }
@@ -39,17 +44,18 @@ export interface SurveyState {
 
 /** A capacitor survey as it stands: what was read, and what that says of each part. */
 export function useSurvey({ index, journal, engine }: CaseState): SurveyState {
+  const look = useMemo(() => lookFactorsOf(index, journal), [index, journal]);
   const [answer, setAnswer] = useState<readonly SurveyedCapacitor[]>();
   const [failure, setFailure] = useState<string>();
   const readings = useMemo(
     () => engineReadings(journal).filter(({ kind }) => kind === 'esr'),
     [journal],
   );
-  const key = JSON.stringify(readings);
+  const key = JSON.stringify({ readings, look });
   useEffect(() => {
     if (!engine) return undefined;
     let wanted = true;
-    engine.door.survey({ readings }).then(
+    engine.door.survey({ readings, look }).then(
       (judged) => wanted && judged && setAnswer(judged),
       (error: unknown) => wanted && setFailure(String((error as Error).message)),
     );
@@ -73,11 +79,21 @@ export function useSurvey({ index, journal, engine }: CaseState): SurveyState {
         isSkipped: journal.skips.some(
           ({ body }) => body.quantity === 'esr' && body.at === `${part.ref}.1`,
         ),
+        alone: aloneOf(journal, part),
         judged: answer?.find(({ ref }) => ref === part.ref),
       };
     });
   }, [index, journal, answer]);
   return { rows, judged: answer, zero: zeroNow(journal.zeros, rows), failure };
+}
+
+/** The newest measurement of a part by itself, judged. */
+function aloneOf(
+  { offBoards }: CaseState['journal'],
+  part: Capacitor,
+): OffBoardVerdict | undefined {
+  const own = offBoards.findLast(({ body }) => nameKey(body.ref) === nameKey(part.ref));
+  return own && judgeOffBoard(part, own.body);
 }
 
 function zeroNow(
@@ -125,6 +141,7 @@ export function useQuickSurvey({ journal }: CaseState): SurveyState & {
       part,
       read: readings.findLast(({ measurement }) => measurement.at.pin?.part === part)?.value,
       isSkipped: skips.some(({ body }) => body.quantity === 'esr' && body.at === `${part.ref}.1`),
+      alone: aloneOf(journal, part),
       judged: judged.find(({ ref }) => ref === part.ref),
     }));
     const list = rows
@@ -136,7 +153,7 @@ export function useQuickSurvey({ journal }: CaseState): SurveyState & {
         to: `${ref}.2`,
       }));
     return { rows, judged, zero: zeroNow(zeros, rows), failure: undefined, unread, list };
-  }, [index, survey, loose, skips, zeros, unread]);
+  }, [index, survey, journal, loose, skips, zeros, unread]);
 }
 
 /** Ohms in a cell; empty where there are none. */
