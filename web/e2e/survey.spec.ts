@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { caseOf, openCase } from './open-case';
+import { caseOf, openCase, visit } from './open-case';
 import { Server } from './server';
 
 const server = new Server();
@@ -72,4 +72,50 @@ test('a unit without a sheet is surveyed from a quick list', async ({ page }) =>
   await expect(page.getByRole('row', { name: /^C3/ })).toContainText('BAD');
   await page.getByRole('button', { name: 'Choose' }).first().click();
   await expect(page.getByRole('row', { name: 'the bad ones 1: C3' })).toHaveAttribute('aria-current', 'true');
+}); // prettier-ignore
+
+test('an instrument is written down, taken into use, and its name stands by what it read', async ({ page }) => {
+  await caseOf(page, 'J1 9V in: 1=VIN 2=0\nR1 VIN A 1k\nR2 A 0 1k', 'take-in');
+  const number = /case\/(\d+)/.exec(page.url())![1]!;
+  await visit(page, '/instruments');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText(/what it is called/)).toBeVisible();
+  await page.getByLabel('Name').fill('yellow hand meter');
+  await page.getByLabel('Volts: ± percent').fill('5');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'volts ±(5 % + 2)' })).toBeVisible();
+  await visit(page, `/case/${number}/trace`);
+  await strip(page).fill('a 4.5');
+  const standard = await page.locator('#strip-says').textContent();
+  await strip(page).fill('');
+  await page.getByRole('button', { name: 'Take readings from a meter' }).click();
+  await page.getByRole('button', { name: 'Read with yellow hand meter' }).click();
+  await expect(page.getByText(/In use: yellow hand meter \(volts/)).toBeVisible();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await strip(page).fill('a 4.5');
+  // The band is that of the meter in use.
+  await expect(page.locator('#strip-says')).toContainText('sound: 4.50 V');
+  await expect(page.locator('#strip-says')).not.toHaveText(standard ?? '');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('region', { name: 'Readings' })).toContainText('by yellow hand meter');
+}); // prettier-ignore
+
+test('a guided check is filed by keyboard, moves the line-up, and is taken back', async ({ page }) => {
+  await caseOf(page, 'J1 9V in: 1=VIN 2=0\nL1 VIN A 47u dcr=12\nR1 A 0 100\nL2 A B 47u dcr=12\nR2 B 0 100', 'trace');
+  await strip(page).press('Escape');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('k');
+  const checks = page.getByRole('region', { name: 'Guided checks' });
+  await checks.getByLabel('which part').fill('L2');
+  await checks.getByLabel(/tap to the first end/).fill('12');
+  await checks.getByLabel(/tap to the second end/).fill('OL');
+  await checks.getByLabel(/^end to end, Ω/).fill('OL');
+  await expect(checks).toContainText('second end is open');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id} ${nodes[0]?.html}`)).toEqual([]);
+  await page.keyboard.press('Enter');
+  await expect(checks).toContainText('L2, coil with a centre tap: bad');
+  await expect(page.getByRole('region', { name: 'Line-up of suspects' }).getByText('L2').first()).toBeVisible();
+  await checks.getByRole('button', { name: /^Take back: L2/ }).click();
+  await expect(checks).not.toContainText('L2, coil with a centre tap: bad');
 }); // prettier-ignore

@@ -200,6 +200,7 @@ test('the screens pass the accessibility rules in both themes', async ({ page })
     for (const path of [
       '/',
       '/boards',
+      '/instruments',
       '/case/new',
       ...['take-in', 'trace', 'repair', 'prove', 'hand-back'].map(
         (stage) => `/case/${number}/${stage}`,

@@ -26,7 +26,16 @@ describe('kinds of entries', () => {
     kinds.filter(
       (kind) =>
         KINDS[kind].takeBack === 'free' &&
-        !['step', 'acknowledge', 'back', 'daylight', 'timerDone', 'residual', 'pin'].includes(kind),
+        ![
+          'step',
+          'acknowledge',
+          'back',
+          'daylight',
+          'timerDone',
+          'residual',
+          'pin',
+          'meter',
+        ].includes(kind),
     ),
   )('%s can be taken back at any time', (kind) => {
     const entry = some(kind);
