@@ -1,3 +1,5 @@
+import { formatQuantity } from '../quantity';
+
 /** What a guided check came to, with what would settle it where it did not. */
 export interface CheckResult {
   readonly verdict: 'good' | 'doubtful' | 'bad';
@@ -37,6 +39,22 @@ export const numberOf = (given: Given, key: string): number | undefined => {
   const value = given[key];
   return typeof value === 'number' && !Number.isNaN(value) ? value : undefined;
 };
+
+/** Ohms in words. */
+export const ohm = (value: number): string =>
+  Number.isFinite(value) ? formatQuantity(value, 'ohm', 3) : 'OL';
+
+/** good up to the first size, bad beyond the second, doubtful between them. */
+export function graded(
+  value: number,
+  good: number,
+  bad: number,
+  words: string,
+  settle: string,
+): CheckResult {
+  if (value <= good) return { verdict: 'good', because: [words] };
+  return { verdict: value > bad ? 'bad' : 'doubtful', because: [words], settle };
+}
 
 /** The worst of several, with all their reasons, the worst first. */
 export function together(results: readonly (CheckResult | undefined)[]): CheckResult | undefined {

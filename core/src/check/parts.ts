@@ -1,8 +1,4 @@
-import { formatQuantity } from '../quantity';
-import { numberOf, together, type CheckResult, type GuidedCheck } from './check';
-
-const ohm = (value: number): string =>
-  Number.isFinite(value) ? formatQuantity(value, 'ohm', 3) : 'OL';
+import { graded, numberOf, ohm, together, type CheckResult, type GuidedCheck } from './check';
 
 /** Of all this: common practice, no published source. */
 const RULE = {
@@ -104,13 +100,6 @@ export const CONTACT: GuidedCheck = {
     ]);
   },
 }; // prettier-ignore
-
-function graded(value: number, good: number, bad: number, words: string, settle: string): CheckResult {
-  if (value <= good) return { verdict: 'good', because: [words] };
-  return value > bad
-    ? { verdict: 'bad', because: [words] }
-    : { verdict: 'doubtful', because: [words], settle };
-} // prettier-ignore
 
 export const INDUCTOR: GuidedCheck = {
   name: 'inductor',

@@ -1,5 +1,5 @@
 import { formatQuantity } from '../quantity';
-import { numberOf, together, type CheckResult, type GuidedCheck } from './check';
+import { graded, numberOf, ohm, together, type CheckResult, type GuidedCheck } from './check';
 
 /** Revolutions a minute from the period of the index, s: one a turn. */
 export const speedOfIndex = (second: number): number => 60 / second;
@@ -28,15 +28,6 @@ const RULE = {
   slipGood: 0.02,
   slipBad: 0.06,
 } as const;
-
-const ohm = (value: number): string =>
-  Number.isFinite(value) ? formatQuantity(value, 'ohm', 3) : 'OL';
-
-/** good up to the first, bad beyond the second, doubtful between. */
-function graded(value: number, good: number, bad: number, words: string, settle: string): CheckResult {
-  if (value <= good) return { verdict: 'good', because: [words] };
-  return { verdict: value > bad ? 'bad' : 'doubtful', because: [words], settle };
-} // prettier-ignore
 
 export const MOTOR: GuidedCheck = {
   name: 'motor',

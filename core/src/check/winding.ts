@@ -1,5 +1,4 @@
-import { formatQuantity } from '../quantity';
-import { numberOf, type CheckResult, type GuidedCheck } from './check';
+import { numberOf, ohm, type CheckResult, type GuidedCheck } from './check';
 
 /** Of all this: common practice, no published source. */
 const COIL = {
@@ -14,9 +13,6 @@ const COIL = {
   /** And from the same coil beside it. */
   brotherApart: 0.2,
 } as const;
-
-const ohm = (value: number): string =>
-  Number.isFinite(value) ? formatQuantity(value, 'ohm', 3) : 'OL';
 
 /** A centre-tapped winding from its three readings, fitted so that the squares of what is left are least. */
 export interface WindingFit {

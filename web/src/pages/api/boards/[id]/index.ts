@@ -1,8 +1,8 @@
 import type { APIRoute } from 'astro';
-import { z } from 'zod';
 import { archiveBoard, boardContent } from '../../../../server/board/repository';
 import { database } from '../../../../server/db/client';
-import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
+import { answer, json, pathId, problem } from '../../../../server/problem';
+import { setAsideDoor } from '../../../../server/set-aside';
 
 /** GET: the Board JSON. What is stored under an id never changes. */
 export const GET: APIRoute = ({ params }) =>
@@ -16,17 +16,5 @@ export const GET: APIRoute = ({ params }) =>
     return response;
   });
 
-const Change = z.object({ archived: z.boolean() });
-
 /** PATCH: sets a board aside, or takes it back. Cases that were worked on it keep it. */
-export const PATCH: APIRoute = ({ params, request }) =>
-  answer(async () => {
-    const id = pathId(params.id);
-    if (!id.ok) return id.response;
-    const body = await readBody(request, Change);
-    if (!body.ok) return body.response;
-    const { archived } = body.value;
-    return (await archiveBoard(database(), id.value, archived ? new Date() : null))
-      ? json({ archived })
-      : problem(404, 'Not found', 'no such board sheet');
-  });
+export const PATCH = setAsideDoor('board sheet', archiveBoard);
