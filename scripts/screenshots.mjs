@@ -153,7 +153,8 @@ await shot('sheet-picture', 'day', async (page) => {
 await shot('guided-checks', 'day', async (page) => {
   await go(/lamps steady, no boot/, 'trace')(page);
   await settled(page);
-  await page.getByRole('button', { name: 'Guided checks' }).click();
+  await page.getByText(/^Ready lists/).click();
+  await page.getByRole('button', { name: /guided checks/i }).click();
   await page.getByLabel(/tap to the first end/).fill('12');
   await page.getByLabel(/tap to the second end/).fill('9.1');
   await page.getByLabel(/^end to end, Ω/).fill('21');

@@ -98,10 +98,19 @@ export function NextPane({
         />
       )}
       <div className={style.below}>
-        {lists.length > 0 && (
+        {lists.length === 0 ? (
+          <Button look="quiet" onClick={onChecks}>
+            Guided checks
+          </Button>
+        ) : (
           <details className={style.lists} key={running?.sequence.name ?? ''}>
             <summary>Ready lists ({lists.length})</summary>
             <ul>
+              <li>
+                <button type="button" onClick={onChecks}>
+                  guided checks: coil, motor, switch …
+                </button>
+              </li>
               {lists.map(({ name, title, measurements }) => (
                 <li key={name}>
                   <button
@@ -116,9 +125,6 @@ export function NextPane({
             </ul>
           </details>
         )}
-        <Button look="quiet" onClick={onChecks}>
-          Guided checks
-        </Button>
         <Bounds
           index={index}
           journal={journal}
