@@ -7,6 +7,7 @@ export function Pane({
   title,
   tools,
   fills = false,
+  keepsHead = false,
   onClose,
   children,
 }: {
@@ -14,11 +15,16 @@ export function Pane({
   tools?: ReactNode;
   /** Whether it takes the room of the map. */
   fills?: boolean;
+  /** Whether the heading stays in sight while the rest is scrolled. */
+  keepsHead?: boolean;
   onClose: () => void;
   children: ReactNode;
 }) {
   return (
-    <section className={`${style.pane} ${fills ? style.fills : ''}`} aria-label={title}>
+    <section
+      className={`${style.pane} ${fills ? style.fills : ''} ${keepsHead ? style.keepsHead : ''}`}
+      aria-label={title}
+    >
       <header>
         <h2>{title}</h2>
         {tools}

@@ -47,6 +47,7 @@ export default function SurveyPane({
     <Pane
       title="Capacitors"
       fills
+      keepsHead
       tools={
         <>
           <span>
