@@ -1,3 +1,4 @@
 export { hiddenFault } from './hidden-fault';
 export { checkBench, simulatedBench, type BenchTime, type BenchWish } from './scpi-bench';
 export { OVERLOAD } from './meter';
+export { SIMULATED_NAME } from './name';

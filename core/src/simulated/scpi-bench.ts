@@ -11,6 +11,7 @@ import {
 } from '../scpi';
 import { ACTIONS_EXPECTED, carryOut } from './actions';
 import { BenchBoard } from './bench-board';
+import { SIMULATED } from './name';
 import { OVERLOAD, SimulatedMeter, type BenchFunction, type Taken } from './meter';
 
 /** What a simulated bench is made of. */
@@ -68,7 +69,7 @@ export function simulatedBench(wish: BenchWish, time: BenchTime): ScpiInstrument
 }
 
 class Bench implements ScpiDevice {
-  readonly identity = ['Hanzai', 'simulated bench', '0', '1'] as const;
+  readonly identity = [SIMULATED.maker, SIMULATED.model, '0', '1'] as const;
   private readonly board: BenchBoard;
   private readonly meter: SimulatedMeter;
   private kind: BenchFunction = 'voltage';

@@ -21,6 +21,8 @@ export interface TakenReading extends Reading {
   readonly entry: Of<'reading'>;
   /** True where it was taken after the last repair: it speaks of the board as it is now. */
   readonly current: boolean;
+  /** Taken of a simulated board: it traces, and neither proves nor opens a gate. */
+  readonly isSimulated: boolean;
   /** The workshop's instrument that took it; undefined for the standard meter. */
   readonly by?: string | undefined;
 }
@@ -33,6 +35,8 @@ export interface MeterInUse {
 
 /** A reading that no sheet places. */
 export interface TakenLoose {
+  /** Taken of a simulated board. */
+  readonly isSimulated: boolean;
   readonly entry: Of<'reading'>;
   readonly current: boolean;
 }

@@ -71,6 +71,11 @@ function obstaclesOf(
     obstacles.push(
       `${undecided.map(({ body }) => body.title).join('; ')} failed, and nothing was decided`,
     );
+  const simulated = [...journal.readings, ...journal.loose].filter((one) => one.isSimulated);
+  if (simulated.length > 0)
+    obstacles.push(
+      `${simulated.length} readings are of a simulated board: take them back, or they stand in the report`,
+    );
   // A unit that is given up goes back unproven, and the report says so.
   if (decision?.body.course === 'give-up') return obstacles;
   if (missing.length > 0) obstacles.push(`${missing.join(', ')} came off and nothing went on`);

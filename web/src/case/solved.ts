@@ -33,14 +33,20 @@ export interface Solved {
 /** A repair is a part fitted, or one left out on purpose. */
 export const isRepair = ({ action }: LedgerLine): boolean => action !== 'removed';
 
+/** What a gate or a proof may rest on: a simulated board says nothing of the one on the bench. */
+const realReadings = ({ readings }: Journal): Journal['readings'] =>
+  readings.filter(({ isSimulated }) => !isSimulated);
+
 /**
  * The proof of a case as it stands: what was read before the repair against what has been read
  * since.
  */
 function caseProof(index: BoardIndex, journal: Journal): readonly ProofStep[] {
   const symptoms = journal.symptoms.map(({ id, body }) => ({ key: id, text: body.text }));
-  const before = journal.ledger.some(isRepair) ? journal.readings.filter((r) => !r.current) : [];
-  const after = journal.readings.filter((r) => r.current);
+  const before = journal.ledger.some(isRepair)
+    ? realReadings(journal).filter((r) => !r.current)
+    : [];
+  const after = realReadings(journal).filter((r) => r.current);
   const starts = (list: Journal['starts']): readonly Start[] =>
     list.map(({ body }) => ({ clean: body.failedAt === null, conditions: body.conditions }));
   const allStarts = { before: starts(journal.startsBefore), since: starts(journal.startsSince) };
@@ -58,7 +64,8 @@ function caseProof(index: BoardIndex, journal: Journal): readonly ProofStep[] {
 
 /** Readings at points that no sheet has, as the rules of a case without one take them. */
 export function looseReadings({ loose }: Journal): readonly LooseReading[] {
-  return loose.map(({ entry: { id, body }, current }) => ({
+  const real = loose.filter(({ isSimulated }) => !isSimulated);
+  return real.map(({ entry: { id, body }, current }) => ({
     key: id,
     setup: body.setup,
     kind: body.quantity,
@@ -84,12 +91,12 @@ function withoutSheet(journal: Journal): CaseWithoutSheet {
 /** What keeps a fuse out, by the readings of the board as it is now. Solves the good board. */
 function fuseHold(index: BoardIndex, journal: Journal, ref: string): FuseObjection | undefined {
   const fuse = index.partByKey.get(nameKey(ref));
-  const current = journal.readings.filter((reading) => reading.current);
+  const current = realReadings(journal).filter((reading) => reading.current);
   return fuse && fuseGate(index, fuse, current, predictorOf(index));
 }
 
 function powerHold(index: BoardIndex, journal: Journal): string | undefined {
-  const current = journal.readings.filter((reading) => reading.current);
+  const current = realReadings(journal).filter((reading) => reading.current);
   return firstPowerObjection(index, predictorOf(index), current, journal.absent);
 }
 

@@ -1,6 +1,7 @@
 // @vitest-environment happy-dom
 import { indexBoard, readSheetLines } from '@hanzai/core/board';
 import { MeterProfile, STANDARD_METER } from '@hanzai/core/instrument';
+import { SIMULATED_NAME } from '@hanzai/core/simulated';
 import { LIBRARY } from '@hanzai/data';
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -10,6 +11,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Entry, EntryBody } from '../case/entry';
 import { engineReadings } from '../case/engine-request';
 import { playJournal } from '../case/journal';
+import { caseProgress } from '../case/progress';
+import { solveHere } from '../case/solved';
 import { Engine } from '../workers/engine';
 import { Instruments } from './Instruments';
 import { asTyped, TypedInstrument, typedResistors } from './typed-profile';
@@ -127,5 +130,30 @@ describe('an instrument in a case', () => {
     };
     expect(await within(volts)).toBe(false);
     expect(await within(coarse, volts)).toBe(true);
+  });
+});
+
+describe('readings of the simulated bench', () => {
+  const { board } = readSheetLines('J1 9V in: 1=VIN 2=0\nF1 VIN VM T1A\nR1 VM 0 100', LIBRARY);
+  const index = indexBoard(board);
+  const ohms = (instrument?: string): EntryBody => ({ kind: 'reading', setup: 'off', quantity: 'resistance', at: 'VM', to: '', value: 100, typed: 'vm 100 ohm', ...(instrument ? { instrument } : {}) }); // prettier-ignore
+  const played = (...bodies: EntryBody[]) =>
+    playJournal(bodies.map((body): Entry => ({ id: v7(), madeAt: new Date().toISOString(), body })), index); // prettier-ignore
+  it('let no fuse in that the same reading of the real board lets in', () => {
+    expect(solveHere(index, played(ohms())).fuse('F1')).toBeUndefined();
+    expect(solveHere(index, played(ohms(SIMULATED_NAME))).fuse('F1')).toBeDefined();
+  });
+  it('trace, pass no step of a proof, and stand against closing', () => {
+    const symptom: EntryBody = { kind: 'symptom', text: 'dark' };
+    const fitted: EntryBody = { kind: 'fitted', ref: 'R1', value: '100', polarityChecked: false, note: '' }; // prettier-ignore
+    const volts = (instrument?: string): EntryBody => ({ ...ohms(instrument), setup: 'on', quantity: 'voltage', value: 9, typed: 'vm 9' }) as EntryBody; // prettier-ignore
+    const passed = (...bodies: EntryBody[]): number =>
+      solveHere(index, played(symptom, fitted, ...bodies)).proof()!.filter(({ state }) => state === 'pass').length; // prettier-ignore
+    expect(passed(ohms(), volts())).toBeGreaterThan(0);
+    expect(passed(ohms(SIMULATED_NAME), volts(SIMULATED_NAME))).toBe(0);
+    const journal = played(symptom, ohms(SIMULATED_NAME));
+    expect(engineReadings(journal)).toHaveLength(1);
+    const { obstacles } = caseProgress(index, journal, solveHere(index, journal), true);
+    expect(obstacles.join()).toMatch(/1 readings are of a simulated board/);
   });
 });

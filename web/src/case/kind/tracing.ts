@@ -1,6 +1,7 @@
 import { absentParts } from '@hanzai/core/bench';
 import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
+import { SIMULATED_NAME } from '@hanzai/core/simulated';
 import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
 import { placeText, SKIP_WORDS } from '../wording';
 import type { KindsOf } from './definition';
@@ -46,16 +47,18 @@ export const TRACING_KINDS: KindsOf<
     },
     add: (draft, entry) => {
       const { setup, quantity, at, to, value } = entry.body;
+      const isSimulated = entry.body.instrument === SIMULATED_NAME;
       const resolved = draft.index && resolveMeasurement(draft.index, setup, quantity, at, to);
       // Without a sheet, or where another was chosen since that does not have the point.
       if (!resolved?.ok) {
-        draft.loose.push({ entry, current: draft.isSinceRepair(entry) });
+        draft.loose.push({ entry, isSimulated, current: draft.isSinceRepair(entry) });
         return;
       }
       const own = draft.meters.get(quantity);
       draft.readings.push({
         // Read with what was in use then: another choice later does not change it.
         measurement: own ? { ...resolved.measurement, meter: own.profile } : resolved.measurement,
+        isSimulated,
         by: entry.body.instrument ?? own?.name,
         // What the leads add is no part of the board.
         value: quantity === 'esr' ? lessLeads(value, draft.zeros.at(-1)?.body.ohm) : value,

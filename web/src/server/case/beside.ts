@@ -1,3 +1,4 @@
+import { SIMULATED_NAME } from '@hanzai/core/simulated';
 import { sql } from 'drizzle-orm';
 import { BesideReading } from '../../case/beside';
 import type { Database } from '../db/client';
@@ -7,7 +8,8 @@ const MOST = 4000;
 
 /**
  * What was read on other units of this kind: cases on any version of the same sheet, and where there
- * is no sheet cases with the same model of unit. What was taken back is left out. A reading is good
+ * is no sheet cases with the same model of unit. What was taken back, or read of a
+ * simulated board, is left out. A reading is good
  * where it was taken after the last repair of a case that was closed and not given up; in a case
  * without a repair nobody knows which of its readings were taken of a sound board.
  */
@@ -38,7 +40,7 @@ export async function readingsBeside(
       e.body->>'at' as at, e.body->>'to' as "to", e.body->'value' as value,
       ended.proven and e.epoch > 0 and e.epoch = ended.last_epoch as good
     from ended join case_entry e on e.case_id = ended.id
-    where e.kind = 'reading' and not exists (
+    where e.kind = 'reading' and e.body->>'instrument' is distinct from ${SIMULATED_NAME} and not exists (
       select 1 from case_entry r
       where r.case_id = e.case_id and r.kind = 'retract' and r.body->>'entry' = e.id::text
     )

@@ -23,6 +23,7 @@ export function TraceNotices({
 }) {
   const { journal, view, model } = state;
   const moved = useMemo(() => repairMove(model, journal), [model, journal]);
+  const simulated = journal.readings.filter(({ isSimulated }) => isSimulated).length;
   return (
     <>
       {failure && (
@@ -37,6 +38,12 @@ export function TraceNotices({
       <Decision state={state} />
       <PowerAnyway state={state} />
       <ChargeLock state={state} />
+      {simulated > 0 && !journal.closed && (
+        <Notice look="attention" title="Of a simulated board:">
+          {simulated} of {journal.readings.length} readings. They trace; they prove nothing and open
+          no gate, and have to be taken back before the case is closed.
+        </Notice>
+      )}
       {moved?.move === 'back' && !journal.closed && (
         <Notice look="attention" title="It stops earlier than before the repair." live>
           What was just touched comes first: {moved.touched.join(', ')}. Ask the ledger: polarity,
