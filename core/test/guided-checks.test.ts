@@ -112,7 +112,9 @@ describe('a guided check', () => {
     expect(check('light-barrier', { ...good, supply: 0 })).toBeUndefined();
   }); // prettier-ignore
   it('of a motor turns it by hand first, then weighs starts, currents and windings', () => {
-    expect(check('motor', { hand: 'free both ways' })).toMatchObject({ verdict: 'good' });
+    // A free shaft alone acquits nothing.
+    expect(check('motor', { hand: 'free both ways' })).toMatchObject({ verdict: 'doubtful' });
+    expect(check('motor', { hand: 'free both ways', w1: 30, w2: 30 })).toMatchObject({ verdict: 'good' });
     expect(check('motor', { hand: 'one way only' })).toMatchObject({ verdict: 'bad' });
     expect(check('motor', { hand: 'free both ways', rated: 12, starts: 3, run: 0.1, stall: 0.6, w1: 20, w2: 20 })).toMatchObject({ verdict: 'good' });
     expect(check('motor', { hand: 'free both ways', rated: 12, starts: 10 })).toMatchObject({ verdict: 'bad' });

@@ -55,7 +55,7 @@ export const MOTOR: GuidedCheck = {
         : given.hand === 'rough'
           ? { verdict: 'doubtful', because: ['turns roughly'], settle: 'take the load off its shaft and turn it again' }
           : { verdict: 'bad', because: [given.hand === 'stuck' ? 'does not turn' : 'turns one way only'], settle: 'take the load off its shaft and turn it again' };
-    return together([
+    const all = together([
       hand,
       windings.length === 0 ? undefined : judgeWindings(windings),
       rated === undefined || starts === undefined
@@ -68,6 +68,11 @@ export const MOTOR: GuidedCheck = {
         ? undefined
         : agreeing(rated / stall, windings[0]!),
     ]);
+    // A free shaft acquits no winding and no bearing under power.
+    const isMeasured = windings.length > 0 || starts !== undefined || run !== undefined;
+    return all?.verdict === 'good' && !isMeasured
+      ? { ...all, verdict: 'doubtful', settle: 'read its windings, or run it from 3 V up' }
+      : all;
   },
 }; // prettier-ignore
 
