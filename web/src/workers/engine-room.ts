@@ -126,8 +126,9 @@ export class EngineRoom {
       meaning: (request) => askMeaning((course) => opened(engine).meaning(request, course)),
       ahead: (request) => askAhead((course) => opened(engine).ahead(request, course)),
       why: (request) => askWhy((course) => opened(engine).why(request, course)),
-      conclude: (request) => askConclude((course) => opened(engine).conclude(request, course)),
-      survey: (request) => askSurvey(async () => opened(engine).survey(request)),
+      conclude: (request) =>
+        askConclude((course) => opened(engine).parts.conclude(request, course)),
+      survey: (request) => askSurvey(async () => opened(engine).parts.survey(request)),
       levels: (absent) => opened(engine).levels(absent),
       trail: (request) => askTrail((course) => opened(engine).trail(request, course)),
       worth: (request) => opened(engine).worth(request),

@@ -1,11 +1,5 @@
 import { accessMinutes } from '@hanzai/core/bench';
-import {
-  indexBoard,
-  nameKey,
-  replaceableRef,
-  type Board,
-  type BoardIndex,
-} from '@hanzai/core/board';
+import { indexBoard, replaceableRef, type Board, type BoardIndex } from '@hanzai/core/board';
 import {
   argueSteps,
   Diagnoser,
@@ -21,18 +15,9 @@ import {
   resolveMeasurement,
   withinBand,
   type Measurement,
-  type MeterProfile,
   type Reading,
 } from '@hanzai/core/instrument';
-import { CapacitorSurvey, esrLimit } from '@hanzai/core/survey';
-import {
-  aheadSteps,
-  handMinutes,
-  judgeConclusive,
-  planNext,
-  planSteps,
-  type PlanOptions,
-} from '@hanzai/core/plan';
+import { aheadSteps, handMinutes, planNext, planSteps, type PlanOptions } from '@hanzai/core/plan';
 import { RATES } from '@hanzai/data';
 import {
   AheadRequest,
@@ -41,7 +26,6 @@ import {
   JournalRequest,
   LevelsRequest,
   MeaningRequest,
-  SurveyRequest,
   TrailRequest,
   WhatIfRequest,
   WhyRequest,
@@ -50,10 +34,8 @@ import {
   type EngineEvent,
   type EngineReading,
   type LineUp,
-  type ReadingConclusion,
   type ReadingMeaning,
   type ReportFigures,
-  type SurveyedCapacitor,
   type TrailAnswer,
   type WhatIfAnswer,
   type WhyAnswer,
@@ -71,6 +53,7 @@ import { isRepair, writeAnswers, type WrittenAnswers } from '../case/solved';
 import { sideOf, whyAnswer } from './arguing';
 import { allowedBy } from './limits';
 import { leadersOf, lineUpInWords } from './line-up-words';
+import { PartReadings, readingOn } from './part-readings';
 import { nextStep, proposalKey, PROPOSALS, stepInWords } from './plan-words';
 
 /** Work goes on for so long before other messages are let in. */
@@ -109,12 +92,12 @@ export class Engine {
   private taught = '';
   private priors: ReadonlyMap<string, number>;
   private look = '{}';
-  private capacitors?: CapacitorSurvey;
-  /** By reading and its value; null where there is nothing to conclude. */
-  private readonly concluded = new Map<string, ReadingConclusion | null>();
+  /** What readings across single parts say of those. */
+  readonly parts: PartReadings;
 
   constructor(board: Board) {
     this.drawn = indexBoard(board);
+    this.parts = new PartReadings(this.drawn);
     this.diagnoser = new Diagnoser(this.drawn, RATES);
     this.priors = this.priorShares();
   }
@@ -321,66 +304,6 @@ export class Engine {
   }
 
   /**
-   * Whether each of some readings across parts, power off, says what it seems to say; those of other
-   * kinds are left out. Cost: a few circuits for each that was not asked about before.
-   */
-  async conclude(
-    raw: unknown,
-    course: Course,
-  ): Promise<Readonly<Record<string, ReadingConclusion>> | undefined> {
-    const found: Record<string, ReadingConclusion> = {};
-    for (const { id, setup, kind, at, to, value, meter } of SurveyRequest.parse(raw).readings) {
-      const resolved = resolveMeasurement(this.drawn, setup, kind, at, to);
-      if (!resolved.ok) continue;
-      const key = `${id} ${String(value)}`;
-      let known = this.concluded.get(key);
-      if (known === undefined) {
-        await course.pause();
-        if (course.stale()) return undefined;
-        const reading = { measurement: readWith(resolved.measurement, meter), value };
-        const said = judgeConclusive(this.drawn, reading);
-        known = said
-          ? {
-              conclusive: said.conclusive,
-              words: said.words,
-              remedy: said.remedy ? `${said.remedy.title}, ${said.remedy.minutes} min` : '',
-            }
-          : null;
-        this.concluded.set(key, known);
-      }
-      if (known) found[id] = known;
-    }
-    return found;
-  }
-
-  /** Every capacitor judged by its ESR. Cost: a second on a large board, then some milliseconds. */
-  survey(raw: unknown): readonly SurveyedCapacitor[] {
-    const { readings: taken, look = {} } = SurveyRequest.parse(raw);
-    const readings = taken.flatMap((reading) => {
-      const { setup, kind, at, to, value, absent } = reading;
-      // On the board as it is drawn: what readings taught of others is the survey's own matter.
-      const resolved = resolveMeasurement(this.drawn, setup, kind, at, to);
-      return resolved.ok
-        ? [{ measurement: readWith(resolved.measurement, reading.meter), value, absent }]
-        : [];
-    });
-    this.capacitors ??= new CapacitorSurvey(this.drawn, RATES);
-    const expected = this.capacitors.expected();
-    return this.capacitors
-      .judge(readings, (ref) => look[ref] ?? 1)
-      .map((verdict) => {
-        const part = this.drawn.partByKey.get(nameKey(verdict.ref));
-        const limit = part?.kind === 'capacitor' ? esrLimit(part) : undefined;
-        const ohm = expected.get(verdict.ref) ?? Infinity;
-        return {
-          ...verdict,
-          expectedOhm: Number.isFinite(ohm) ? ohm : null,
-          limitOhm: limit ?? null,
-        };
-      });
-  }
-
-  /**
    * What was believed after each of the readings. undefined where nobody waits for it any more. Cost:
    * a line-up for each.
    */
@@ -471,25 +394,10 @@ export class Engine {
   }
 
   private resolve(r: EngineReading): { id: string; reading: Reading }[] {
-    const resolved = resolveMeasurement(this.diagnoser.index, r.setup, r.kind, r.at, r.to);
-    return resolved.ok
-      ? [
-          {
-            id: r.id,
-            reading: {
-              measurement: readWith(resolved.measurement, r.meter),
-              value: r.value,
-              absent: r.absent,
-            },
-          },
-        ]
-      : [];
+    const reading = readingOn(this.diagnoser.index, r);
+    return reading ? [{ id: r.id, reading }] : [];
   }
 }
-
-/** A measurement with the workshop's own instrument. */
-const readWith = (m: Measurement, meter: MeterProfile | undefined): Measurement =>
-  meter ? { ...m, meter } : m;
 
 /**
  * Walks through long work, telling how far it is and letting other messages in; undefined where it

@@ -51,7 +51,9 @@ function stateOf(bodies: readonly EntryBody[]): CaseState {
     journal: playJournal(entries, index),
     view: { number: 7, title: 'a test' },
     append: appended,
-    engine: { door: { survey: (request: unknown) => Promise.resolve(engine.survey(request)) } },
+    engine: {
+      door: { survey: (request: unknown) => Promise.resolve(engine.parts.survey(request)) },
+    },
   } as unknown as CaseState;
 }
 function runningOf({ journal }: CaseState): RunningSequence {
@@ -114,7 +116,7 @@ describe('the capacitor survey', () => {
     const engine = new Engine(board);
     const readings = [{ id: 'a', setup: 'off', kind: 'esr', at: 'C1.1', to: 'C1.2', value: 1.5, absent: [] }]; // prettier-ignore
     const bad = (look: Record<string, number>) =>
-      engine.survey({ readings, look })[0]!.probabilityBad;
+      engine.parts.survey({ readings, look })[0]!.probabilityBad;
     expect(bad({ C1: 20 })).toBeGreaterThan(2 * bad({}));
     expect(bad({ C2: 20 })).toBeCloseTo(bad({}), 9);
   });

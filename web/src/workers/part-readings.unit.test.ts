@@ -1,9 +1,10 @@
 // In circuit too high or open convicts and nominal acquits nobody; ESR the other way round: common
 // practice, no published source.
-import { readSheetLines } from '@hanzai/core/board';
+import { indexBoard, readSheetLines } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { describe, expect, it } from 'vitest';
-import { Engine, type Course } from './engine';
+import type { Course } from './engine';
+import { PartReadings } from './part-readings';
 
 const { board } = readSheetLines(
   'J1 9V in: 1=A 2=0\nR1 A B 1k\nR2 A B 1k\nR3 B C 10k\nR4 C 0 10k\nC1 B 0 47u 16V electrolytic esr=0.3\nC2 B 0 47u 16V electrolytic esr=0.3',
@@ -13,7 +14,7 @@ const reading = (id: string, kind: string, ref: string, value: number | string) 
   ({ id, setup: 'off', kind, at: `${ref}.1`, to: `${ref}.2`, value, absent: [] }); // prettier-ignore
 const quiet: Course = { send: () => undefined, pause: () => Promise.resolve(), stale: () => false };
 const conclude = async (readings: readonly unknown[], course = quiet) =>
-  new Engine(board).conclude({ readings }, course);
+  new PartReadings(indexBoard(board)).conclude({ readings }, course);
 
 describe('whether a reading is conclusive', () => {
   it('above what a parallel path can do, or open, convicts; nominal in circuit acquits nobody', async () => {
@@ -41,7 +42,7 @@ describe('whether a reading is conclusive', () => {
     let stale = false;
     let pauses = 0;
     const course: Course = { ...quiet, pause: async () => void (pauses += 1), stale: () => stale };
-    const engine = new Engine(board);
+    const engine = new PartReadings(indexBoard(board));
     const asked = { readings: [reading('a', 'resistance', 'R3', 15_000)] };
     await engine.conclude(asked, course);
     await engine.conclude(asked, course);
