@@ -1,4 +1,5 @@
 import { InputError, UsageError } from './arguments';
+import { fit } from './fit';
 import { simulate } from './simulate';
 import { convert, diagnoseBoard, next, read, solve, survey, symptoms, type Output } from './verbs';
 
@@ -9,6 +10,7 @@ const VERBS: Readonly<Record<string, (words: readonly string[]) => Output>> = {
   next,
   survey,
   symptoms,
+  fit,
   convert,
 };
 
@@ -20,6 +22,8 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
   hanzai survey BOARD --readings FILE        (BOARD may be a parts list)
   hanzai next BOARD [--readings FILE] [--allow voltage,esr,…] [--top N] [--context FILE]
   hanzai symptoms BOARD [--top N]
+  hanzai fit --was TEXT --offer TEXT [--volts V] [--role decoupling|filter|coupling|servo|timing|safety] [--room h=…,d=…,pitch=…]
+  hanzai fit BOARD REF --offer TEXT          (TEXT as people write it: "10u 16V electrolytic 105C", "T1A 250V", "74HCT86")
   hanzai simulate BOARD --port N [--fault REF:mode[=VALUE]]… [--setup S] [--seed N] [--slips] [--exact]
   hanzai convert IN OUT        (.json .cir .ipc .csv .sheet; reads .net .tdx too)
 

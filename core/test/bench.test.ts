@@ -14,7 +14,7 @@ import {
 } from '../src/bench';
 import { Predictor } from '../src/diagnosis';
 import type { Reading } from '../src/instrument';
-import { judgeReplacement, orientation, parseOffered } from '../src/part';
+import { judgeFit, orientation, readSpec, specOfParts } from '../src/part';
 import { boardFile, measurement } from './boards';
 
 const index = boardFile('../../data/demo/boards/cr40-srv-supply.cir');
@@ -137,7 +137,7 @@ describe('the proof', () => {
 // higher, never lower; the stripe of an aluminium capacitor marks minus.
 describe('replacements', () => {
   const levels = (ref: string, text: string): string[] =>
-    judgeReplacement(part(ref), parseOffered(text))
+    judgeFit(specOfParts([part(ref)]), readSpec(text))
       .filter(({ code }) => code === 'value' || code === 'volts')
       .map((r) => r.level);
   it('takes a higher voltage and refuses a lower one or another value', () => {

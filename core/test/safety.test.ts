@@ -28,7 +28,7 @@ import {
 import { indexBoard } from '@hanzai/core/board';
 import { Predictor } from '@hanzai/core/diagnosis';
 import type { Reading } from '@hanzai/core/instrument';
-import { isPolarised, marking, parseOffered, verdictOf } from '@hanzai/core/part';
+import { isPolarised, marking, readSpec, verdictOf } from '@hanzai/core/part';
 import { ARCHETYPES } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 import { board, measurement } from './boards';
@@ -389,7 +389,7 @@ describe('what may go on', () => {
   it('the marking follows what goes on, not what came off', () => {
     const c1 = partOf(cr40, 'C1');
     expect(marking(c1)).toMatchObject({ sign: 'stripe-minus', at: 'ground' });
-    expect(marking(c1, parseOffered('470u 16V tantalum'))).toMatchObject({
+    expect(marking(c1, readSpec('470u 16V tantalum'))).toMatchObject({
       sign: 'stripe-plus',
       at: 'VM',
       words: expect.stringContaining('PLUS'),
@@ -398,7 +398,7 @@ describe('what may go on', () => {
       (part) => part.kind === 'capacitor' && part.dielectric === 'ceramic',
     )!;
     expect(marking(film)).toBeUndefined();
-    expect(marking(film, parseOffered('1u 25V electrolytic'))).toMatchObject({
+    expect(marking(film, readSpec('1u 25V electrolytic'))).toMatchObject({
       at: undefined,
       words: expect.stringContaining('read the volts'),
     });

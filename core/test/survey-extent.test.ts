@@ -1,6 +1,7 @@
 // Outside checks: the definition of tan δ (IEC 60384-1), the ten-degree rule as data sheets give it,
 // Weibull's distribution (J. Appl. Mech. 18, 1951), the shortest of all orders by trying each, and
 // sums done by hand.
+import { lifeHours } from '@hanzai/core/part';
 import { LIBRARY } from '@hanzai/data';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -15,7 +16,6 @@ import {
   failsWithin,
   judgeOffBoard,
   largestDissipation,
-  lifeHours,
   surveyOrder,
   USUAL_FIGURES,
   worthOf,

@@ -14,7 +14,7 @@ import {
 import { storedCharges } from '../src/bench';
 import { diagnose, taughtBy } from '../src/diagnosis';
 import type { Reading } from '../src/instrument';
-import { judgeReplacement } from '../src/part';
+import { judgeFit, readSpec, specOfParts } from '../src/part';
 import { board, measurement, respond } from './boards';
 
 const DECK = `pencil marks
@@ -85,11 +85,8 @@ describe('a value that is not known', () => {
       ),
     ).toBe(false);
     for (const ref of ['R1', 'C1']) {
-      const remarks = judgeReplacement(index.partByKey.get(ref.toLowerCase())!, {
-        value: 4700,
-        ratedVolt: 400,
-        text: '',
-      } as never);
+      const was = specOfParts([index.partByKey.get(ref.toLowerCase())!]);
+      const remarks = judgeFit(was, readSpec('4700 400V', undefined, was.kind));
       expect(remarks.find(({ code }) => code === 'value')?.level).toBe('warn');
       expect(remarks.some(({ code, level }) => code === 'esr' && level === 'ok')).toBe(false);
     }

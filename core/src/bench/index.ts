@@ -18,6 +18,7 @@ export {
 } from './without-sheet';
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
+export { placeOf } from './place-of';
 export { replacementObjection, replacementRemarks } from './replacement';
 export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { sequencesOf, type Sequence } from './sequences';

@@ -1,6 +1,6 @@
-import { nameKey, type BoardIndex } from '../board';
+import { NO_LIBRARY, nameKey, type BoardIndex, type DeviceLibrary } from '../board';
 import { siteKind } from '../fault';
-import { isPolarised, parseOffered } from '../part';
+import { isPolarised, readSpec, specOfParts } from '../part';
 import { replacementObjection } from './replacement';
 
 /** One line of the ledger of what came off a board and what went on. Lines are only ever added. */
@@ -63,11 +63,12 @@ export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
     .map((state) => state.ref);
 }
 
-/** Why a line may not be written, or undefined where it may. */
+/** Why a line may not be written, or undefined where it may. library: of chips and regulators. */
 export function ledgerObjection(
   index: BoardIndex,
   lines: readonly LedgerLine[],
   next: LedgerLine,
+  library: DeviceLibrary = NO_LIBRARY,
 ): string | undefined {
   const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(next.ref));
   if (known === undefined) return siteObjection(index, next);
@@ -80,13 +81,11 @@ export function ledgerObjection(
   if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
   if (next.action !== 'fitted') return undefined;
   if (next.value.trim() === '') return `say what went on for ${known}`;
-  const offered = parseOffered(next.value);
-  if (
-    index.replaceable.get(known)!.some((part) => isPolarised(part, offered)) &&
-    !next.polarityChecked
-  )
+  const parts = index.replaceable.get(known)!;
+  const offered = readSpec(next.value, library, specOfParts(parts).kind);
+  if (parts.some((part) => isPolarised(part, offered)) && !next.polarityChecked)
     return `check which way round ${known} sits, and say so`;
-  return replacementObjection(index, known, next.value, next.note);
+  return replacementObjection(index, known, next.value, next.note, library);
 }
 
 /** A bridge or a cut is no part: it can only be mended. */

@@ -1,7 +1,7 @@
 import { nameKey, parseFuse } from '../board';
 import type { Start } from '../block';
 import type { ReadingKind, ReadingValue } from '../instrument';
-import { parseOffered } from '../part';
+import { readSpec } from '../part';
 import { reconcile, type LedgerLine } from './ledger';
 import { startsStep, type ProofAnswer, type ProofStep } from './proving';
 
@@ -169,6 +169,7 @@ function fuseObjection(
 
 /** Whether something offered has a right way round, for a form that asks. */
 export function mayHaveWay(ref: string, value: string): boolean {
-  const offered = parseOffered(value);
-  return HAS_WAY.test(ref) && !['ceramic', 'film', 'bipolar'].includes(offered.dielectric ?? '');
+  const offered = readSpec(value, undefined, 'capacitor');
+  const kind = offered.kind === 'capacitor' ? offered.dielectric : undefined;
+  return HAS_WAY.test(ref) && !['ceramic', 'film', 'bipolar'].includes(kind ?? '');
 }

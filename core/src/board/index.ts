@@ -97,3 +97,4 @@ export {
   type Turn,
 } from './packages';
 export { markingSuggestions, type Suggestion } from './markings';
+export { diodeModel, transistorModel } from './common-models';

@@ -1,98 +1,124 @@
-import type { Part } from '../board';
-import { formatCompact } from '../quantity';
-import { judgeCapacitor } from './capacitor-fit';
-import { judgeFuse } from './fuse-fit';
-import type { OfferedPart } from './offered';
+import { judgeCapacitor } from './fit/capacitor';
+import { judgeCrystal, judgeInductor } from './fit/coil';
+import { judgeFuse, WIRE_IS_NO_FUSE } from './fit/fuse';
+import { judgeAmplifier, judgeLogic } from './fit/logic';
+import { judgeBelt, judgeConnector, judgeMotor, judgeSwitch } from './fit/mechanics';
+import { judgeArray, judgeResistor } from './fit/resistor';
+import { judgeDiode, judgeOpto, judgeRegulator, judgeTransistor } from './fit/semiconductor';
+import { UNKNOWN_PLACE, type Place } from './place';
 import { danger, ok, stop, warn, type FitnessRemark } from './remark';
+import type { PartSpec, SpecKind, SpecOf } from './spec';
 
-/** What is known of the place that a part goes to. */
-export interface Place {
-  /** A leg lies on the mains. */
-  readonly onMains: boolean;
-  /** Volts across the part with the power on, where the circuit tells. */
-  readonly workingVolt?: number | undefined;
-}
+type Judged = Exclude<SpecKind, 'wire' | 'unknown'>;
+
+/** How each kind is judged against one of its own kind. */
+const JUDGES: {
+  readonly [K in Judged]: (
+    was: SpecOf<K>,
+    offered: SpecOf<K>,
+    place: Place,
+  ) => readonly FitnessRemark[];
+} = {
+  capacitor: judgeCapacitor,
+  fuse: judgeFuse,
+  resistor: judgeResistor,
+  array: judgeArray,
+  inductor: judgeInductor,
+  crystal: judgeCrystal,
+  diode: judgeDiode,
+  transistor: judgeTransistor,
+  opto: judgeOpto,
+  regulator: judgeRegulator,
+  switch: judgeSwitch,
+  connector: judgeConnector,
+  motor: judgeMotor,
+  belt: judgeBelt,
+  logic: judgeLogic,
+  amplifier: judgeAmplifier,
+};
+
+const NAMES: Readonly<Record<SpecKind, string>> = {
+  capacitor: 'a capacitor',
+  fuse: 'a fuse',
+  resistor: 'a resistor',
+  array: 'a resistor array',
+  inductor: 'an inductor',
+  crystal: 'a crystal or resonator',
+  diode: 'a diode',
+  transistor: 'a transistor',
+  opto: 'a light barrier',
+  regulator: 'a regulator',
+  switch: 'a switch',
+  connector: 'a connector',
+  motor: 'a motor',
+  belt: 'a belt',
+  logic: 'a logic chip',
+  amplifier: 'an amplifier',
+  wire: 'a piece of wire',
+  unknown: 'something',
+};
+
+const NOT_JUDGED = warn(
+  'not-judged',
+  'not judged: compare type, pin-out and ratings with the one that came off',
+);
 
 /**
- * Judges a replacement against the part it is to replace. What was not judged is said so and is
- * never green. Common practice, no published source, where none is named.
+ * Judges what is offered against what came off, for its place. Every reason has its figure and
+ * rule; what was not judged is said so and is never green. Common practice, no published source,
+ * where none is named.
  */
-export function judgeReplacement(
-  original: Part,
-  offered: OfferedPart,
-  place: Place = { onMains: false },
+export function judgeFit(
+  was: PartSpec,
+  offered: PartSpec,
+  place: Place = UNKNOWN_PLACE,
 ): readonly FitnessRemark[] {
-  switch (original.kind) {
-    case 'capacitor':
-      return judgeCapacitor(original, offered, place.onMains, place.workingVolt);
-    case 'resistor':
-      return judgeResistor(original, offered);
-    case 'fuse':
-      return judgeFuse(original, offered);
-    default:
-      return [
-        warn(
-          'not-judged',
-          'not judged: compare type, pin-out and ratings with the one that came off',
-        ),
-      ];
+  if (was.kind === 'unknown') return [NOT_JUDGED];
+  if (was.kind !== offered.kind) return otherKind(was, offered);
+  if (was.kind === 'wire' || offered.kind === 'wire')
+    return [
+      ok('kind', 'a link as before'),
+      warn('watts', 'its section not judged: no thinner than what came off'),
+    ];
+  const judge = JUDGES[was.kind] as (
+    a: PartSpec,
+    b: PartSpec,
+    p: Place,
+  ) => readonly FitnessRemark[];
+  return judge(was, offered, place);
+}
+
+function otherKind(was: PartSpec, offered: PartSpec): readonly FitnessRemark[] {
+  if (offered.kind === 'unknown') return [notTold(was)];
+  if (was.kind === 'fuse') {
+    if (offered.kind === 'wire') return [WIRE_IS_NO_FUSE];
+    return [danger('another-kind', `${NAMES[offered.kind]} is no fuse`)];
   }
+  if (was.kind === 'wire' && offered.kind === 'resistor' && (offered.ohm ?? 1) < 0.05)
+    return [ok('kind', 'a link of 0 Ω'), warn('current', 'what current it carries is not judged')];
+  if (was.kind === 'wire' && offered.kind === 'fuse')
+    return [
+      warn(
+        'another-kind',
+        'a fuse where a link was: safe, but its ohms and its blowing are new here',
+      ),
+    ];
+  const words = `${NAMES[offered.kind]} does not replace ${NAMES[was.kind]}`;
+  const mains = was.kind === 'capacitor' && was.safety !== undefined;
+  const opens = was.kind === 'resistor' && was.fusible;
+  return [
+    mains || opens || offered.kind === 'wire'
+      ? danger('another-kind', words)
+      : stop('another-kind', words),
+  ];
 }
 
-/** Words that say a resistor is there to burn safely. */
-const FUSIBLE = /\b(fusible|fusing|safety)\b/i;
-const FLAMEPROOF = /\b(flame-?proof|fire-?proof|metal[ -]oxide)\b/i;
-
-function judgeResistor(
-  original: Extract<Part, { kind: 'resistor' }>,
-  offered: OfferedPart,
-): readonly FitnessRemark[] {
-  const words = [original.role, original.note, original.rating, original.package].join(' ');
-  const remarks: FitnessRemark[] = [resistance(original, offered), watts(words, offered)];
-  if (FUSIBLE.test(words))
-    remarks.push(
-      offered.fusible
-        ? ok('fusible', 'fusible, as it must be')
-        : danger(
-            'fusible',
-            'a fusible resistor belongs here: another one burns where this one opens',
-          ),
+/** Words that do not tell what is offered: what is asked of it is still said where it can hurt. */
+function notTold(was: PartSpec): FitnessRemark {
+  if (was.kind === 'capacitor' && was.safety)
+    return danger(
+      'safety-class',
+      `this one lies on the mains: only a capacitor marked ${was.safety[0]} goes here (IEC 60384-14)`,
     );
-  if (FLAMEPROOF.test(words))
-    remarks.push(
-      offered.flameproof || offered.fusible
-        ? ok('fusible', 'flameproof, as it must be')
-        : danger('fusible', 'a flameproof resistor belongs here'),
-    );
-  return remarks;
-}
-
-function resistance(
-  original: Extract<Part, { kind: 'resistor' }>,
-  offered: OfferedPart,
-): FitnessRemark {
-  if (original.unknown)
-    return warn('value', 'value not judged: the sheet does not say what came off');
-  const wanted = formatCompact(original.resistanceOhm, 'ohm');
-  if (offered.value === undefined)
-    return warn('value', `no value written: the board wants ${wanted}`);
-  const margin = original.tolerance ?? 0.05;
-  const fits = Math.abs(offered.value / original.resistanceOhm - 1) <= margin + 1e-9;
-  const written = formatCompact(offered.value, 'ohm');
-  return fits
-    ? ok('value', `${written} fits ${wanted}`)
-    : stop('value', `${written} is not ${wanted}`);
-}
-
-function watts(words: string, { watt }: OfferedPart): FitnessRemark {
-  const was = /(\d+(?:\.\d+)?)\s*W\b/.exec(words)?.[1];
-  if (was === undefined)
-    return warn(
-      'watts',
-      'watts not judged: the sheet does not say them; no smaller body than the one that came off',
-    );
-  if (watt === undefined) return warn('watts', `no watts written: at least ${was} W`);
-  return watt < Number(was)
-    ? stop('watts', `${watt} W is below ${was} W`)
-    : ok('watts', `${watt} W is enough (${was} W came off)`);
+  return NOT_JUDGED;
 }

@@ -1,27 +1,30 @@
 import { GROUND, nameKey, type Dielectric, type Part } from '../board';
-import type { OfferedPart } from './offered';
+import { POLAR } from './polar';
+import type { PartSpec } from './spec';
+
+/** How the mark of a part looks. */
+export type MarkSign = 'stripe-minus' | 'stripe-plus' | 'band' | 'notch' | 'flat' | 'type-print';
 
 /**
  * How a part shows which way round it goes. at: the net that the mark lies at, undefined where the
  * sheet does not tell.
  */
 export interface Marking {
-  readonly sign: 'stripe-minus' | 'stripe-plus' | 'band' | 'notch' | 'flat' | 'type-print';
+  readonly sign: MarkSign;
   readonly at: string | undefined;
   /** For people: what is marked, and where it goes. */
   readonly words: string;
 }
 
-/** Capacitors that have a plus. */
-export const POLAR: readonly Dielectric[] = ['electrolytic', 'polymer', 'tantalum'];
-
 /** What goes on: the kind that was written, else the one that came off. */
-function kindOf(part: Part, offered: OfferedPart | undefined): Dielectric | undefined {
-  return part.kind === 'capacitor' ? (offered?.dielectric ?? part.dielectric) : undefined;
+function kindOf(part: Part, offered: PartSpec | undefined): Dielectric | undefined {
+  if (part.kind !== 'capacitor') return undefined;
+  if (offered?.kind !== 'capacitor') return part.dielectric;
+  return offered.backToBack ? 'bipolar' : (offered.dielectric ?? part.dielectric);
 }
 
 /** True for parts that only work one way round. offered: what goes on, where it is another kind. */
-export function isPolarised(part: Part, offered?: OfferedPart): boolean {
+export function isPolarised(part: Part, offered?: PartSpec): boolean {
   if (part.kind === 'capacitor') return POLAR.includes(kindOf(part, offered) ?? 'ceramic');
   return ['diode', 'transistor', 'chip', 'regulator', 'amplifier', 'opto'].includes(part.kind);
 }
@@ -31,7 +34,7 @@ export function isPolarised(part: Part, offered?: OfferedPart): boolean {
  * not matter. The stripe of an aluminium capacitor marks minus, that of a tantalum or a moulded
  * polymer chip plus. Common practice, no published source.
  */
-export function marking(part: Part, offered?: OfferedPart): Marking | undefined {
+export function marking(part: Part, offered?: PartSpec): Marking | undefined {
   if (!isPolarised(part, offered)) return undefined;
   const nets = part.pins.map((net) => (nameKey(net) === GROUND ? 'ground' : net));
   switch (part.kind) {
@@ -92,6 +95,52 @@ function capacitorMarking(
 }
 
 /** The same in words only. */
-export function orientation(part: Part, offered?: OfferedPart): string | undefined {
+export function orientation(part: Part, offered?: PartSpec): string | undefined {
   return marking(part, offered)?.words;
+}
+
+const SIGN_WORDS: Readonly<Record<MarkSign, string>> = {
+  'stripe-minus': 'its stripe is minus',
+  'stripe-plus': 'its stripe is PLUS',
+  band: 'its band is the cathode',
+  notch: 'its notch or dot is at pin 1',
+  flat: 'flat side towards you, legs down',
+  'type-print': 'print towards you, legs down',
+};
+
+/**
+ * How a part as it is bought shows which way round it goes; undefined where it has no way or does
+ * not say what it is. Common practice, no published source.
+ */
+export function markingOf(
+  spec: PartSpec,
+): { readonly sign: MarkSign; readonly words: string } | undefined {
+  const sign = signOf(spec);
+  if (!sign) return undefined;
+  const order = 'order' in spec && spec.order ? `, legs ${spec.order}` : '';
+  return { sign, words: `${SIGN_WORDS[sign]}${order}` };
+}
+
+function signOf(spec: PartSpec): MarkSign | undefined {
+  switch (spec.kind) {
+    case 'capacitor': {
+      const { dielectric, backToBack } = spec;
+      if (dielectric === undefined || backToBack || !POLAR.includes(dielectric)) return undefined;
+      return dielectric === 'electrolytic' ? 'stripe-minus' : 'stripe-plus';
+    }
+    case 'diode':
+      return spec.type === 'bridge' || spec.type === 'led' ? 'type-print' : 'band';
+    case 'transistor':
+      return 'flat';
+    case 'regulator':
+      return 'type-print';
+    case 'logic':
+    case 'amplifier':
+    case 'opto':
+      return 'notch';
+    case 'array':
+      return spec.joined === 'bussed' ? 'notch' : undefined;
+    default:
+      return undefined;
+  }
 }

@@ -1,5 +1,6 @@
 import type { Part } from '../board';
-import { failsWithin, lifeHours } from './age';
+import { lifeHours } from '../part';
+import { failsWithin } from './age';
 import type { CapacitorVerdict } from './capacitors';
 
 type Capacitor = Extract<Part, { kind: 'capacitor' }>;

@@ -2,7 +2,7 @@ export { readQuickList, type QuickList } from './quick-list';
 export { CapacitorSurvey, surveyCapacitors, type CapacitorVerdict } from './capacitors';
 export { dissipationOfEsr, esrLimit, esrOfDissipation, largestDissipation } from './dissipation';
 export { judgeOffBoard, type OffBoardReading, type OffBoardVerdict } from './off-board';
-export { failsWithin, lifeHours } from './age';
+export { failsWithin } from './age';
 export { acrossEsr, surveyOrder } from './order';
 export { zeroAsked } from './lead-zero';
 export {

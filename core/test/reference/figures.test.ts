@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { comparePeers } from '@hanzai/core/diagnosis';
 import { fuseOhm, typicalEsrOhm } from '@hanzai/core/device';
 import { parseFuse } from '@hanzai/core/board';
-import { parseOffered } from '@hanzai/core/part';
+import { readSpec } from '@hanzai/core/part';
 import { DISK_GEOMETRIES, RATES } from '@hanzai/data';
 import { forecast } from '@hanzai/core/block';
 import { board, respond } from '../boards';
@@ -94,22 +94,20 @@ describe('what is written for a part', () => {
   it.each([
     [
       '470u 25V electrolytic 105C',
-      { value: 470e-6, ratedVolt: 25, dielectric: 'electrolytic', celsius: 105 },
+      { farad: 470e-6, volt: 25, dielectric: 'electrolytic', celsius: 105 },
     ],
-    ['4k7 0.5W 1%', { value: 4700, watt: 0.5, tolerance: 0.01 }],
-    ['10R 1/4W fusible', { value: 10, watt: 0.25, fusible: true }],
-    ['100n X2 275VAC', { value: 1e-7, ratedVolt: 275, safety: ['X2'] }],
-    [
-      '22u 16V tant, 0.8R esr',
-      { value: 22e-6, ratedVolt: 16, dielectric: 'tantalum', esrOhm: 0.8 },
-    ],
-    ['1u 50 V bipolar', { value: 1e-6, ratedVolt: 50, dielectric: 'bipolar' }],
-    ['esr 120m 100u', { value: 1e-4, esrOhm: 0.12 }],
-  ] as const)('%s', (text, wanted) => expect(parseOffered(text)).toMatchObject(wanted));
+    ['4k7 0.5W 1%', { ohm: 4700, watt: 0.5, tolerance: 0.01 }],
+    ['10R 1/4W fusible', { ohm: 10, watt: 0.25, fusible: true }],
+    ['100n X2 275VAC', { farad: 1e-7, volt: 275, safety: ['X2'] }],
+    ['22u 16V tant, 0.8R esr', { farad: 22e-6, volt: 16, dielectric: 'tantalum', esrOhm: 0.8 }],
+    ['1u 50 V bipolar', { farad: 1e-6, volt: 50, dielectric: 'bipolar' }],
+    ['esr 120m 100u', { farad: 1e-4, esrOhm: 0.12 }],
+  ] as const)('%s', (text, wanted) => expect(readSpec(text)).toMatchObject(wanted));
   it('words alone say nothing', () =>
-    expect(parseOffered('from the donor')).toEqual({
+    expect(readSpec('from the donor')).toEqual({
+      kind: 'unknown',
       text: 'from the donor',
-      fuse: expect.anything() as object,
+      size: {},
     }));
 });
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { chipModel, RATES } from '@hanzai/data';
+import { FAMILY_LEVELS } from '@hanzai/core/part';
 import { Diagnoser } from '../../src/diagnosis';
 import { board, measurement, volts } from '../boards';
 
@@ -38,6 +39,16 @@ describe.each(FAMILIES)(
     });
   },
 );
+
+it('a replacement is judged by the same guaranteed levels; HC at 5 V has 0.3 and 0.7 of it', () => {
+  for (const [family, sinkAmpere, lowOut, , highOut, lowIn, highIn] of FAMILIES)
+    expect([family, FAMILY_LEVELS[family]]).toMatchObject([
+      family,
+      family === 'HC'
+        ? { sinkAmpere, lowOut, highOut, lowIn: 1.5, highIn: 3.5 }
+        : { sinkAmpere, lowOut, highOut, lowIn, highIn },
+    ]);
+});
 
 describe('stronger stages', () => {
   const buffer = (name: string, a: string, load: string) =>

@@ -1,5 +1,6 @@
 import { ledgerObjection, ledgerObjectionWithoutSheet, type LedgerLine } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import { LIBRARY } from '@hanzai/data';
 import type { Of } from '../journal';
 import { looseReadings } from '../solved';
 import { ledgerWords, placeText } from '../wording';
@@ -42,7 +43,7 @@ function ledgerKind<K extends LedgerKind>(
     takeBack: (entry, situation) => takeBackLine(entry as Of<LedgerKind>, words, situation),
     objection: (body, situation) =>
       situation.index
-        ? (ledgerObjection(situation.index, situation.journal.ledger, line(body)) ??
+        ? (ledgerObjection(situation.index, situation.journal.ledger, line(body), LIBRARY) ??
           alsoObjects?.(body, situation))
         : ledgerObjectionWithoutSheet(
             situation.journal.ledger,

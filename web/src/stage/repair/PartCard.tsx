@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
+import { LIBRARY } from '@hanzai/data';
 import { mayHaveWay, replacementRemarks } from '@hanzai/core/bench';
-import { marking, parseOffered, verdictOf, type FitVerdict } from '@hanzai/core/part';
+import { marking, readSpec, verdictOf, type FitVerdict } from '@hanzai/core/part';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -60,10 +61,17 @@ export function PartCard({
   const { errors } = form.formState;
   const value = form.watch('value');
   const [refusal, setRefusal] = useState<string>();
-  const remarks = off && index ? replacementRemarks(index, refdes, value) : [];
+  const remarks = off && index ? replacementRemarks(index, refdes, value, LIBRARY) : [];
   const asksWay = off && !index && mayHaveWay(refdes, value);
   const verdict = verdictOf(remarks);
-  const way = part && marking(part, off ? parseOffered(value) : undefined);
+  const way =
+    part &&
+    marking(
+      part,
+      off
+        ? readSpec(value, LIBRARY, part.kind === 'capacitor' ? 'capacitor' : undefined)
+        : undefined,
+    );
   const gate = off ? state.solved.fuse(refdes) : undefined;
 
   const enter = (kind: 'removed' | 'fitted' | 'leftOut') =>
