@@ -127,6 +127,29 @@ export type DemoEntry =
     }
   /** Hours of daylight for the last timer. */
   | { readonly kind: 'daylight-of-last'; readonly hours: number }
+  | {
+      readonly kind: 'asFound';
+      readonly ref: string;
+      readonly reading?: number;
+      readonly unit: '' | 'ohm' | 'V';
+      readonly mark: string;
+      readonly reason: string;
+    }
+  | {
+      readonly kind: 'turned';
+      readonly ref: string;
+      readonly degrees: number;
+      readonly reading?: number;
+      readonly reads?: 0 | 1 | 2 | 3;
+      readonly errors?: number;
+      readonly live: boolean;
+      readonly reason: string;
+    }
+  | {
+      readonly kind: 'decision';
+      readonly course: 'go-on' | 'donor' | 'give-up';
+      readonly reason: string;
+    }
   | { readonly kind: 'pause'; readonly where: string };
 
 /**
@@ -383,6 +406,38 @@ export const DEMO_CASES: readonly DemoCase[] = [
     journal: [
       [4 * DAY, { kind: 'symptom', text: 'no lamp' }],
       [4 * DAY - 1, { kind: 'start', failedAt: 'supply', seconds: 1, tries: 1, sounds: 'transformer hums', conditions: [] }],
+    ],
+  },
+  {
+    title: 'CR-40 card-disc reader, new capacitors, still hunts',
+    unitModel: 'Pellwyn CR-40 card-disc reader', serial: 'CR40-0412', owner: 'Thistlewick Loom Hall, demonstration floor',
+    complaint: 'Capacitors of the servo were replaced last month. Finds the disc, loses it again.',
+    spendingLimit: '90.00', waitsFor: '', promisedInDays: 6, board: 'cr40Whole', unitType: 'optical-disc-reader',
+    journal: [
+      [2 * DAY, { kind: 'symptom', text: 'reads the first pattern, then hunts' }],
+      [2 * DAY - 4, { kind: 'start', failedAt: 'lock', seconds: 14, tries: 2, sounds: 'hunts', conditions: ['warm'] }],
+      [160, { kind: 'acknowledge-all', who: 'T. Quill' }],
+      [150, { kind: 'reading', typed: 'c1 0.07 esr' }],
+      [120, { kind: 'asFound', ref: 'spindle phase', reading: 1520, unit: 'ohm', mark: 'scribe line at the slot, four o\u2019clock', reason: '' }],
+      [118, { kind: 'asFound', ref: 'focus offset', reading: 520, unit: 'ohm', mark: 'pencil line, slot level', reason: '' }],
+      [110, { kind: 'turned', ref: 'spindle phase', degrees: 20, reading: 1640, reads: 1, errors: 14, live: true, reason: '' }],
+      [104, { kind: 'turned', ref: 'spindle phase', degrees: 20, reading: 1770, reads: 1, errors: 31, live: true, reason: '' }],
+      [100, { kind: 'turned', ref: 'spindle phase', degrees: -20, reading: 1640, reads: 1, errors: 13, live: true, reason: '' }],
+      [94, { kind: 'turned', ref: 'focus offset', degrees: -20, reading: 480, reads: 2, errors: 9, live: true, reason: '' }],
+    ],
+  },
+  {
+    title: 'PD-3 pattern-disk unit, both heads open',
+    unitModel: 'Ostrel PD-3 pattern-disk unit', serial: 'PD3-0077', owner: 'Thistlewick Loom Hall, stores',
+    complaint: 'Homes, then read errors on every disk. Last of the shelf.',
+    spendingLimit: null, waitsFor: '', promisedInDays: null, board: 'pd3Rw', unitType: 'flexible-disk-unit',
+    card: { causeOfDeath: 'nineteen years of storage', batch: 'stores shelf 3' },
+    journal: [
+      [6 * DAY, { kind: 'symptom', text: 'homes, then read error on every disk' }],
+      [6 * DAY - 3, { kind: 'start', failedAt: 'read', seconds: 6, tries: 3, sounds: 'homes, spins', conditions: ['no-host'] }],
+      [6 * DAY - 8, { kind: 'acknowledge-all', who: 'M. Fenwick' }],
+      [6 * DAY - 12, { kind: 'check', title: 'heads: continuity to the centre tap', block: 'heads', good: false }],
+      [5 * DAY, { kind: 'decision', course: 'give-up', reason: 'both heads open at the coil: the mechanism is finished' }],
     ],
   },
 ];

@@ -19,7 +19,9 @@ export type CautionedStep =
   | 'bleach'
   | 'glue'
   | 'burn-in'
-  | 'motor';
+  | 'motor'
+  | 'adjust'
+  | 'laser-supply';
 
 /**
  * What to mind at a step: short sentences, one action each. defer: whether local codes and
@@ -56,4 +58,6 @@ export const CAUTIONS: Readonly<Record<CautionedStep, Caution>> = {
   glue: { words: 'Warm old glue gives off fumes, its dust conducts: air out, damp wipe, no scraping dry.', source: PRACTICE, defer: false },
   'burn-in': { words: 'Never unattended, never overnight. Nothing that burns beside it. The switch within reach.', source: PRACTICE, defer: true },
   motor: { words: 'Turn a motor slowly: it generates into its driver. Fingers out of belts and gears.', source: PRACTICE, defer: false },
+  adjust: { words: 'Running unit: insulated driver, one hand, no ring. Sleeves and hair out of belts and gears. Screen off, face away: the beam is invisible.', source: PRACTICE, defer: true },
+  'laser-supply': { words: 'Never look along the axis, nor into a mirror of it. Set by the volts across the sense resistor only, never by eye or by what it reads. Above its label it wears out in minutes.', source: PRACTICE, defer: true },
 };

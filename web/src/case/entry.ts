@@ -236,6 +236,30 @@ export const EntryBody = z.discriminatedUnion('kind', [
     passed: z.boolean(),
     unit: line(80),
   }),
+  /** How something that can be set was found, before the first touch. */
+  z.object({
+    kind: z.literal('asFound'),
+    ref,
+    reading: finite.optional(),
+    unit: z.enum(['', 'ohm', 'V', 'A', 'Hz']),
+    mark: line(200),
+    /** Why it goes without a mark or a reading. */
+    reason: line(300),
+  }),
+  /** One touch of it: degrees, clockwise above zero, and how the unit did after. */
+  z.object({
+    kind: z.literal('turned'),
+    ref,
+    degrees: finite.min(-3600).max(3600),
+    reading: finite.optional(),
+    reads: z.union([z.literal(0), z.literal(1), z.literal(2), z.literal(3)]).optional(),
+    errors: z.number().int().min(0).max(1_000_000).optional(),
+    seconds: finite.min(0).max(86_400).optional(),
+    /** Made with the unit running. */
+    live: z.boolean(),
+    /** Why it is turned against what stands against it. */
+    reason: line(300),
+  }),
   z.object({ kind: z.literal('pause'), where: line(300).min(1) }),
 ]);
 export type EntryBody = z.infer<typeof EntryBody>;

@@ -68,6 +68,9 @@ export interface Journal {
   readonly chips: readonly Of<'chip'>[];
   /** Suspected chips in a unit that works, oldest first. */
   readonly chipSwaps: readonly Of<'chipSwap'>[];
+  /** Things that can be set, as they were found, and every touch of them, oldest first. */
+  readonly asFound: readonly Of<'asFound'>[];
+  readonly turned: readonly Of<'turned'>[];
   /** Rails that a person named. */
   readonly rails: readonly Of<'rail'>[];
   readonly condemned: readonly Of<'condemn'>[];
@@ -146,6 +149,8 @@ export interface Draft {
   readonly rails: Of<'rail'>[];
   readonly chips: Of<'chip'>[];
   readonly chipSwaps: Of<'chipSwap'>[];
+  readonly asFound: Of<'asFound'>[];
+  readonly turned: Of<'turned'>[];
   readonly skips: Of<'skip'>[];
   readonly zeros: Of<'leadZero'>[];
   readonly offBoards: Of<'offBoard'>[];
@@ -228,6 +233,8 @@ function emptyDraft(
     rails: [],
     chips: [],
     chipSwaps: [],
+    asFound: [],
+    turned: [],
     skips: [],
     zeros: [],
     offBoards: [],
@@ -283,6 +290,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     findings: draft.findings,
     readings: draft.readings,
     loose: draft.loose,
+    asFound: draft.asFound,
+    turned: draft.turned,
     rails: draft.rails,
     chips: draft.chips,
     chipSwaps: draft.chipSwaps,

@@ -1,5 +1,6 @@
 import type { Entry, EntryBody } from './entry';
 import type { Definition, Kind, KindsOf } from './kind/definition';
+import { ADJUSTING_KINDS } from './kind/adjusting';
 import { KEEPING_KINDS } from './kind/keeping';
 import { OPENING_KINDS } from './kind/opening';
 import { REPAIRING_KINDS } from './kind/repairing';
@@ -21,6 +22,7 @@ export const KINDS: KindsOf<Kind> = {
   ...TRACING_KINDS,
   ...SURVEYING_KINDS,
   ...REPAIRING_KINDS,
+  ...ADJUSTING_KINDS,
   ...KEEPING_KINDS,
 };
 

@@ -130,6 +130,21 @@ const DEFINED = {
       return work.length > 0 ? { rank: 60, action: work.join(', ') } : undefined;
     },
   },
+  adjust: {
+    title: 'Adjust',
+    minutesLeft: 60,
+    pad: (soFar) => {
+      const { asFound, turned } = soFar.journal;
+      if (soFar.proven && turned.length > 0) return 'filled';
+      return padOf(soFar, asFound.length > 0 || turned.length > 0, false);
+    },
+    next: ({ journal: { turned }, proven, repaired }) => {
+      const last = turned.at(-1)?.body;
+      return last && last.reads !== 3 && !proven && !repaired
+        ? { rank: 84, action: `adjust on: ${last.ref}` }
+        : undefined;
+    },
+  },
   prove: {
     title: 'Prove',
     minutesLeft: 45,

@@ -17,6 +17,7 @@ export const SCREENS: Readonly<Record<Stage, StageScreen>> = {
   'first-aid': screen(async () => (await import('./first-aid/FirstAidStage')).FirstAidStage),
   trace: screen(async () => (await import('./trace/TraceStage')).TraceStage),
   repair: screen(async () => (await import('./repair/RepairStage')).RepairStage),
+  adjust: screen(async () => (await import('./adjust/AdjustStage')).AdjustStage),
   prove: screen(async () => (await import('./prove/ProveStage')).ProveStage),
   'hand-back': screen(async () => (await import('./hand-back/HandBackStage')).HandBackStage),
 };

@@ -1,0 +1,24 @@
+export {
+  gotWorse,
+  isSettable,
+  neverMoved,
+  scoreOf,
+  settingsOf,
+  STEP_DEGREES,
+  touchObjections,
+  wayBack,
+  type AsFound,
+  type BeforeTouch,
+  type Outcome,
+  type Setting,
+  type Touch,
+} from './settings';
+export { bestOf, movesTo, nextSetting, type Axis, type Proposal, type Tried } from './search';
+export {
+  drivenTurns,
+  laserAmpere,
+  LASER_WORN_SHARE,
+  turnsByIndex,
+  turnsByStrobe,
+  turnsByTone,
+} from './speed';

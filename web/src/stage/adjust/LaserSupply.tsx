@@ -1,0 +1,54 @@
+import { useState } from 'react';
+import { laserAmpere, LASER_WORN_SHARE } from '@hanzai/core/adjust';
+import { formatQuantity } from '@hanzai/core/quantity';
+import { Caution } from '../../case/Caution';
+import { Fold } from '../../ui/Fold';
+import { FormRow, Narrow } from '../../ui/FormRow';
+import { Notice } from '../../ui/Notice';
+import { TextField } from '../../ui/TextField';
+import { numbersOf } from './numbers';
+
+const FIELDS = [
+  ['volt', 'Across the sense resistor, V'],
+  ['ohm', 'Its ohms'],
+  ['label', 'On the label, mA'],
+] as const;
+type Name = (typeof FIELDS)[number][0];
+
+/** What a laser draws, by its sense resistor, against the label of the pickup. */
+export function LaserSupply() {
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const { volt, ohm, label } = numbersOf<Name>(typed);
+  const draws = volt && ohm ? laserAmpere(volt, ohm) : undefined;
+  const over = draws !== undefined && label ? draws / (label / 1e3) - 1 : undefined;
+  return (
+    <Fold>
+      <summary>Laser supply, by its sense resistor only</summary>
+      <Caution of="laser-supply" />
+      <FormRow>
+        {FIELDS.map(([name, words]) => (
+          <Narrow key={name}>
+            <TextField
+              id={`laser-${name}`}
+              label={words}
+              className="mono"
+              inputMode="decimal"
+              value={typed[name] ?? ''}
+              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+            />
+          </Narrow>
+        ))}
+      </FormRow>
+      {draws !== undefined && (
+        <Notice look={over === undefined || over > LASER_WORN_SHARE ? 'attention' : 'plain'}>
+          It draws <b className="mono">{formatQuantity(draws, 'A', 3)}</b>.{' '}
+          {over === undefined
+            ? 'Against its label it is not judged: type the label.'
+            : over > LASER_WORN_SHARE
+              ? `${(100 * over).toFixed(0)} % above its label: worn. More current ends it; a new pickup, not the trimmer.`
+              : `${Math.abs(100 * over).toFixed(0)} % ${over < 0 ? 'below' : 'above'} its label (worn from ${100 * LASER_WORN_SHARE} % above; common practice).`}
+        </Notice>
+      )}
+    </Fold>
+  );
+}

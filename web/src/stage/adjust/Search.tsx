@@ -1,0 +1,142 @@
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { nameKey } from '@hanzai/core/board';
+import { bestOf, nextSetting, scoreOf, type Axis, type Tried } from '@hanzai/core/adjust';
+import { adjustmentsOf, degreesWords, touchOf } from '../../case/kind/adjusting';
+import type { Journal } from '../../case/journal';
+import type { CaseState } from '../../case/use-case';
+import { Button } from '../../ui/Button';
+import { AnyOf } from '../../ui/Choices';
+import { FormRow, Narrow } from '../../ui/FormRow';
+import { Panel } from '../../ui/Panel';
+import { Rows } from '../../ui/Rows';
+import { TextField } from '../../ui/TextField';
+import { Small } from '../../ui/Words';
+import { numbersOf } from './numbers';
+import type { ProposedTurn } from './TurnForm';
+
+const SearchChart = lazy(() => import('./SearchChart'));
+
+/** What a search steps by where nothing else is said, degrees. Common practice, no published source. */
+const STEP = { first: 20, least: 2 };
+/** How far from as found a search goes, degrees: half of the way of a pot of one turn. */
+const REACH = 135;
+
+/**
+ * Settings that were tried with how they did, by the axes chosen: degrees from as found. The first
+ * is as found; where nobody said how it did then, it counts as reading nothing.
+ */
+export function triedOf(journal: Journal, axes: readonly string[]): readonly Tried[] {
+  const at = axes.map(() => 0);
+  const tried: Tried[] = [{ at: [...at], score: 0 }];
+  for (const { body } of journal.turned) {
+    const axis = axes.findIndex((ref) => nameKey(ref) === nameKey(body.ref));
+    if (axis >= 0) at[axis]! += body.degrees;
+    const score = scoreOf(touchOf(body).outcome);
+    if (score !== undefined) tried.push({ at: [...at], score });
+  }
+  return tried;
+}
+
+/** Settings that work together, searched: the next proposed, by steps and then by a simplex. */
+export function Search({
+  state,
+  onPropose,
+}: {
+  state: CaseState;
+  onPropose: (turn: ProposedTurn) => void;
+}) {
+  const { journal } = state;
+  const names = journal.asFound.map(({ body }) => body.ref);
+  const [chosen, setChosen] = useState<readonly string[]>();
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({ step: '20', play: '0' });
+  const axes = useMemo(
+    () => (chosen ?? names).filter((ref) => names.includes(ref)),
+    [chosen, names],
+  );
+  const { step = STEP.first, play = 0 } = numbersOf<'step' | 'play'>(typed);
+  const found = useMemo(() => {
+    const tried = triedOf(journal, axes);
+    const made: Axis[] = axes.map((ref) => ({
+      ref,
+      least: -REACH,
+      most: REACH,
+      firstStep: step,
+      leastStep: STEP.least,
+      backlash: play,
+    }));
+    const { touches } = adjustmentsOf(journal);
+    const now = axes.map((ref) =>
+      touches
+        .filter((touch) => nameKey(touch.ref) === nameKey(ref))
+        .reduce((sum, { degrees }) => sum + degrees, 0),
+    );
+    return { tried, best: bestOf(tried), next: nextSetting(made, tried, now) };
+  }, [journal, axes, step, play]);
+  if (names.length === 0) return null;
+  const { tried, best, next } = found;
+  return (
+    <Panel title="Search" aside="you say how it does, the next setting is proposed" framed>
+      {names.length > 1 && (
+        <AnyOf
+          legend="What goes together"
+          choices={names.map((name) => ({ value: name, words: name }))}
+          value={axes}
+          onChange={setChosen}
+        />
+      )}
+      <FormRow>
+        {(
+          [
+            ['step', 'First step, °'],
+            ['play', 'Play, °'],
+          ] as const
+        ).map(([name, label]) => (
+          <Narrow key={name}>
+            <TextField
+              id={`search-${name}`}
+              label={label}
+              inputMode="decimal"
+              value={typed[name] ?? ''}
+              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+            />
+          </Narrow>
+        ))}
+      </FormRow>
+      {axes.length === 0 ? (
+        <Small>Choose what is turned.</Small>
+      ) : next ? (
+        <>
+          <p>
+            <b>Next:</b> {next.why}.
+          </p>
+          <Rows as="ol">
+            {next.moves.map(({ ref, degrees }, i) => (
+              <li key={`${ref}${i}`}>
+                <span>
+                  <b className="mono">{ref}</b> {degreesWords(degrees)}
+                </span>
+                <Button look="quiet" onClick={() => onPropose({ ref, degrees })}>
+                  Into the form
+                </Button>
+              </li>
+            ))}
+          </Rows>
+        </>
+      ) : (
+        <Small>No step left that is worth making: go to the best, or leave it.</Small>
+      )}
+      {best && tried.length > 1 && (
+        <>
+          <Small>
+            Best of {tried.length}:{' '}
+            {axes.map((ref, i) => `${ref} ${Math.round(best.at[i]!)}°`).join(', ')}
+            {' from as found.'}
+          </Small>
+          <Suspense fallback={null}>
+            <SearchChart axes={axes} tried={tried} />
+          </Suspense>
+        </>
+      )}
+    </Panel>
+  );
+}

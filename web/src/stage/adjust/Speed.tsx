@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import { drivenTurns, turnsByIndex, turnsByStrobe, turnsByTone } from '@hanzai/core/adjust';
+import { Fold } from '../../ui/Fold';
+import { FormRow, Narrow } from '../../ui/FormRow';
+import { TextField } from '../../ui/TextField';
+import { numbersOf } from './numbers';
+
+const FIELDS = [
+  ['index', 'Index period, ms'],
+  ['flashes', 'Flashes a second'],
+  ['bars', 'Bars that stand'],
+  ['right', 'Right speed, a minute'],
+  ['tone', 'Its tone, Hz'],
+  ['heard', 'Tone heard, Hz'],
+  ['motor', 'Motor, a minute'],
+  ['small', 'Its pulley, mm'],
+  ['large', 'Driven pulley, mm'],
+  ['section', 'Belt, mm'],
+] as const;
+type Name = (typeof FIELDS)[number][0];
+
+/** The speeds that follow from what was typed, each with the way it was found. */
+export function speedsOf(
+  typed: Readonly<Partial<Record<Name, number>>>,
+): readonly { readonly way: string; readonly turns: number }[] {
+  const { index, flashes, bars, right, tone, heard, motor, small, large, section = 0 } = typed;
+  return [
+    ...(index ? [{ way: 'by the index', turns: turnsByIndex(index) }] : []),
+    ...(flashes && bars ? [{ way: 'by the strobe', turns: turnsByStrobe(flashes, bars) }] : []),
+    ...(right && tone && heard
+      ? [{ way: 'by the tone', turns: turnsByTone(right, tone, heard) }]
+      : []),
+    ...(motor && small && large
+      ? [{ way: 'by the pulleys', turns: drivenTurns(motor, small, large, section) }]
+      : []),
+  ];
+}
+
+/** Speed from index, strobe, tone or pulleys. Files nothing: the guided check of speed does. */
+export function Speed() {
+  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
+  const numbers = numbersOf<Name>(typed);
+  const speeds = speedsOf(numbers);
+  return (
+    <Fold>
+      <summary>Speed from index, strobe, tone or pulleys</summary>
+      <FormRow>
+        {FIELDS.map(([name, label]) => (
+          <Narrow key={name}>
+            <TextField
+              id={`speed-${name}`}
+              label={label}
+              className="mono"
+              inputMode="decimal"
+              value={typed[name] ?? ''}
+              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
+            />
+          </Narrow>
+        ))}
+      </FormRow>
+      <output aria-live="polite">
+        {speeds.map(({ way, turns }) => (
+          <p key={way}>
+            <b className="mono">{turns.toFixed(1)}</b> a minute {way}
+            {numbers.right
+              ? `, ${(100 * (turns / numbers.right - 1)).toFixed(1)} % off ${numbers.right}`
+              : ''}
+          </p>
+        ))}
+      </output>
+    </Fold>
+  );
+}
