@@ -13,7 +13,8 @@ import { COURSE_WORDS } from './wording';
 
 type Course = Extract<EntryBody, { kind: 'decision' }>['course'];
 
-const COURSES = Object.keys(COURSE_WORDS) as Course[];
+/** How it can go on after something that may end it. */
+const COURSES = ['go-on', 'donor', 'give-up'] as const satisfies readonly Course[];
 
 const DecisionTyped = z.object({
   course: chosen(COURSES, 'choose how it goes on'),

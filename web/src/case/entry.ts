@@ -21,6 +21,23 @@ export type TimerKind = z.infer<typeof TimerKind>;
 export const SkipReason = z.enum(['reach', 'unsafe', 'trust', 'instrument']);
 export type SkipReason = z.infer<typeof SkipReason>;
 
+/**
+ * How a job goes on. go-on: the rest is worth repairing. measure, test, one, like, kind: what is done
+ * about the fault. undo: an earlier visitor's change is taken back.
+ */
+export const DecisionCourse = z.enum([
+  'go-on',
+  'measure',
+  'test',
+  'one',
+  'like',
+  'kind',
+  'undo',
+  'donor',
+  'give-up',
+]);
+export type DecisionCourse = z.infer<typeof DecisionCourse>;
+
 /** What an entry of a case's journal can say. Kinds are only ever added. */
 export const EntryBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('symptom'), text: line(500).min(1) }),
@@ -199,11 +216,19 @@ export const EntryBody = z.discriminatedUnion('kind', [
     refs: z.array(ref).max(200),
     reason: line(300).min(3),
   }),
-  /** How a job goes on after something that could end it. */
+  /** How a job goes on, and why. */
   z.object({
     kind: z.literal('decision'),
-    course: z.enum(['go-on', 'donor', 'give-up']),
+    course: DecisionCourse,
     reason: line(500).min(3),
+  }),
+  /** What the owner agreed to: who said it, how, and up to which amount. */
+  z.object({
+    kind: z.literal('consent'),
+    to: line(300).min(3),
+    by: line(80).min(1),
+    how: z.enum(['spoken', 'telephone', 'letter', 'message']),
+    limit: finite.min(0).max(1e7).optional(),
   }),
   /** A rail that a person names where no sheet does, with the volts that it has to have. */
   z.object({

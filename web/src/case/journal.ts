@@ -100,6 +100,8 @@ export interface Journal {
   /** Kill checks whose newest result is a failure, with no decision since. */
   readonly undecided: readonly Of<'check'>[];
   readonly decision: Of<'decision'> | undefined;
+  /** What the owner agreed to, oldest first. */
+  readonly consents: readonly Of<'consent'>[];
   /** Starts up to the last repair, and since. */
   readonly startsSince: readonly Of<'start'>[];
   readonly startsBefore: readonly Of<'start'>[];
@@ -167,6 +169,7 @@ export interface Draft {
   readonly residuals: (Residual & { readonly entry: Of<'residual'> })[];
   readonly powered: Of<'powerAnyway'>[];
   readonly decisions: Of<'decision'>[];
+  readonly consents: Of<'consent'>[];
   readonly steps: Of<'step'>[];
   /** Pieces put back, by the id of their step. */
   readonly backOf: Map<string, number>;
@@ -188,9 +191,14 @@ export function isPowered(body: EntryBody): boolean {
   return kindOf(body.kind).powered?.(body) === true;
 }
 
+const ENDS_OR_GOES_ON: readonly string[] = ['go-on', 'donor', 'give-up'];
+
 /** Kill checks whose newest result is a failure and after which nothing was decided. */
 function undecidedChecks(standing: readonly Entry[]): readonly Of<'check'>[] {
-  const decided = standing.findLastIndex(({ body }) => body.kind === 'decision');
+  // Deciding what is done about the fault is no answer to whether the job goes on at all.
+  const decided = standing.findLastIndex(
+    ({ body }) => body.kind === 'decision' && ENDS_OR_GOES_ON.includes(body.course),
+  );
   const newest = new Map<string, { entry: Of<'check'>; at: number }>();
   standing.forEach((entry, at) => {
     if (entry.body.kind === 'check' && entry.body.kill)
@@ -251,6 +259,7 @@ function emptyDraft(
     residuals: [],
     powered: [],
     decisions: [],
+    consents: [],
     steps: [],
     backOf: new Map(),
     seen: [],
@@ -318,6 +327,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     powered,
     undecided: undecidedChecks(standing),
     decision: draft.decisions.at(-1),
+    consents: draft.consents,
     steps: draft.steps.map(({ id, body }) => ({
       ...body.step,
       id,

@@ -113,6 +113,12 @@ const DEFINED = {
       return { rank: 90, action };
     },
   },
+  decide: {
+    title: 'Decide',
+    minutesLeft: 100,
+    pad: (soFar) =>
+      padOf(soFar, soFar.journal.decision !== undefined || soFar.journal.consents.length > 0),
+  },
   repair: {
     title: 'Repair',
     minutesLeft: 90,

@@ -11,7 +11,7 @@ import { siteKind, type SiteKind } from '@hanzai/core/fault';
 import { unitOf, type ReadingKind, type ReadingValue, type Readout } from '@hanzai/core/instrument';
 import { formatQuantity } from '@hanzai/core/quantity';
 
-import type { SkipReason } from './entry';
+import type { DecisionCourse, SkipReason } from './entry';
 
 export { tellsInWords as tellsWords } from '@hanzai/core/quantity';
 
@@ -194,8 +194,14 @@ export function weightWords(decibans: number): string {
 }
 
 /** How a job goes on after something that could have ended it. */
-export const COURSE_WORDS: Readonly<Record<'go-on' | 'donor' | 'give-up', string>> = {
+export const COURSE_WORDS: Readonly<Record<DecisionCourse, string>> = {
   'go-on': 'go on: the rest is worth repairing',
+  measure: 'measure once more',
+  test: 'take it off and test it',
+  one: 'replace the one',
+  like: 'replace it and its like',
+  kind: 'replace all of its kind',
+  undo: 'undo what an earlier visitor changed',
   donor: 'go on with a donor for what is finished',
   'give-up': 'give up: keep what is worth saving',
 };

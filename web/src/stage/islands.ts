@@ -16,6 +16,7 @@ export const SCREENS: Readonly<Record<Stage, StageScreen>> = {
   look: screen(async () => (await import('./look/LookStage')).LookStage),
   'first-aid': screen(async () => (await import('./first-aid/FirstAidStage')).FirstAidStage),
   trace: screen(async () => (await import('./trace/TraceStage')).TraceStage),
+  decide: screen(async () => (await import('./decide/DecideStage')).DecideStage),
   repair: screen(async () => (await import('./repair/RepairStage')).RepairStage),
   adjust: screen(async () => (await import('./adjust/AdjustStage')).AdjustStage),
   prove: screen(async () => (await import('./prove/ProveStage')).ProveStage),

@@ -10,7 +10,7 @@ function unknownBlock(model: UnitModel, names: readonly string[]): string | unde
 }
 
 /** What is tried before the meter comes out, and what is decided by it. */
-export const TRYING_KINDS: KindsOf<'trial' | 'check' | 'aid' | 'decision'> = {
+export const TRYING_KINDS: KindsOf<'trial' | 'check' | 'aid' | 'decision' | 'consent'> = {
   trial: {
     words: 'trial',
     said: ({ title }) => title,
@@ -54,6 +54,18 @@ export const TRYING_KINDS: KindsOf<'trial' | 'check' | 'aid' | 'decision'> = {
     report: {
       list: 'decided',
       line: ({ course, reason }) => `${COURSE_WORDS[course]}: ${reason}`,
+    },
+  },
+  consent: {
+    words: 'consent of the owner',
+    said: ({ to, by }) => `${by}: ${to}`,
+    takeBack: 'free',
+    objection: 'none',
+    add: (draft, entry) => draft.consents.push(entry),
+    report: {
+      list: 'decided',
+      line: ({ to, by, how, limit }) =>
+        `${by} agreed (${how})${limit === undefined ? '' : `, up to ${limit}`}: ${to}`,
     },
   },
 };

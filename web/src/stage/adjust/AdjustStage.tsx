@@ -39,9 +39,9 @@ export function AdjustStage({ state }: { state: CaseState }) {
               Write down how each was found, or leave it: most units need no trimmer at all.
             </Notice>
           )}
-          <AsFoundForm state={state} />
-          <Settings state={state} />
           {journal.asFound.length > 0 && <TurnForm state={state} proposed={proposed} />}
+          <Settings state={state} />
+          <AsFoundForm state={state} />
         </Column>
         <Column>
           <Search state={state} onPropose={setProposed} />

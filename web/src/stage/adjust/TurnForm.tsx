@@ -111,8 +111,7 @@ export function TurnForm({
               label="Degrees"
               className="mono"
               inputMode="decimal"
-              placeholder="20"
-              hint="− counter-clockwise"
+              placeholder="20, −20"
               {...field('degrees')}
             />
           </Narrow>

@@ -1,9 +1,10 @@
 import { useMemo, useState } from 'react';
 import { extentPlans, USUAL_FIGURES, worthOf, type ExtentFigures } from '@hanzai/core/survey';
 import { EXTENT_WORDS } from '../../../case/kind/surveying';
+import { keptFigures } from '../../../case/kept-figures';
 import type { CaseState } from '../../../case/use-case';
 import { percent } from '../../../case/wording';
-import { keep, readKept } from '../../../store/kept';
+import { keep } from '../../../store/kept';
 import { Button } from '../../../ui/Button';
 import { TextField } from '../../../ui/TextField';
 import type { SurveyState } from './use-survey';
@@ -24,28 +25,11 @@ const FIELDS: readonly (readonly [keyof ExtentFigures, string])[] = [
   ['ratedCelsius', 'at °C'],
 ];
 
-/** What the workshop reckons with: its own figures where it gave some, in this browser. */
-export function readFigures(text: string | undefined): ExtentFigures {
-  const figures: Record<string, number> = { ...USUAL_FIGURES };
-  let kept: unknown;
-  try {
-    kept = JSON.parse(text ?? '{}');
-  } catch {
-    return USUAL_FIGURES;
-  }
-  if (typeof kept !== 'object' || kept === null) return USUAL_FIGURES;
-  for (const [key] of FIELDS) {
-    const value = (kept as Record<string, unknown>)[key];
-    if (typeof value === 'number' && Number.isFinite(value) && value >= 0) figures[key] = value;
-  }
-  return figures as unknown as ExtentFigures;
-}
-
 const money = (value: number): string => value.toFixed(value < 10 ? 2 : 0);
 
 /** Bad ones, their like, those worth it, all: each with what it takes and what it leaves. */
 export function ExtentCards({ state, survey }: { state: CaseState; survey: SurveyState }) {
-  const [figures, setFigures] = useState(() => readFigures(readKept(KEY)));
+  const [figures, setFigures] = useState(() => keptFigures<ExtentFigures>(KEY, USUAL_FIGURES));
   const [why, setWhy] = useState<string>();
   const { judged, rows } = survey;
   const parts = useMemo(() => rows.map(({ part }) => part), [rows]);

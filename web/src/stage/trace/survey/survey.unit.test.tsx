@@ -8,12 +8,12 @@ import { v7 } from 'uuid';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Entry, EntryBody } from '../../../case/entry';
 import { playJournal } from '../../../case/journal';
+import { keptFigures } from '../../../case/kept-figures';
 import { entryObjection } from '../../../case/rules';
 import type { CaseState } from '../../../case/use-case';
 import { Engine } from '../../../workers/engine';
 import { stepsOf, listsOf, SURVEY, type RunningSequence } from '../use-sequence';
 import { decades, dotsOf } from './EsrChart';
-import { readFigures } from './ExtentCards';
 import SurveyPane from './SurveyPane';
 import { surveyCsv } from './survey-file';
 import type { SurveyRow } from './use-survey';
@@ -142,6 +142,11 @@ describe('the capacitor survey', () => {
 
 describe('figures of the workshop', () => {
   it('survive what is no figure', () => {
+    const kept = (text: string | undefined) => {
+      localStorage.clear();
+      if (text !== undefined) localStorage.setItem('figures', text);
+      return keptFigures('figures', USUAL_FIGURES);
+    };
     for (const text of [
       undefined,
       '',
@@ -152,9 +157,8 @@ describe('figures of the workshop', () => {
       '{"partPrice":-1}',
       '{"partPrice":null}',
     ])
-      // prettier-ignore
-      expect(readFigures(text)).toEqual(USUAL_FIGURES);
-    expect(readFigures('{"partPrice":2,"nonsense":1}')).toEqual({ ...USUAL_FIGURES, partPrice: 2 });
+      expect(kept(text)).toEqual(USUAL_FIGURES);
+    expect(kept('{"partPrice":2,"nonsense":1}')).toEqual({ ...USUAL_FIGURES, partPrice: 2 });
   });
 });
 
