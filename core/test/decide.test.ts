@@ -153,16 +153,16 @@ describe('quote', () => {
     }
     countsOf(chances).forEach((share, k) => expect(share).toBeCloseTo(slow[k]!, 12));
   });
-  it('100 with nothing ahead, one more round on average, nine of ten below 300', () => {
+  it('100 with nothing ahead, one more round on average, nineteen of twenty below 300', () => {
     expect(quoteOf(input)).toMatchObject({
       spent: 30,
       likely: 200,
-      nineOfTen: 300,
+      nearlyAll: 300,
       closing: 20,
       within: undefined,
       stopAt: undefined,
     });
-    expect(quoteOf({ ...input, ahead: [] })).toMatchObject({ likely: 100, nineOfTen: 100 });
+    expect(quoteOf({ ...input, ahead: [] })).toMatchObject({ likely: 100, nearlyAll: 100 });
   });
   it('three of four stay within 200; stop and ask at 180, so that it can still be closed up', () => {
     expect(quoteOf({ ...input, limit: 200 })).toMatchObject({ within: 0.75, stopAt: 180 });
@@ -220,6 +220,23 @@ describe('the message to the owner', () => {
     ])
       expect(text).toContain(words);
     expect(text).not.toMatch(/undefined|NaN|Infinity/);
+  });
+  it('given up: why, what it cost, and what becomes of it; no prices of going on', () => {
+    const end = ownerMessage({
+      unit: 'X',
+      owner: '',
+      number: 1,
+      complaint: '',
+      currency: '',
+      quote,
+      found: [],
+      onTheWay: [],
+      courses: [{ words: 'replace C3', price: 41, works: 0.8 }],
+      givenUp: 'both heads are open',
+    });
+    expect(end).toContain('stop here: both heads are open');
+    expect(end).toContain('want the unit back');
+    expect(end).not.toContain('replace C3');
   });
   it('says so where nothing was found and no limit agreed, and promises nothing', () => {
     const bare = ownerMessage({

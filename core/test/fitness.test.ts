@@ -9,7 +9,13 @@ import {
   type Place,
   type RemarkCode,
 } from '@hanzai/core/part';
+import {
+  ledgerObjectionWithoutSheet,
+  remarksWithoutSheet,
+  replacementRemarks,
+} from '@hanzai/core/bench';
 import { LIBRARY } from '@hanzai/data';
+import { board } from './boards';
 
 function remarks(was: string, offer: string, place: Partial<Place> = {}): readonly FitnessRemark[] {
   const before = readSpec(was, LIBRARY);
@@ -352,5 +358,63 @@ describe('whatever is written', () => {
     expect(signs('74LS86')).toBe('notch');
     expect(signs('33R x4 isolated')).toBeUndefined();
     expect(signs('33R x4 bussed')).toBe('notch');
+  });
+});
+
+describe('what stood on the part that came off', () => {
+  const sheet = board(
+    'V1 P5 0 5\nC1 P5 0 47u\n*@ C1 kind=electrolytic volt=16\nXF1 P5 A FUSE\nR1 A 0 1k\n',
+  );
+  const codes = (ref: string, offer: string, cameOff = '') =>
+    replacementRemarks(sheet, ref, offer, LIBRARY, cameOff)
+      .filter(({ level }) => level === 'stop')
+      .map(({ code }) => code);
+
+  it('says what the sheet does not: temperature, size, the rating of a fuse', () => {
+    expect(codes('C1', '47u 16V electrolytic 85C h=16 d=6 pitch=2')).toEqual([]);
+    expect(
+      codes('C1', '47u 16V electrolytic 85C h=16 d=6 pitch=2', '47u 16V 105C h=11 d=6 pitch=2'),
+    ).toEqual(['temperature', 'size']);
+    expect(codes('F1', 'T2A 250V')).toEqual([]);
+    expect(codes('F1', 'T2A 250V', 'T1A 250V')).toEqual(['fuse-current']);
+  });
+  it('does not overrule the sheet, and is left alone where it is another kind of thing', () => {
+    expect(codes('C1', '100u 16V electrolytic', '100u 10V')).toEqual(['value']);
+    expect(codes('C1', '47u 16V electrolytic', '1k')).toEqual([]);
+  });
+  it('without a sheet it is all that there is', () => {
+    const stops = (was: string, offer: string) =>
+      remarksWithoutSheet(was, offer, LIBRARY)
+        .filter(({ level }) => level === 'stop')
+        .map(({ code }) => code);
+    expect(stops('470u 16V', '470u 10V')).toEqual(['volts']);
+    expect(stops('100n X2 275VAC', '100n 400V film')).toEqual(['safety-class']);
+    expect(stops('', '470u 10V')).toEqual([]);
+    const off = {
+      ref: 'C3',
+      action: 'removed',
+      value: '470u 16V',
+      polarityChecked: false,
+      note: '',
+    } as const;
+    const on = {
+      ref: 'C3',
+      action: 'fitted',
+      value: '470u 10V',
+      polarityChecked: true,
+      note: '',
+    } as const;
+    expect(ledgerObjectionWithoutSheet([off], on, [])).toMatch(/say why in the note/);
+    expect(
+      ledgerObjectionWithoutSheet([off], { ...on, note: 'for a test at 5 V' }, []),
+    ).toBeUndefined();
+    const mains = { ...off, value: '100n X2 275VAC' };
+    expect(
+      ledgerObjectionWithoutSheet(
+        [mains],
+        { ...on, value: '100n 400V film', note: 'all there was' },
+        [],
+      ),
+    ).toMatch(/IEC 60384-14/);
   });
 });

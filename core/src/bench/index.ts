@@ -1,5 +1,6 @@
 export { CAUTIONS, type Caution, type CautionedStep } from './cautions';
 export {
+  cameOffOf,
   absentParts,
   ledgerObjection,
   missingParts,
@@ -19,7 +20,7 @@ export {
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
 export { placeOf } from './place-of';
-export { replacementObjection, replacementRemarks } from './replacement';
+export { remarksWithoutSheet, replacementObjection, replacementRemarks } from './replacement';
 export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { sequencesOf, type Sequence } from './sequences';
 export {

@@ -63,6 +63,14 @@ export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
     .map((state) => state.ref);
 }
 
+/** What was written down when a part last came off; empty where it did not. */
+export function cameOffOf(lines: readonly LedgerLine[], ref: string): string {
+  return (
+    lines.findLast((line) => line.action === 'removed' && nameKey(line.ref) === nameKey(ref))
+      ?.value ?? ''
+  );
+}
+
 /** Why a line may not be written, or undefined where it may. library: of chips and regulators. */
 export function ledgerObjection(
   index: BoardIndex,
@@ -85,7 +93,14 @@ export function ledgerObjection(
   const offered = readSpec(next.value, library, specOfParts(parts).kind);
   if (parts.some((part) => isPolarised(part, offered)) && !next.polarityChecked)
     return `check which way round ${known} sits, and say so`;
-  return replacementObjection(index, known, next.value, next.note, library);
+  return replacementObjection(
+    index,
+    known,
+    next.value,
+    next.note,
+    library,
+    cameOffOf(lines, known),
+  );
 }
 
 /** A bridge or a cut is no part: it can only be mended. */

@@ -1,9 +1,10 @@
-import { nameKey, parseFuse } from '../board';
+import { NO_LIBRARY, nameKey, parseFuse, type DeviceLibrary } from '../board';
 import type { Start } from '../block';
 import type { ReadingKind, ReadingValue } from '../instrument';
 import { readSpec } from '../part';
-import { reconcile, type LedgerLine } from './ledger';
+import { cameOffOf, reconcile, type LedgerLine } from './ledger';
 import { startsStep, type ProofAnswer, type ProofStep } from './proving';
+import { objectionOf, remarksWithoutSheet } from './replacement';
 
 /** A rail that somebody named where no sheet does, with the volts that it has to have. */
 export interface NamedRail {
@@ -125,6 +126,7 @@ export function ledgerObjectionWithoutSheet(
   lines: readonly LedgerLine[],
   next: LedgerLine,
   readings: readonly LooseReading[],
+  library: DeviceLibrary = NO_LIBRARY,
 ): string | undefined {
   const { ref, action, value, note, polarityChecked } = next;
   const state = reconcile(lines).find((entry) => nameKey(entry.ref) === nameKey(ref));
@@ -137,9 +139,9 @@ export function ledgerObjectionWithoutSheet(
   if (action === 'leftOut') return note.trim() === '' ? `say why ${ref} stays off` : undefined;
   if (value.trim() === '') return `say what went on for ${ref}`;
   if (/^F\d/i.test(ref)) return fuseObjection(lines, next, readings);
-  return mayHaveWay(ref, value) && !polarityChecked
-    ? `check which way round ${ref} sits, and say so`
-    : undefined;
+  if (mayHaveWay(ref, value) && !polarityChecked)
+    return `check which way round ${ref} sits, and say so`;
+  return objectionOf(ref, remarksWithoutSheet(cameOffOf(lines, ref), value, library), note);
 }
 
 /** A fuse goes on as it came off, and not before the ohms of what it feeds were read. */

@@ -20,6 +20,8 @@ export interface MessageInput {
   /** What was found on the way and needs a word: not what the unit came for. */
   readonly onTheWay: readonly string[];
   readonly currency: string;
+  /** Why the job is given up; undefined where it goes on. */
+  readonly givenUp?: string | undefined;
 }
 
 /** A chance in words that promise nothing. */
@@ -49,6 +51,16 @@ export function ownerMessage(input: MessageInput): string {
   ];
   if (input.onTheWay.length > 0)
     lines.push('', 'On the way we also saw:', ...input.onTheWay.map((words) => `- ${words}`));
+  if (input.givenUp !== undefined) {
+    lines.push(
+      '',
+      `We advise to stop here: ${input.givenUp}.`,
+      `So far the work comes to ${money(quote.spent)}; putting it together comes to ${money(quote.closing)}.`,
+      '',
+      'Please tell us whether you want the unit back as it is, or whether its good parts may help another one.',
+    );
+    return lines.join('\n');
+  }
   if (input.courses.length > 0)
     lines.push(
       '',
@@ -61,7 +73,7 @@ export function ownerMessage(input: MessageInput): string {
     );
   lines.push(
     '',
-    `So far the work comes to ${money(quote.spent)}. The whole job is likely to end near ${money(quote.likely)}, and nine of ten such jobs stay below ${money(quote.nineOfTen)}: a unit of this age can have a second fault behind the first.`,
+    `So far the work comes to ${money(quote.spent)}. The whole job is likely to end near ${money(quote.likely)}, and nineteen of twenty such jobs stay below ${money(quote.nearlyAll)}: a unit of this age can have a second fault behind the first.`,
     quote.limit === undefined || quote.stopAt === undefined
       ? 'We agreed on no limit. Please name one; we stop and ask before we go past it.'
       : `We agreed on ${money(quote.limit)}; the chance to stay within it is ${inTen(quote.within ?? 0)}. We stop and ask before we go past it.`,

@@ -26,9 +26,9 @@ export interface Quote {
   readonly thisFault: number;
   /** Stages ahead: chance of a fault, and what one more round costs on average. */
   readonly ahead: readonly (StageAhead & { readonly price: number })[];
-  /** All of it on average; and what nine of ten such jobs stay below. */
+  /** All of it on average; and what nineteen of twenty such jobs stay below. */
   readonly likely: number;
-  readonly nineOfTen: number;
+  readonly nearlyAll: number;
   /** The agreed limit; and the chance that the job stays within it. Undefined where none was agreed. */
   readonly limit: number | undefined;
   readonly within: number | undefined;
@@ -73,7 +73,7 @@ export function quoteOf(input: QuoteInput): Quote {
   const counts = countsOf(ahead.map(({ faulty }) => faulty));
   const priceOf = (rounds: number): number => spent + thisFault + rounds * roundPrice + closing;
   let sum = 0;
-  const nine = counts.findIndex((share) => (sum += share) >= 0.9 - 1e-12);
+  const most = counts.findIndex((share) => (sum += share) >= 0.95 - 1e-12);
   const within =
     limit === undefined
       ? undefined
@@ -83,7 +83,7 @@ export function quoteOf(input: QuoteInput): Quote {
     thisFault,
     ahead: ahead.map((stage) => ({ ...stage, price: stage.faulty * roundPrice })),
     likely: counts.reduce((total, share, k) => total + share * priceOf(k), 0),
-    nineOfTen: priceOf(nine < 0 ? counts.length - 1 : nine),
+    nearlyAll: priceOf(most < 0 ? counts.length - 1 : most),
     limit,
     within,
     stopAt: limit === undefined ? undefined : Math.max(0, limit - closing),

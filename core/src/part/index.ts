@@ -19,7 +19,7 @@ export {
   type Size,
   type SpecKind,
 } from './spec';
-export { specOfParts } from './spec-of-part';
+export { saidMore, specOfParts } from './spec-of-part';
 export { FAMILY_LEVELS } from './family-levels';
 export { valueKept } from './fit/ceramic';
 export { verdictOf, type FitnessRemark, type FitVerdict, type RemarkCode } from './remark';

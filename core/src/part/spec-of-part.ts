@@ -178,3 +178,17 @@ function arrayOf(parts: readonly Part[], text: string): PartSpec {
         : {}),
   };
 }
+
+/**
+ * What the sheet says of a part, and where it is silent what stood on the part that came off.
+ * Where the two are of different kinds the sheet counts alone.
+ */
+export function saidMore(sheet: PartSpec, cameOff: PartSpec): PartSpec {
+  if (sheet.kind !== cameOff.kind) return sheet;
+  const stated = Object.entries(sheet).filter(([, value]) => value !== undefined);
+  return {
+    ...cameOff,
+    ...Object.fromEntries(stated),
+    size: { ...cameOff.size, ...sheet.size },
+  } as PartSpec;
+}

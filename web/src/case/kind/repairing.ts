@@ -49,6 +49,7 @@ function ledgerKind<K extends LedgerKind>(
             situation.journal.ledger,
             line(body),
             looseReadings(situation.journal),
+            LIBRARY,
           ),
     ledger: line,
     add: (draft, entry) => {

@@ -56,7 +56,7 @@ export function CourseTable({ state, courses }: { state: CaseState; courses: rea
                   </Small>
                 )}
               </th>
-              <td>{course.minutes > 0 ? minutesText(course.minutes) : ''}</td>
+              <td>{course.minutes > 0 ? minutesText(Math.ceil(course.minutes)) : ''}</td>
               <td className="mono">{course.name === 'give-up' ? '' : money(course.price)}</td>
               <td className="mono">{course.padsLifted > 0 ? course.padsLifted.toFixed(2) : ''}</td>
               <td>{course.cures > 0 ? oddsWords(course.cures) : 'no'}</td>

@@ -7,7 +7,6 @@ import { keptFigures } from '../../case/kept-figures';
 import { useOtherCases } from '../../case/others';
 import type { CaseState } from '../../case/use-case';
 import { useEngine } from '../../case/use-engine';
-import { COURSE_WORDS } from '../../case/wording';
 import { keep } from '../../store/kept';
 import { Button } from '../../ui/Button';
 import choices from '../../ui/Choices.module.css';
@@ -63,66 +62,69 @@ export function DecideStage({ state }: { state: CaseState }) {
   const weighing = index !== undefined && lineUp === undefined && journal.condemned.length === 0;
   return (
     <CaseFrame state={state} stage="decide">
-      <Decision state={state} />
-      {journal.decision && (
-        <Notice title="Last decided:">
-          {COURSE_WORDS[journal.decision.body.course]}. “{journal.decision.body.reason}”
-        </Notice>
-      )}
-      {!index && (
-        <Notice title="No sheet:">
-          nothing is known of who is guilty but what was condemned. Prices of the job still hold.
-        </Notice>
-      )}
-      {weighing && <p role="status">The suspects are being weighed …</p>}
-      <CourseTable state={state} courses={courses} />
-      <Columns>
-        <Column>
-          <QuotePanel quote={quote} closed={others.closedMinutes} />
-          <label className={choices.choice}>
-            <input
-              type="checkbox"
-              checked={hasDonor}
-              onChange={(event) => setHasDonor(event.target.checked)}
-            />
-            there is a donor unit or board
-          </label>
-          <Fold>
-            <summary>What it is reckoned with</summary>
-            <FormRow>
-              {FIELDS.map(([name, label]) => (
-                <Narrow key={name}>
-                  <TextField
-                    id={`job-${name}`}
-                    label={label}
-                    inputMode="decimal"
-                    defaultValue={String(figures[name])}
-                    key={figures === USUAL_JOB ? 'usual' : 'own'}
-                    onChange={(event) => change(name, event.target.value)}
-                  />
-                </Narrow>
-              ))}
-            </FormRow>
-            <Small>
-              Usual figures are from memory of bench practice: put your own in their place.
-            </Small>
-            <Button
-              look="quiet"
-              onClick={() => {
-                keep(KEY, undefined);
-                setFigures(USUAL_JOB);
-              }}
-            >
-              The usual figures
-            </Button>
-          </Fold>
-        </Column>
-        <Column>
-          <OwnerMessage state={state} courses={courses} quote={quote} suspects={suspects} />
-          <Consent state={state} />
-          <Salvage state={state} lineUp={lineUp} needs={others.needs} />
-        </Column>
-      </Columns>
+      <Column>
+        <Decision state={state} />
+        {!index && (
+          <Notice title="No sheet:">
+            nothing is known of who is guilty but what was condemned. Prices of the job still hold.
+          </Notice>
+        )}
+        <CourseTable state={state} courses={courses} />
+        {(weighing || (index && !next)) && (
+          <p role="status">
+            {weighing
+              ? 'The suspects are being weighed …'
+              : 'The next measurement is being planned …'}
+          </p>
+        )}
+        <Columns>
+          <Column>
+            <QuotePanel quote={quote} closed={others.closedMinutes} />
+            <label className={choices.choice}>
+              <input
+                type="checkbox"
+                checked={hasDonor}
+                onChange={(event) => setHasDonor(event.target.checked)}
+              />
+              there is a donor unit or board
+            </label>
+            <Fold>
+              <summary>What it is reckoned with</summary>
+              <FormRow>
+                {FIELDS.map(([name, label]) => (
+                  <Narrow key={name}>
+                    <TextField
+                      id={`job-${name}`}
+                      label={label}
+                      inputMode="decimal"
+                      defaultValue={String(figures[name])}
+                      key={figures === USUAL_JOB ? 'usual' : 'own'}
+                      onChange={(event) => change(name, event.target.value)}
+                    />
+                  </Narrow>
+                ))}
+              </FormRow>
+              <Small>
+                Usual figures are from memory of bench practice: put your own in their place.
+              </Small>
+              <Button
+                look="quiet"
+                onClick={() => {
+                  keep(KEY, undefined);
+                  setFigures(USUAL_JOB);
+                }}
+              >
+                The usual figures
+              </Button>
+            </Fold>
+          </Column>
+          <Column>
+            <OwnerMessage state={state} courses={courses} quote={quote} suspects={suspects} />
+            <Consent state={state} />
+            <Salvage state={state} lineUp={lineUp} needs={others.needs} />
+          </Column>
+        </Columns>
+      </Column>
       <Keys
         keys={[
           ['Tab', 'to the next course or field'],

@@ -33,10 +33,16 @@ export function OwnerMessage({
         number: view.number,
         complaint: view.complaint,
         currency: '',
+        givenUp:
+          journal.decision?.body.course === 'give-up' ? journal.decision.body.reason : undefined,
         quote,
         found: suspects
           .slice(0, 3)
-          .map(({ ref, probability }) => `${placeText(index, ref)}: ${oddsWords(probability)}`),
+          .map(({ ref, title, probability }) =>
+            [placeText(index, ref), title && `(${title})`, oddsWords(probability)]
+              .filter(Boolean)
+              .join(' '),
+          ),
         onTheWay: journal.findings.map(({ body }) => body.text),
         courses: courses
           .filter(({ name }) => name !== 'measure')
@@ -49,7 +55,7 @@ export function OwnerMessage({
             works: course.cures,
           })),
       }),
-    [view, journal.findings, index, quote, suspects, courses],
+    [view, journal.findings, journal.decision, index, quote, suspects, courses],
   );
   const [own, setOwn] = useState<string>();
   const [said, setSaid] = useState('');

@@ -53,7 +53,7 @@ export function QuotePanel({ quote, closed }: { quote: Quote; closed: readonly n
           <tr>
             <th scope="row">in all, likely</th>
             <td className="mono">{money(quote.likely)}</td>
-            <td>nine of ten below {money(quote.nineOfTen)}</td>
+            <td>19 of 20 below {money(quote.nearlyAll)}</td>
           </tr>
           <tr>
             <th scope="row">agreed</th>

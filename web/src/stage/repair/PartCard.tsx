@@ -4,13 +4,14 @@ import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
-import { mayHaveWay, replacementRemarks } from '@hanzai/core/bench';
+import { cameOffOf, mayHaveWay, remarksWithoutSheet, replacementRemarks } from '@hanzai/core/bench';
 import { marking, readSpec, verdictOf, type FitVerdict } from '@hanzai/core/part';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import { MarkingSketch } from './MarkingSketch';
+import { ReworkCard } from './ReworkCard';
 import style from './RepairStage.module.css';
 
 const VERDICT_WORDS: Readonly<Record<FitVerdict, string>> = {
@@ -53,6 +54,7 @@ export function PartCard({
   const condemned = journal.condemned.find(({ body }) => body.ref === refdes);
   const fitted = journal.ledger.findLast((line) => line.ref === refdes && line.action === 'fitted');
   const said = journal.ledger.findLast((line) => line.ref === refdes)?.value ?? '';
+  const cameOff = cameOffOf(journal.ledger, refdes);
   const form = useForm<PartTyped>({
     resolver: zodResolver(PartTyped),
     defaultValues: { value: index ? boardValue(index, refdes) : said, note: '', turned: false },
@@ -61,7 +63,11 @@ export function PartCard({
   const { errors } = form.formState;
   const value = form.watch('value');
   const [refusal, setRefusal] = useState<string>();
-  const remarks = off && index ? replacementRemarks(index, refdes, value, LIBRARY) : [];
+  const remarks = !off
+    ? []
+    : index
+      ? replacementRemarks(index, refdes, value, LIBRARY, cameOff)
+      : remarksWithoutSheet(cameOff, value, LIBRARY);
   const asksWay = off && !index && mayHaveWay(refdes, value);
   const verdict = verdictOf(remarks);
   const way =
@@ -179,6 +185,7 @@ export function PartCard({
           </div>
         </>
       )}
+      {index && part && <ReworkCard state={state} index={index} part={part} />}
     </form>
   );
 }
