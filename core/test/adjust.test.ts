@@ -10,8 +10,6 @@ import {
   settingsOf,
   STEP_DEGREES,
   touchObjections,
-  turnsByIndex,
-  turnsByStrobe,
   turnsByTone,
   wayBack,
   type AsFound,
@@ -231,12 +229,7 @@ describe('search', () => {
   });
 });
 
-// 300 and 360 turns a minute are 200 and 166.7 ms; 100 flashes a second over 20 bars is 300.
 it('speed', () => {
-  expect(turnsByIndex(200)).toBe(300);
-  expect(turnsByIndex(500 / 3)).toBeCloseTo(360, 9);
-  expect(turnsByStrobe(100, 20)).toBe(300);
-  expect(turnsByStrobe(120, 20)).toBe(360);
   expect(turnsByTone(300, 1000, 1020)).toBe(306);
   expect(drivenTurns(3000, 8, 80)).toBe(300);
   // The belt's own thickness makes the small pulley relatively larger.

@@ -1,6 +1,8 @@
 // Outside checks: least squares worked by hand; index periods of 300 and 360 turns; strobe rings of
 // the mains (twice the mains frequency over the bars, a second); parallel resistors by Ohm's law.
 import fc from 'fast-check';
+import { arrayElements, judgeElement, worstOf } from '@hanzai/core/check';
+import { board } from './boards';
 import { describe, expect, it } from 'vitest';
 import {
   fitWinding,
@@ -152,4 +154,34 @@ describe('a guided check', () => {
       );
     }
   }); // prettier-ignore
+});
+
+// Ohm's law, worked out by hand: 100 and 100 in series beside 33 are 200.
+describe('an array of the sheet, element by element', () => {
+  const index = board(
+    'V1 P 0 5\nRN1.1 A B 33\nRN1.2 C 0 33\nRN1.3 D E 33\nR1 A M 100\nR2 M B 100\nR3 D F 1k\nR4 E F 1k\n',
+  );
+  const [one, two, three] = arrayElements(index, 'rn1');
+  it('knows what stands beside each', () => {
+    expect(one!.besideOhm).toBeCloseTo(200, 0);
+    expect(two!.besideOhm).toBe(Infinity);
+    expect(three!.besideOhm).toBeCloseTo(2000, 0);
+    expect(arrayElements(index, 'R1')).toEqual([]);
+    expect(arrayElements(index, 'RN9')).toEqual([]);
+  });
+  it('judges a reading with it: 28.3 is 33 beside 200, 200 is an open element', () => {
+    const verdict = (element: typeof one, read: number): string | undefined =>
+      judgeElement(element!, read, [28, 33]).result?.verdict;
+    expect(verdict(one, (33 * 200) / 233)).toBe('good');
+    expect(verdict(one, 199)).toBe('bad');
+    expect(verdict(two, 33)).toBe('good');
+    expect(verdict(two, Infinity)).toBe('bad');
+    expect(verdict(two, 20)).toBe('doubtful');
+  });
+  it('of several the worst counts', () => {
+    const judged = [33, 20, Infinity].map((read) => judgeElement(two!, read, []));
+    expect(worstOf(judged)?.result?.verdict).toBe('bad');
+    expect(worstOf(judged.slice(0, 2))?.result?.verdict).toBe('doubtful');
+    expect(worstOf([])).toBeUndefined();
+  });
 });

@@ -14,11 +14,4 @@ export {
   type Touch,
 } from './settings';
 export { bestOf, movesTo, nextSetting, type Axis, type Proposal, type Tried } from './search';
-export {
-  drivenTurns,
-  laserAmpere,
-  LASER_WORN_SHARE,
-  turnsByIndex,
-  turnsByStrobe,
-  turnsByTone,
-} from './speed';
+export { drivenTurns, laserAmpere, LASER_WORN_SHARE, turnsByTone } from './speed';

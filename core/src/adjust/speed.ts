@@ -1,13 +1,3 @@
-/** Minutes and milliseconds: turns a minute from the time between two index pulses. */
-export const turnsByIndex = (periodMs: number): number => 60_000 / periodMs;
-
-/**
- * Turns a minute at which a ring of bars seems to stand still under a lamp that flashes so many
- * times a second (a mains lamp: twice its frequency).
- */
-export const turnsByStrobe = (flashesHertz: number, bars: number): number =>
-  (60 * flashesHertz) / bars;
-
 /** Turns a minute by the pitch of a tone that is known at the right speed. */
 export const turnsByTone = (rightTurns: number, rightHertz: number, heardHertz: number): number =>
   (rightTurns * heardHertz) / rightHertz;

@@ -34,3 +34,4 @@ export const GUIDED_CHECKS: readonly GuidedCheck[] = [
   ARRAY,
   INDUCTOR,
 ].map(sane);
+export { arrayElements, judgeElement, worstOf, type ArrayElement } from './elements';

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { drivenTurns, turnsByIndex, turnsByStrobe, turnsByTone } from '@hanzai/core/adjust';
+import { drivenTurns, turnsByTone } from '@hanzai/core/adjust';
+import { speedOfIndex, speedOfStrobe } from '@hanzai/core/check';
 import { Fold } from '../../ui/Fold';
 import { FormRow, Narrow } from '../../ui/FormRow';
 import { TextField } from '../../ui/TextField';
@@ -25,8 +26,8 @@ export function speedsOf(
 ): readonly { readonly way: string; readonly turns: number }[] {
   const { index, flashes, bars, right, tone, heard, motor, small, large, section = 0 } = typed;
   return [
-    ...(index ? [{ way: 'by the index', turns: turnsByIndex(index) }] : []),
-    ...(flashes && bars ? [{ way: 'by the strobe', turns: turnsByStrobe(flashes, bars) }] : []),
+    ...(index ? [{ way: 'by the index', turns: speedOfIndex(index / 1000) }] : []),
+    ...(flashes && bars ? [{ way: 'by the strobe', turns: speedOfStrobe(bars, flashes / 2) }] : []),
     ...(right && tone && heard
       ? [{ way: 'by the tone', turns: turnsByTone(right, tone, heard) }]
       : []),

@@ -12,6 +12,7 @@ import { Notice } from '../../../ui/Notice';
 import { Rows } from '../../../ui/Rows';
 import { TextField } from '../../../ui/TextField';
 import { Pane } from '../Pane';
+import { ArrayElements } from './ArrayElements';
 import style from './Checks.module.css';
 
 /** What to mind at each check. */
@@ -169,6 +170,7 @@ function CheckForm({
           ),
         )}
       </div>
+      {check.name === 'array' && <ArrayElements state={state} index={index} name={ref} />}
       <div role="status">
         {result ? (
           <Notice

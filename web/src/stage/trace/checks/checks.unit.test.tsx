@@ -70,6 +70,27 @@ describe('guided checks on the screen', () => {
   });
 });
 
+describe('an array of the sheet', () => {
+  const withArray = indexBoard(
+    readSheetLines('J1 9V in: 1=VIN 2=0\nRN1.1 VIN A 33\nRN1.2 B 0 33\nR1 A 0 1k', LIBRARY).board,
+  );
+  it('is read element by element, and the worst of them filed as its evidence', async () => {
+    render(<ChecksPane state={stateOf([])} index={withArray} onClose={() => undefined} />);
+    await userEvent.click(screen.getByLabelText(/resistor array/));
+    await type(/which part/, 'rn1');
+    expect(screen.getByRole('button', { name: '2 of 2 still to read' })).toBeTruthy();
+    await type(/RN1.1 reads/, '33R');
+    await type(/RN1.2 reads/, 'nonsense');
+    expect(screen.getByText(/no reading; expected 33R/)).toBeTruthy();
+    await userEvent.clear(screen.getByLabelText(/RN1.2 reads/));
+    await type(/RN1.2 reads/, 'OL');
+    await userEvent.click(screen.getByRole('button', { name: 'File the worst of them for RN1' }));
+    const [body] = appended.mock.calls[0]!;
+    expect(body).toMatchObject({ kind: 'guided', check: 'array', ref: 'RN1', verdict: 'bad' });
+    expect(entryObjection(body, [], withArray)).toBeUndefined();
+  });
+});
+
 describe('what is typed into a field', () => {
   const field = (unit: CheckField['unit'], choices?: string[]): CheckField => ({ key: 'k', label: '', unit, ...(choices ? { choices } : {}) }); // prettier-ignore
   it('is a size of its unit, OL of ohms alone, and time in seconds or milliseconds', () => {

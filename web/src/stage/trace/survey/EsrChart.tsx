@@ -43,6 +43,40 @@ export function dotsOf(rows: readonly SurveyRow[]): readonly Dot[] {
   );
 }
 
+/** Room around a group, as a factor on both axes. */
+const GROUP_ROOM = 1.35;
+
+/**
+ * Frames around brothers: parts of one value and kind, of which at least two were read. One that
+ * stands apart from its frame's foot is what a survey looks for.
+ */
+export function brotherFrames(
+  rows: readonly SurveyRow[],
+  dots: readonly Dot[],
+): readonly {
+  readonly key: string;
+  readonly from: readonly [number, number];
+  readonly to: readonly [number, number];
+}[] {
+  const groups = new Map<string, Dot[]>();
+  for (const dot of dots) {
+    const { part } = rows.find((row) => row.part.ref === dot.part)!;
+    const key = `${part.capacitanceFarad} ${part.ratedVolt ?? ''} ${part.dielectric ?? ''}`;
+    groups.set(key, [...(groups.get(key) ?? []), dot]);
+  }
+  return [...groups].flatMap(([key, members]) => {
+    if (members.length < 2) return [];
+    const [farad, ohms] = [members[0]!.farad, members.map(({ ohm }) => ohm)];
+    return [
+      {
+        key,
+        from: [farad / GROUP_ROOM, Math.min(...ohms) / GROUP_ROOM] as const,
+        to: [farad * GROUP_ROOM, Math.max(...ohms) * GROUP_ROOM] as const,
+      },
+    ];
+  });
+}
+
 /** Powers of ten that span these values. */
 export function decades(values: readonly number[]): readonly [number, number] {
   const logs = values.filter((value) => value > 0).map(Math.log10);
@@ -90,7 +124,7 @@ export default function EsrChart({
           </span>
         ))}{' '}
         Dashes: the most that the standard allows at 100 Hz (from memory). Below the lower line the
-        meter tells nothing.
+        meter tells nothing. Frames hold brothers: one value, one kind.
       </figcaption>
       <ResponsiveContainer width="100%" height={330}>
         <ScatterChart margin={{ top: 8, right: 24, bottom: 4, left: 4 }}>
@@ -117,6 +151,18 @@ export default function EsrChart({
           <ZAxis range={[90, 90]} />
           <ReferenceArea y1={low} y2={floor} fill="var(--well)" />
           <ReferenceLine y={floor} stroke="var(--ink-soft)" />
+          {brotherFrames(rows, dots).map(({ key, from, to }) => (
+            <ReferenceArea
+              key={key}
+              x1={from[0]}
+              x2={to[0]}
+              y1={from[1]}
+              y2={to[1]}
+              fill="none"
+              stroke="var(--ink-soft)"
+              ifOverflow="hidden"
+            />
+          ))}
           {limits.length > 1 && (
             <Scatter
               data={limits.map(([farad, ohm]) => ({ farad, ohm }))}

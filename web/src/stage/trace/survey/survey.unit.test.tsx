@@ -13,7 +13,7 @@ import { entryObjection } from '../../../case/rules';
 import type { CaseState } from '../../../case/use-case';
 import { Engine } from '../../../workers/engine';
 import { stepsOf, listsOf, SURVEY, type RunningSequence } from '../use-sequence';
-import { decades, dotsOf } from './EsrChart';
+import { brotherFrames, decades, dotsOf } from './EsrChart';
 import SurveyPane from './SurveyPane';
 import { surveyCsv } from './survey-file';
 import type { SurveyRow } from './use-survey';
@@ -159,6 +159,22 @@ describe('figures of the workshop', () => {
     ])
       expect(kept(text)).toEqual(USUAL_FIGURES);
     expect(kept('{"partPrice":2,"nonsense":1}')).toEqual({ ...USUAL_FIGURES, partPrice: 2 });
+  });
+});
+
+describe('frames around brothers', () => {
+  const rowOf = (ref: string, read: number): SurveyRow =>
+    ({ part: index.partByKey.get(ref), read, isSkipped: false, judged: undefined }) as SurveyRow;
+  it('hold all that were read of one value and kind, and none that stands alone', () => {
+    const rows = [rowOf('c1', 0.1), rowOf('c2', 8), rowOf('c3', 0.2)];
+    const [frame, ...more] = brotherFrames(rows, dotsOf(rows));
+    expect(more).toEqual([]);
+    for (const { farad, ohm } of dotsOf(rows)) {
+      expect(farad).toBeGreaterThan(frame!.from[0]);
+      expect(ohm).toBeGreaterThan(frame!.from[1]);
+      expect(ohm).toBeLessThan(frame!.to[1]);
+    }
+    expect(brotherFrames(rows.slice(0, 1), dotsOf(rows.slice(0, 1)))).toEqual([]);
   });
 });
 
