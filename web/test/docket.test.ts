@@ -43,6 +43,7 @@ const summary = (more: Partial<CaseSummary>): CaseSummary => ({
   minutes: 10,
   pausedAt: null,
   timers: [],
+  needs: [],
   pads: {},
   nextAction: 'measure on',
   nextStage: 'trace',

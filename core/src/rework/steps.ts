@@ -136,7 +136,8 @@ function cleaning({ leaked, corroded }: Seen): ReworkStep[] {
     ...(corroded
       ? [
           {
-            words: 'Neutralise a battery’s leak with weak vinegar, rinse with water, dry.',
+            words:
+              'A crust: from a battery weak vinegar first, from an electrolytic water and alcohol; rinse, dry.',
             caution: 'Gloves and eyes. The green dust is not to be breathed.',
           },
         ]

@@ -1,6 +1,7 @@
 import { benchMinutes } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { z } from 'zod';
+import { boardValue } from './board-value';
 import { isTimerDue, playJournal, timerEnd, type Journal } from './journal';
 import type { Entry } from './entry';
 import { caseProgress } from './progress';
@@ -33,6 +34,8 @@ export const CaseSummary = z.object({
   nextAction: z.string(),
   nextStage: z.string(),
   minutesToGo: z.number().int(),
+  /** Parts that are off or condemned, with nothing on in their place: what the sheet says they are. */
+  needs: z.array(z.object({ ref: z.string(), text: z.string() })).default([]),
 });
 export type CaseSummary = z.infer<typeof CaseSummary>;
 
@@ -50,7 +53,24 @@ export function summaryOf(entries: readonly Entry[], index: BoardIndex | undefin
     nextAction,
     nextStage,
     minutesToGo,
+    needs: needsOf(journal, index),
   };
+}
+
+function needsOf(journal: Journal, index: BoardIndex | undefined): CaseSummary['needs'] {
+  if (journal.closed || journal.decision?.body.course === 'give-up') return [];
+  const untouched = journal.condemned
+    .map(({ body }) => body.ref)
+    .filter((ref) => !journal.ledger.some((line) => line.ref === ref && line.action === 'fitted'));
+  return [...new Set([...journal.missing, ...untouched])].flatMap((ref) => {
+    const [part] = index?.replaceable.get(ref) ?? [];
+    const kind = part?.kind === 'capacitor' ? (part.dielectric ?? '') : '';
+    const text = index
+      ? [boardValue(index, ref), kind].filter(Boolean).join(' ')
+      : (journal.ledger.findLast((line) => line.ref === ref && line.action === 'removed')?.value ??
+        '');
+    return text === '' ? [] : [{ ref, text }];
+  });
 }
 
 function timersOf(journal: Journal): DocketTimer[] {

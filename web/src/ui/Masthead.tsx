@@ -26,6 +26,9 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
         <a href="/boards" aria-current={here === 'boards' ? 'page' : undefined}>
           Boards
         </a>
+        <a href="/stock" aria-current={here === 'stock' ? 'page' : undefined}>
+          Stock
+        </a>
         <a href="/instruments" aria-current={here === 'instruments' ? 'page' : undefined}>
           Instruments
         </a>

@@ -105,6 +105,7 @@ const NO_SUMMARY: CaseSummary = {
   nextAction: 'open it: the docket does not know where it stands',
   nextStage: 'take-in',
   minutesToGo: 0,
+  needs: [],
 };
 
 function lineOf(

@@ -2,6 +2,7 @@ import {
   DEMO_BOARD_FILES,
   DEMO_CASES,
   DEMO_CODES,
+  DEMO_STOCK,
   DEMO_SHEETS,
   demoBoard,
   demoPicture,
@@ -31,6 +32,7 @@ import { caseHazards, unitModelOf } from '../../case/unit';
 import { addBoardPicture, tieBoardPicture } from '../board/pictures';
 import { insertBoard } from '../board/repository';
 import { insertCase, insertEntry, storeSummary } from '../case/repository';
+import { addLots } from '../stock/lots';
 import { insertPicture } from '../picture/repository';
 import { develop } from '../picture/service';
 import { insertCode } from '../unit/repository';
@@ -59,6 +61,10 @@ export async function seedDemo(db: Database, now = new Date()): Promise<void> {
     for (const code of DEMO_CODES) await insertCode(tx, { id: v7(), ...code });
     for (const demo of DEMO_CASES)
       await seedCase(tx, demo, demo.board ? boards.get(demo.board) : undefined, now);
+    await addLots(
+      tx,
+      DEMO_STOCK.map((lot) => ({ id: v7(), ...lot })),
+    );
     await tx.insert(workshopMark).values({ name: MARK });
   });
 }

@@ -2,14 +2,16 @@ import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { z } from 'zod';
-import { nameKey, partValue, type BoardIndex } from '@hanzai/core/board';
+import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { cameOffOf, mayHaveWay, remarksWithoutSheet, replacementRemarks } from '@hanzai/core/bench';
 import { marking, readSpec, verdictOf, type FitVerdict } from '@hanzai/core/part';
+import { boardValue } from '../../case/board-value';
 import type { CaseState } from '../../case/use-case';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
+import { FromStock } from './FromStock';
 import { MarkingSketch } from './MarkingSketch';
 import { ReworkCard } from './ReworkCard';
 import style from './RepairStage.module.css';
@@ -26,15 +28,6 @@ const PartTyped = z.object({
   turned: z.boolean(),
 });
 type PartTyped = z.infer<typeof PartTyped>;
-
-/** What the board says that a part is, as one writes it: `470u 16V`, `T1A`, a model's name. */
-export function boardValue(index: BoardIndex, ref: string): string {
-  const [part] = index.replaceable.get(ref) ?? [];
-  if (!part) return '';
-  const rating =
-    part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : '');
-  return [partValue(part), rating].filter(Boolean).join(' ');
-}
 
 /** One part of the ledger: what comes off, what goes on, and whether it may. */
 export function PartCard({
@@ -184,6 +177,15 @@ export function PartCard({
             )}
           </div>
         </>
+      )}
+      {(off || condemned) && (
+        <FromStock
+          state={state}
+          index={index}
+          refdes={refdes}
+          cameOff={cameOff}
+          onTake={(text) => off && form.setValue('value', text)}
+        />
       )}
       {index && part && <ReworkCard state={state} index={index} part={part} />}
     </form>

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { reconcile } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
+import { boardValue } from '../../case/board-value';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { PowerAnyway } from '../../case/PowerAnyway';
@@ -15,7 +16,7 @@ import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { LedgerTable } from './LedgerTable';
-import { boardValue, PartCard } from './PartCard';
+import { PartCard } from './PartCard';
 import { SiteCard } from './SiteCard';
 import style from './RepairStage.module.css';
 
