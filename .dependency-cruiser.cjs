@@ -99,7 +99,7 @@ module.exports = {
     {
       name: 'only-seed-reads-demo',
       severity: 'error',
-      from: { path: '^web/src/', pathNot: '(^web/src/server/db/seed\\.ts|\\.test\\.ts)$' },
+      from: { path: '^web/src/', pathNot: '(^web/src/server/db/seed\\.ts|\\.test\\.tsx?)$' },
       to: { path: '^data/demo/' },
     },
     {

@@ -7,6 +7,7 @@ import { GET as list, POST as add } from '../src/pages/api/stock/index';
 import { POST as moveDoor } from '../src/pages/api/stock/moves';
 import { GET as needs } from '../src/pages/api/stock/needs';
 import { openCase, addEntry } from '../src/server/case/service';
+import { RIGHTS } from '../src/server/db/role';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 import { closePools } from '../src/server/reckoning/pool';
@@ -63,6 +64,15 @@ async function call(route: APIRoute, body?: unknown, params: Record<string, stri
   const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
   return { status: response.status, json: (await response.json()) as unknown };
 }
+
+describe('rights', () => {
+  it('every table of the workshop has its line: a forgotten one would fail at the first request', async () => {
+    const { rows } = await pool.query<{ table_name: string }>(
+      "select table_name from information_schema.tables where table_schema = 'public'",
+    );
+    expect(rows.map(({ table_name }) => table_name).sort()).toEqual(Object.keys(RIGHTS).sort());
+  });
+});
 
 describe('stock', () => {
   it('comes with the demo, with gaps', async () => {

@@ -16,6 +16,7 @@ import { useCircumstances } from './engine-request';
 import { stageTitle, STAGES, type Stage } from './stages';
 import type { CaseState } from './use-case';
 import { useEngineAhead } from './use-engine';
+import { whatIsOut } from './whats-out';
 import { wholeCharacters } from './wording';
 
 /**
@@ -91,6 +92,7 @@ export function CaseFrame({
           )}
           <Refused state={state} />
           <LeftOff state={state} />
+          {FROM_REPAIR.includes(stage) && <Out state={state} />}
           {children}
         </main>
       </div>
@@ -142,6 +144,20 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
         </form>
       </Dialog>
     </>
+  );
+}
+
+/** The stages on which what is out is said: from the first part that may come off to the last. */
+const FROM_REPAIR: readonly Stage[] = ['repair', 'adjust', 'prove', 'hand-back'];
+
+/** What is not where it belongs, in one line, on every screen until it is. */
+function Out({ state }: { state: CaseState }) {
+  const out = whatIsOut(state.journal);
+  if (out.length === 0 || state.journal.closed) return null;
+  return (
+    <p className={style.out} role="status">
+      <b>Out:</b> {out.join('; ')}
+    </p>
   );
 }
 

@@ -110,6 +110,9 @@ export const EntryBody = z.discriminatedUnion('kind', [
     note: line(300),
   }),
   z.object({ kind: z.literal('leftOut'), ref, note: line(300) }),
+  /** Something that was laid into the unit and has to come out again: a swab, a clip lead, tape. */
+  z.object({ kind: z.literal('inside'), what: line(80).min(1) }),
+  z.object({ kind: z.literal('takenOut'), entry: z.uuid() }),
   z.object({ kind: z.literal('answer'), step: line(200).min(1), passed: z.boolean() }),
   z.object({ kind: z.literal('close'), note: line(1000) }),
   z.object({ kind: z.literal('reopen') }),

@@ -68,6 +68,8 @@ export interface Journal {
   readonly chips: readonly Of<'chip'>[];
   /** Suspected chips in a unit that works, oldest first. */
   readonly chipSwaps: readonly Of<'chipSwap'>[];
+  /** What was laid into the unit and is still in it. */
+  readonly inside: readonly Of<'inside'>[];
   /** Things that can be set, as they were found, and every touch of them, oldest first. */
   readonly asFound: readonly Of<'asFound'>[];
   readonly turned: readonly Of<'turned'>[];
@@ -151,6 +153,7 @@ export interface Draft {
   readonly rails: Of<'rail'>[];
   readonly chips: Of<'chip'>[];
   readonly chipSwaps: Of<'chipSwap'>[];
+  readonly inside: Map<string, Of<'inside'>>;
   readonly asFound: Of<'asFound'>[];
   readonly turned: Of<'turned'>[];
   readonly skips: Of<'skip'>[];
@@ -241,6 +244,7 @@ function emptyDraft(
     rails: [],
     chips: [],
     chipSwaps: [],
+    inside: new Map(),
     asFound: [],
     turned: [],
     skips: [],
@@ -299,6 +303,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     findings: draft.findings,
     readings: draft.readings,
     loose: draft.loose,
+    inside: [...draft.inside.values()],
     asFound: draft.asFound,
     turned: draft.turned,
     rails: draft.rails,

@@ -67,6 +67,8 @@ function obstaclesOf(
     obstacles.push(
       `not back together: ${off.reduce((sum, { back, count }) => sum + count - back, 0)} pieces are still off`,
     );
+  if (journal.inside.length > 0)
+    obstacles.push(`still in the unit: ${journal.inside.map(({ body }) => body.what).join(', ')}`);
   if (undecided.length > 0)
     obstacles.push(
       `${undecided.map(({ body }) => body.title).join('; ')} failed, and nothing was decided`,

@@ -87,6 +87,8 @@ export function lockedObjection(
  */
 export function powerObjection(journal: Journal, solved: Solved): string | undefined {
   if (journal.powerAnyway) return undefined;
+  if (journal.inside.length > 0)
+    return `still in the unit: ${journal.inside.map(({ body }) => body.what).join(', ')}. Take it out first, or say in Repair why it stays in with the power on`;
   if (journal.missing.length > 0)
     return `${journal.missing.join(', ')} is off the board: fit it first, or say in Repair that power without it is meant`;
   if (!journal.ledger.some(isRepair)) return undefined;

@@ -63,7 +63,7 @@ function ledgerKind<K extends LedgerKind>(
 }
 
 /** Parts that come off and go on. */
-export const REPAIRING_KINDS: KindsOf<LedgerKind> = {
+export const REPAIRING_KINDS: KindsOf<LedgerKind | 'inside' | 'takenOut'> = {
   removed: ledgerKind<'removed'>(
     'line of the ledger: off',
     ({ ref, value, note }) => ({ ref, action: 'removed', value, polarityChecked: false, note }),
@@ -89,4 +89,21 @@ export const REPAIRING_KINDS: KindsOf<LedgerKind> = {
     ({ ref, note }) => ({ ref, action: 'leftOut', value: '', polarityChecked: false, note }),
     { repairs: true },
   ),
+  inside: {
+    words: 'thing laid into the unit',
+    said: ({ what }) => what,
+    takeBack: 'free',
+    objection: 'none',
+    add: (draft, entry) => void draft.inside.set(entry.id, entry),
+    report: 'none',
+  },
+  takenOut: {
+    words: 'thing taken out',
+    said: () => '',
+    takeBack: 'free',
+    objection: ({ entry }, { journal }) =>
+      journal.inside.some(({ id }) => id === entry) ? undefined : 'that is not in the unit',
+    add: (draft, { body }) => void draft.inside.delete(body.entry),
+    report: 'none',
+  },
 };

@@ -1,7 +1,7 @@
 import type pg from 'pg';
 
 /** What the application does to each table; the journal and the pictures are only ever added to. */
-const RIGHTS: Readonly<Record<string, string>> = {
+export const RIGHTS: Readonly<Record<string, string>> = {
   board: 'select, insert, update',
   board_picture: 'select, insert, update',
   repair_case: 'select, insert, update',
@@ -9,6 +9,9 @@ const RIGHTS: Readonly<Record<string, string>> = {
   case_picture: 'select, insert',
   instrument: 'select, insert, update',
   case_summary: 'select, insert, update, delete',
+  stock_lot: 'select, insert, update',
+  stock_move: 'select, insert',
+  stock_reservation: 'select, insert, update, delete',
   unit_code: 'select, insert',
   workshop_mark: 'select',
 };

@@ -101,25 +101,22 @@ export async function moveStock(
         ? [undefined]
         : await tx.select().from(repairCase).where(eq(repairCase.number, move.case));
     if (move.case !== null && !found) return none(`there is no case ${move.case}`);
-    const fresh = await tx
-      .insert(stockMove)
-      .values({
+    // The lot is locked: nobody makes this movement between the look and the making.
+    const [made] = await tx
+      .select({ id: stockMove.id })
+      .from(stockMove)
+      .where(eq(stockMove.id, move.id));
+    if (!made) {
+      const refused = await apply(tx, row, move, found?.id);
+      if (refused) return refused;
+      await tx.insert(stockMove).values({
         id: move.id,
         lotId: move.lot,
         kind: move.kind,
         count: move.count,
         caseId: found?.id ?? null,
         note: move.note,
-      })
-      .onConflictDoNothing()
-      .returning({ id: stockMove.id });
-    if (fresh.length > 0) {
-      const refused = await apply(tx, row, move, found?.id);
-      if (refused) {
-        // The movement was not made: its line goes with it.
-        await tx.delete(stockMove).where(eq(stockMove.id, move.id));
-        return refused;
-      }
+      });
     }
     const [after] = await tx.select().from(stockLot).where(eq(stockLot.id, move.lot));
     const kept = await keptFor(tx, [move.lot]);

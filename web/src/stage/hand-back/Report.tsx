@@ -1,5 +1,6 @@
 import { format } from 'date-fns/format';
 import { benchMinutes, type ProofStep } from '@hanzai/core/bench';
+import { creditOf, overruledOf, stillSuspect } from '../../case/after-repair';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';
 import type { ReportList } from '../../case/kind/definition';
@@ -10,6 +11,7 @@ import {
   weightWords,
   KIND_WORDS,
   minutesText,
+  percent,
   pointsText,
   setupWords,
   valueText,
@@ -37,6 +39,9 @@ export function Report({
   const { view, journal, index } = state;
   const { proof } = state.progress;
   const tried = triedWords(journal);
+  const credit = creditOf(journal);
+  const suspect = stillSuspect(journal, index);
+  const overruled = overruledOf(journal, index);
   const weighed = journal.readings.filter(({ entry }) => figures.readings[entry.id]);
   return (
     <article className={style.report}>
@@ -126,7 +131,32 @@ export function Report({
       <Section title="Verdict and parts">
         <Lines of="verdict" journal={journal} index={index} />
       </Section>
-      {journal.decision && (
+      {credit.length > 0 && (
+        <Section title="What cured it">
+          <ul>
+            {credit.map(({ words, share, word }) => (
+              <li key={words}>
+                {words}: {word} ({percent(share)} of the credit)
+              </li>
+            ))}
+          </ul>
+        </Section>
+      )}
+      {suspect.length > 0 && (
+        <Section title="What remains suspect">
+          <p>Of the same kind and age as what failed, and not replaced: {suspect.join(', ')}.</p>
+        </Section>
+      )}
+      {overruled.length > 0 && (
+        <Section title="Done against advice, and why">
+          <ul>
+            {overruled.map((words) => (
+              <li key={words}>{words}</li>
+            ))}
+          </ul>
+        </Section>
+      )}
+      {(journal.decision || journal.consents.length > 0 || journal.extent) && (
         <Section title="Decided">
           <Lines of="decided" journal={journal} index={index} />
         </Section>

@@ -15,6 +15,8 @@ import { Button, ButtonLink } from '../../ui/Button';
 import { TextField } from '../../ui/TextField';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
+import { BagLabels } from './BagLabels';
+import { InsideList } from './InsideList';
 import { LedgerTable } from './LedgerTable';
 import { PartCard } from './PartCard';
 import { SiteCard } from './SiteCard';
@@ -64,6 +66,8 @@ export function RepairStage({ state }: { state: CaseState }) {
       </div>
       <OtherPart state={state} index={index} />
       <LedgerTable state={state} />
+      <BagLabels state={state} />
+      <InsideList state={state} />
       {journal.missing.length > 0 ? (
         <Notice look="attention" title="Still missing:">
           {journal.missing.join(', ')} came off and nothing went on. The case cannot be proven or
