@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { FitnessRemark, FitVerdict } from '@hanzai/core/part';
 import { Button } from '../ui/Button';
+import { Fold } from '../ui/Fold';
 import { Table } from '../ui/Table';
 import { Small } from '../ui/Words';
 import { freeOf, type Lot } from './stock';
@@ -33,6 +34,31 @@ export function reasonsOf(remarks: readonly FitnessRemark[]): string {
 export function LotTable({ rows, stock }: { rows: readonly LotRow[]; stock: StockState }) {
   if (rows.length === 0) return <p role="status">Nothing here would do for that.</p>;
   const fitted = rows.some(({ verdict }) => verdict !== undefined);
+  const useful = rows.filter(({ verdict }) => verdict !== 'no');
+  const refused = rows.filter(({ verdict }) => verdict === 'no');
+  return (
+    <>
+      {useful.length === 0 && <p role="status">Nothing here would do for that.</p>}
+      {useful.length > 0 && <Lots rows={useful} fitted={fitted} stock={stock} />}
+      {refused.length > 0 && (
+        <Fold>
+          <summary>{refused.length} of its kind do not fit, and why</summary>
+          <Lots rows={refused} fitted={fitted} stock={stock} />
+        </Fold>
+      )}
+    </>
+  );
+}
+
+function Lots({
+  rows,
+  fitted,
+  stock,
+}: {
+  rows: readonly LotRow[];
+  fitted: boolean;
+  stock: StockState;
+}) {
   return (
     <Table aria-label="Lots">
       <thead>
