@@ -96,11 +96,6 @@ await shot('trace', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
 });
-await shot('chip', 'day', async (page) => {
-  await go(/host says no unit/, 'trace')(page);
-  await settled(page);
-  await page.getByRole('button', { name: 'Chip', exact: true }).click();
-  const chip = page.getByRole('region', { name: 'Chip', exact: true });
   await chip.getByLabel('which chip').selectOption('U1');
   await chip.getByRole('option', { name: /pin 2 / }).click();
   for (const words of ['Who can hold this line', 'Walk back from here'])
@@ -116,8 +111,6 @@ await shot('why', 'day', async (page) => {
   await why.getByText('It rests on one reading').waitFor({ timeout: 20_000 });
   await page.waitForTimeout(800);
 });
-await shot('telephone', 'day', async (page) => {
-  await page.setViewportSize({ width: 390, height: 844 });
   await go(/no movement and no eject/, 'trace')(page);
   await page.getByText('Measure next').waitFor({ timeout: 20_000 });
   await page.waitForTimeout(3000);
@@ -126,6 +119,17 @@ await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
   await page.keyboard.press('Alt+b');
+});
+await shot('decide', 'day', async (page) => {
+  await go(/gives up after three/, 'decide')(page);
+  await page.getByText(/being (weighed|planned)/).waitFor({ state: 'detached', timeout: 60_000 });
+});
+await shot('adjust', 'day', go(/still hunts/, 'adjust'));
+await shot('stock', 'day', async (page) => {
+  await page.goto(`${address}/stock`);
+  await alive(page);
+  await page.getByLabel('What do I have for').fill('10u 16V electrolytic 105C');
+  await page.waitForTimeout(600);
 });
 await shot('repair', 'day', go(/loses steps/, 'repair'));
 await shot('prove', 'day', go(/dead after a jolt/, 'prove'));
@@ -140,15 +144,6 @@ await shot('sheet-bench', 'day', async (page) => {
   await page.goto(`${address}${await link.getAttribute('href')}`);
   await page.locator('svg g').first().waitFor({ timeout: 20_000 });
   await page.waitForTimeout(1500);
-});
-await shot('sheet-picture', 'day', async (page) => {
-  await page.goto(`${address}/boards`);
-  await alive(page);
-  const link = page.getByRole('link', { name: /PD3-POW/ }).first();
-  await page.goto(`${address}${await link.getAttribute('href')}`);
-  await page.getByRole('button', { name: 'Board and picture' }).click();
-  await page.getByLabel('Part in hand', { exact: true }).selectOption('U2');
-  await page.waitForTimeout(1200);
 });
 await shot('guided-checks', 'day', async (page) => {
   await go(/lamps steady, no boot/, 'trace')(page);
@@ -167,7 +162,7 @@ await shot('survey', 'day', async (page) => {
   await page.getByText(/^Ready lists/).click();
   await page.getByRole('button', { name: /every capacitor, ESR/ }).click();
   const line = page.getByLabel('Reading', { exact: true });
-  for (const typed of ['zero 0.02', '0.6 0.3 0.27 5.6 5.2', '0.07 0.08 0.07 8.4 0.4']) {
+  for (const typed of ['zero 0.02', '0.6 0.3 0.27 5.6 5.2', '0.07 0.08 0.07 0.31 7.9']) {
     await line.fill(typed);
     await page.keyboard.press('Enter');
     await page.waitForTimeout(300);
