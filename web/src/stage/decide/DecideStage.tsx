@@ -19,6 +19,7 @@ import { TextField } from '../../ui/TextField';
 import { Small } from '../../ui/Words';
 import { Consent } from './Consent';
 import { CourseTable } from './CourseTable';
+import { MissingParts } from './MissingParts';
 import { OwnerMessage } from './OwnerMessage';
 import { QuotePanel } from './QuotePanel';
 import { Salvage } from './Salvage';
@@ -77,6 +78,7 @@ export function DecideStage({ state }: { state: CaseState }) {
               : 'The next measurement is being planned …'}
           </p>
         )}
+        {index && <MissingParts suspects={suspects} index={index} />}
         <Columns>
           <Column>
             <QuotePanel quote={quote} closed={others.closedMinutes} />

@@ -13,6 +13,8 @@ import type { CaseState } from '../../case/use-case';
 import type { LineUp, NextStep } from '../../workers/engine-messages';
 import { Consent } from './Consent';
 import { CourseTable, teachesWords } from './CourseTable';
+import type { Lot } from '../../stock/stock';
+import { missingFor } from './MissingParts';
 import { OwnerMessage } from './OwnerMessage';
 import { QuotePanel } from './QuotePanel';
 import { Salvage } from './Salvage';
@@ -160,6 +162,34 @@ describe('what a decision rests on', () => {
     }
     localStorage.setItem('k', '{"minutePrice":2,"other":1}');
     expect(keptFigures('k', USUAL_JOB)).toEqual({ ...USUAL_JOB, minutePrice: 2 });
+  });
+});
+
+describe('before it is opened', () => {
+  const lot = (text: string, quantity: number): Lot => ({
+    id: v7(),
+    text,
+    bin: '',
+    supplier: '',
+    price: null,
+    boughtOn: null,
+    quantity,
+    reserved: 0,
+    minimum: 0,
+    donor: '',
+    note: '',
+    keptFor: [],
+  });
+  it('names likely parts that nothing free in stock would do for', () => {
+    const suspects = [suspect('C1', 0.5), suspect('C3', 0.3), suspect('R1', 0.01)];
+    const missing = (...lots: Lot[]) =>
+      missingFor(suspects, lots, index, Date.now()).map(({ ref }) => ref);
+    expect(missing(lot('47u 25V electrolytic', 1))).toEqual(['C3']);
+    expect(missing(lot('47u 25V electrolytic', 0), lot('100u 10V electrolytic', 5))).toEqual([
+      'C1',
+      'C3',
+    ]);
+    expect(missing(lot('47u 25V electrolytic', 1), lot('100u 16V electrolytic', 1))).toEqual([]);
   });
 });
 

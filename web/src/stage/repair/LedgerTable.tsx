@@ -5,6 +5,19 @@ import { isMended, ledgerWords } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import style from './RepairStage.module.css';
 
+/** Off and on by the letters of the designators: `C 18 off, 17 on`. */
+export function countsByKind(
+  sums: readonly { readonly ref: string; readonly removed: number; readonly fitted: number }[],
+): readonly string[] {
+  const kinds = new Map<string, { off: number; on: number }>();
+  for (const { ref, removed, fitted } of sums) {
+    const letters = /^[A-Za-z]+/.exec(ref)?.[0].toUpperCase() ?? ref;
+    const kind = kinds.get(letters) ?? { off: 0, on: 0 };
+    kinds.set(letters, { off: kind.off + removed, on: kind.on + fitted });
+  }
+  return [...kinds].map(([letters, { off, on }]) => `${letters} ${off} off, ${on} on`);
+}
+
 /** The ledger line by line, and its sum. */
 export function LedgerTable({ state }: { state: CaseState }) {
   const { ledger } = state.journal;
@@ -12,6 +25,7 @@ export function LedgerTable({ state }: { state: CaseState }) {
   const sums = reconcile(ledger.filter((line) => !isMended(line)));
   const mended = ledger.filter(isMended).length;
   const total = (key: 'removed' | 'fitted'): number => sums.reduce((sum, s) => sum + s[key], 0);
+  const byKind = countsByKind(sums);
   return (
     <section className={style.ledger}>
       <h2>Ledger</h2>
@@ -62,6 +76,7 @@ export function LedgerTable({ state }: { state: CaseState }) {
               Off {total('removed')}, on {total('fitted')}, left out on purpose{' '}
               {sums.filter((s) => s.leftOut).length}, missing {sums.filter((s) => s.missing).length}
               {mended > 0 && `, mended ${mended}`}
+              {byKind.length > 1 && `. By kind: ${byKind.join(', ')}`}
             </td>
           </tr>
         </tfoot>
