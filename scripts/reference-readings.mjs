@@ -174,6 +174,10 @@ const PLAN = {
     measures: [...['B', 'C', 'D', 'F'].map((at) => ['voltage', at, '0']), ...['A', 'B', 'C', 'D', 'E'].map((at) => ['resistance', at, '0']), ['resistance', 'B', 'C'], ['resistance', 'A', 'F'], ['resistance', 'D', 'E'], ['esr', 'B', '0'], ['esr', 'D', 'E']],
     faults: [undefined, 'R1:open', 'R3:drift-high', 'R4:drift-low', 'R5:short', 'R6:open', 'R7:open', 'C1:short', 'C2:leaky', 'C2:high-esr', 'L1:open', 'R9:short'],
   },
+  'capacitor-shelf': {
+    measures: [...['VA', 'VB', 'VC', 'VD'].map((at) => ['voltage', at, '0']), ['resistance', 'VA', '0'], ['resistance', 'VD', '0'], ...['VA', 'VB', 'VC', 'VD'].map((at) => ['esr', at, '0']), ['esr', 'VD', 'C6N']],
+    faults: [undefined, ...['C1', 'C2', 'C3', 'C4', 'C5', 'C6'].flatMap((ref) => [`${ref}:high-esr`, `${ref}:low-capacitance`, `${ref}:open`]), 'C1:short', 'C4:short', 'C5:leaky'],
+  },
   'diode-network': {
     measures: [...['TAP', 'HA', 'S', 'CL'].map((at) => ['voltage', at, '0']), ['resistance', 'HA', 'HB'], ['resistance', 'TAP', 'HA'], ['resistance', 'S', '0'], ['resistance', 'CL', '0'], ['resistance', 'HA', 'S'], ['resistance', 'S', 'HA'], ['diode', 'HA', 'S'], ['diode', 'S', 'HB'], ['diode', 'S', 'CL'], ['esr', 'TAP', '0'], ['esr', 'CL', '0']],
     faults: [undefined, 'L1:open', 'L2:short', 'D1:open', 'D1:short', 'D2:leaky', 'D3:open', 'R2:open', 'R4:drift-high', 'C1:high-esr', 'C1:leaky'],

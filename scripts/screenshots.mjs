@@ -96,12 +96,6 @@ await shot('trace', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
 });
-  await chip.getByLabel('which chip').selectOption('U1');
-  await chip.getByRole('option', { name: /pin 2 / }).click();
-  for (const words of ['Who can hold this line', 'Walk back from here'])
-    await chip.getByText(words).click();
-  await page.waitForTimeout(800);
-});
 await shot('why', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
   await settled(page);
@@ -110,10 +104,6 @@ await shot('why', 'day', async (page) => {
   await why.getByLabel('that one').selectOption('nothing wrong');
   await why.getByText('It rests on one reading').waitFor({ timeout: 20_000 });
   await page.waitForTimeout(800);
-});
-  await go(/no movement and no eject/, 'trace')(page);
-  await page.getByText('Measure next').waitFor({ timeout: 20_000 });
-  await page.waitForTimeout(3000);
 });
 await shot('bench-mode', 'night', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);

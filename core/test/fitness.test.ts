@@ -104,6 +104,22 @@ describe('capacitors', () => {
     ['470u 16V electrolytic ripple=0.8', '470u 16V electrolytic ripple=0.4', 'no', 'ripple'],
   ]);
 
+  // Source: IEC 60062, code of two figures and the number of noughts.
+  it.each([
+    ['104 50V ceramic X7R', 100e-9],
+    ['473 film', 47e-9],
+    ['222 ceramic', 2.2e-9],
+    ['100 ceramic', 10e-12],
+    ['4u7 35V', 4.7e-6],
+    ['100nF 104', 100e-9],
+  ])('%s', (text, farad) =>
+    expect(readSpec(text, LIBRARY, 'capacitor')).toMatchObject({ kind: 'capacitor', farad }),
+  );
+  it('a number alone that is no code is no value', () => {
+    for (const text of ['47 16V electrolytic', '1000 25V electrolytic', '018 film'])
+      expect(readSpec(text, LIBRARY, 'capacitor')).not.toHaveProperty('farad');
+  });
+
   // Source: IEC 60384-14.
   holds([
     ['100n 275VAC X2', '100n 275VAC X2', 'fits', 'safety-class'],

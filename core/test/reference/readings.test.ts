@@ -15,7 +15,7 @@ const file = JSON.parse(
   rows: [string, string, string, string, string, number | 'OL'][];
 };
 const boards = new Map(
-  ['lamp-driver', 'resistor-bridge', 'diode-network'].map((name) => [
+  ['lamp-driver', 'resistor-bridge', 'diode-network', 'capacitor-shelf'].map((name) => [
     name,
     boardFile(`./reference/benches/${name}.cir`),
   ]),

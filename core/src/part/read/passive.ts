@@ -1,6 +1,15 @@
 import { parseFuse, type Dielectric } from '../../board';
 import { SAFETY_CLASSES, type ArraySpec, type CeramicClass } from '../spec';
-import { amountOf, amounts, assigned, named, toleranceOf, valueOf, wattOf } from '../words';
+import {
+  amountOf,
+  amounts,
+  type Amount,
+  assigned,
+  named,
+  toleranceOf,
+  valueOf,
+  wattOf,
+} from '../words';
 import { flag, meant, said, type Fields, type Reader } from './said';
 
 export const DIELECTRICS: readonly (readonly [RegExp, Dielectric])[] = [
@@ -18,6 +27,22 @@ const CERAMICS: readonly (readonly [RegExp, CeramicClass])[] = [
 ];
 export const BACK_TO_BACK = /\b(back[ -]to[ -]back|anti-?series)\b/i;
 
+/**
+ * Two figures and how many noughts follow, picofarad: `104` is 100 nF. Source: IEC 60062. A number
+ * alone that is no such code says nothing: it may be microfarads on one part and picofarads on
+ * another.
+ */
+const CODE = /^([1-9]\d)([0-6])$/;
+function faradOf(list: readonly Amount[]): number | undefined {
+  const written = list.find(
+    ({ unit, word }) => unit === 'F' || (unit === '' && /[a-zµμ]/i.test(word)),
+  );
+  if (written) return written.value;
+  const code = list.flatMap(({ unit, word }) => (unit === '' ? (CODE.exec(word) ?? []) : []));
+  if (code.length < 3) return undefined;
+  return Number((Number(code[1]) * 10 ** Number(code[2]) * 1e-12).toPrecision(12));
+}
+
 export const readCapacitor: Reader<'capacitor'> = (text) => {
   // Ohms before or behind "esr" are not the value.
   const esrOhm = named(text, 'esr', 'ohm');
@@ -32,7 +57,7 @@ export const readCapacitor: Reader<'capacitor'> = (text) => {
     new RegExp(`(?:^|[\\s/])${name}(?=$|[\\s/,])`, 'i').test(rest),
   );
   return said<Fields<'capacitor'>>({
-    farad: valueOf(list, 'F'),
+    farad: faradOf(list),
     tolerance: toleranceOf(rest),
     volt: amountOf(list, 'V'),
     dielectric: meant(rest, DIELECTRICS),

@@ -20,6 +20,7 @@ import { InsideList } from './InsideList';
 import { LedgerTable } from './LedgerTable';
 import { PartCard } from './PartCard';
 import { SiteCard } from './SiteCard';
+import { TrackFigures } from './TrackFigures';
 import style from './RepairStage.module.css';
 
 /** Repair: what came off, what went on, which way round; nothing that came off is forgotten. */
@@ -68,6 +69,7 @@ export function RepairStage({ state }: { state: CaseState }) {
       <LedgerTable state={state} />
       <BagLabels state={state} />
       <InsideList state={state} />
+      <TrackFigures />
       {journal.missing.length > 0 ? (
         <Notice look="attention" title="Still missing:">
           {journal.missing.join(', ')} came off and nothing went on. The case cannot be proven or

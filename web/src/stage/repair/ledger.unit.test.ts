@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { countsByKind } from './LedgerTable';
+import { trackWords } from './TrackFigures';
 
 describe('counts by kind', () => {
   it('adds up off and on by the letters of the designators', () => {
@@ -9,5 +10,16 @@ describe('counts by kind', () => {
       'RN 2 off, 2 on',
     ]);
     expect(countsByKind([])).toEqual([]);
+  });
+});
+
+describe('a track and the wire in its place', () => {
+  it('says what follows from what was typed, and nothing more', () => {
+    expect(trackWords({})).toEqual([]);
+    expect(trackWords({ width: 0.25, rise: 10 })).toEqual([
+      'the track carries 880 mA at 10 °C more',
+    ]);
+    // 3 cm of 30 gauge: 10 mΩ and some 30 nH.
+    expect(trackWords({ gauge: 30, length: 30 })[0]).toMatch(/10 mΩ and 3\d nH/);
   });
 });
