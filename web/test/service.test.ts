@@ -78,6 +78,8 @@ describe('the demo workshop', () => {
       'open',
       'open',
       'open',
+      'open',
+      'open',
       'waiting',
       'waiting',
     ]);

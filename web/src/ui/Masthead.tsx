@@ -19,7 +19,7 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
       <a className={style.name} href="/" aria-label="Hanzai">
         <img src="/pad.svg" alt="" width="26" height="26" /> <span>Hanzai</span>
       </a>
-      <nav className={style.ways} aria-label="Workshop">
+      <nav className={`${style.ways} ${here === 'case' ? style.inCase : ''}`} aria-label="Workshop">
         <a href="/" aria-current={here === 'docket' ? 'page' : undefined}>
           Docket
         </a>
