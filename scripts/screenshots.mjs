@@ -158,7 +158,7 @@ await shot('survey', 'day', async (page) => {
     await page.waitForTimeout(300);
   }
   const pane = page.getByRole('region', { name: 'Capacitors', exact: true });
-  await pane.getByText('BAD').first().waitFor({ timeout: 20_000 });
+  await pane.getByText('BAD').first().waitFor({ timeout: 60_000 });
   await pane.getByRole('button', { name: 'Chart' }).click();
   await page.waitForTimeout(1500);
 });

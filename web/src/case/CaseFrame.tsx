@@ -39,7 +39,7 @@ export function CaseFrame({
   const { view, progress, journal } = state;
   /** Whether the track is shown where there is no room for it beside the stage. */
   const [unfolded, setUnfolded] = useState(false);
-  const worksAhead = !journal.closed && stage !== 'trace' && stage !== 'hand-back';
+  const worksAhead = !journal.closed && !ASKS_ITSELF.includes(stage);
   useEngineAhead(state, useCircumstances(state), worksAhead);
   return (
     <div className={style.frame}>
@@ -146,6 +146,9 @@ function LeaveOff({ state, stage }: { state: CaseState; stage: Stage }) {
     </>
   );
 }
+
+/** Stages that ask the engine themselves: work ahead would call it away. */
+const ASKS_ITSELF: readonly Stage[] = ['trace', 'decide', 'hand-back'];
 
 /** The stages on which what is out is said: from the first part that may come off to the last. */
 const FROM_REPAIR: readonly Stage[] = ['repair', 'adjust', 'prove', 'hand-back'];
