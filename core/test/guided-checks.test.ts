@@ -136,6 +136,40 @@ describe('a guided check', () => {
     expect(check('speed', { wanted: 300, index: 0.2, motor: 1000, ratio: 0.32 })!.because.join()).toMatch(/belt loses 6\.[23] %/);
     expect(check('speed', { wanted: 300, bars: 20 })).toBeUndefined();
   }); // prettier-ignore
+  it('of steering diodes: one junction forward, OL back, on both, and what each other pair means', () => {
+    const OL = Infinity;
+    const four = (forward1: number, back1: number, forward2 = 0.6, back2: number = OL) => check('steering-diodes', { forward1, back1, forward2, back2 });
+    expect(four(0.6, OL)).toMatchObject({ verdict: 'good' });
+    expect(four(OL, OL)!.because[0]).toMatch(/first: OL forward, OL back: coil, diode or a joint/);
+    expect(four(0.01, 0.01)!.because[0]).toMatch(/first.*shorted/);
+    expect(four(OL, 0.6)).toMatchObject({ verdict: 'doubtful', settle: expect.stringMatching(/exchange the leads/) as string });
+    expect(four(0.6, 0.7)).toMatchObject({ verdict: 'bad' });
+    expect(four(0.6, 1.9)).toMatchObject({ verdict: 'doubtful' });
+    expect(four(1.6, OL)).toMatchObject({ verdict: 'bad' });
+    expect(four(0.6, OL, 0.72)).toMatchObject({ verdict: 'doubtful' });
+    expect(check('steering-diodes', { forward1: 0.6, back1: OL, forward2: 0.6, back2: OL, ends: OL })!.because[0]).toMatch(/coil itself is open/);
+    expect(check('steering-diodes', { forward1: 0.6, back1: OL })).toBeUndefined();
+  }); // prettier-ignore
+  it('of a trimmer adds both ends up: more than the whole is the wiper’s own contact, twice', () => {
+    const good = { nominal: 1000, whole: 1000, a: 400, b: 610, turned: 'smooth' };
+    // 400 + 610 - 1000 = 10, half of it in each: 5 Ω of 1 k.
+    expect(check('trimmer', good)).toMatchObject({ verdict: 'good' });
+    expect(check('trimmer', good)!.because.join()).toMatch(/contact has 5 Ω of 1 kΩ/);
+    expect(check('trimmer', { ...good, b: 900 })).toMatchObject({ verdict: 'bad' });
+    expect(check('trimmer', { ...good, b: 700 })!.settle).toMatch(/cleaner/);
+    expect(check('trimmer', { ...good, b: 500 })!.settle).toMatch(/lift its wiper/);
+    expect(check('trimmer', { ...good, whole: Infinity })!.because[0]).toMatch(/track is open/);
+    expect(check('trimmer', { ...good, a: Infinity })!.because[0]).toMatch(/no contact/);
+    expect(check('trimmer', { ...good, nominal: 500 })).toMatchObject({ verdict: 'bad' });
+    // What stands beside it can only lower it: below nominal convicts nobody.
+    expect(check('trimmer', { ...good, nominal: 5000 })).toMatchObject({ verdict: 'doubtful' });
+    expect(check('trimmer', { ...good, turned: 'constructor' })).toMatchObject({ verdict: 'doubtful' });
+    expect(check('trimmer', { ...good, turned: 'jumps' })).toMatchObject({ verdict: 'doubtful' });
+    expect(check('trimmer', { ...good, turned: 'goes open' })).toMatchObject({ verdict: 'bad' });
+    // Not turned acquits nobody.
+    expect(check('trimmer', { ...good, turned: undefined })).toMatchObject({ verdict: 'doubtful' });
+    expect(check('trimmer', { whole: 1000, a: 400 })).toBeUndefined();
+  }); // prettier-ignore
   it('says nothing before it was given what it needs, and lives through anything', () => {
     for (const one of GUIDED_CHECKS) {
       expect(one.judge({}), one.name).toBeUndefined();

@@ -272,3 +272,22 @@ describe('the simulated bench', () => {
     expect(() => checkBench({ ...wish, faults: ['R1:open=2M', 'C1:high-esr=5'] })).not.toThrow();
   });
 });
+
+// Closed form of the junction, Shockley 1949: V = Vt ln(I / IS + 1), Vt 25.865 mV; ohms are V / I.
+describe('a range that is held', () => {
+  it('drives its own current: a junction reads other ohms on each', async () => {
+    const deck = readDeck(
+      't\nV1 A 0 5\nD1 A 0 DS\n.model DS D (IS=1e-7)\n.end\n',
+      LIBRARY,
+    );
+    if (!deck.ok) throw new Error(JSON.stringify(deck.issues));
+    const one = bench({ board: deck.value });
+    await one.ask('BENC:POW OFF;:ROUT:PROB "A","0";:CONF:RES');
+    for (const [fullScale, ampere] of [[400, 1e-3], [4e3, 1e-4], [40e3, 1e-5]] as const) {
+      await one.ask(`RES:RANG ${fullScale}`);
+      one.pass(5000);
+      const ohm = (0.025865 * Math.log(ampere / 1e-7 + 1)) / ampere;
+      expect(Math.abs((await number(one, 'READ?')) / ohm - 1)).toBeLessThan(0.01);
+    }
+  }); // prettier-ignore
+});

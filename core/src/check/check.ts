@@ -18,6 +18,8 @@ export interface CheckField {
   readonly unit: 'ohm' | 'V' | 'A' | 's' | 'Hz' | 'H' | '' | 'choice';
   readonly hint?: string;
   readonly choices?: readonly string[];
+  /** Whether OL says something here too; of ohms it always does. */
+  readonly overload?: true;
   /** Whether nothing can be said without it. */
   readonly needed?: true;
 }

@@ -1,7 +1,9 @@
 import type { Given, GuidedCheck } from './check';
 import { ARRAY, CONTACT, INDUCTOR, LIGHT_BARRIER } from './parts';
 import { MOTOR, SPEED } from './turning';
+import { TRIMMER } from './trimmer';
 import { CENTRE_TAP } from './winding';
+import { STEERING_DIODES } from './steering';
 
 export { type CheckField, type CheckResult, type Given, type GuidedCheck } from './check';
 export { fitWinding, judgeWinding, type WindingFit } from './winding';
@@ -12,8 +14,9 @@ export { judgeWindings, slip, speedOfIndex, speedOfStrobe } from './turning';
 function sane(check: GuidedCheck): GuidedCheck {
   const sized = (key: string, value: Given[string]): boolean => {
     if (typeof value !== 'number') return true;
-    const { unit } = check.fields.find((field) => field.key === key) ?? { unit: '' };
-    return value >= 0 && (unit === 'ohm' || Number.isFinite(value));
+    const field = check.fields.find((one) => one.key === key);
+    const mayBeOver = field?.unit === 'ohm' || field?.overload === true;
+    return value >= 0 && (mayBeOver || Number.isFinite(value));
   };
   return {
     ...check,
@@ -27,11 +30,13 @@ function sane(check: GuidedCheck): GuidedCheck {
 /** Every guided check, in the order in which they are offered. */
 export const GUIDED_CHECKS: readonly GuidedCheck[] = [
   CENTRE_TAP,
+  STEERING_DIODES,
   LIGHT_BARRIER,
   MOTOR,
   SPEED,
   CONTACT,
   ARRAY,
+  TRIMMER,
   INDUCTOR,
 ].map(sane);
 export { arrayElements, judgeElement, worstOf, type ArrayElement } from './elements';

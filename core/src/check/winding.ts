@@ -1,9 +1,10 @@
 import { numberOf, ohm, type CheckResult, type GuidedCheck } from './check';
 
+/** Above this a winding is open, ohm. Common practice, no published source. */
+export const OPEN_COIL_OHM = 1e5;
+
 /** Of all this: common practice, no published source. */
 const COIL = {
-  /** Above this a winding is open, ohm. */
-  openOhm: 1e5,
   /** What three readings may differ by: a share, and a floor for leads and counts, ohm. */
   misfitShare: 0.03,
   misfitOhm: 0.5,
@@ -33,7 +34,7 @@ export function fitWinding(a: number, b: number, c: number): WindingFit {
 
 /** Judges a centre-tapped winding, and another like it beside it where it was read. */
 export function judgeWinding(a: number, b: number, c: number, brother?: number): CheckResult {
-  const open = [a, b, c].map((value) => value > COIL.openOhm);
+  const open = [a, b, c].map((value) => value > OPEN_COIL_OHM);
   if (open[0] && open[1] && open[2])
     return { verdict: 'bad', because: ['no two of its three ends have a path: more than one lead is open'] }; // prettier-ignore
   if (open[0] && open[1]) return badLead('the tap', 'the whole still reads', c);
@@ -64,7 +65,7 @@ export function judgeWinding(a: number, b: number, c: number, brother?: number):
       because: [`${halves}: turns of the ${low} half are shorted, or the other has a bad joint`],
       settle: 'compare with the same coil of another head, or of a good unit',
     };
-  if (brother !== undefined && brother <= COIL.openOhm) {
+  if (brother !== undefined && brother <= OPEN_COIL_OHM) {
     const off = Math.abs(c - brother) / brother;
     if (off > COIL.brotherApart)
       return {

@@ -8,7 +8,13 @@ import {
   type Setup,
 } from '../board';
 import { parseFaultState, type FaultState } from '../fault';
-import { BenchState, resolveMeasurement, type Measurement, type Response } from '../instrument';
+import {
+  BenchState,
+  resolveMeasurement,
+  type Measurement,
+  type MeterProfile,
+  type Response,
+} from '../instrument';
 
 /**
  * A fuse opens above this many times its rating. Source: IEC 60127-2 has all of its sheets open at
@@ -133,12 +139,15 @@ export class BenchBoard {
     this.changed();
   }
 
-  /** What the standard meter would answer; undefined where the circuit has no answer. */
-  respond(kind: string, at: string, to: string): Response | undefined {
+  /**
+   * What a meter would answer; undefined where the circuit has no answer. meter: where it is not the
+   * standard one.
+   */
+  respond(kind: string, at: string, to: string, meter?: MeterProfile): Response | undefined {
     const { index, state } = this.now();
     const m = this.measurement(index, kind, at, to);
     if (!m) return undefined;
-    const response = state.respond(m);
+    const response = state.respond(meter ? { ...m, meter } : m);
     return 'ok' in response ? undefined : response;
   }
 

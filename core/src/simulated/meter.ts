@@ -1,5 +1,11 @@
 import { findPoint } from '../board';
-import { accuracyLimit, logicLevel, STANDARD_METER, voltRange } from '../instrument';
+import {
+  accuracyLimit,
+  logicLevel,
+  STANDARD_METER,
+  voltRange,
+  type MeterProfile,
+} from '../instrument';
 import { normal, type Random } from '../practice';
 import type { BenchBoard } from './bench-board';
 
@@ -143,7 +149,7 @@ export class SimulatedMeter {
     const milliseconds = this.duration(kind, range);
     this.endanger(kind);
     if (kind === 'logic') return { value: this.level(), milliseconds, fullScale: 5 };
-    const truth = this.truth(kind);
+    const truth = this.truth(kind, range);
     const fullScale = range ?? this.autoRange(kind, Math.abs(truth));
     if (Number.isFinite(fullScale)) this.lastRange.set(kind, fullScale);
     const raw = this.settling(this.withOwnError(kind, truth, fullScale), kind);
@@ -165,7 +171,7 @@ export class SimulatedMeter {
   }
 
   /** What there is to be read, without the instrument's own error; infinite for nothing. */
-  private truth(kind: BenchFunction): number {
+  private truth(kind: BenchFunction, range?: number): number {
     if (kind === 'voltage' || kind === 'logic') return this.liveVolts();
     if (this.isFuseBlown || this.touched === 'apart') return Infinity;
     const leads = kind === 'diode' ? 0 : this.leadOhm - this.nullOhm;
@@ -174,7 +180,7 @@ export class SimulatedMeter {
     if (Math.abs(live) > HABIT.liveVolt) return nonsense(kind, live);
     const response = this.board.isPowered
       ? undefined
-      : this.board.respond(kind, this.touched.at, this.touched.to);
+      : this.board.respond(kind, this.touched.at, this.touched.to, onRange(kind, range));
     return (response?.value ?? Infinity) + leads;
   }
 
@@ -239,4 +245,10 @@ function isOver(kind: BenchFunction, value: number, fullScale: number): boolean 
 function onDisplay(kind: BenchFunction, value: number, fullScale: number): number {
   const count = countOf(kind, fullScale);
   return Math.round(value / count) * count;
+}
+
+/** The meter held on one range of ohms: it drives the current of that range, whatever hangs there. */
+function onRange(kind: BenchFunction, range: number | undefined): MeterProfile | undefined {
+  const held = STANDARD_METER.ohmRanges.find(([fullScale]) => fullScale === range);
+  return kind === 'resistance' && held ? { ...STANDARD_METER, ohmRanges: [held] } : undefined;
 }

@@ -5,7 +5,7 @@ import { CaseFrame } from '../../case/CaseFrame';
 import { writtenPoints } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
-import { Strip } from '../../case/strip/Strip';
+import { MeteredStrip } from '../../meter/MeteredStrip';
 import { Rails } from './Rails';
 import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
@@ -60,7 +60,9 @@ export function ProveStage({ state }: { state: CaseState }) {
     <CaseFrame
       state={state}
       stage="prove"
-      foot={<Strip state={state} {...(proposal ? { list: [proposal] } : {})} disabled={locked} />}
+      foot={
+        <MeteredStrip state={state} {...(proposal ? { list: [proposal] } : {})} disabled={locked} />
+      }
     >
       {missing.length > 0 && (
         <Notice look="attention" title="Not yet:">

@@ -6,7 +6,7 @@ import { boardValue } from '../../case/board-value';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
 import { PowerAnyway } from '../../case/PowerAnyway';
-import { Strip } from '../../case/strip/Strip';
+import { MeteredStrip } from '../../meter/MeteredStrip';
 import type { CaseState } from '../../case/use-case';
 import { Refused } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
@@ -36,7 +36,7 @@ export function RepairStage({ state }: { state: CaseState }) {
     .map((ref) => state.solved.fuse(ref))
     .find((hold) => hold !== undefined && !hold.low && hold.measure.at !== '');
   const strip = (
-    <Strip
+    <MeteredStrip
       state={state}
       {...(toMeasure ? { list: [{ setup: 'off', kind: 'resistance', ...toMeasure.measure }] } : {})}
       disabled={journal.closed}

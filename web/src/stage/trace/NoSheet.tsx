@@ -6,7 +6,8 @@ import { Caution } from '../../case/Caution';
 import { LooseReadings } from '../../case/LooseReadings';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { drawFirst } from '../../case/draw-first';
-import { Strip, type StripHandle } from '../../case/strip/Strip';
+import type { StripHandle } from '../../case/strip/Strip';
+import { MeteredStrip } from '../../meter/MeteredStrip';
 import type { CaseState } from '../../case/use-case';
 import { EntryForm } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
@@ -52,7 +53,15 @@ export function NoSheet({ state }: { state: CaseState }) {
     <CaseFrame
       state={state}
       stage="trace"
-      foot={<Strip ref={strip} state={state} list={survey.list} disabled={journal.closed} ready />}
+      foot={
+        <MeteredStrip
+          ref={strip}
+          state={state}
+          list={survey.list}
+          disabled={journal.closed}
+          ready
+        />
+      }
     >
       <Columns>
         <Column>

@@ -18,6 +18,7 @@ import style from './Checks.module.css';
 /** What to mind at each check. */
 const MIND: Readonly<Record<string, readonly CautionedStep[]>> = {
   'centre-tap': ['before-ohms', 'head-ohms'],
+  'steering-diodes': ['before-ohms', 'head-ohms'],
   'light-barrier': ['probe-powered'],
   motor: ['motor', 'current'],
   speed: ['probe-powered', 'motor'],
@@ -37,7 +38,7 @@ export function readField(field: CheckField, text: string): number | string | un
       : null;
   const read = parseQuantity(typed);
   if (!read.ok || (read.unit !== '' && read.unit !== field.unit)) return null;
-  if (read.value === 'OL') return field.unit === 'ohm' ? 'OL' : null;
+  if (read.value === 'OL') return field.unit === 'ohm' || field.overload ? 'OL' : null;
   return read.value >= 0 ? read.value : null;
 }
 
