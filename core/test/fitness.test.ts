@@ -130,9 +130,26 @@ describe('capacitors', () => {
     ['2n2 250VAC Y2', '2n2 250VAC Y1', 'fits', 'safety-class'],
     ['2n2 250VAC Y2', '10n 250VAC Y2', 'no', 'value'],
     ['100n 400V film', '100n 400V film', 'no', 'safety-class', { role: 'safety' }],
+    ['100n 400V film', '100n 400V film', 'no', 'safety-class', { onMains: true }],
+    ['100n 400V film', '4k7 0.5W', 'no', 'another-kind', { onMains: true }],
     ['100n 275VAC X2', 'wire link', 'no', 'another-kind'],
     ['100n 275VAC X2', 'something from the drawer', 'no', 'safety-class'],
   ]);
+
+  it('whatever is offered on the mains that is no such capacitor is dangerous: no reason overrules it', () => {
+    for (const offer of [
+      '100n 400V film',
+      '4k7 0.5W',
+      '10uH',
+      'wire',
+      '74LS86',
+      'from the drawer',
+      '',
+    ]) {
+      const said = remarks('100n 400V film', offer, { onMains: true });
+      expect([offer, said.some(({ dangerous }) => dangerous === true)]).toEqual([offer, true]);
+    }
+  });
 
   it('a ceramic keeps 85 % at 3.5 V of 16 V, and loses the more the nearer to its rating', () => {
     expect(valueKept(3.5 / 16)).toBeCloseTo(0.85, 2);

@@ -74,7 +74,7 @@ export function judgeFit(
   place: Place = UNKNOWN_PLACE,
 ): readonly FitnessRemark[] {
   if (was.kind === 'unknown') return [NOT_JUDGED];
-  if (was.kind !== offered.kind) return otherKind(was, offered);
+  if (was.kind !== offered.kind) return otherKind(was, offered, place);
   if (was.kind === 'wire' || offered.kind === 'wire')
     return [
       ok('kind', 'a link as before'),
@@ -88,8 +88,9 @@ export function judgeFit(
   return judge(was, offered, place);
 }
 
-function otherKind(was: PartSpec, offered: PartSpec): readonly FitnessRemark[] {
-  if (offered.kind === 'unknown') return [notTold(was)];
+function otherKind(was: PartSpec, offered: PartSpec, place: Place): readonly FitnessRemark[] {
+  const onMains = place.onMains || place.role === 'safety' || isSafetyPart(was);
+  if (offered.kind === 'unknown') return [notTold(was, onMains)];
   if (was.kind === 'fuse') {
     if (offered.kind === 'wire') return [WIRE_IS_NO_FUSE];
     return [danger('another-kind', `${NAMES[offered.kind]} is no fuse`)];
@@ -104,21 +105,23 @@ function otherKind(was: PartSpec, offered: PartSpec): readonly FitnessRemark[] {
       ),
     ];
   const words = `${NAMES[offered.kind]} does not replace ${NAMES[was.kind]}`;
-  const mains = was.kind === 'capacitor' && was.safety !== undefined;
   const opens = was.kind === 'resistor' && was.fusible;
   return [
-    mains || opens || offered.kind === 'wire'
+    onMains || opens || offered.kind === 'wire'
       ? danger('another-kind', words)
       : stop('another-kind', words),
   ];
 }
 
+const isSafetyPart = (was: PartSpec): boolean =>
+  was.kind === 'capacitor' && was.safety !== undefined;
+
 /** Words that do not tell what is offered: what is asked of it is still said where it can hurt. */
-function notTold(was: PartSpec): FitnessRemark {
-  if (was.kind === 'capacitor' && was.safety)
+function notTold(was: PartSpec, onMains: boolean): FitnessRemark {
+  if (was.kind === 'capacitor' && onMains)
     return danger(
       'safety-class',
-      `this one lies on the mains: only a capacitor marked ${was.safety[0]} goes here (IEC 60384-14)`,
+      `this one lies on the mains: only a capacitor marked ${was.safety?.[0] ?? 'X1 or X2 (line to line) or Y1 or Y2 (line to chassis)'} goes here (IEC 60384-14)`,
     );
   return NOT_JUDGED;
 }

@@ -137,7 +137,7 @@ function cleaning({ leaked, corroded }: Seen): ReworkStep[] {
       ? [
           {
             words:
-              'A crust: from a battery weak vinegar first, from an electrolytic water and alcohol; rinse, dry.',
+              'A crust: from an alkaline battery weak vinegar first, from an electrolytic water and alcohol; rinse, dry.',
             caution: 'Gloves and eyes. The green dust is not to be breathed.',
           },
         ]

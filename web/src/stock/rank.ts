@@ -21,6 +21,8 @@ export interface RankedLot {
 
 /** Electrolytics older than this are formed again before they go in. Common practice. */
 export const FORM_AFTER_YEARS = 5;
+/** Above this a bare terminal can hurt. Source: IEC 62368-1, energy class ES1, from memory. */
+const TOUCH_VOLT = 60;
 const YEAR_MILLISECONDS = 365.25 * 86_400_000;
 const ORDER: readonly FitVerdict[] = ['fits', 'conditions', 'no'];
 
@@ -52,7 +54,7 @@ export function rankLots(
         remarks.push({
           level: 'warn',
           code: 'leakage',
-          text: `bought ${Math.floor(years!)} years ago: form it at its volts through 1 kΩ first, and read its leakage`,
+          text: `bought ${Math.floor(years!)} years ago: form it first, slowly, from a supply limited to a few milliampere, and read its leakage${(offered.volt ?? 0) > TOUCH_VOLT ? '; above 60 V only if you are qualified' : ''}`,
         });
       if (lot.donor !== '')
         remarks.push({

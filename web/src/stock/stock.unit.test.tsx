@@ -192,6 +192,15 @@ describe('what is there for a place', () => {
       expect.stringMatching(/out of CR-40/),
     ]);
   });
+  it('forming asks for a limited current, and for a qualified hand above what may be touched', () => {
+    const aged = (text: string) => {
+      const old = lot(text, { boughtOn: '2010-01-01' });
+      return reasonsOf(rankLots(readSpec(text, LIBRARY), [old], UNKNOWN_PLACE, NOW)[0]!.remarks);
+    };
+    expect(aged('47u 25V electrolytic')).toMatch(/few milliampere/);
+    expect(aged('47u 25V electrolytic')).not.toMatch(/qualified/);
+    expect(aged('47u 400V electrolytic')).toMatch(/only if you are qualified/);
+  });
   it('the demo’s lots are all understood', () => {
     for (const one of DEMO_STOCK)
       expect([one.text, readSpec(one.text, LIBRARY).kind]).not.toContain('unknown');

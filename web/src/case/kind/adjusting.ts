@@ -82,7 +82,9 @@ export function adjustLocks(journal: Journal, index: BoardIndex | undefined): re
     (part) => part.kind === 'capacitor' && part.dielectric === 'electrolytic',
   );
   const looked =
-    journal.readings.some(({ measurement }) => measurement.kind === 'esr') ||
+    journal.readings.some(
+      ({ measurement, isSimulated }) => measurement.kind === 'esr' && !isSimulated,
+    ) ||
     journal.offBoards.length > 0 ||
     electrolytics.some(({ ref }) =>
       journal.ledger.some((line) => nameKey(line.ref) === nameKey(ref)),

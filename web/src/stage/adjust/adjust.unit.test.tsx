@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { SIMULATED_NAME } from '@hanzai/core/simulated';
 import { indexBoard, readSheetLines } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { cleanup, render, screen, within } from '@testing-library/react';
@@ -103,6 +104,11 @@ describe('what may be turned', () => {
     expect(objection([esr], turned('RV1', 10))).toMatch(/not written down/);
     expect(objection(READY, turned('RV1', 10))).toBeUndefined();
     expect(objection([found('RV1')], turned('RV1', 10))).toMatch(/no capacitor was looked at/);
+    // A reading of a simulated board opens no lock.
+    const simulated = { ...esr, instrument: SIMULATED_NAME } as EntryBody;
+    expect(objection([simulated, found('RV1')], turned('RV1', 10))).toMatch(
+      /no capacitor was looked at/,
+    );
     const off: EntryBody = { kind: 'removed', ref: 'C1', value: '47u', note: '' };
     expect(objection([...READY, off], turned('RV1', 10))).toMatch(/C1 came off/);
     expect(
