@@ -205,14 +205,16 @@ for (const [width, height] of [
       'open-up',
       'look',
       'first-aid',
+      'decide',
       'repair',
+      'adjust',
       'prove',
       'hand-back',
     ]) {
       await visit(page, `/case/${number}/${stage}`);
       await fits(stage);
     }
-    for (const path of ['/', '/boards', '/case/new']) {
+    for (const path of ['/', '/boards', '/stock', '/instruments', '/case/new']) {
       await visit(page, path);
       await fits(path);
     }

@@ -60,7 +60,7 @@ function Lots({
   stock: StockState;
 }) {
   return (
-    <Table aria-label="Lots">
+    <Table asCards aria-label="Lots">
       <thead>
         <tr>
           <th scope="col">what</th>
@@ -103,11 +103,11 @@ function Line({ row, fitted, stock }: { row: LotRow; fitted: boolean; stock: Sto
           {reasonsOf(remarks) !== '' && <Small>{reasonsOf(remarks)}</Small>}
         </td>
       )}
-      <td className={`mono ${lot.quantity < lot.minimum ? style.few : ''}`}>
+      <td data-label="there" className={`mono ${lot.quantity < lot.minimum ? style.few : ''}`}>
         {lot.quantity}
         {lot.quantity < lot.minimum && <Small as="span"> of {lot.minimum}</Small>}
       </td>
-      <td>
+      <td data-label="kept">
         {lot.keptFor.map(({ case: number, count: kept }) => (
           <a key={number} href={`/case/${number}/repair`}>
             {kept} for {number}{' '}
@@ -116,7 +116,9 @@ function Line({ row, fitted, stock }: { row: LotRow; fitted: boolean; stock: Sto
         {lot.keptFor.length > 0 && <Small as="span">{freeOf(lot)} free</Small>}
       </td>
       <td>{[lot.bin, lot.supplier].filter(Boolean).join(', ')}</td>
-      <td className="mono">{lot.price?.toFixed(2) ?? ''}</td>
+      <td data-label="price" className="mono">
+        {lot.price?.toFixed(2) ?? ''}
+      </td>
       <td>
         <span className={style.buttons}>
           <input

@@ -21,7 +21,7 @@ export function Settings({ state }: { state: CaseState }) {
     found.find((one) => nameKey(one.ref) === nameKey(ref))?.unit ?? '';
   return (
     <Panel title="Where each stands">
-      <Table>
+      <Table asCards>
         <thead>
           <tr>
             <th scope="col">what</th>

@@ -27,7 +27,7 @@ export function CourseTable({ state, courses }: { state: CaseState; courses: rea
   const [chosen, setChosen] = useState<CourseName>();
   return (
     <Panel title="What to do about it" aside="least in all first; chances are the engine’s">
-      <Table>
+      <Table asCards>
         <thead>
           <tr>
             <th scope="col">course</th>
@@ -56,13 +56,23 @@ export function CourseTable({ state, courses }: { state: CaseState; courses: rea
                   </Small>
                 )}
               </th>
-              <td>{course.minutes > 0 ? minutesText(Math.ceil(course.minutes)) : ''}</td>
-              <td className="mono">{course.name === 'give-up' ? '' : money(course.price)}</td>
-              <td className="mono">{course.padsLifted > 0 ? course.padsLifted.toFixed(2) : ''}</td>
-              <td>{course.cures > 0 ? oddsWords(course.cures) : 'no'}</td>
-              <td>{course.returns > 0 ? oddsWords(course.returns) : ''}</td>
-              <td>{course.name === 'give-up' ? '' : teachesWords(course.teaches)}</td>
-              <td className="mono">
+              <td data-label="takes">
+                {course.minutes > 0 ? minutesText(Math.ceil(course.minutes)) : ''}
+              </td>
+              <td data-label="price" className="mono">
+                {course.name === 'give-up' ? '' : money(course.price)}
+              </td>
+              <td data-label="pads that lift" className="mono">
+                {course.padsLifted > 0 ? course.padsLifted.toFixed(2) : ''}
+              </td>
+              <td data-label="cures it">{course.cures > 0 ? oddsWords(course.cures) : 'no'}</td>
+              <td data-label="harm or return">
+                {course.returns > 0 ? oddsWords(course.returns) : ''}
+              </td>
+              <td data-label="tells">
+                {course.name === 'give-up' ? '' : teachesWords(course.teaches)}
+              </td>
+              <td data-label="until it is gone" className="mono">
                 {Number.isFinite(course.inAll) ? money(course.inAll) : 'never'}{' '}
                 {i === 0 && Number.isFinite(course.inAll) && <Small as="span">least</Small>}
               </td>

@@ -162,7 +162,7 @@ function LostPad({ state, index, part }: { state: CaseState; index: BoardIndex; 
         </Small>
       )}
       {places.length > 0 && (
-        <Table>
+        <Table asCards>
           <thead>
             <tr>
               <th scope="col">go to</th>

@@ -56,7 +56,7 @@ export function ArrayElements({
   };
   return (
     <section aria-label={`Elements of ${ref}`}>
-      <Table>
+      <Table asCards>
         <thead>
           <tr>
             <th scope="col">element</th>
