@@ -1,7 +1,7 @@
 // npm test: does its own set-up and runs everything. One part alone: npm run check | test:unit |
 // test:integration | test:e2e
 import { existsSync, readFileSync, rmSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { freePort, startDatabase } from './database.mjs';
 import { installDebian, installPackages } from './install.mjs';
@@ -13,6 +13,8 @@ const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const wanted = process.argv[2];
 const wants = (part) => wanted === undefined || wanted === part;
 const totals = { passed: 0, failed: 0 };
+/** What failed, by name: said once more at the end, where it is looked for. */
+const failures = [];
 
 /**
  * Counts one check that either passes or fails as a whole; a failure is shown and the run goes on.
@@ -24,6 +26,7 @@ async function check(words, work) {
   } catch (error) {
     complain(error);
     totals.failed += 1;
+    failures.push(words);
   }
 }
 
@@ -32,11 +35,14 @@ async function check(words, work) {
  * failure.
  */
 function count(file, read) {
-  const { passed, failed } = existsSync(file)
-    ? read(JSON.parse(readFileSync(file, 'utf8')))
-    : { passed: 0, failed: 0 };
+  const {
+    passed,
+    failed,
+    names = [],
+  } = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 0 };
   totals.passed += passed;
   totals.failed += failed;
+  failures.push(...names);
   if (passed + failed === 0) {
     process.stdout.write(`  ${file}: no tests were run, which counts as a failure\n`);
     totals.failed += 1;
@@ -79,6 +85,12 @@ async function vitest(project, env) {
           file.status === 'failed' &&
           !file.assertionResults.some(({ status }) => status === 'failed'),
       ).length,
+    names: json.testResults.flatMap(({ name, status, assertionResults }) => {
+      const failed = assertionResults.filter((one) => one.status === 'failed');
+      const file = relative(root, name);
+      if (failed.length > 0) return failed.map(({ fullName }) => `${file}: ${fullName}`);
+      return status === 'failed' ? [`${file}: before its tests`] : [];
+    }),
   }));
 }
 
@@ -142,9 +154,12 @@ async function endToEnd(database) {
       PLAYWRIGHT_JSON_OUTPUT_NAME: report,
     },
   );
-  count(report, ({ stats }) => ({
+  count(report, ({ stats, suites }) => ({
     passed: stats.expected + stats.flaky,
     failed: stats.unexpected,
+    names: suites.flatMap(({ file, specs }) =>
+      specs.filter(({ ok }) => !ok).map(({ title }) => `${file}: ${title}`),
+    ),
   }));
 }
 
@@ -193,4 +208,6 @@ try {
   totals.failed += 1;
 }
 process.exitCode = totals.failed > 0 ? 1 : 0;
+if (failures.length > 0)
+  process.stdout.write(`failed:\n${failures.map((one) => `  ${one}\n`).join('')}`);
 process.stdout.write(`${totals.passed} passed, ${totals.failed} failed\n`);

@@ -1,5 +1,5 @@
 import { placeOf } from '@hanzai/core/bench';
-import { nameKey } from '@hanzai/core/board';
+import { replaceablePart } from '@hanzai/core/board';
 import {
   judgeFit,
   markingOf,
@@ -68,7 +68,7 @@ function whatCameOff(args: Arguments): { readonly was: PartSpec; readonly place:
   if (file === undefined || ref === undefined || more.length > 0)
     throw new UsageError('expected BOARD REF --offer TEXT, or --was TEXT --offer TEXT');
   const index = loadBoard(file);
-  const [, parts] = [...index.replaceable].find(([known]) => nameKey(known) === nameKey(ref)) ?? [];
+  const parts = replaceablePart(index, ref)?.parts;
   if (!parts) throw new InputError(`no part ${ref} on this board; expected one such as C3`);
   return { was: specOfParts(parts), place: placeOf(index, parts) };
 }

@@ -43,11 +43,13 @@ export async function simulate(words: readonly string[]): Promise<number> {
     server.listen(port, '127.0.0.1', resolve);
   });
   const { port: taken } = server.address() as { port: number };
-  process.stdout.write(`A bench with ${wish.board.title} listens at 127.0.0.1 port ${taken}\n`);
-  await new Promise<void>((resolve) => {
+  // Ready to be stopped before anybody is told that it runs.
+  const stopped = new Promise<void>((resolve) => {
     process.once('SIGTERM', resolve);
     process.once('SIGINT', resolve);
   });
+  process.stdout.write(`A bench with ${wish.board.title} listens at 127.0.0.1 port ${taken}\n`);
+  await stopped;
   server.close();
   return 0;
 }

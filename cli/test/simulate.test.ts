@@ -116,6 +116,8 @@ describe('hanzai simulate', () => {
   it('stops when it is told to, with clients on it', async () => {
     const other = await simulate();
     const socket = connect(other.port, '127.0.0.1');
+    // A reset is how the other side lets go.
+    socket.on('error', () => undefined);
     await once(socket, 'connect');
     other.child.kill('SIGTERM');
     const [code] = (await once(other.child, 'exit')) as [number];

@@ -44,6 +44,9 @@ describe('a winding with a centre tap', () => {
     [12, 9, 21, 'bad'],
     [12, 11.1, 23.1, 'doubtful'],
     [12, 12, 12, 'doubtful'],
+    // Nothing, or what leads have, is no winding that was judged.
+    [0, 0, 0, 'doubtful'],
+    [0.3, 0.3, 0.6, 'doubtful'],
   ] as const)('%f, %f and %f are %s', (a, b, c, verdict) => {
     expect(judgeWinding(a, b, c).verdict).toBe(verdict);
   });

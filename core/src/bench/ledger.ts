@@ -1,4 +1,10 @@
-import { NO_LIBRARY, nameKey, type BoardIndex, type DeviceLibrary } from '../board';
+import {
+  NO_LIBRARY,
+  nameKey,
+  replaceablePart,
+  type BoardIndex,
+  type DeviceLibrary,
+} from '../board';
 import { siteKind } from '../fault';
 import { isPolarised, readSpec, specOfParts } from '../part';
 import { replacementObjection } from './replacement';
@@ -78,8 +84,9 @@ export function ledgerObjection(
   next: LedgerLine,
   library: DeviceLibrary = NO_LIBRARY,
 ): string | undefined {
-  const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(next.ref));
-  if (known === undefined) return siteObjection(index, next);
+  const found = replaceablePart(index, next.ref);
+  if (!found) return siteObjection(index, next);
+  const { ref: known, parts } = found;
   const state = reconcile(lines).find((entry) => nameKey(entry.ref) === nameKey(next.ref));
   const off = state !== undefined && state.removed > state.fitted;
   if (next.action === 'removed' && off) return `${known} is already off the board`;
@@ -89,7 +96,6 @@ export function ledgerObjection(
   if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
   if (next.action !== 'fitted') return undefined;
   if (next.value.trim() === '') return `say what went on for ${known}`;
-  const parts = index.replaceable.get(known)!;
   const offered = readSpec(next.value, library, specOfParts(parts).kind);
   if (parts.some((part) => isPolarised(part, offered)) && !next.polarityChecked)
     return `check which way round ${known} sits, and say so`;

@@ -1,4 +1,4 @@
-import { NO_LIBRARY, nameKey, type BoardIndex, type DeviceLibrary } from '../board';
+import { NO_LIBRARY, replaceablePart, type BoardIndex, type DeviceLibrary } from '../board';
 import { judgeFit, readSpec, saidMore, specOfParts, type FitnessRemark } from '../part';
 import { placeOf } from './place-of';
 
@@ -36,8 +36,8 @@ export function replacementRemarks(
   library: DeviceLibrary = NO_LIBRARY,
   cameOff = '',
 ): readonly FitnessRemark[] {
-  const [, parts] = [...index.replaceable].find(([known]) => nameKey(known) === nameKey(ref)) ?? [];
-  if (!parts?.[0]) return [];
+  const parts = replaceablePart(index, ref)?.parts;
+  if (!parts) return [];
   if (SAME.test(text)) return [GOES_BACK];
   const sheet = specOfParts(parts);
   const was = saidMore(sheet, readSpec(cameOff, library, sheet.kind));

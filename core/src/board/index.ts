@@ -26,6 +26,7 @@ export {
   pinName,
   pinPoint,
   pinsOn,
+  replaceablePart,
   replaceableRef,
   type BoardIndex,
   type PinPlace,

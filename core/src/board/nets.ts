@@ -81,6 +81,20 @@ export function indexBoard(board: Board): BoardIndex {
   return { board, nets: [...netByKey.values()], netByKey, partByKey, pinsOfNet, replaceable };
 }
 
+/**
+ * A part as it is replaced, by any spelling of its designator: its name as the board writes it, and
+ * its elements. Undefined where the board has none.
+ */
+export function replaceablePart(
+  index: BoardIndex,
+  ref: string,
+): { readonly ref: string; readonly parts: readonly [Part, ...Part[]] } | undefined {
+  const key = nameKey(ref);
+  for (const [known, parts] of index.replaceable)
+    if (nameKey(known) === key) return { ref: known, parts: parts as [Part, ...Part[]] };
+  return undefined;
+}
+
 /** Pins on a net, by any spelling of its name; none where the board has no such net. */
 export function pinsOn(index: BoardIndex, net: string): readonly PinPlace[] {
   return index.pinsOfNet.get(index.netByKey.get(nameKey(net)) ?? '') ?? [];

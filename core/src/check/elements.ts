@@ -1,4 +1,4 @@
-import { nameKey, type BoardIndex } from '../board';
+import { replaceablePart, type BoardIndex } from '../board';
 import { parseFault } from '../fault';
 import { BenchState } from '../instrument';
 import { ARRAY } from './parts';
@@ -17,8 +17,7 @@ export interface ArrayElement {
 
 /** The elements of an array, with the circuit round each; empty for what is none. */
 export function arrayElements(index: BoardIndex, ref: string): readonly ArrayElement[] {
-  const [, parts] = [...index.replaceable].find(([known]) => nameKey(known) === nameKey(ref)) ?? [];
-  return (parts ?? []).flatMap((part): ArrayElement[] => {
+  return (replaceablePart(index, ref)?.parts ?? []).flatMap((part): ArrayElement[] => {
     if (part.kind !== 'resistor' || !part.ref.includes('.')) return [];
     const [at, to] = [`${part.ref}.1`, `${part.ref}.2`];
     return [

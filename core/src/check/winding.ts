@@ -8,6 +8,8 @@ const COIL = {
   /** What three readings may differ by: a share, and a floor for leads and counts, ohm. */
   misfitShare: 0.03,
   misfitOhm: 0.5,
+  /** A half of no more than leads have says nothing of the winding, ohm. */
+  nothingOhm: 0.5,
   /** How far two halves may lie apart. */
   halvesApart: 0.1,
   halvesDoubt: 0.05,
@@ -55,6 +57,15 @@ export function judgeWinding(a: number, b: number, c: number, brother?: number):
         `the halves come to ${ohm(a + b)}, the whole reads ${ohm(c)}: one of the three is read wrongly`,
       ],
       settle: `repeat the ${oddOne(a, b, c)}, probes pressed on`,
+    };
+  if (Math.min(first, second) <= COIL.nothingOhm)
+    return {
+      verdict: 'doubtful',
+      because: [
+        `halves ${ohm(first)} and ${ohm(second)}: a half that reads as leads do is shorted, or was not read`,
+      ],
+      settle:
+        'hold the leads together and take them off; then compare with the same coil of another head',
     };
   const apart = Math.abs(first - second) / Math.max(first, second);
   const halves = `halves ${ohm(first)} and ${ohm(second)}, ${(100 * apart).toFixed(0)} % apart`;

@@ -19,4 +19,4 @@ export {
   type QuoteInput,
   type StageAhead,
 } from './quote';
-export { salvageOf, type Need, type Salvaged } from './salvage';
+export { mayDoFor, neededSpec, salvageOf, type Need, type Salvaged } from './salvage';

@@ -1,6 +1,5 @@
-import type { BoardIndex } from '../board';
-import { partValue } from '../board';
-import { judgeFit, readSpec, specOfParts, verdictOf } from '../part';
+import { NO_LIBRARY, partValue, type BoardIndex, type DeviceLibrary } from '../board';
+import { judgeFit, readSpec, specOfParts, verdictOf, type PartSpec } from '../part';
 
 /** Something that another case waits for, as it was written: `C6, 100u 16V, ordered`. */
 export interface Need {
@@ -28,13 +27,25 @@ const HARD: readonly string[] = [
   'amplifier',
 ];
 
-/** What is said of a part that is waited for, without its designator and what became of the order. */
-function asked(words: string): string {
-  return words
+/**
+ * The part that is waited for, by words such as `C6, 100u 16V, ordered`: without its designator and
+ * what became of the order. Undefined where they do not tell what it is.
+ */
+export function neededSpec(
+  words: string,
+  library: DeviceLibrary = NO_LIBRARY,
+): PartSpec | undefined {
+  const asked = words
     .replace(/^\s*[A-Z]{1,3}\d+[a-z]?\s*[,:]\s*/i, '')
     .replace(/[,;]?\s*(ordered|on order|back order|from .*)\s*$/i, '')
     .trim();
+  const spec = readSpec(asked, library);
+  return spec.kind === 'unknown' ? undefined : spec;
 }
+
+/** Whether one part may do for another, as far as words tell. */
+export const mayDoFor = (was: PartSpec, offered: PartSpec): boolean =>
+  was.kind === offered.kind && verdictOf(judgeFit(was, offered)) !== 'no';
 
 /**
  * What is worth keeping of a board that is given up: what other cases wait for first, then what is
@@ -46,16 +57,14 @@ export function salvageOf(
   needs: readonly Need[],
 ): readonly Salvaged[] {
   const wanted = needs.flatMap(({ number, words }) => {
-    const spec = readSpec(asked(words));
-    return spec.kind === 'unknown' ? [] : [{ number, spec }];
+    const spec = neededSpec(words);
+    return spec ? [{ number, spec }] : [];
   });
   const all = [...index.replaceable].flatMap(([ref, parts]): Salvaged[] => {
     const [part] = parts;
     if (!part || bad.has(ref)) return [];
     const own = specOfParts(parts);
-    const doesFor = wanted
-      .filter(({ spec }) => spec.kind === own.kind && verdictOf(judgeFit(spec, own)) !== 'no')
-      .map(({ number }) => number);
+    const doesFor = wanted.filter(({ spec }) => mayDoFor(spec, own)).map(({ number }) => number);
     const text = [
       partValue(part),
       part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : ''),

@@ -1,4 +1,4 @@
-import { findPin, findPoint, nameKey, replaceableRef } from '../board';
+import { findPin, findPoint, replaceablePart, replaceableRef } from '../board';
 import type { BenchBoard } from './bench-board';
 import type { SimulatedMeter } from './meter';
 
@@ -10,8 +10,7 @@ const hasPart = (board: BenchBoard, ref: string | undefined): ref is string =>
 
 /** A designator as the board writes it. */
 function refOf({ index }: BenchBoard, ref: string): string {
-  const key = nameKey(replaceableRef(ref));
-  return [...index.replaceable.keys()].find((one) => nameKey(one) === key) ?? ref;
+  return replaceablePart(index, replaceableRef(ref))?.ref ?? ref;
 }
 
 const onPart =

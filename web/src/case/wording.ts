@@ -236,3 +236,6 @@ export function faultWords(names: string): string {
     )
     .join(' and ');
 }
+
+/** A price: with its small change only where it is small. */
+export const moneyText = (value: number): string => value.toFixed(value < 10 ? 2 : 0);

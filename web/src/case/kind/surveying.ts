@@ -1,5 +1,5 @@
 import { GUIDED_CHECKS, type Given, type GuidedCheck } from '@hanzai/core/check';
-import { isDesignator, nameKey, type BoardIndex } from '@hanzai/core/board';
+import { isDesignator, replaceablePart, type BoardIndex } from '@hanzai/core/board';
 import { formatQuantity } from '@hanzai/core/quantity';
 import type { BodyOf, KindsOf } from './definition';
 
@@ -41,9 +41,7 @@ export function guidedWords({ check, ref, verdict, because }: BodyOf<'guided'>):
 }
 
 const isPart = (index: BoardIndex | undefined, ref: string): boolean =>
-  index
-    ? [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref))
-    : isDesignator(ref);
+  index ? replaceablePart(index, ref) !== undefined : isDesignator(ref);
 
 /** Capacitors one by one. */
 export const SURVEYING_KINDS: KindsOf<

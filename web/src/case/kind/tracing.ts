@@ -1,5 +1,5 @@
 import { absentParts } from '@hanzai/core/bench';
-import { nameKey, powerOf, type BoardIndex } from '@hanzai/core/board';
+import { nameKey, powerOf, replaceablePart, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { SIMULATED_NAME } from '@hanzai/core/simulated';
 import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
@@ -8,10 +8,7 @@ import type { KindsOf } from './definition';
 
 /** Whether a name is a part of the board, or a place where it can be bridged or cut. */
 function hasPart(index: BoardIndex, ref: string): boolean {
-  return (
-    siteKind(index, ref) !== undefined ||
-    [...index.replaceable.keys()].some((known) => nameKey(known) === nameKey(ref))
-  );
+  return siteKind(index, ref) !== undefined || replaceablePart(index, ref) !== undefined;
 }
 
 const partObjection = (ref: string, index: BoardIndex | undefined): string | undefined =>

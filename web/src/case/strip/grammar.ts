@@ -1,6 +1,13 @@
 import { FindingKind } from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
-import { isDesignator, nameKey, partValue, type BoardIndex, type Setup } from '@hanzai/core/board';
+import {
+  isDesignator,
+  nameKey,
+  partValue,
+  replaceablePart,
+  type BoardIndex,
+  type Setup,
+} from '@hanzai/core/board';
 import {
   doubtOf,
   parseReadingValue,
@@ -217,8 +224,8 @@ function parseOne(context: StripContext, text: string): StripLine {
 
 /** The designator of a replaceable part as the board writes it. */
 function partNamed({ index, hasSheet }: StripContext, word: string): string | undefined {
-  const known = [...index.replaceable.keys()].find((ref) => nameKey(ref) === nameKey(word));
-  return hasSheet ? known : isDesignator(word) ? word.toUpperCase() : undefined;
+  if (hasSheet) return replaceablePart(index, word)?.ref;
+  return isDesignator(word) ? word.toUpperCase() : undefined;
 }
 
 /** `c3 off`, `f1 on t1a`, `r7 out`: a part, and what became of it. */

@@ -1,5 +1,6 @@
 import { and, asc, eq, inArray, isNull, sql } from 'drizzle-orm';
-import { judgeFit, readSpec, verdictOf } from '@hanzai/core/part';
+import { mayDoFor, neededSpec } from '@hanzai/core/decide';
+import { readSpec } from '@hanzai/core/part';
 import { LIBRARY } from '@hanzai/data';
 import type { Lot, Move, Moved, NewLot, StockNeed } from '../../stock/stock';
 import { CaseSummary } from '../../case/summary';
@@ -209,12 +210,8 @@ async function waitingFor(tx: Database, text: string): Promise<number[]> {
   const offered = readSpec(text, LIBRARY);
   return waiting
     .filter(({ words }) => {
-      const was = readSpec(words.replace(/^\s*[A-Z]{1,3}\d+[a-z]?\s*[,:]\s*/i, ''), LIBRARY);
-      return (
-        was.kind !== 'unknown' &&
-        was.kind === offered.kind &&
-        verdictOf(judgeFit(was, offered)) !== 'no'
-      );
+      const was = neededSpec(words, LIBRARY);
+      return was !== undefined && mayDoFor(was, offered);
     })
     .map(({ number }) => number);
 }

@@ -2,11 +2,10 @@ import { useState } from 'react';
 import { laserAmpere, LASER_WORN_SHARE } from '@hanzai/core/adjust';
 import { formatQuantity } from '@hanzai/core/quantity';
 import { Caution } from '../../case/Caution';
+import { NumberFields } from '../../form/NumberFields';
+import { numbersOf, type Typed } from '../../form/numbers';
 import { Fold } from '../../ui/Fold';
-import { FormRow, Narrow } from '../../ui/FormRow';
 import { Notice } from '../../ui/Notice';
-import { TextField } from '../../ui/TextField';
-import { numbersOf } from './numbers';
 
 const FIELDS = [
   ['volt', 'Across the sense resistor, V'],
@@ -17,28 +16,15 @@ type Name = (typeof FIELDS)[number][0];
 
 /** What a laser draws, by its sense resistor, against the label of the pickup. */
 export function LaserSupply() {
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
-  const { volt, ohm, label } = numbersOf<Name>(typed);
+  const [typed, setTyped] = useState<Typed<Name>>({});
+  const { volt, ohm, label } = numbersOf(typed);
   const draws = volt && ohm ? laserAmpere(volt, ohm) : undefined;
   const over = draws !== undefined && label ? draws / (label / 1e3) - 1 : undefined;
   return (
     <Fold>
       <summary>Laser supply, by its sense resistor only</summary>
       <Caution of="laser-supply" />
-      <FormRow>
-        {FIELDS.map(([name, words]) => (
-          <Narrow key={name}>
-            <TextField
-              id={`laser-${name}`}
-              label={words}
-              className="mono"
-              inputMode="decimal"
-              value={typed[name] ?? ''}
-              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-            />
-          </Narrow>
-        ))}
-      </FormRow>
+      <NumberFields id="laser" fields={FIELDS} typed={typed} onType={setTyped} />
       {draws !== undefined && (
         <Notice look={over === undefined || over > LASER_WORN_SHARE ? 'attention' : 'plain'}>
           It draws <b className="mono">{formatQuantity(draws, 'A', 3)}</b>.{' '}

@@ -4,14 +4,13 @@ import { bestOf, nextSetting, scoreOf, type Axis, type Tried } from '@hanzai/cor
 import { adjustmentsOf, degreesWords, touchOf } from '../../case/kind/adjusting';
 import type { Journal } from '../../case/journal';
 import type { CaseState } from '../../case/use-case';
+import { NumberFields } from '../../form/NumberFields';
+import { numbersOf, type Typed } from '../../form/numbers';
 import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
-import { FormRow, Narrow } from '../../ui/FormRow';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
-import { TextField } from '../../ui/TextField';
 import { Small } from '../../ui/Words';
-import { numbersOf } from './numbers';
 import type { ProposedTurn } from './TurnForm';
 
 const SearchChart = lazy(() => import('./SearchChart'));
@@ -20,6 +19,12 @@ const SearchChart = lazy(() => import('./SearchChart'));
 const STEP = { first: 20, least: 2 };
 /** How far from as found a search goes, degrees: half of the way of a pot of one turn. */
 const REACH = 135;
+
+const FIELDS = [
+  ['step', 'First step, °'],
+  ['play', 'Play, °'],
+] as const;
+type Name = (typeof FIELDS)[number][0];
 
 /**
  * Settings that were tried with how they did, by the axes chosen: degrees from as found. The first
@@ -48,12 +53,12 @@ export function Search({
   const { journal } = state;
   const names = journal.asFound.map(({ body }) => body.ref);
   const [chosen, setChosen] = useState<readonly string[]>();
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({ step: '20', play: '0' });
+  const [typed, setTyped] = useState<Typed<Name>>({ step: '20', play: '0' });
   const axes = useMemo(
     () => (chosen ?? names).filter((ref) => names.includes(ref)),
     [chosen, names],
   );
-  const { step = STEP.first, play = 0 } = numbersOf<'step' | 'play'>(typed);
+  const { step = STEP.first, play = 0 } = numbersOf(typed);
   const found = useMemo(() => {
     const tried = triedOf(journal, axes);
     const made: Axis[] = axes.map((ref) => ({
@@ -84,24 +89,7 @@ export function Search({
           onChange={setChosen}
         />
       )}
-      <FormRow>
-        {(
-          [
-            ['step', 'First step, °'],
-            ['play', 'Play, °'],
-          ] as const
-        ).map(([name, label]) => (
-          <Narrow key={name}>
-            <TextField
-              id={`search-${name}`}
-              label={label}
-              inputMode="decimal"
-              value={typed[name] ?? ''}
-              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-            />
-          </Narrow>
-        ))}
-      </FormRow>
+      <NumberFields id="search" fields={FIELDS} typed={typed} onType={setTyped} />
       {axes.length === 0 ? (
         <Small>Choose what is turned.</Small>
       ) : next ? (

@@ -1,10 +1,9 @@
 import { useState } from 'react';
 import { drivenTurns, turnsByTone } from '@hanzai/core/adjust';
 import { speedOfIndex, speedOfStrobe } from '@hanzai/core/check';
+import { NumberFields } from '../../form/NumberFields';
+import { numbersOf, type Typed } from '../../form/numbers';
 import { Fold } from '../../ui/Fold';
-import { FormRow, Narrow } from '../../ui/FormRow';
-import { TextField } from '../../ui/TextField';
-import { numbersOf } from './numbers';
 
 const FIELDS = [
   ['index', 'Index period, ms'],
@@ -39,26 +38,13 @@ export function speedsOf(
 
 /** Speed from index, strobe, tone or pulleys. Files nothing: the guided check of speed does. */
 export function Speed() {
-  const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
-  const numbers = numbersOf<Name>(typed);
+  const [typed, setTyped] = useState<Typed<Name>>({});
+  const numbers = numbersOf(typed);
   const speeds = speedsOf(numbers);
   return (
     <Fold>
       <summary>Speed from index, strobe, tone or pulleys</summary>
-      <FormRow>
-        {FIELDS.map(([name, label]) => (
-          <Narrow key={name}>
-            <TextField
-              id={`speed-${name}`}
-              label={label}
-              className="mono"
-              inputMode="decimal"
-              value={typed[name] ?? ''}
-              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-            />
-          </Narrow>
-        ))}
-      </FormRow>
+      <NumberFields id="speed" fields={FIELDS} typed={typed} onType={setTyped} />
       <output aria-live="polite">
         {speeds.map(({ way, turns }) => (
           <p key={way}>

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { z } from 'zod';
 import type { Course, CourseName } from '@hanzai/core/decide';
 import type { CaseState } from '../../case/use-case';
-import { COURSE_WORDS, minutesText, oddsWords } from '../../case/wording';
+import { COURSE_WORDS, minutesText, oddsWords, moneyText } from '../../case/wording';
 import { EntryForm } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
@@ -12,8 +12,6 @@ import { Panel } from '../../ui/Panel';
 import { Table } from '../../ui/Table';
 import { TextField } from '../../ui/TextField';
 import { Small } from '../../ui/Words';
-
-const money = (value: number): string => value.toFixed(value < 10 ? 2 : 0);
 
 /** What a course tells, in words. */
 export function teachesWords(share: number): string {
@@ -60,7 +58,7 @@ export function CourseTable({ state, courses }: { state: CaseState; courses: rea
                 {course.minutes > 0 ? minutesText(Math.ceil(course.minutes)) : ''}
               </td>
               <td data-label="price" className="mono">
-                {course.name === 'give-up' ? '' : money(course.price)}
+                {course.name === 'give-up' ? '' : moneyText(course.price)}
               </td>
               <td data-label="pads that lift" className="mono">
                 {course.padsLifted > 0 ? course.padsLifted.toFixed(2) : ''}
@@ -73,7 +71,7 @@ export function CourseTable({ state, courses }: { state: CaseState; courses: rea
                 {course.name === 'give-up' ? '' : teachesWords(course.teaches)}
               </td>
               <td data-label="until it is gone" className="mono">
-                {Number.isFinite(course.inAll) ? money(course.inAll) : 'never'}{' '}
+                {Number.isFinite(course.inAll) ? moneyText(course.inAll) : 'never'}{' '}
                 {i === 0 && Number.isFinite(course.inAll) && <Small as="span">least</Small>}
               </td>
               <td>

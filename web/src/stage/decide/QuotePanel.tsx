@@ -1,11 +1,9 @@
 import type { Quote } from '@hanzai/core/decide';
-import { oddsWords } from '../../case/wording';
+import { oddsWords, moneyText } from '../../case/wording';
 import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
 import { Table } from '../../ui/Table';
 import { Small } from '../../ui/Words';
-
-const money = (value: number): string => value.toFixed(value < 10 ? 2 : 0);
 
 /** The price of the whole job in stages, and where to stop and ask. */
 export function QuotePanel({ quote, closed }: { quote: Quote; closed: readonly number[] }) {
@@ -16,52 +14,52 @@ export function QuotePanel({ quote, closed }: { quote: Quote; closed: readonly n
     <Panel title="The whole job" aside="prices of the workshop">
       {isPast && (
         <Notice look="attention" title="Stop and ask:">
-          with putting it together the agreed {money(limit!)} are used up.
+          with putting it together the agreed {moneyText(limit!)} are used up.
         </Notice>
       )}
       {wouldPass && (
         <Notice look="attention" title="Ask first:">
-          this fault alone is likely to go past the agreed {money(limit!)}.
+          this fault alone is likely to go past the agreed {moneyText(limit!)}.
         </Notice>
       )}
       <Table>
         <tbody>
           <tr>
             <th scope="row">so far</th>
-            <td className="mono">{money(spent)}</td>
+            <td className="mono">{moneyText(spent)}</td>
             <td />
           </tr>
           <tr>
             <th scope="row">until this fault is gone</th>
-            <td className="mono">{money(thisFault)}</td>
+            <td className="mono">{moneyText(thisFault)}</td>
             <td />
           </tr>
           {quote.ahead.map(({ name, title, faulty, price }) => (
             <tr key={name}>
               <th scope="row">then: {title}</th>
-              <td className="mono">{money(price)}</td>
+              <td className="mono">{moneyText(price)}</td>
               <td>a fault of its own {oddsWords(faulty)}</td>
             </tr>
           ))}
           <tr>
             <th scope="row">put together, hand back</th>
-            <td className="mono">{money(quote.closing)}</td>
+            <td className="mono">{moneyText(quote.closing)}</td>
             <td />
           </tr>
         </tbody>
         <tfoot>
           <tr>
             <th scope="row">in all, likely</th>
-            <td className="mono">{money(quote.likely)}</td>
-            <td>19 of 20 below {money(quote.nearlyAll)}</td>
+            <td className="mono">{moneyText(quote.likely)}</td>
+            <td>19 of 20 below {moneyText(quote.nearlyAll)}</td>
           </tr>
           <tr>
             <th scope="row">agreed</th>
-            <td className="mono">{limit === undefined ? 'nothing' : money(limit)}</td>
+            <td className="mono">{limit === undefined ? 'nothing' : moneyText(limit)}</td>
             <td>
               {within === undefined
                 ? 'ask for a limit'
-                : `stays within it ${oddsWords(within)}; stop and ask at ${money(stopAt!)}`}
+                : `stays within it ${oddsWords(within)}; stop and ask at ${moneyText(stopAt!)}`}
             </td>
           </tr>
         </tfoot>

@@ -1,5 +1,5 @@
 import { useMemo, useState } from 'react';
-import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import { replaceablePart, type BoardIndex } from '@hanzai/core/board';
 import { placeOf } from '@hanzai/core/bench';
 import { readSpec, specOfParts, UNKNOWN_PLACE } from '@hanzai/core/part';
 import { LIBRARY } from '@hanzai/data';
@@ -46,10 +46,9 @@ function Found({ state, index, refdes, cameOff, onTake }: Parameters<typeof From
   const stock = useStock();
   const [refusal, setRefusal] = useState<string>();
   const ranked = useMemo(() => {
-    const [, parts] =
-      [...(index?.replaceable ?? [])].find(([known]) => nameKey(known) === nameKey(refdes)) ?? [];
+    const parts = index && replaceablePart(index, refdes)?.parts;
     const was = parts ? specOfParts(parts) : readSpec(cameOff, LIBRARY);
-    const place = index && parts ? placeOf(index, parts) : UNKNOWN_PLACE;
+    const place = parts ? placeOf(index, parts) : UNKNOWN_PLACE;
     return rankLots(was, stock.lots, place, Date.now());
   }, [index, refdes, cameOff, stock.lots]);
   const { number } = state.view;

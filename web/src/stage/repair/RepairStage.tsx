@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { reconcile } from '@hanzai/core/bench';
-import { nameKey, type BoardIndex } from '@hanzai/core/board';
+import { replaceablePart, type BoardIndex } from '@hanzai/core/board';
 import { siteKind } from '@hanzai/core/fault';
 import { boardValue } from '../../case/board-value';
 import { Caution } from '../../case/Caution';
@@ -117,7 +117,7 @@ function OtherPart({ state, index }: { state: CaseState; index: BoardIndex | und
               })
             : `“${name}” is no designator; expected one such as C3, and what it says, for example C3 470u 16V`;
         }
-        const known = [...index.replaceable.keys()].find((name) => nameKey(name) === nameKey(ref));
+        const known = replaceablePart(index, ref)?.ref;
         return known
           ? state.append({ kind: 'removed', ref: known, value: boardValue(index, known), note: '' })
           : `no part ${ref} on this sheet; expected a designator such as C3`;

@@ -8,9 +8,9 @@ import {
   wireHenry,
   wireOhm,
 } from '@hanzai/core/rework';
+import { NumberFields } from '../../form/NumberFields';
+import { numbersOf, type Typed } from '../../form/numbers';
 import { Fold } from '../../ui/Fold';
-import { FormRow, Narrow } from '../../ui/FormRow';
-import { TextField } from '../../ui/TextField';
 import { Small } from '../../ui/Words';
 
 const FIELDS = [
@@ -41,37 +41,12 @@ export function trackWords(typed: Readonly<Partial<Record<Name, number>>>): read
 
 /** Track and wire by their figures. Files nothing. */
 export function TrackFigures() {
-  const [typed, setTyped] = useState<Readonly<Record<Name, string>>>({
-    width: '',
-    rise: '10',
-    length: '',
-    gauge: '30',
-  });
-  const numbers = Object.fromEntries(
-    FIELDS.flatMap(([name]) => {
-      const value = Number(typed[name].trim().replace(',', '.'));
-      return typed[name].trim() !== '' && Number.isFinite(value) && value > 0
-        ? [[name, value]]
-        : [];
-    }),
-  ) as Partial<Record<Name, number>>;
+  const [typed, setTyped] = useState<Typed<Name>>({ rise: '10', gauge: '30' });
+  const numbers = numbersOf(typed);
   return (
     <Fold>
       <summary>A burnt track, and the wire in its place</summary>
-      <FormRow>
-        {FIELDS.map(([name, label]) => (
-          <Narrow key={name}>
-            <TextField
-              id={`track-${name}`}
-              label={label}
-              className="mono"
-              inputMode="decimal"
-              value={typed[name]}
-              onChange={(event) => setTyped({ ...typed, [name]: event.target.value })}
-            />
-          </Narrow>
-        ))}
-      </FormRow>
+      <NumberFields id="track" fields={FIELDS} typed={typed} onType={setTyped} />
       <output aria-live="polite">
         {trackWords(numbers).map((words) => (
           <p key={words}>{words}</p>

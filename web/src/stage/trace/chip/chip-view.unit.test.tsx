@@ -124,7 +124,7 @@ describe('the chip in view', () => {
     expect(screen.getByText(/Tick the chips that sit in sockets/)).toBeTruthy();
     await userEvent.click(screen.getByLabelText('U1 sits in a socket'));
     await userEvent.click(screen.getByLabelText('U2 sits in a socket'));
-    expect(screen.getByText(/never its only good chips into this board/)).toBeTruthy();
+    expect(await screen.findByText(/never its only good chips into this board/)).toBeTruthy();
     expect(screen.getByText(/Power off at both ends/)).toBeTruthy();
     await userEvent.click(screen.getByText('It does not'));
     expect(entries.at(-1)!.body).toMatchObject({ kind: 'chipSwap', passed: false });

@@ -3,7 +3,7 @@ import { extentPlans, USUAL_FIGURES, worthOf, type ExtentFigures } from '@hanzai
 import { EXTENT_WORDS } from '../../../case/kind/surveying';
 import { keptFigures } from '../../../case/kept-figures';
 import type { CaseState } from '../../../case/use-case';
-import { percent } from '../../../case/wording';
+import { percent, moneyText } from '../../../case/wording';
 import { keep } from '../../../store/kept';
 import { Button } from '../../../ui/Button';
 import { TextField } from '../../../ui/TextField';
@@ -24,8 +24,6 @@ const FIELDS: readonly (readonly [keyof ExtentFigures, string])[] = [
   ['ratedHours', 'hours the parts are rated for'],
   ['ratedCelsius', 'at °C'],
 ];
-
-const money = (value: number): string => value.toFixed(value < 10 ? 2 : 0);
 
 /** Bad ones, their like, those worth it, all: each with what it takes and what it leaves. */
 export function ExtentCards({ state, survey }: { state: CaseState; survey: SurveyState }) {
@@ -78,11 +76,11 @@ export function ExtentCards({ state, survey }: { state: CaseState; survey: Surve
                   </small>
                 </th>
                 <td className="mono">{plan.hours.toFixed(1)}</td>
-                <td className="mono">{money(plan.price)}</td>
+                <td className="mono">{moneyText(plan.price)}</td>
                 <td className="mono">{plan.padsLifted.toFixed(1)}</td>
                 <td className="mono">{percent(plan.returns)}</td>
                 <td className="mono">
-                  {money(plan.priceInAll)}{' '}
+                  {moneyText(plan.priceInAll)}{' '}
                   {plan.priceInAll === cheapest && <small>least in all</small>}
                 </td>
                 <td>
@@ -93,7 +91,7 @@ export function ExtentCards({ state, survey }: { state: CaseState; survey: Surve
                           kind: 'extent',
                           extent: plan.extent,
                           refs: [...plan.refs],
-                          reason: `${plan.hours.toFixed(1)} h, ${money(plan.price)}; comes back ${percent(plan.returns)} under guarantee, ${money(plan.priceInAll)} with that`,
+                          reason: `${plan.hours.toFixed(1)} h, ${moneyText(plan.price)}; comes back ${percent(plan.returns)} under guarantee, ${moneyText(plan.priceInAll)} with that`,
                         }),
                       )
                     }
@@ -110,12 +108,12 @@ export function ExtentCards({ state, survey }: { state: CaseState; survey: Surve
       <h3>Part by part</h3>
       <p>
         The line falls at {worth.filter(({ isWorth }) => isWorth).length} of {worth.length}: those
-        whose chance of coming back times the price of opening ({money(figures.reopenPrice)}) is
-        more than part, minutes and pads ({money(worth[0]?.price ?? 0)}).{' '}
+        whose chance of coming back times the price of opening ({moneyText(figures.reopenPrice)}) is
+        more than part, minutes and pads ({moneyText(worth[0]?.price ?? 0)}).{' '}
         {[0.5, 2, 5]
           .map((times) => {
             const count = worth.filter(({ breakEven }) => breakEven < times * figures.reopenPrice);
-            return `${count.length} at ${money(times * figures.reopenPrice)}`;
+            return `${count.length} at ${moneyText(times * figures.reopenPrice)}`;
           })
           .join(', ')}
         .
@@ -124,8 +122,8 @@ export function ExtentCards({ state, survey }: { state: CaseState; survey: Surve
         {worth.slice(0, 12).map((one) => (
           <li key={one.ref} data-worth={one.isWorth}>
             <b className="mono">{one.ref}</b> {percent(one.returns)} comes back:{' '}
-            {money(one.atStake)} against {money(one.price)}
-            {Number.isFinite(one.breakEven) && `, worth it from ${money(one.breakEven)} on`}
+            {moneyText(one.atStake)} against {moneyText(one.price)}
+            {Number.isFinite(one.breakEven) && `, worth it from ${moneyText(one.breakEven)} on`}
           </li>
         ))}
       </ul>
