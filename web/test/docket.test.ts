@@ -75,6 +75,7 @@ describe('the order of the docket', () => {
             : null,
         promisedInDays: days,
         waitsFor: random() < 0.3 ? 'a belt' : '',
+        arrived: random() < 0.3 ? 'belt, bin D1' : '',
         openedAt: new Date(NOW.getTime() - random() * 60 * DAY),
         ends,
         summary: summary({
@@ -86,12 +87,13 @@ describe('the order of the docket', () => {
       };
     });
     await db.insert(repairCase).values(
-      made.map(({ id, title, promisedOn, waitsFor, openedAt }) => ({
+      made.map(({ id, title, promisedOn, waitsFor, arrived, openedAt }) => ({
         id,
         title,
         unitModel: 'unit',
         promisedOn,
         waitsFor,
+        arrived,
         openedAt,
       })),
     );
@@ -109,11 +111,12 @@ describe('the order of the docket', () => {
       })),
     );
     const scores = new Map(
-      made.map(({ title, promisedOn, promisedInDays, waitsFor, openedAt, ends, summary: own }) => {
+      made.map((one) => {
+        const { title, promisedOn, promisedInDays, openedAt, ends, summary: own } = one;
         const due =
           own.timers.some(({ daylightReached }) => daylightReached) ||
           (ends !== undefined && ends <= NOW);
-        const state = own.closed ? 'closed' : waitsFor ? 'waiting' : 'open';
+        const state = own.closed ? 'closed' : one.waitsFor && !one.arrived ? 'waiting' : 'open';
         const urgency = urgencyOf({
           state,
           promisedInDays: promisedOn ? promisedInDays : undefined,

@@ -57,7 +57,8 @@ describe('migrations', () => {
     );
     await ask(
       at(own),
-      `drop table stock_reservation, stock_move, stock_lot;
+      `alter table repair_case drop column arrived;
+       drop table stock_reservation, stock_move, stock_lot;
        drop table instrument;
        drop table board_picture;
        alter table board drop column sheet, drop column version, drop column made_by, drop column changes;

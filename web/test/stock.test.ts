@@ -6,7 +6,8 @@ import { PATCH as setAside } from '../src/pages/api/stock/[id]';
 import { GET as list, POST as add } from '../src/pages/api/stock/index';
 import { POST as moveDoor } from '../src/pages/api/stock/moves';
 import { GET as needs } from '../src/pages/api/stock/needs';
-import { openCase, addEntry } from '../src/server/case/service';
+import { addEntry, caseView, correctCase, openCase } from '../src/server/case/service';
+import { docketPage } from '../src/server/case/docket';
 import { RIGHTS } from '../src/server/db/role';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
@@ -165,13 +166,65 @@ describe('stock', () => {
       .parse((await call(needs)).json)
       .find(({ text }) => text.startsWith('100u 16V'))!;
     expect(waits).toMatchObject({ ref: 'C6' });
-    const wakes = async (text: string): Promise<readonly number[]> => {
-      const moved = await moveStock(db, move(await lotOf({ text, quantity: 0 }), 'put', 1));
-      return moved.ok ? moved.value.wakes : [];
+    const wakes = async (
+      text: string,
+    ): Promise<readonly [lot: string, cases: readonly number[]]> => {
+      const lot = await lotOf({ text, quantity: 0 });
+      const moved = await moveStock(db, move(lot, 'put', 1));
+      return [lot, moved.ok ? moved.value.wakes : []];
     };
-    expect(await wakes('100u 25V electrolytic')).toContain(waits.case);
-    expect(await wakes('100u 10V electrolytic')).not.toContain(waits.case);
-    expect(await wakes('74LS86')).toEqual([]);
+    expect((await wakes('100u 10V electrolytic'))[1]).not.toContain(waits.case);
+    expect((await wakes('74LS86'))[1]).toEqual([]);
+    const [lot, woken] = await wakes('100u 25V electrolytic');
+    expect(woken).toContain(waits.case);
+    // It is here: nothing more comes for it, until it is given away.
+    expect((await wakes('100u 25V electrolytic'))[1]).toEqual([]);
+    await moveStock(db, move(lot, 'release', 1, waits.case));
+  });
+
+  it('wakes who was promised first, one for each, as far as it goes round', async () => {
+    const waiting = async (promisedOn: string | null): Promise<{ id: string; number: number }> => {
+      const made = await newCase();
+      const { version } = (await caseView(db, made.id))!;
+      const card = { waitsFor: 'U3, 74LS373, ordered', waitsKind: 'part', promisedOn } as const;
+      expect(await correctCase(db, made.id, { version, ...card })).toMatchObject({ ok: true });
+      return made;
+    };
+    const [late, never, soon] = [
+      await waiting('2027-03-01'),
+      await waiting(null),
+      await waiting('2027-01-01'),
+    ];
+    const stands = async ({ number }: { number: number }): Promise<string> => {
+      const { lines } = await docketPage(db, { find: String(number), most: 500 });
+      const { state, arrived } = lines.find((one) => one.number === number)!;
+      return `${state}:${arrived}`;
+    };
+    // As a new lot of two: it goes to the two that were promised.
+    const one = newLot({ text: '74LS373', bin: 'C9', quantity: 2 });
+    expect(await addLots(db, [one])).toEqual({ added: 1, wakes: [soon.number, late.number] });
+    expect(await stands(soon)).toBe('open:74LS373, bin C9');
+    expect(await stands(never)).toBe('waiting:');
+    expect(await of(one.id)).toMatchObject({
+      keptFor: [
+        { case: late.number, count: 1 },
+        { case: soon.number, count: 1 },
+      ].sort((a, b) => a.case - b.case),
+    });
+    // Sent again it wakes nobody anew; a third one goes to the third, once.
+    expect(await addLots(db, [one])).toEqual({ added: 0, wakes: [] });
+    const put = move(one.id, 'put', 1);
+    expect(await moveStock(db, put)).toMatchObject({ value: { wakes: [never.number] } });
+    expect(await moveStock(db, put)).toMatchObject({ value: { wakes: [] } });
+    expect(freeOf(await of(one.id))).toBe(0);
+    // Given up what was kept for it, a case waits again; and one whose card asks for something else.
+    await moveStock(db, move(one.id, 'release', 1, soon.number));
+    expect(await stands(soon)).toBe('waiting:');
+    const { version } = (await caseView(db, late.id))!;
+    await correctCase(db, late.id, { version, waitsFor: 'U3, 74LS373, ordered' });
+    expect(await stands(late)).toBe('open:74LS373, bin C9');
+    await correctCase(db, late.id, { version: version + 1, waitsFor: 'U4, 74LS14' });
+    expect(await stands(late)).toBe('waiting:');
   });
 
   it('a need goes with the part that went on, and with a case that is given up', async () => {

@@ -1,3 +1,4 @@
+import { preferredValues } from '../quantity';
 import { secondsTo, storedJoule } from './discharge';
 
 /** A resistor to hold across a capacitor. */
@@ -22,7 +23,7 @@ export interface Bleeder {
 }
 
 /** Source: IEC 60063, E12. */
-const E12 = [1, 1.2, 1.5, 1.8, 2.2, 2.7, 3.3, 3.9, 4.7, 5.6, 6.8, 8.2] as const;
+const E12 = preferredValues(12);
 
 /**
  * Wire-ended resistors that a bench has, with the volts one of them stands. Common practice, no

@@ -1,6 +1,7 @@
 export { CAUTIONS, type Caution, type CautionedStep } from './cautions';
 export {
   cameOffOf,
+  satOf,
   absentParts,
   ledgerObjection,
   missingParts,
@@ -20,7 +21,12 @@ export {
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
 export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
 export { placeOf } from './place-of';
-export { remarksWithoutSheet, replacementObjection, replacementRemarks } from './replacement';
+export {
+  objectionOf,
+  remarksWithoutSheet,
+  replacementObjection,
+  replacementRemarks,
+} from './replacement';
 export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { sequencesOf, type Sequence } from './sequences';
 export {

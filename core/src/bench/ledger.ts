@@ -20,6 +20,8 @@ export interface LedgerLine {
   /** What went on (or came off), as written: `470u 35V`. */
   readonly value: string;
   readonly polarityChecked: boolean;
+  /** How it sat, or sits now: `minus left`. Undefined or empty where nobody wrote it down. */
+  readonly sat?: string | undefined;
   readonly note: string;
 }
 
@@ -69,6 +71,28 @@ export function missingParts(lines: readonly LedgerLine[]): readonly string[] {
     .map((state) => state.ref);
 }
 
+/** How a part sat when it last came off; empty where that was not written down. */
+export function satOf(lines: readonly LedgerLine[], ref: string): string {
+  const key = nameKey(ref);
+  return lines.findLast((one) => one.action === 'removed' && nameKey(one.ref) === key)?.sat ?? '';
+}
+
+const inOneWay = (words: string): string =>
+  words
+    .toLowerCase()
+    .replace(/[\s,]+/g, ' ')
+    .trim();
+
+/**
+ * Why a part may not go on another way round than it came off: nobody said why. The one before may
+ * have been the wrong way round; then the note says so.
+ */
+export function turnedRound(lines: readonly LedgerLine[], next: LedgerLine): string | undefined {
+  const [before, after] = [satOf(lines, next.ref), next.sat ?? ''].map(inOneWay);
+  if (!before || !after || before === after || next.note.trim() !== '') return undefined;
+  return `${next.ref} sat ${before} and goes on ${after}: turn it, or say in the note why that is right`;
+}
+
 /** What was written down when a part last came off; empty where it did not. */
 export function cameOffOf(lines: readonly LedgerLine[], ref: string): string {
   return (
@@ -96,6 +120,8 @@ export function ledgerObjection(
   if (next.action === 'leftOut' && next.note.trim() === '') return `say why ${known} stays off`;
   if (next.action !== 'fitted') return undefined;
   if (next.value.trim() === '') return `say what went on for ${known}`;
+  const turned = turnedRound(lines, next);
+  if (turned !== undefined) return turned;
   const offered = readSpec(next.value, library, specOfParts(parts).kind);
   if (parts.some((part) => isPolarised(part, offered)) && !next.polarityChecked)
     return `check which way round ${known} sits, and say so`;

@@ -2,7 +2,7 @@ import { NO_LIBRARY, nameKey, parseFuse, type DeviceLibrary } from '../board';
 import type { Start } from '../block';
 import type { ReadingKind, ReadingValue } from '../instrument';
 import { readSpec } from '../part';
-import { cameOffOf, reconcile, type LedgerLine } from './ledger';
+import { cameOffOf, reconcile, turnedRound, type LedgerLine } from './ledger';
 import { startsStep, type ProofAnswer, type ProofStep } from './proving';
 import { objectionOf, remarksWithoutSheet } from './replacement';
 
@@ -138,6 +138,8 @@ export function ledgerObjectionWithoutSheet(
       : `${ref} is on the board: take it off first`;
   if (action === 'leftOut') return note.trim() === '' ? `say why ${ref} stays off` : undefined;
   if (value.trim() === '') return `say what went on for ${ref}`;
+  const turned = turnedRound(lines, next);
+  if (turned !== undefined) return turned;
   if (/^F\d/i.test(ref)) return fuseObjection(lines, next, readings);
   if (mayHaveWay(ref, value) && !polarityChecked)
     return `check which way round ${ref} sits, and say so`;

@@ -1,4 +1,10 @@
-import { formatQuantity, type Unit } from '../quantity';
+import {
+  formatCompact,
+  formatQuantity,
+  isPreferred,
+  nearestPreferred,
+  type Unit,
+} from '../quantity';
 import { ok, stop, warn, type FitnessRemark, type RemarkCode } from './remark';
 
 /** A figure of a part: what it is called, its unit, and which remark it makes. */
@@ -17,6 +23,26 @@ export const shown = (value: number, unit: Figure['unit']): string => {
   if (unit === 'W') return `${Number(value.toPrecision(3))} W`;
   return formatQuantity(value, unit, 3);
 };
+
+/**
+ * Says where a value stands in no series of preferred ones (IEC 60063): a digit may have been read
+ * wrongly. Silent where the part that came off has the same.
+ */
+export function preferred(
+  unit: 'ohm' | 'F',
+  was: number | undefined,
+  offered: number | undefined,
+): FitnessRemark[] {
+  if (offered === undefined || !(offered > 0) || isPreferred(offered)) return [];
+  if (was !== undefined && Math.abs(offered / was - 1) < SAME) return [];
+  const near = formatCompact(nearestPreferred(offered, 24), unit);
+  return [
+    warn(
+      'value',
+      `${formatCompact(offered, unit)} stands in no series of values (nearest ${near}): read it again, old and special parts apart`,
+    ),
+  ];
+}
 
 /**
  * The offered figure is no lower than that of what came off. Where one of the two is not said it is

@@ -7,5 +7,6 @@ export {
   tellsInWords,
 } from './format';
 export { formatTolerance, parseTolerance } from './tolerance';
+export { isPreferred, nearestPreferred, preferredValues, type ESeries } from './e-series';
 export { normalBelow, normalDensity } from './normal';
 export { combinedUncertainty, rectangular } from './uncertainty';

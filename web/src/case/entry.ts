@@ -7,6 +7,8 @@ const ref = z.string().min(1).max(80);
 const line = (most: number): z.ZodString => z.string().max(most);
 
 const blockName = line(40).min(1);
+/** How a part sat, or sits: `minus left`. */
+const sat = line(80).optional();
 const share = z.number().min(0).max(1);
 const finite = z.number().refine(Number.isFinite);
 
@@ -101,12 +103,13 @@ export const EntryBody = z.discriminatedUnion('kind', [
     reason: line(500),
   }),
   z.object({ kind: z.literal('acquit'), ref }),
-  z.object({ kind: z.literal('removed'), ref, value: line(120), note: line(300) }),
+  z.object({ kind: z.literal('removed'), ref, value: line(120), sat, note: line(300) }),
   z.object({
     kind: z.literal('fitted'),
     ref,
     value: line(120),
     polarityChecked: z.boolean(),
+    sat,
     note: line(300),
   }),
   z.object({ kind: z.literal('leftOut'), ref, note: line(300) }),

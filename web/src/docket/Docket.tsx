@@ -264,6 +264,7 @@ function Line({
       <td>
         {line.state === 'closed' ? '' : line.waitsFor || 'nothing'}
         {line.state === 'waiting' && line.waitsKind && <small>{WAITS[line.waitsKind]}</small>}
+        {line.state === 'open' && line.arrived && <small>here: {line.arrived}</small>}
       </td>
       <td className={late ? style.late : undefined}>
         {promisedOn && (

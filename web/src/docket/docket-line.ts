@@ -17,6 +17,8 @@ export const DocketLine = CaseSummary.pick({
   promisedOn: z.string().nullable(),
   waitsFor: z.string(),
   waitsKind: z.string(),
+  /** What came of it, and where it lies; empty: nothing yet. */
+  arrived: z.string(),
   state: z.enum(['open', 'waiting', 'closed']),
   /** Promised for a day that is over. */
   late: z.boolean(),

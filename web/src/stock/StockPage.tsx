@@ -67,7 +67,8 @@ export function StockPage({
                 case {number}{' '}
               </a>
             ))}
-            waits for something that this may do for.
+            waited for something that this may do for. One is kept for each; look there whether it
+            fits.
           </Notice>
         )}
         {wrong.length > 0 && (

@@ -53,6 +53,10 @@ export const StockNeed = z.object({
 });
 export type StockNeed = z.infer<typeof StockNeed>;
 
-/** What a movement made of its lot, and the cases that waited for something like it. */
-export const Moved = z.object({ lot: Lot, wakes: z.array(z.number().int()) });
+/** Cases that waited for something like it: one is kept for each, and they stand open again. */
+const wakes = z.array(z.number().int());
+/** What a movement made of its lot. */
+export const Moved = z.object({ lot: Lot, wakes });
 export type Moved = z.infer<typeof Moved>;
+/** How many lots were new. */
+export const Added = z.object({ added: z.number().int(), wakes });

@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { z } from 'zod';
 import { ask, whyNot, withBody } from '../store/answers';
 import { store } from '../store/store';
-import { Lot, Moved, type Move, type NewLot } from './stock';
+import { Added, Lot, Moved, type Move, type NewLot } from './stock';
 
 const KEY = ['stock'];
 const FRESH_MILLISECONDS = 60_000;
@@ -64,7 +64,8 @@ export function useStock(initial?: readonly Lot[]): StockState {
       }),
     add: (lots) =>
       tried(async () => {
-        await ask('/api/stock', z.object({ added: z.number() }), withBody('POST', lots));
+        const done = await ask('/api/stock', Added, withBody('POST', lots));
+        setWakes(done.wakes);
         await refetch();
       }),
     setAside: async (lot) => {

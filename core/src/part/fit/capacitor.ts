@@ -2,7 +2,7 @@ import type { Dielectric } from '../../board';
 import { typicalEsrOhm } from '../../device';
 import { formatCompact, formatQuantity } from '../../quantity';
 import { lifeHours } from '../life';
-import { atLeast, whereSaid } from '../compare';
+import { atLeast, preferred, whereSaid } from '../compare';
 import { POLAR } from '../polar';
 import type { PartRole, Place } from '../place';
 import { danger, ok, stop, warn, type FitnessRemark } from '../remark';
@@ -74,6 +74,8 @@ export function judgeCapacitor(
     ];
   return [
     remark,
+    // As written: two in series make half of one that is in the series.
+    ...preferred('F', was.farad, written.farad),
     volts(was, offered, place.workingVolt),
     ...kind(was, offered, place),
     ...esr(was, offered),

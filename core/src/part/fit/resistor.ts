@@ -1,5 +1,5 @@
 import { formatCompact } from '../../quantity';
-import { nearly, sameWord, shown, whereSaid } from '../compare';
+import { nearly, preferred, sameWord, shown, whereSaid } from '../compare';
 import type { Place } from '../place';
 import { danger, ok, stop, warn, type FitnessRemark } from '../remark';
 import type { ArraySpec, ResistorSpec } from '../spec';
@@ -17,6 +17,7 @@ export function judgeResistor(
 ): readonly FitnessRemark[] {
   return [
     resistance(was, offered),
+    ...preferred('ohm', was.ohm, offered.ohm),
     ...tolerance(was, offered),
     watts(was, offered, place.workingWatt),
     ...fusible(was, offered),

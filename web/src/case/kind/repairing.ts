@@ -24,7 +24,9 @@ function takeBackLine(
 
 function lineInReport(line: LedgerLine, index: BoardIndex | undefined): string {
   const words = `${placeText(index, line.ref)} ${ledgerWords(line)} ${line.value}`.trimEnd();
-  const more = [line.polarityChecked ? 'polarity checked' : '', line.note].filter(Boolean);
+  const more = [line.sat, line.polarityChecked ? 'polarity checked' : '', line.note].filter(
+    Boolean,
+  );
   return [words, ...more].join(', ');
 }
 
@@ -66,16 +68,24 @@ function ledgerKind<K extends LedgerKind>(
 export const REPAIRING_KINDS: KindsOf<LedgerKind | 'inside' | 'takenOut'> = {
   removed: ledgerKind<'removed'>(
     'line of the ledger: off',
-    ({ ref, value, note }) => ({ ref, action: 'removed', value, polarityChecked: false, note }),
+    ({ ref, value, sat, note }) => ({
+      ref,
+      action: 'removed',
+      value,
+      polarityChecked: false,
+      sat,
+      note,
+    }),
     { gate: () => 'open' },
   ),
   fitted: ledgerKind<'fitted'>(
     'line of the ledger: on',
-    ({ ref, value, polarityChecked, note }) => ({
+    ({ ref, value, polarityChecked, sat, note }) => ({
       ref,
       action: 'fitted',
       value,
       polarityChecked,
+      sat,
       note,
     }),
     {

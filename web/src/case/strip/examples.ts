@@ -36,6 +36,7 @@ export function grammarExamples(index: BoardIndex | undefined): readonly Example
     [net && any && `${net} 4.98; ${any} off`, 'several at once'],
     [net && other && `${net} ${other} = 5.01 8.6`, 'points, then their values in order'],
     [any && `${any} off`, 'a part comes off the board'],
+    [c && `${c} off sat minus left`, 'a part comes off, and how it sat'],
     [any && `${any} on same polarity`, 'a part goes on; polarity: its polarity was checked'],
     [any && `${any} out note not needed here`, 'a part stays off on purpose'],
     ['note flux under the chips', 'what was found'],

@@ -228,19 +228,23 @@ function partNamed({ index, hasSheet }: StripContext, word: string): string | un
   return isDesignator(word) ? word.toUpperCase() : undefined;
 }
 
-/** `c3 off`, `f1 on t1a`, `r7 out`: a part, and what became of it. */
+/** `c3 off sat minus left`, `f1 on t1a`, `r7 out`: a part, and what became of it. */
 function readLedger(context: StripContext, text: string): StripLine | undefined {
   const [, name = '', what = '', said = ''] =
     /^(\S+)\s+(off|on|out)(?:\s+(.*))?$/is.exec(text) ?? [];
   const ref = name === '' ? undefined : partNamed(context, name);
   if (ref === undefined) return undefined;
   const [, words = '', note = ''] = /^(.*?)(?:(?:^|\s+)note\s+(.*))?$/is.exec(said.trim()) ?? [];
-  const value = words.trim();
+  const [, about = '', sits = ''] = /^(.*?)(?:(?:^|\s+)sat\s+(.*))?$/is.exec(words.trim()) ?? [];
+  const value = about.trim();
+  const sat = sits.trim() === '' ? {} : { sat: sits.trim() };
   const action = what.toLowerCase();
-  if (action === 'off')
-    return entry({ kind: 'removed', ref, value: value || drawnValue(context.index, ref), note });
+  if (action === 'off') {
+    const cameOff = value || drawnValue(context.index, ref);
+    return entry({ kind: 'removed', ref, value: cameOff, ...sat, note });
+  }
   if (action === 'out')
-    return value === ''
+    return words.trim() === ''
       ? entry({ kind: 'leftOut', ref, note })
       : fail(`${ref} stays off`, 'nothing more, or note and why');
   const turned = /(?:^|\s)polarity$/i.test(value);
@@ -255,6 +259,7 @@ function readLedger(context: StripContext, text: string): StripLine | undefined 
     ref,
     value: /^same$/i.test(fitted) ? drawnValue(context.index, ref) || fitted : fitted,
     polarityChecked: turned,
+    ...sat,
     note,
   });
 }

@@ -5,15 +5,16 @@ import { aloneWords } from '../kind/surveying';
 import { KIND_WORDS, SKIP_WORDS, percent, placeText, pointsText, valueText } from '../wording';
 import type { StripItem } from './grammar';
 
+const sat = (text = ''): string => (text === '' ? '' : `, ${text}`);
 const note = (text: string): string => (text === '' ? '' : ` (${text})`);
 
 /** What Enter would file, in words: `C3 comes off (100u)`. */
 export function entryWords(body: EntryBody, index: BoardIndex | undefined): string {
   switch (body.kind) {
     case 'removed':
-      return `${placeText(index, body.ref)} comes off${note(body.value)}${note(body.note)}`;
+      return `${placeText(index, body.ref)} comes off${note(body.value)}${sat(body.sat)}${note(body.note)}`;
     case 'fitted':
-      return `${placeText(index, body.ref)} goes on: ${body.value}, polarity ${body.polarityChecked ? 'checked' : 'not checked'}${note(body.note)}`;
+      return `${placeText(index, body.ref)} goes on: ${body.value}, polarity ${body.polarityChecked ? 'checked' : 'not checked'}${sat(body.sat)}${note(body.note)}`;
     case 'leftOut':
       return `${placeText(index, body.ref)} stays off on purpose${note(body.note)}`;
     case 'finding':

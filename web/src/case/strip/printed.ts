@@ -46,7 +46,7 @@ export function printEntry(body: EntryBody): string | undefined {
     case 'condemn':
       return `condemn ${body.ref} ${body.reason}`;
     case 'removed':
-      return join(body.ref, 'off', body.value, noted(body.note));
+      return join(body.ref, 'off', body.value, satWords(body.sat), noted(body.note));
     case 'leftOut':
       return join(body.ref, 'out', noted(body.note));
     case 'fitted':
@@ -55,6 +55,7 @@ export function printEntry(body: EntryBody): string | undefined {
         'on',
         body.value,
         body.polarityChecked ? 'polarity' : '',
+        satWords(body.sat),
         noted(body.note),
       );
     case 'start':
@@ -71,5 +72,6 @@ export function printEntry(body: EntryBody): string | undefined {
   }
 }
 
+const satWords = (sat = ''): string => (sat === '' ? '' : `sat ${sat}`);
 const noted = (note: string): string => (note === '' ? '' : `note ${note}`);
 const join = (...words: string[]): string => words.filter(Boolean).join(' ');

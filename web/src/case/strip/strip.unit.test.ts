@@ -42,6 +42,11 @@ const refused = (text: string, context = on()): string => {
 describe('what the strip takes', () => {
   it.each([
     ['c1 off', { kind: 'removed', ref: 'C1' }],
+    ['c3 off sat minus down', { kind: 'removed', ref: 'C3', sat: 'minus down' }],
+    [
+      'c3 on 100u 25v polarity sat minus down note same',
+      { value: '100u 25v', polarityChecked: true, sat: 'minus down', note: 'same' },
+    ],
     ['f1 on t1a', { kind: 'fitted', ref: 'F1', value: 't1a', polarityChecked: false }],
     [
       'C1 on 47u 25v polarity note lead free',
@@ -202,9 +207,10 @@ describe('what the strip takes', () => {
 describe('what the strip prints it can read', () => {
   const word = fc
     .stringMatching(/^[A-Za-z0-9%+.,:-]{1,12}$/)
-    .filter((one) => !/^(note|with|heard|polarity|same)$/i.test(one));
+    .filter((one) => !/^(note|with|heard|polarity|same|sat)$/i.test(one));
   const words = fc.array(word, { minLength: 1, maxLength: 5 }).map((all) => all.join(' '));
   const plain = words.filter((text) => !/^\d+(s|$)|^x\d/.test(text));
+  const sat = fc.constantFrom({}, { sat: 'minus left' });
   const ref = fc.constantFrom(...supply.replaceable.keys());
   /** A number of four figures with an exponent in this range. */
   const figure = (least: number, most: number) =>
@@ -221,15 +227,22 @@ describe('what the strip prints it can read', () => {
       .tuple(ref, words)
       .map(([one, reason]): EntryBody => ({ kind: 'condemn', ref: one, probability: 0.5, reason })),
     fc
-      .tuple(ref, plain, fc.constantFrom('', 'lifted pad'))
-      .map(([one, value, note]): EntryBody => ({ kind: 'removed', ref: one, value, note })),
+      .tuple(ref, plain, sat, fc.constantFrom('', 'lifted pad'))
+      .map(([one, value, own, note]): EntryBody => ({
+        kind: 'removed',
+        ref: one,
+        value,
+        ...own,
+        note,
+      })),
     fc
-      .tuple(ref, plain, fc.boolean(), fc.constantFrom('', 'wire from R1'))
-      .map(([one, value, polarityChecked, note]): EntryBody => ({
+      .tuple(ref, plain, fc.boolean(), sat, fc.constantFrom('', 'wire from R1'))
+      .map(([one, value, polarityChecked, own, note]): EntryBody => ({
         kind: 'fitted',
         ref: one,
         value,
         polarityChecked,
+        ...own,
         note,
       })),
     ref.map((one): EntryBody => ({ kind: 'leftOut', ref: one, note: 'why not' })),

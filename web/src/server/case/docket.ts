@@ -24,9 +24,12 @@ export interface DocketRequest {
   readonly most?: number;
 }
 
+/** It waits for something that is not here yet. */
+const waits = sql`${repairCase.waitsFor} <> '' and ${repairCase.arrived} = ''`;
+
 const state = sql<DocketLine['state']>`case
   when coalesce(${caseSummary.closed}, false) then 'closed'
-  when ${repairCase.waitsFor} <> '' then 'waiting'
+  when ${waits} then 'waiting'
   else 'open' end`;
 
 /** A timer of the case has run out. */
@@ -41,7 +44,7 @@ function score(now: Date): SQL<number> {
   const today = format(now, 'yyyy-MM-dd');
   const age = sql`extract(epoch from ${now.toISOString()}::timestamptz - ${repairCase.openedAt}) / 86400.0`;
   const slack = sql`(${repairCase.promisedOn} - ${today}::date) - coalesce(${caseSummary.minutesToGo}, 0) / ${sql.raw(String(DAY_MINUTES))}.0`;
-  const base = sql`case when ${repairCase.waitsFor} <> '' then -100 else 0 end`;
+  const base = sql`case when ${waits} then -100 else 0 end`;
   return sql<number>`case
     when coalesce(${caseSummary.closed}, false) then -1000 - ${age} / 1000
     when ${timerDue(now)} then 150
@@ -119,7 +122,7 @@ function lineOf(
     logger.warn({ case: row.number }, 'a summary is missing, or of another version');
   const { pads, nextAction, nextStage, minutes, pausedAt, timers, minutesToGo } =
     read.data ?? NO_SUMMARY;
-  const { number, title, owner, batch, promisedOn, waitsFor, waitsKind, openedAt } = row;
+  const { number, title, owner, batch, promisedOn, waitsFor, waitsKind, arrived, openedAt } = row;
   const promisedInDays = promisedOn
     ? differenceInCalendarDays(parseISO(promisedOn), now)
     : undefined;
@@ -139,6 +142,7 @@ function lineOf(
     promisedOn,
     waitsFor,
     waitsKind,
+    arrived,
     openedAt: openedAt.toISOString(),
     state: own,
     late: own !== 'closed' && promisedInDays !== undefined && promisedInDays < 0,

@@ -44,7 +44,16 @@ export async function updateCase(
 ): Promise<CaseRow | undefined> {
   const [row] = await db
     .update(repairCase)
-    .set({ ...change, version: sql`${repairCase.version} + 1` })
+    .set({
+      ...change,
+      // Who waits for something else waits anew.
+      ...(change.waitsFor === undefined
+        ? {}
+        : {
+            arrived: sql`case when ${repairCase.waitsFor} = ${change.waitsFor} then ${repairCase.arrived} else '' end`,
+          }),
+      version: sql`${repairCase.version} + 1`,
+    })
     .where(sql`${repairCase.id} = ${id} and ${repairCase.version} = ${version}`)
     .returning();
   return row;

@@ -63,14 +63,21 @@ export async function listLots(db: Database): Promise<readonly Lot[]> {
   return rows.map((row) => lotOf(row, kept.get(row.id) ?? []));
 }
 
-/** Adds lots; one that is there already stays as it is. */
-export async function addLots(db: Database, lots: readonly NewLot[]): Promise<number> {
-  const added = await db
-    .insert(stockLot)
-    .values(lots.map((lot) => ({ ...lot, price: lot.price === null ? null : String(lot.price) })))
-    .onConflictDoNothing()
-    .returning({ id: stockLot.id });
-  return added.length;
+/** Adds lots; one that is there already stays as it is. wakes: cases that waited for one of them. */
+export async function addLots(
+  db: Database,
+  lots: readonly NewLot[],
+): Promise<{ readonly added: number; readonly wakes: readonly number[] }> {
+  return db.transaction(async (tx) => {
+    const added = await tx
+      .insert(stockLot)
+      .values(lots.map((lot) => ({ ...lot, price: lot.price === null ? null : String(lot.price) })))
+      .onConflictDoNothing()
+      .returning();
+    const wakes: number[] = [];
+    for (const row of added) wakes.push(...(await wakeCases(tx, row)));
+    return { added: added.length, wakes };
+  });
 }
 
 /** Sets a lot aside, or takes it back; false where there is none or some of it is kept for a case. */
@@ -119,10 +126,11 @@ export async function moveStock(
         note: move.note,
       });
     }
-    const [after] = await tx.select().from(stockLot).where(eq(stockLot.id, move.lot));
+    const read = async (): Promise<Row> =>
+      (await tx.select().from(stockLot).where(eq(stockLot.id, move.lot)))[0]!;
+    const wakes = move.kind === 'put' && !made ? await wakeCases(tx, await read()) : [];
     const kept = await keptFor(tx, [move.lot]);
-    const wakes = move.kind === 'put' ? await waitingFor(tx, after!.text) : [];
-    return { ok: true, value: { lot: lotOf(after!, kept.get(move.lot) ?? []), wakes } };
+    return { ok: true, value: { lot: lotOf(await read(), kept.get(move.lot) ?? []), wakes } };
   });
 }
 
@@ -169,6 +177,12 @@ async function apply(
       if (back === 0) return fewer('nothing of it is kept for this case');
       await keep(tx, lot, caseId, own - back);
       await change({ reserved: reserved - back });
+      // A case that this had come for waits again.
+      if (own === back)
+        await tx
+          .update(repairCase)
+          .set({ arrived: '' })
+          .where(and(eq(repairCase.id, caseId), eq(repairCase.arrived, arrivedWords(row))));
       return undefined;
     }
   }
@@ -199,21 +213,41 @@ async function keep(tx: Database, lotId: string, caseId: string, count: number):
 
 const isOpen = sql`coalesce(${caseSummary.closed}, false) = false`;
 
-/** Open cases that wait for something that this would do for. */
-async function waitingFor(tx: Database, text: string): Promise<number[]> {
+/** What stands on a case that a lot came for. */
+const arrivedWords = ({ text, bin, donor }: Row): string =>
+  [text, bin && `bin ${bin}`, donor].filter(Boolean).join(', ');
+
+/**
+ * Wakes the open cases that wait for something that this lot would do for, who was promised first
+ * first, as far as it goes round: one of it is kept for each, and the docket says that it is here.
+ * The lot has to be locked, or made in this transaction. Returns their numbers.
+ */
+async function wakeCases(tx: Database, lot: Row): Promise<number[]> {
+  const offered = readSpec(lot.text, LIBRARY);
+  let reserved = lot.reserved;
+  if (offered.kind === 'unknown' || lot.quantity <= reserved) return [];
   const waiting = await tx
-    .select({ number: repairCase.number, words: repairCase.waitsFor })
+    .select({ id: repairCase.id, number: repairCase.number, words: repairCase.waitsFor })
     .from(repairCase)
     .leftJoin(caseSummary, eq(caseSummary.caseId, repairCase.id))
-    .where(and(eq(repairCase.waitsKind, 'part'), isOpen))
-    .orderBy(repairCase.number);
-  const offered = readSpec(text, LIBRARY);
-  return waiting
-    .filter(({ words }) => {
-      const was = neededSpec(words, LIBRARY);
-      return was !== undefined && mayDoFor(was, offered);
-    })
-    .map(({ number }) => number);
+    .where(and(eq(repairCase.waitsKind, 'part'), eq(repairCase.arrived, ''), isOpen))
+    .orderBy(sql`${repairCase.promisedOn} asc nulls last`, repairCase.number)
+    .for('update', { of: repairCase });
+  const woken: number[] = [];
+  for (const { id, number, words } of waiting) {
+    if (reserved >= lot.quantity) break;
+    const was = neededSpec(words, LIBRARY);
+    if (!was || !mayDoFor(was, offered)) continue;
+    reserved += 1;
+    await keep(tx, lot.id, id, (await reservedFor(tx, lot.id, id)) + 1);
+    await tx
+      .update(repairCase)
+      .set({ arrived: arrivedWords(lot) })
+      .where(eq(repairCase.id, id));
+    woken.push(number);
+  }
+  if (woken.length > 0) await tx.update(stockLot).set({ reserved }).where(eq(stockLot.id, lot.id));
+  return woken;
 }
 
 /** What open cases need: off the board or condemned, and nothing on it yet. */

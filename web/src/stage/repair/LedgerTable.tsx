@@ -50,11 +50,16 @@ export function LedgerTable({ state }: { state: CaseState }) {
               <td>{ledgerWords(line)}</td>
               <td className="mono">{line.value}</td>
               <td>
-                {line.action === 'fitted' && !isMended(line)
-                  ? line.polarityChecked
-                    ? 'checked'
-                    : 'either way'
-                  : ''}
+                {[
+                  line.sat,
+                  line.action !== 'fitted' || isMended(line)
+                    ? ''
+                    : line.polarityChecked
+                      ? 'checked'
+                      : 'either way',
+                ]
+                  .filter(Boolean)
+                  .join(', ')}
               </td>
               <td>{line.note}</td>
               <td>{format(new Date(line.entry.madeAt), 'd MMM HH:mm')}</td>

@@ -4,12 +4,22 @@ import { useForm } from 'react-hook-form';
 import { z } from 'zod';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
-import { cameOffOf, mayHaveWay, remarksWithoutSheet, replacementRemarks } from '@hanzai/core/bench';
-import { marking, readSpec, verdictOf, type FitVerdict } from '@hanzai/core/part';
+import {
+  cameOffOf,
+  mayHaveWay,
+  objectionOf,
+  satOf,
+  remarksWithoutSheet,
+  replacementRemarks,
+} from '@hanzai/core/bench';
+import { isPolarised, marking, readSpec, verdictOf, type FitVerdict } from '@hanzai/core/part';
 import { boardValue } from '../../case/board-value';
 import type { CaseState } from '../../case/use-case';
+import { NumberFields } from '../../form/NumberFields';
+import { numbersOf, type Typed } from '../../form/numbers';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
+import { Fold } from '../../ui/Fold';
 import { Notice } from '../../ui/Notice';
 import { FromStock } from './FromStock';
 import { MarkingSketch } from './MarkingSketch';
@@ -22,9 +32,28 @@ const VERDICT_WORDS: Readonly<Record<FitVerdict, string>> = {
   no: 'Not this one:',
 };
 
+/** Ways a part points that are said often. */
+const SAT_WORDS = ['minus', 'band', 'pin 1'].flatMap((mark) =>
+  ['left', 'right', 'up', 'down'].map((way) => `${mark} ${way}`),
+);
+
+const SIDES = [
+  ['h', 'Height'],
+  ['d', 'Diameter'],
+  ['pitch', 'Pitch of the holes'],
+] as const;
+type Side = (typeof SIDES)[number][0];
+
+/** The room that there is, in the words that a part is described with: `h=11 pitch=5`. */
+const roomWords = (typed: Typed<Side>): string =>
+  Object.entries(numbersOf(typed))
+    .map(([side, mm]) => `${side}=${mm}`)
+    .join(' ');
+
 const PartTyped = z.object({
   value: z.string().max(120, 'at most 120 characters'),
   note: z.string().max(300, 'at most 300 characters'),
+  sat: z.string().max(80, 'at most 80 characters'),
   turned: z.boolean(),
 });
 type PartTyped = z.infer<typeof PartTyped>;
@@ -50,17 +79,27 @@ export function PartCard({
   const cameOff = cameOffOf(journal.ledger, refdes);
   const form = useForm<PartTyped>({
     resolver: zodResolver(PartTyped),
-    defaultValues: { value: index ? boardValue(index, refdes) : said, note: '', turned: false },
+    defaultValues: {
+      value: index ? boardValue(index, refdes) : said,
+      note: '',
+      sat: '',
+      turned: false,
+    },
   });
   const { register } = form;
   const { errors } = form.formState;
   const value = form.watch('value');
   const [refusal, setRefusal] = useState<string>();
+  const [typedRoom, setTypedRoom] = useState<Typed<Side>>({});
+  // What was measured of the room counts as what is said of the part that was there.
+  const there = [cameOff, roomWords(typedRoom)].filter(Boolean).join(' ');
   const remarks = !off
     ? []
     : index
-      ? replacementRemarks(index, refdes, value, LIBRARY, cameOff)
-      : remarksWithoutSheet(cameOff, value, LIBRARY);
+      ? replacementRemarks(index, refdes, value, LIBRARY, there)
+      : remarksWithoutSheet(there, value, LIBRARY);
+  const sat = satOf(journal.ledger, refdes);
+  const hasWay = part ? isPolarised(part) : mayHaveWay(refdes, value);
   const asksWay = off && !index && mayHaveWay(refdes, value);
   const verdict = verdictOf(remarks);
   const way =
@@ -74,16 +113,31 @@ export function PartCard({
   const gate = off ? state.solved.fuse(refdes) : undefined;
 
   const enter = (kind: 'removed' | 'fitted' | 'leftOut') =>
-    form.handleSubmit(({ value: typed, turned, note }) => {
+    form.handleSubmit(({ value: typed, sat: sits, turned, note }) => {
+      const sat = sits.trim() === '' ? {} : { sat: sits.trim() };
+      const tooLarge = kind === 'fitted' ? objectionOf(refdes, remarks, note) : undefined;
+      if (tooLarge !== undefined) {
+        setRefusal(tooLarge);
+        return;
+      }
       const body =
         kind === 'leftOut'
           ? ({ kind, ref: refdes, note } as const)
           : kind === 'fitted'
-            ? ({ kind, ref: refdes, value: typed, polarityChecked: turned, note } as const)
-            : ({ kind, ref: refdes, value: typed, note } as const);
+            ? ({ kind, ref: refdes, value: typed, polarityChecked: turned, ...sat, note } as const)
+            : ({
+                kind,
+                ref: refdes,
+                value: [typed, roomWords(typedRoom)].filter(Boolean).join(' '),
+                ...sat,
+                note,
+              } as const);
       const objection = state.append(body);
       setRefusal(objection);
-      if (!objection) form.resetField('note');
+      if (objection) return;
+      form.resetField('note');
+      // How it sits now is looked at anew.
+      form.resetField('sat');
     });
 
   return (
@@ -122,6 +176,32 @@ export function PartCard({
             >
               <input id={`value-${refdes}`} className="mono" {...register('value')} />
             </Field>
+            {hasWay && (
+              <Field
+                id={`sat-${refdes}`}
+                label={off ? 'How it sits now' : 'How it sat'}
+                hint={
+                  off
+                    ? sat === ''
+                      ? 'How the old one sat was not written down.'
+                      : `The old one sat: ${sat}.`
+                    : 'Where its minus, band, flat or pin 1 points. A picture first, where it hides the print.'
+                }
+                error={errors.sat?.message}
+              >
+                <input
+                  id={`sat-${refdes}`}
+                  list="sat-words"
+                  placeholder="minus left"
+                  {...register('sat')}
+                />
+                <datalist id="sat-words">
+                  {SAT_WORDS.map((words) => (
+                    <option key={words} value={words} />
+                  ))}
+                </datalist>
+              </Field>
+            )}
             <Field
               id={`note-${refdes}`}
               label={off ? 'Note (or why it stays off)' : 'Note'}
@@ -130,6 +210,15 @@ export function PartCard({
               <input id={`note-${refdes}`} {...register('note')} />
             </Field>
           </div>
+          <Fold>
+            <summary>Room there, mm</summary>
+            <NumberFields
+              id={`room-${refdes}`}
+              fields={SIDES}
+              typed={typedRoom}
+              onType={setTypedRoom}
+            />
+          </Fold>
           {remarks.length > 0 && (
             <Notice
               look={

@@ -13,5 +13,5 @@ export const POST: APIRoute = ({ request }) =>
   answer(async () => {
     const body = await readBody(request, z.array(NewLot).min(1).max(2000));
     if (!body.ok) return body.response;
-    return json({ added: await addLots(database(), body.value) }, 201);
+    return json(await addLots(database(), body.value), 201);
   });

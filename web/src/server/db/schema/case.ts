@@ -33,6 +33,8 @@ export const repairCase = pgTable('repair_case', {
   waitsFor: text('waits_for').notNull().default(''),
   /** part, owner, timer; empty: nothing holds it up. */
   waitsKind: text('waits_kind').notNull().default(''),
+  /** What came of that it waited for, and where it lies; empty: nothing yet. */
+  arrived: text('arrived').notNull().default(''),
   /** Name of the unit model (archetype); empty: not chosen. */
   unitType: text('unit_type').notNull().default(''),
   accessories: text('accessories').notNull().default(''),

@@ -1,0 +1,1 @@
+ALTER TABLE "repair_case" ADD COLUMN "arrived" text DEFAULT '' NOT NULL;
