@@ -129,3 +129,25 @@ test('a picture taken while the server is away waits with the rest', async ({ pa
     .poll(() => image.evaluate((element) => (element as HTMLImageElement).naturalWidth))
     .toBeGreaterThan(0);
 });
+
+test('what is in stock can be looked up while the server is away, and nothing is taken', async ({
+  page,
+}) => {
+  const number = await openCase(page, /still hunts/, 'repair');
+  await kept(page);
+  const look = async (): Promise<void> => {
+    await page.getByLabel('Another part came off').fill('C1');
+    await page.keyboard.press('Enter');
+    await page.getByText('What do I have for C1?').click();
+  };
+  await look();
+  const take = page.getByRole('button', { name: /^Take / }).first();
+  await expect(take).toBeEnabled();
+  await server.stop('SIGKILL');
+  await visit(page, `/case/${number}/repair`);
+  await page.getByText('What do I have for C1?').click();
+  await take.click();
+  await expect(page.getByText(/workshop server does not answer/).first()).toBeVisible();
+  await expect(take).toBeEnabled();
+  await server.start();
+});

@@ -48,9 +48,11 @@ test('a part is condemned, decided on with a reason, replaced out of stock, and 
     .getByLabel('What it is')
     .fill('100u 25V electrolytic 105C esr=0.2 h=11 d=6.3 pitch=2.5');
   await expect(page.getByText('Understood as capacitor.')).toBeVisible();
-  await page.getByLabel('How many', { exact: true }).fill('1');
+  await page.getByLabel('How many', { exact: true }).fill('2');
   await page.getByLabel('Bin').fill('Z9');
   await page.getByRole('button', { name: 'Write it down' }).click();
+  // Another case waited for such a one: it is kept for it, and the docket wakes it.
+  await expect(page.getByText(/waited for something that this may do for/)).toBeVisible();
   await page.getByLabel('What do I have for').fill('100u 16V electrolytic');
   const lot = page.getByRole('row', { name: /100u 25V electrolytic 105C/ });
   await expect(lot).toContainText('Z9');
@@ -64,6 +66,9 @@ test('a part is condemned, decided on with a reason, replaced out of stock, and 
   await card.getByRole('button', { name: /^Take 100u 25V/ }).click();
   await expect(card.getByLabel('What goes on')).toHaveValue(/100u 25V/);
   await expect(card.getByRole('button', { name: /^Take 100u 25V/ })).toBeDisabled();
+  // How the old one sat was not written down here; how the new one sits is.
+  await expect(card).toContainText('How the old one sat was not written down.');
+  await card.getByLabel('How it sits now').fill('minus left');
   await card.getByText('How C1 comes off and goes on').click();
   await expect(card).toContainText('No cold pulling');
   await card.getByLabel('A pad is gone').selectOption('1');
@@ -75,6 +80,11 @@ test('a part is condemned, decided on with a reason, replaced out of stock, and 
   // A swab keeps the case open until it is out.
   await page.getByLabel('Laid in', { exact: true }).fill('swab under R2');
   await page.keyboard.press('Enter');
+  await visit(page, '/?find=loses%20steps');
+  await expect(page.getByRole('row', { name: /loses steps when warm/ })).toContainText(
+    'here: 100u 25V electrolytic',
+  );
+  await visit(page, `/case/${number}/repair`);
   await toStage(page, 'Hand back');
   await expect(page.getByText(/still in the unit: swab under R2/).first()).toBeVisible();
 });
