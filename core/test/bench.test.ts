@@ -4,14 +4,12 @@ import {
   benchMinutes,
   fuseGate,
   fuseLoadSide,
-  isProven,
   ledgerObjection,
-  powerAllowed,
-  proofSteps,
   reconcile,
   supplyRails,
   type LedgerLine,
 } from '../src/bench';
+import { isProven, powerAllowed, proofSteps } from '../src/prove';
 import { Predictor } from '../src/diagnosis';
 import type { Reading } from '../src/instrument';
 import { judgeFit, orientation, readSpec, specOfParts } from '../src/part';
@@ -97,14 +95,12 @@ describe('the proof', () => {
   const symptom = [{ key: 's1', text: 'does not move' }];
   const before = [reading('voltage', 'VM', 0.01)];
   const steps = (after: readonly Reading[], passed?: boolean) =>
-    proofSteps(
-      index,
-      predictor,
+    proofSteps(index, predictor, {
       before,
       after,
-      symptom,
-      passed === undefined ? [] : [{ key: 's1', passed }],
-    );
+      symptoms: symptom,
+      answers: passed === undefined ? [] : [{ key: 's1', passed }],
+    });
 
   it('asks for ohms, volts without and with load, what was wrong, and the symptom', () => {
     expect(supplyRails(index)).toEqual(['P5', 'P9F', 'VM', 'VSENSE', 'VDRV']);

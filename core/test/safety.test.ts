@@ -6,7 +6,6 @@ import {
   DEFER,
   FINDING_RULES,
   FindingKind,
-  firstPowerObjection,
   fuseGate,
   fuseChecks,
   hazardsOf,
@@ -15,16 +14,19 @@ import {
   lockedBy,
   MAINS_PEAK_VOLT,
   mainsNets,
-  powerAllowed,
-  proofSteps,
   replacementObjection,
   replacementRemarks,
-  standing,
-  shortsChecks,
   storedCharges,
   supplyRails,
   type LedgerLine,
 } from '@hanzai/core/bench';
+import {
+  firstPowerObjection,
+  powerAllowed,
+  proofSteps,
+  standing,
+  shortsChecks,
+} from '@hanzai/core/prove';
 import { indexBoard } from '@hanzai/core/board';
 import { Predictor } from '@hanzai/core/diagnosis';
 import type { Reading } from '@hanzai/core/instrument';
@@ -243,14 +245,14 @@ describe('what is read before the ohms', () => {
     const predictor = new Predictor(cr40);
     const [rail] = supplyRails(cr40);
     const m = measurement(cr40, 'voltage', rail!);
-    const steps = proofSteps(
-      cr40,
-      predictor,
-      [],
-      [{ measurement: m, value: Number(predictor.healthy(m).value.toPrecision(4)) }],
-      [],
-      [],
-    );
+    const proof = (value: number) =>
+      proofSteps(cr40, predictor, {
+        before: [],
+        after: [{ measurement: m, value }],
+        symptoms: [],
+        answers: [],
+      });
+    const steps = proof(Number(predictor.healthy(m).value.toPrecision(4)));
     const loaded = (of: typeof steps) =>
       of.find(
         (step) =>
@@ -261,7 +263,7 @@ describe('what is read before the ohms', () => {
     expect(loaded(standing(steps, false)).state).toBe('open');
     expect(loaded(standing(steps, true)).state).toBe('pass');
     // What failed stays failed.
-    const bad = proofSteps(cr40, predictor, [], [{ measurement: m, value: 0 }], [], []);
+    const bad = proof(0);
     expect(loaded(standing(bad, false)).state).toBe('fail');
   });
 });

@@ -1,14 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import { ledgerObjectionWithoutSheet, type LedgerLine, type LooseReading } from '../src/bench';
 import {
   firstPowerWithoutSheet,
   isProven,
-  ledgerObjectionWithoutSheet,
   powerAllowed,
   proofWithoutSheet,
   type CaseWithoutSheet,
-  type LedgerLine,
-  type LooseReading,
-} from '../src/bench';
+} from '../src/prove';
 import { indexBoard, scratchBoard } from '../src/board';
 import { parseShorthand } from '../src/instrument';
 

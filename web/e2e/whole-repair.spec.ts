@@ -88,6 +88,12 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
     ).toBeVisible();
   }
   await expect(gone.first()).toBeEnabled();
+  // Power comes on with a limit; what the supply shows above it names the short.
+  await page.getByLabel(/P9.* gives, mA|SUP9 gives, mA/).fill('9000');
+  await expect(page.getByText('Switch it off.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Below the limit, nothing warm' })).toBeDisabled();
+  await page.getByLabel(/P9.* gives, mA|SUP9 gives, mA/).fill('');
+  await page.getByRole('button', { name: 'Below the limit, nothing warm' }).click();
   for (let left = await gone.count(); left > 0; left -= 1) {
     await gone.first().click();
     await expect(gone).toHaveCount(left - 1);
@@ -101,6 +107,14 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
       `${i} of 5`,
     );
   }
+  // And a run of the whole: the bound says what it shows.
+  await expect(page.getByText('Proven.')).toHaveCount(0);
+  await page.getByLabel('Which', { exact: true }).fill('card 14');
+  await page.getByRole('checkbox', { name: 'closed' }).check();
+  await page.getByRole('checkbox', { name: 'warm', exact: true }).check();
+  await page.getByLabel('Passes right').fill('24');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/Error rate below 12 % at 95 %/)).toBeVisible();
   await expect(page.getByText('Proven.')).toBeVisible();
   await follow(page, page.getByRole('link', { name: 'On to Hand back' }));
 

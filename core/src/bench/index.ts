@@ -9,17 +9,9 @@ export {
   type LedgerLine,
   type LedgerState,
 } from './ledger';
-export {
-  firstPowerWithoutSheet,
-  ledgerObjectionWithoutSheet,
-  mayHaveWay,
-  proofWithoutSheet,
-  type CaseWithoutSheet,
-  type LooseReading,
-  type NamedRail,
-} from './without-sheet';
+export { ledgerObjectionWithoutSheet, mayHaveWay, type LooseReading } from './without-sheet';
 export { fuseChecks, fuseGate, fuseLoadSide, type FuseObjection } from './fuse-gate';
-export { isOnMains, MAINS_PEAK_VOLT, mainsNets } from './mains';
+export { isOnMains, MAINS_PEAK_VOLT, mainsNets, plugEnds } from './mains';
 export { placeOf } from './place-of';
 export {
   objectionOf,
@@ -29,18 +21,6 @@ export {
 } from './replacement';
 export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { sequencesOf, type Sequence } from './sequences';
-export {
-  firstPowerObjection,
-  isProven,
-  powerAllowed,
-  standing,
-  proofSteps,
-  shortsChecks,
-  type ProofAnswer,
-  type ProofStage,
-  type ProofStarts,
-  type ProofStep,
-} from './proving';
 export { benchMinutes, LONGEST_GAP_MINUTES } from './time';
 export { bleeder, type Bleeder } from './bleeder';
 export {

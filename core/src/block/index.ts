@@ -3,6 +3,8 @@ export {
   FirstAid,
   HazardKind,
   KillCheck,
+  ProofWants,
+  RunMedium,
   UnitModel,
   unitModelIssues,
   type BlockEvidence,

@@ -17,6 +17,26 @@ export const HazardKind = z.enum([
 export type HazardKind = z.infer<typeof HazardKind>;
 
 /**
+ * What a unit was given to work on. foreign: one that it must refuse, as a control. none: a unit that
+ * takes no medium.
+ */
+export const RunMedium = z.enum([
+  'pressed',
+  'written here',
+  'written elsewhere',
+  'foreign',
+  'none',
+]);
+export type RunMedium = z.infer<typeof RunMedium>;
+
+/** What a proof of such a unit should be shown on, and where on it. */
+export const ProofWants = z.object({
+  media: z.array(z.object({ kind: RunMedium, title: z.string().min(1).max(120) })).max(12),
+  places: z.array(z.string().min(1).max(60)).max(12),
+});
+export type ProofWants = z.infer<typeof ProofWants>;
+
+/**
  * Something cheap that can be taken back. cures: share of the block's faults that it puts right.
  */
 export const FirstAid = z.object({
@@ -139,6 +159,7 @@ export const UnitModel = z.object({
     )
     .max(40)
     .optional(),
+  proof: ProofWants.optional(),
 });
 export type UnitModel = z.infer<typeof UnitModel>;
 

@@ -1,6 +1,7 @@
 import { demoBoard } from '@hanzai/data/demo';
 import { indexBoard } from '@hanzai/core/board';
 import { v7 } from 'uuid';
+import { FIRST_POWER } from '@hanzai/core/prove';
 import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from './entry';
 import { Entry as EntrySchema } from './entry';
@@ -116,6 +117,17 @@ describe('a part left out on purpose', () => {
   const dead: EntryBody = { kind: 'symptom', text: 'dead' };
   const entries = [dead, volts('VM', 0), off('C3'), stays('C3')].map(entry);
   const gone = entry({ kind: 'answer', step: entries[0]!.id, passed: true });
+  const cold = entry({ kind: 'answer', step: FIRST_POWER, passed: true });
+  const ran = entry({
+    kind: 'run',
+    medium: '',
+    of: 'none',
+    where: '',
+    states: [],
+    passes: 3,
+    errors: 0,
+    note: '',
+  });
   const proofOf = (...more: Entry[]) =>
     caseProgress(index, playJournal([...entries, ...more], index), undefined, true);
 
@@ -127,11 +139,32 @@ describe('a part left out on purpose', () => {
         : [],
     );
     expect(readings.length).toBeGreaterThan(6);
-    expect(proofOf(...readings, gone)).toMatchObject({
+    // Not without its first power, and a run of the whole.
+    expect(proofOf(...readings, gone).obstacles).toEqual(['2 proof steps not passed']);
+    expect(proofOf(...readings, gone, cold, ran)).toMatchObject({
       proven: true,
       obstacles: [],
       nextStage: 'hand-back',
     });
+  });
+
+  it('a run from before the repair proves nothing, nor one that was taken back', () => {
+    const since = (...all: Entry[]): number => playJournal(all, index).runsSince.length;
+    expect(since(ran, ...entries)).toBe(0);
+    expect(since(...entries, ran)).toBe(1);
+    expect(since(...entries, ran, entry({ kind: 'retract', entry: ran.id }))).toBe(0);
+    const turned: EntryBody = {
+      kind: 'turned',
+      ref: 'gain',
+      degrees: 10,
+      live: false,
+      reason: 'x',
+    };
+    expect(since(...entries, ran, entry(turned))).toBe(0);
+    const none = { ...ran.body, passes: 0 } as EntryBody;
+    expect(entryObjection(none, [], index)).toMatch(/at least one pass/);
+    // A run has power on: not before the ohms of the repaired board are good.
+    expect(entryObjection(ran.body, entries, index)).toMatch(/before the first power/);
   });
 
   it('still leaves a case unproven where another part is missing', () => {

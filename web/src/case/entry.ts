@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { RunMedium } from '@hanzai/core/block';
+import { RUN_STATES } from '@hanzai/core/prove';
 import { DownEdge, FindingKind, OpenUpStep } from '@hanzai/core/bench';
 import { Setup } from '@hanzai/core/board';
 import { MeterProfile, ReadingKind } from '@hanzai/core/instrument';
@@ -117,6 +119,17 @@ export const EntryBody = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('inside'), what: line(80).min(1) }),
   z.object({ kind: z.literal('takenOut'), entry: z.uuid() }),
   z.object({ kind: z.literal('answer'), step: line(200).min(1), passed: z.boolean() }),
+  /** Passes of the unit over a medium, or of what it does without one. where: empty for all of it. */
+  z.object({
+    kind: z.literal('run'),
+    medium: line(80),
+    of: RunMedium,
+    where: line(60),
+    states: z.array(z.enum(RUN_STATES)).max(RUN_STATES.length),
+    passes: z.number().int().min(0).max(99_999),
+    errors: z.number().int().min(0).max(99_999),
+    note: line(300),
+  }),
   z.object({ kind: z.literal('close'), note: line(1000) }),
   z.object({ kind: z.literal('reopen') }),
   /**

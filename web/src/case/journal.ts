@@ -1,11 +1,6 @@
-import type {
-  Acknowledged,
-  LedgerLine,
-  LoggedStep,
-  ProofAnswer,
-  Residual,
-} from '@hanzai/core/bench';
+import type { Acknowledged, LedgerLine, LoggedStep, Residual } from '@hanzai/core/bench';
 import { absentParts, missingParts } from '@hanzai/core/bench';
+import type { ProofAnswer } from '@hanzai/core/prove';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { MeterProfile, Reading, ReadingKind } from '@hanzai/core/instrument';
 import type { Entry, EntryBody } from './entry';
@@ -73,6 +68,9 @@ export interface Journal {
   /** Things that can be set, as they were found, and every touch of them, oldest first. */
   readonly asFound: readonly Of<'asFound'>[];
   readonly turned: readonly Of<'turned'>[];
+  /** Runs of the unit, oldest first, and those since it was last repaired or set. */
+  readonly runs: readonly Of<'run'>[];
+  readonly runsSince: readonly Of<'run'>[];
   /** Rails that a person named. */
   readonly rails: readonly Of<'rail'>[];
   readonly condemned: readonly Of<'condemn'>[];
@@ -156,6 +154,7 @@ export interface Draft {
   readonly inside: Map<string, Of<'inside'>>;
   readonly asFound: Of<'asFound'>[];
   readonly turned: Of<'turned'>[];
+  readonly runs: Of<'run'>[];
   readonly skips: Of<'skip'>[];
   readonly zeros: Of<'leadZero'>[];
   readonly offBoards: Of<'offBoard'>[];
@@ -247,6 +246,7 @@ function emptyDraft(
     inside: new Map(),
     asFound: [],
     turned: [],
+    runs: [],
     skips: [],
     zeros: [],
     offBoards: [],
@@ -291,6 +291,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
       place.get(entry.id)! > i;
   const lastRepair = standing.findLastIndex(({ body }) => kindOf(body.kind).repairs);
   const sinceRepair = after(lastRepair);
+  const lastTurn = standing.findLastIndex(({ body }) => body.kind === 'turned');
   const sincePower = after(standing.findLastIndex(({ body }) => isPowered(body)));
   const sinceLine = after(standing.findLastIndex(({ body }) => kindOf(body.kind).ledger));
   const draft = emptyDraft(index, sinceRepair, sincePower);
@@ -306,6 +307,8 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     inside: [...draft.inside.values()],
     asFound: draft.asFound,
     turned: draft.turned,
+    runs: draft.runs,
+    runsSince: draft.runs.filter(after(Math.max(lastRepair, lastTurn))),
     rails: draft.rails,
     chips: draft.chips,
     chipSwaps: draft.chipSwaps,

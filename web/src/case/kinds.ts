@@ -3,6 +3,7 @@ import type { Definition, Kind, KindsOf } from './kind/definition';
 import { ADJUSTING_KINDS } from './kind/adjusting';
 import { KEEPING_KINDS } from './kind/keeping';
 import { OPENING_KINDS } from './kind/opening';
+import { PROVING_KINDS } from './kind/proving';
 import { REPAIRING_KINDS } from './kind/repairing';
 import { SAFETY_KINDS } from './kind/safety';
 import { SURVEYING_KINDS } from './kind/surveying';
@@ -23,6 +24,7 @@ export const KINDS: KindsOf<Kind> = {
   ...SURVEYING_KINDS,
   ...REPAIRING_KINDS,
   ...ADJUSTING_KINDS,
+  ...PROVING_KINDS,
   ...KEEPING_KINDS,
 };
 

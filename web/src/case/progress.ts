@@ -1,4 +1,4 @@
-import { isProven, type ProofStep } from '@hanzai/core/bench';
+import { isProven, type ProofStep } from '@hanzai/core/prove';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal } from './journal';
 import { isRepair, solveHere, type Solved } from './solved';

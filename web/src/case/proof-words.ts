@@ -1,5 +1,6 @@
-import type { ProofStep } from '@hanzai/core/bench';
+import type { ProofStep } from '@hanzai/core/prove';
 import type { BoardIndex } from '@hanzai/core/board';
+import { formatQuantity } from '@hanzai/core/quantity';
 import type { ReadingValue } from '@hanzai/core/instrument';
 import { inWords, type Expectation } from './expectation';
 import { writtenPoints } from './written-points';
@@ -15,16 +16,19 @@ export interface ProofWords {
   readonly after: string;
 }
 
-const ANSWERS = { open: '', pass: 'gone', fail: 'still there' } as const;
+const ANSWERS = {
+  function: { open: '', pass: 'gone', fail: 'still there' },
+  joints: { open: '', pass: 'right', fail: 'not right' },
+} as const;
 
 export function proofWords(step: ProofStep, index: BoardIndex | undefined): ProofWords {
   if (step.type === 'ask')
     return {
       what: step.question,
       how: '',
-      must: { display: 'gone', band: '' },
-      before: 'there',
-      after: ANSWERS[step.state],
+      must: { display: ANSWERS[step.stage].pass, band: '' },
+      before: step.stage === 'function' ? 'there' : '',
+      after: ANSWERS[step.stage][step.state],
     };
   if (step.type === 'starts')
     return {
@@ -46,6 +50,26 @@ export function proofWords(step: ProofStep, index: BoardIndex | undefined): Proo
       after: words(step.after),
     };
   }
+  if (step.type === 'power')
+    return {
+      what: 'first power, with a limit',
+      how: step.supplies
+        .map(({ net, limitAmpere }) =>
+          limitAmpere === undefined ? net : `${net} below ${formatQuantity(limitAmpere, 'A', 2)}`,
+        )
+        .join(', '),
+      must: { display: 'below the limit', band: '' },
+      before: '',
+      after: { open: '', pass: 'below it', fail: 'not good' }[step.state],
+    };
+  if (step.type === 'runs')
+    return {
+      what: `runs${step.closed ? ' with the unit closed' : ''}`,
+      how: step.needed > 1 ? 'in a row after the last error' : '',
+      must: { display: `${step.needed}`, band: 'without an error' },
+      before: '',
+      after: String(step.passes),
+    };
   const { measurement: m, expected, before, after } = step;
   const { at, to } = writtenPoints(m);
   return {

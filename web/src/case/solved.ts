@@ -1,18 +1,25 @@
 import {
-  firstPowerObjection,
-  firstPowerWithoutSheet,
-  proofWithoutSheet,
   fuseGate,
-  proofSteps,
-  type CaseWithoutSheet,
+  reconcile,
   type FuseObjection,
   type LedgerLine,
   type LooseReading,
-  type ProofStep,
 } from '@hanzai/core/bench';
+import {
+  firstPowerObjection,
+  firstPowerWithoutSheet,
+  proofSteps,
+  proofWithoutSheet,
+  type CaseWithoutSheet,
+  type ProofDone,
+  type ProofStarts,
+  type ProofStep,
+} from '@hanzai/core/prove';
 import type { Start } from '@hanzai/core/block';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { resolveMeasurement } from '@hanzai/core/instrument';
+import { formatQuantity } from '@hanzai/core/quantity';
+import { runOf } from './kind/proving';
 import { writtenPoints } from './written-points';
 import { predictorOf } from './good-board';
 import type { Journal } from './journal';
@@ -47,19 +54,42 @@ function caseProof(index: BoardIndex, journal: Journal): readonly ProofStep[] {
     ? realReadings(journal).filter((r) => !r.current)
     : [];
   const after = realReadings(journal).filter((r) => r.current);
-  const starts = (list: Journal['starts']): readonly Start[] =>
-    list.map(({ body }) => ({ clean: body.failedAt === null, conditions: body.conditions }));
-  const allStarts = { before: starts(journal.startsBefore), since: starts(journal.startsSince) };
-  return proofSteps(
-    index,
-    predictorOf(index),
+  return proofSteps(index, predictorOf(index), {
     before,
     after,
     symptoms,
-    journal.answers,
-    journal.absent,
-    allStarts,
+    answers: journal.answers,
+    leftOut: journal.absent,
+    starts: startsOf(journal),
+    done: doneOf(journal),
+  });
+}
+
+function startsOf({ startsBefore, startsSince }: Journal): ProofStarts {
+  const starts = (list: Journal['starts']): readonly Start[] =>
+    list.map(({ body }) => ({ clean: body.failedAt === null, conditions: body.conditions }));
+  return { before: starts(startsBefore), since: starts(startsSince) };
+}
+
+/** What was done to the unit, as its proof goes by it. */
+export function doneOf(journal: Journal): ProofDone {
+  const fitted = reconcile(journal.ledger).filter(
+    ({ ref, fitted: on }) => on > 0 && !journal.absent.includes(ref) && !ref.includes('~'),
   );
+  const touched = [...new Set(journal.turned.map(({ body }) => body.ref))];
+  return {
+    fitted: fitted.map(({ ref }) => ref),
+    settings: touched.map((ref) => {
+      const last = journal.turned.findLast(({ body }) => body.ref === ref)!.body;
+      const unit = journal.asFound.find(({ body }) => body.ref === ref)?.body.unit ?? '';
+      return {
+        ref,
+        left: last.reading === undefined ? '' : formatQuantity(last.reading, unit),
+      };
+    }),
+    opened: journal.steps.length > 0,
+    runs: journal.runsSince.map(({ body }) => runOf(body)),
+  };
 }
 
 /** Readings at points that no sheet has, as the rules of a case without one take them. */
@@ -77,14 +107,13 @@ export function looseReadings({ loose }: Journal): readonly LooseReading[] {
 }
 
 function withoutSheet(journal: Journal): CaseWithoutSheet {
-  const starts = (list: Journal['starts']): readonly Start[] =>
-    list.map(({ body }) => ({ clean: body.failedAt === null, conditions: body.conditions }));
   return {
     rails: journal.rails.map(({ body: { net, volt } }) => ({ net, volt })),
     readings: looseReadings(journal),
     symptoms: journal.symptoms.map(({ id, body }) => ({ key: id, text: body.text })),
     answers: journal.answers,
-    starts: { before: starts(journal.startsBefore), since: starts(journal.startsSince) },
+    starts: startsOf(journal),
+    done: doneOf(journal),
   };
 }
 

@@ -1,4 +1,4 @@
-import type { ProofStep } from '@hanzai/core/bench';
+import type { ProofStep } from '@hanzai/core/prove';
 import type { BoardIndex } from '@hanzai/core/board';
 import type { Journal } from './journal';
 import { placeText, siteTitle } from './wording';

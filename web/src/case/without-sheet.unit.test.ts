@@ -62,6 +62,20 @@ describe('a case without a sheet', () => {
     expect(it.try(reading('voltage', 'P5', 5))).toContain('say in Prove');
     const [step] = it.progress.proof;
     it.does({ kind: 'answer', step: step!.key, passed: true }, reading('voltage', 'P5', 5.02));
+    expect(it.progress.proven).toBe(false);
+    it.does(
+      { kind: 'answer', step: 'first power', passed: true },
+      {
+        kind: 'run',
+        medium: '',
+        of: 'none',
+        where: '',
+        states: [],
+        passes: 1,
+        errors: 0,
+        note: '',
+      },
+    );
     expect(it.progress.proven).toBe(true);
     it.does({ kind: 'close', note: '' });
   });
@@ -76,7 +90,7 @@ describe('a case without a sheet', () => {
       on,
     );
     expect(it.progress.proven).toBe(false);
-    expect(it.progress.proof.map(({ state }) => state)).toEqual(['open', 'open']);
+    expect(it.progress.proof.map(({ state }) => state)).toEqual(['open', 'open', 'open', 'open']);
   });
 
   it('does not close with a part off, and not on what somebody saw alone', () => {

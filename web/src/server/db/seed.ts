@@ -212,7 +212,21 @@ function typedReading(index: BoardIndex, typed: string): EntryBody {
 function proofBodies(entries: readonly Entry[], index: BoardIndex): EntryBody[] {
   return caseProgress(index, playJournal(entries, index), undefined, true).proof.flatMap(
     (step): EntryBody[] => {
-      if (step.type === 'ask') return [{ kind: 'answer', step: step.key, passed: true }];
+      if (step.type === 'ask' || step.type === 'power')
+        return [{ kind: 'answer', step: step.key, passed: true }];
+      if (step.type === 'runs')
+        return [
+          {
+            kind: 'run',
+            medium: 'card 14',
+            of: 'pressed',
+            where: '',
+            states: ['closed', 'warm'],
+            passes: 24,
+            errors: 0,
+            note: '',
+          },
+        ];
       if (step.type === 'starts')
         return Array.from({ length: step.needed - step.clean }, () => ({
           kind: 'start',

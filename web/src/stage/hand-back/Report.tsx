@@ -1,5 +1,6 @@
 import { format } from 'date-fns/format';
-import { benchMinutes, type ProofStep } from '@hanzai/core/bench';
+import { benchMinutes } from '@hanzai/core/bench';
+import { type ProofStep } from '@hanzai/core/prove';
 import { creditOf, overruledOf, stillSuspect } from '../../case/after-repair';
 import type { Journal } from '../../case/journal';
 import { proofWords } from '../../case/proof-words';

@@ -1,4 +1,10 @@
-import { powerAllowed, standing, type ProofStage, type ProofStep } from '@hanzai/core/bench';
+import {
+  powerAllowed,
+  PROOF_STAGES,
+  standing,
+  type ProofStage,
+  type ProofStep,
+} from '@hanzai/core/prove';
 import type { BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../case/Caution';
 import { CaseFrame } from '../../case/CaseFrame';
@@ -6,7 +12,9 @@ import { writtenPoints } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { MeteredStrip } from '../../meter/MeteredStrip';
+import { FirstPower } from './FirstPower';
 import { Rails } from './Rails';
+import { Runs } from './Runs';
 import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
@@ -15,12 +23,14 @@ import style from './ProveStage.module.css';
 
 const TITLES: Readonly<Record<ProofStage, string>> = {
   shorts: 'Ohms, rails to ground, before any power',
+  joints: 'New joints, and settings as they were left',
+  power: 'First power, with a limit',
   unloaded: 'Rails without load',
   loaded: 'Rails with load',
   before: 'What read wrong before',
   function: 'What the unit did wrong before',
+  runs: 'Runs of the whole unit',
 };
-const ORDER: readonly ProofStage[] = ['shorts', 'unloaded', 'loaded', 'before', 'function'];
 
 /**
  * Prove: a list made by the program, each step with its band, before beside after. Power stays
@@ -34,7 +44,9 @@ export function ProveStage({ state }: { state: CaseState }) {
   const steps = standing(progress.proof, power);
   const open = steps.filter(
     (step) =>
-      step.type === 'measure' && step.state !== 'pass' && (power || step.stage === 'shorts'),
+      step.type === 'measure' &&
+      step.state !== 'pass' &&
+      (power || step.stage === 'shorts' || step.stage === 'joints'),
   );
   const current = open.find((step) => step.state === 'open') ?? open[0];
   const railToRead = index
@@ -55,6 +67,7 @@ export function ProveStage({ state }: { state: CaseState }) {
             ...writtenPoints(current.measurement),
           }
         : undefined;
+  const firstPower = steps.find((step) => step.type === 'power');
   const locked = journal.closed || missing.length > 0;
   return (
     <CaseFrame
@@ -89,14 +102,14 @@ export function ProveStage({ state }: { state: CaseState }) {
           its supply would name them.
         </Notice>
       )}
-      {ORDER.filter((stage) => steps.some((step) => step.stage === stage)).map((stage) => (
+      {PROOF_STAGES.filter((stage) => steps.some((step) => step.stage === stage)).map((stage) => (
         <section key={stage} className={style.group}>
           <h2>{TITLES[stage]}</h2>
           {stage === 'shorts' && <Caution of="before-ohms" />}
-          {stage === (steps.some((s) => s.stage === 'unloaded') ? 'unloaded' : 'loaded') && (
+          {stage === 'power' && (
             <Caution of="first-power" again={steps.some((s) => s.stage === 'shorts')} />
           )}
-          {stage !== 'shorts' && !power && (
+          {stage !== 'shorts' && stage !== 'joints' && !power && (
             <Notice look="attention">Locked until every ohms check above has passed.</Notice>
           )}
           <table className={style.steps}>
@@ -118,7 +131,7 @@ export function ProveStage({ state }: { state: CaseState }) {
                     step={step}
                     index={index}
                     current={step === current}
-                    locked={locked || (!power && stage !== 'shorts')}
+                    locked={locked || (!power && stage !== 'shorts' && stage !== 'joints')}
                     onAnswer={(passed) => state.append({ kind: 'answer', step: step.key, passed })}
                     onStart={(clean) =>
                       state.append({
@@ -133,6 +146,16 @@ export function ProveStage({ state }: { state: CaseState }) {
                 ))}
             </tbody>
           </table>
+          {stage === 'power' && firstPower?.type === 'power' && (
+            <FirstPower
+              step={firstPower}
+              index={index}
+              absent={journal.absent}
+              locked={locked || !power}
+              onAnswer={(passed) => state.append({ kind: 'answer', step: firstPower.key, passed })}
+            />
+          )}
+          {stage === 'runs' && <Runs state={state} locked={locked || !power} />}
         </section>
       ))}
       <Keys
@@ -164,6 +187,7 @@ function Row({
   onStart: (clean: boolean) => void;
 }) {
   const { what, how, must, before, after } = proofWords(step, index);
+  const [yes, no] = step.stage === 'joints' ? ['It does', 'It does not'] : ['Gone', 'Still there'];
   return (
     <tr className={current ? style.current : undefined} aria-current={current ? 'step' : undefined}>
       <th scope="row">
@@ -215,15 +239,11 @@ function Row({
         {step.type === 'rail' && step.stage === 'shorts' ? null : step.type === 'ask' &&
           step.state === 'open' ? (
           <span className={style.answers}>
-            <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`Gone: ${what}`}>
-              Gone
+            <Button disabled={locked} onClick={() => onAnswer(true)} aria-label={`${yes}: ${what}`}>
+              {yes}
             </Button>
-            <Button
-              disabled={locked}
-              onClick={() => onAnswer(false)}
-              aria-label={`Still there: ${what}`}
-            >
-              Still there
+            <Button disabled={locked} onClick={() => onAnswer(false)} aria-label={`${no}: ${what}`}>
+              {no}
             </Button>
           </span>
         ) : (

@@ -11,11 +11,26 @@ import {
 } from '../instrument';
 import { isPlugged } from '../fault';
 import { cleanRun, cleanStartsNeeded, type Start } from '../block';
-import { plugEnds } from './mains';
-import { rectifierInputs, supplyRails } from './rails';
+import { plugEnds, rectifierInputs, supplyRails } from '../bench';
+import { firstDraws, type SupplyDraw } from './first-power';
+import { jointChecks } from './joints';
+import type { Run } from './passes';
 
 /** Stages of a proof, in the order they are safe to do. */
-export type ProofStage = 'shorts' | 'unloaded' | 'loaded' | 'before' | 'function';
+export const PROOF_STAGES = [
+  'shorts',
+  'joints',
+  'power',
+  'unloaded',
+  'loaded',
+  'before',
+  'function',
+  'runs',
+] as const;
+export type ProofStage = (typeof PROOF_STAGES)[number];
+
+/** What is done before power comes on: it may pass while power is locked. */
+const WITHOUT_POWER: readonly ProofStage[] = ['shorts', 'joints'];
 
 export type ProofStep =
   | {
@@ -53,10 +68,64 @@ export type ProofStep =
   | {
       readonly type: 'ask';
       readonly key: string;
-      readonly stage: 'function';
+      readonly stage: 'joints' | 'function';
       readonly question: string;
       readonly state: 'open' | 'pass' | 'fail';
+    }
+  /** Power on for the first time after the repair, with a limit; supplies: empty where none is known. */
+  | {
+      readonly type: 'power';
+      readonly key: typeof FIRST_POWER;
+      readonly stage: 'power';
+      readonly supplies: readonly SupplyDraw[];
+      readonly state: 'open' | 'pass' | 'fail';
+    }
+  /** A run of the unit as it is handed back, without an error since the last one that had one. */
+  | {
+      readonly type: 'runs';
+      readonly key: 'runs';
+      readonly stage: 'runs';
+      /** True where it was opened: the run has to be made with it closed. */
+      readonly closed: boolean;
+      /** Passes in a row after the last error; more where errors were seen. */
+      readonly needed: number;
+      readonly passes: number;
+      readonly errors: number;
+      readonly state: 'open' | 'pass' | 'fail';
     };
+
+/** The key under which it is answered how the first power went. */
+export const FIRST_POWER = 'first power';
+
+/** What was done to the unit since it came, as far as its proof goes by it. */
+export interface ProofDone {
+  /** Parts that went on and are on the board. */
+  readonly fitted: readonly string[];
+  /** Settings that were touched, each with the reading it was left at; empty where nobody wrote it. */
+  readonly settings: readonly { readonly ref: string; readonly left: string }[];
+  /** Whether it was opened. */
+  readonly opened: boolean;
+  /** Runs since the last repair, oldest first. */
+  readonly runs: readonly Run[];
+}
+
+/** What a proof is made of. */
+export interface ProofOf {
+  /** Readings up to the repair, and since. */
+  readonly before: readonly Reading[];
+  readonly after: readonly Reading[];
+  /** As taken in, each with its key. */
+  readonly symptoms: readonly { readonly key: string; readonly text: string }[];
+  readonly answers: readonly ProofAnswer[];
+  /**
+   * Parts that stay off the board on purpose; the board is then proven as it is, and only readings
+   * taken with just these parts off count.
+   */
+  readonly leftOut?: readonly string[];
+  readonly starts?: ProofStarts;
+  /** Undefined where only what the board has to show is asked. */
+  readonly done?: ProofDone | undefined;
+}
 
 export interface ProofAnswer {
   readonly key: string;
@@ -72,22 +141,15 @@ export interface ProofStarts {
 const NO_STARTS: ProofStarts = { before: [], since: [] };
 
 /**
- * The list that proves a repair: ohms of the primary and of every rail to ground, rails without
- * load, rails with load, what read wrong before, the symptoms themselves, and as many clean starts
- * as the failed ones before ask for. before: readings up to the repair. after: readings since.
- * symptoms: as taken in, each with its key. leftOut: parts that stay off the board on
- * purpose; the board is then proven as it is, and only readings taken with just these parts off
- * count.
+ * The list that proves a repair: ohms of the primary and of every rail to ground, every new joint,
+ * the first power with its limit, rails without load, rails with load, what read wrong before, the
+ * symptoms themselves, settings as they were left, as many clean starts as the failed ones before
+ * ask for, and a run of the unit closed up.
  */
 export function proofSteps(
   index: BoardIndex,
   predictor: Predictor,
-  before: readonly Reading[],
-  after: readonly Reading[],
-  symptoms: readonly { readonly key: string; readonly text: string }[],
-  answers: readonly ProofAnswer[],
-  leftOut: readonly string[] = [],
-  starts: ProofStarts = NO_STARTS,
+  { before, after, symptoms, answers, leftOut = [], starts = NO_STARTS, done }: ProofOf,
 ): readonly ProofStep[] {
   const steps = new Map<string, ProofStep>();
   const asItIs = after.filter(({ absent = [] }) => absent.join() === leftOut.join());
@@ -115,6 +177,7 @@ export function proofSteps(
   const rails = supplyRails(index);
   const ground = { net: GROUND };
   for (const m of shortsChecks(index)) add('shorts', m);
+  for (const m of jointChecks(index, done?.fitted ?? [])) add('joints', m);
   if (index.board.parts.some((part) => !isPlugged(index.board, part, 'unloaded'))) {
     for (const net of rails)
       add('unloaded', { setup: 'unloaded', kind: 'voltage', at: { net }, to: ground });
@@ -128,17 +191,74 @@ export function proofSteps(
     if (!withinBand(reading.value, expected) && (reading.absent ?? []).length === 0)
       add('before', reading.measurement);
   }
-  const questions = symptoms.map(({ key, text }): ProofStep => {
-    const answer = answers.findLast((entry) => entry.key === key);
-    return {
-      type: 'ask',
-      key,
-      stage: 'function',
-      question: text,
-      state: answer === undefined ? 'open' : answer.passed ? 'pass' : 'fail',
-    };
+  const questions = symptoms.map(({ key, text }) => ask(answers, key, 'function', text));
+  const measured = [...steps.values()];
+  return PROOF_STAGES.flatMap((stage) => [
+    ...measured.filter((step) => step.stage === stage),
+    ...(stage === 'joints' && done ? settingSteps(done, answers) : []),
+    ...(stage === 'power' && done ? [powerStep(answers, firstDraws(index, leftOut))] : []),
+    ...(stage === 'function' ? [...questions, ...startsStep(starts)] : []),
+    ...(stage === 'runs' && done ? [runsStep(done)] : []),
+  ]);
+}
+
+function ask(
+  answers: readonly ProofAnswer[],
+  key: string,
+  stage: 'joints' | 'function',
+  question: string,
+): ProofStep {
+  return { type: 'ask', key, stage, question, state: answered(answers, key) };
+}
+
+function answered(answers: readonly ProofAnswer[], key: string): 'open' | 'pass' | 'fail' {
+  const answer = answers.findLast((entry) => entry.key === key);
+  return answer === undefined ? 'open' : answer.passed ? 'pass' : 'fail';
+}
+
+/** How the first power went. */
+export function powerStep(
+  answers: readonly ProofAnswer[],
+  supplies: readonly SupplyDraw[],
+): ProofStep {
+  const state = answered(answers, FIRST_POWER);
+  return { type: 'power', key: FIRST_POWER, stage: 'power', supplies, state };
+}
+
+/** Settings as they were left: looked at before power comes on. */
+export function settingSteps(
+  { settings }: ProofDone,
+  answers: readonly ProofAnswer[],
+): readonly ProofStep[] {
+  return settings.map(({ ref, left }) => {
+    const at = left === '' ? '' : `, at ${left}`;
+    const words = `${ref} stands where it was left${at}, its mark beside it`;
+    return ask(answers, `setting ${ref} ${left}`, 'joints', words);
   });
-  return [...steps.values(), ...questions, ...startsStep(starts)];
+}
+
+/** The run at the end: closed up where the unit was opened, and so often as earlier errors ask for. */
+export function runsStep({ opened, runs }: ProofDone): ProofStep {
+  const sum = (list: readonly Run[], of: 'passes' | 'errors'): number =>
+    list.reduce((all, run) => all + run[of], 0);
+  const failed = runs.slice(0, runs.findLastIndex(({ errors }) => errors > 0) + 1);
+  const errors = sum(failed, 'errors');
+  const needed = errors === 0 ? 1 : cleanStartsNeeded(errors, errors + sum(failed, 'passes'));
+  const passes = sum(
+    runs.slice(failed.length).filter(({ states }) => !opened || states.includes('closed')),
+    'passes',
+  );
+  const state = passes >= needed ? 'pass' : errors > 0 ? 'fail' : 'open';
+  return {
+    type: 'runs',
+    key: 'runs',
+    stage: 'runs',
+    closed: opened,
+    needed,
+    passes,
+    errors,
+    state,
+  };
 }
 
 /**
@@ -171,9 +291,13 @@ export function firstPowerObjection(
   after: readonly Reading[],
   leftOut: readonly string[],
 ): string | undefined {
-  const steps = proofSteps(index, predictor, [], after, [], [], leftOut).filter(
-    (step) => step.type === 'measure' && step.stage === 'shorts',
-  );
+  const steps = proofSteps(index, predictor, {
+    before: [],
+    after,
+    symptoms: [],
+    answers: [],
+    leftOut,
+  }).filter((step) => step.type === 'measure' && step.stage === 'shorts');
   if (steps.length === 0)
     return 'no rail of this board is known, so no ohms check says that it may have power';
   for (const step of steps) {
@@ -223,7 +347,7 @@ export function powerAllowed(steps: readonly ProofStep[]): boolean {
 export function standing(steps: readonly ProofStep[], power: boolean): readonly ProofStep[] {
   if (power) return steps;
   return steps.map((step) =>
-    step.stage === 'shorts' || step.state !== 'pass' ? step : { ...step, state: 'open' },
+    WITHOUT_POWER.includes(step.stage) || step.state !== 'pass' ? step : { ...step, state: 'open' },
   );
 }
 

@@ -1,0 +1,3 @@
+export { betaBelow, betaQuantile } from './beta';
+export { gammaBelow, gammaQuantile, logGamma } from './gamma';
+export { countAtMost, countInterval, shareAtMost, shareInterval, type Interval } from './counts';
