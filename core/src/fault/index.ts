@@ -30,6 +30,7 @@ export {
   hypothesisSpace,
   jointHypothesis,
   rateOf,
+  rateClass,
   RateTable,
   type Hypothesis,
   type HypothesisSpace,

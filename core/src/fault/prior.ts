@@ -117,6 +117,11 @@ function isConnectorSide(index: BoardIndex, part: Extract<Part, { kind: 'chip' }
   });
 }
 
+/** The class a part is counted under: the most special one that the table has; else its kind. */
+export function rateClass(index: BoardIndex, table: RateTable, part: Part): string {
+  return rateClasses(index, part).find((name) => table.rates[name] !== undefined) ?? part.kind;
+}
+
 /** How often a fault happens, as a weight of the table. */
 export function rateOf(index: BoardIndex, table: RateTable, fault: Fault): number {
   if (fault.type === 'bridge') return table.rates.bridge?.bridge ?? table.dryJoint;

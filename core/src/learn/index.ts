@@ -1,0 +1,23 @@
+export { Lesson, LESSON_GRADES, type Exposure, type Exposures, type LessonGrade } from './lesson';
+export { exposureOf, kindOfPart } from './exposure';
+export {
+  ageFactor,
+  BEFORE_WORTH,
+  learnedFactor,
+  learnRates,
+  rateKey,
+  shareOut,
+  TABLE_YEARS,
+  teaches,
+  type LearnedRate,
+  type LearnedRates,
+  type Shares,
+} from './rates';
+export {
+  learnPatterns,
+  learnShares,
+  usualEnds,
+  type LearnedPattern,
+  type LearnedShare,
+  type UsualEnd,
+} from './patterns';
