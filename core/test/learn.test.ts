@@ -100,7 +100,7 @@ describe('a shop of a thousand cases', () => {
     ['half of the cures confounded', 0.5],
   ])('gives its rates back within their intervals: %s', (_, confounded) => {
     let [inside, all] = [0, 0];
-    for (let seed = 1; seed <= 12; seed += 1) {
+    for (let seed = 1; seed <= 60; seed += 1) {
       const { ofClass } = learnRates(shop(1000, confounded, seed), EXPOSURES);
       for (const board of EXPOSURES.keys()) {
         const truth = chances(board, (of) => TRUTH[of]!);
@@ -115,7 +115,7 @@ describe('a shop of a thousand cases', () => {
       }
     }
     // 95 % by the interval; the shares of one board sum to 1, so that it is more, not less.
-    expect(inside / all).toBeGreaterThan(0.93);
+    expect(inside / all).toBeGreaterThan(0.92);
   });
 
   it('is led astray by equal shares alone, which is why they are only where it begins', () => {

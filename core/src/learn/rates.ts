@@ -29,7 +29,7 @@ export interface LearnedRates {
 export const BEFORE_WORTH = 4;
 const LEAST_EXPECTED = 1e-9;
 const ROUNDS = 500;
-const STILL = 1e-5;
+const STILL = 1e-7;
 
 /** Ageing classes: what is expected of them grows with the years. Common practice, no published source. */
 const AGEING: readonly string[] = [
@@ -154,46 +154,48 @@ interface Fit {
 }
 
 function fitClasses(told: readonly Lesson[], exposures: Exposures, worth: number): Fit {
-  const factor = new Map<string, number>();
-  const factorOf = (of: string): number => factor.get(of) ?? 1;
   const boards = new Map(
     [...new Set(told.map(({ board }) => board))].map((board) => [
       board,
       byClass(exposures.get(board) ?? []),
     ]),
   );
-  const rowsOf = (lesson: Lesson): ReadonlyMap<string, ClassRow> => boards.get(lesson.board)!;
-  let shares = new Map<Lesson, readonly number[]>();
-  const scaleOf = new Map<Lesson, number>();
+  // Cases that are alike in all that counts are reckoned with once.
+  const groups = new Map<string, Group>();
+  for (const lesson of told) {
+    const { board, years, changes } = lesson;
+    const key = JSON.stringify([board, years, changes.map(({ of }) => of)]);
+    const group = groups.get(key);
+    if (group) group.members.push(lesson);
+    else
+      groups.set(key, {
+        members: [lesson],
+        rows: aged(boards.get(board)!, years),
+        shares: [],
+        scale: 0,
+      });
+  }
+  const factor = new Map<string, number>();
+  const factorOf = (of: string): number => factor.get(of) ?? 1;
   for (let round = 0; round < ROUNDS; round += 1) {
-    shares = new Map(
-      told.map((lesson) => [
-        lesson,
-        sharesOf(lesson, rowsOf(lesson), round > 0 ? factorOf : undefined),
-      ]),
-    );
     const expected = new Map<string, number>();
-    for (const lesson of told) {
-      const rows = rowsOf(lesson);
-      let after = 0;
-      for (const [of, row] of rows)
-        after += row.expected * ageFactor(of, lesson.years) * factorOf(of);
-      // As much as was found on the sheet is expected there: rates are told apart, not raised.
-      const found = lesson.changes.reduce(
-        (sum, { of }, i) => sum + (rows.has(of) ? shares.get(lesson)![i]! : 0),
-        0,
-      );
-      const scale = after > 0 ? found / after : 0;
-      scaleOf.set(lesson, scale);
-      for (const [of, row] of rows)
-        expected.set(
-          of,
-          (expected.get(of) ?? 0) + row.expected * ageFactor(of, lesson.years) * scale,
-        );
-    }
     const failures = new Map<string, number>();
-    for (const [{ changes }, own] of shares)
-      changes.forEach(({ of }, i) => failures.set(of, (failures.get(of) ?? 0) + own[i]!));
+    for (const group of groups.values()) {
+      const { members, rows } = group;
+      const { changes } = members[0]!;
+      group.shares = sharesOf(changes, rows, round > 0 ? factorOf : undefined);
+      let [found, after] = [0, 0];
+      changes.forEach(({ of }, i) => {
+        const share = group.shares[i]!;
+        if (rows.has(of)) found += share;
+        failures.set(of, (failures.get(of) ?? 0) + share * members.length);
+      });
+      for (const [of, row] of rows) after += row.expected * factorOf(of);
+      // As much as was found on the sheet is expected there: rates are told apart, not raised.
+      group.scale = after > 0 ? found / after : 0;
+      for (const [of, row] of rows)
+        expected.set(of, (expected.get(of) ?? 0) + row.expected * group.scale * members.length);
+    }
     let moved = 0;
     for (const [of, count] of expected) {
       const next = (worth + (failures.get(of) ?? 0)) / (worth + count);
@@ -202,8 +204,30 @@ function fitClasses(told: readonly Lesson[], exposures: Exposures, worth: number
     }
     if (round > 0 && moved < STILL) break;
   }
-  return { shares, scaleOf };
+  const of = <T>(value: (group: Group) => T): Map<Lesson, T> =>
+    new Map(
+      [...groups.values()].flatMap((group) =>
+        group.members.map((lesson) => [lesson, value(group)]),
+      ),
+    );
+  return { shares: of(({ shares }) => shares), scaleOf: of(({ scale }) => scale) };
 }
+
+/** Cases with the same board, age and classes of changes. */
+interface Group {
+  readonly members: Lesson[];
+  readonly rows: ReadonlyMap<string, ClassRow>;
+  shares: readonly number[];
+  scale: number;
+}
+
+const aged = (rows: ReadonlyMap<string, ClassRow>, years: number | undefined) =>
+  new Map(
+    [...rows].map(([of, { parts, expected }]) => [
+      of,
+      { parts, expected: expected * ageFactor(of, years) },
+    ]),
+  );
 
 interface ClassRow {
   parts: number;
@@ -223,7 +247,7 @@ function byClass(rows: readonly Exposure[]): ReadonlyMap<string, ClassRow> {
 
 /** In equal parts where no factors are known yet, or one of the changes is no part of the table. */
 function sharesOf(
-  { changes }: Lesson,
+  changes: Lesson['changes'],
   rows: ReadonlyMap<string, ClassRow>,
   factorOf: ((of: string) => number) | undefined,
 ): readonly number[] {
