@@ -70,11 +70,17 @@ const { count, size, warnings } = await generateSW({
     serverFirst(({ request }) => request.mode === 'navigate', 'pages', 20),
     serverFirst(({ url }) => url.pathname.startsWith('/api/cases/by-number/'), 'cases', 60),
     serverFirst(
-      ({ url }) => /^\/api\/(boards|cases|instruments|stock(\/needs)?)$/.test(url.pathname),
+      ({ url }) =>
+        /^\/api\/(boards|cases|instruments|patterns|stock(\/needs)?)$/.test(url.pathname),
       'lists',
       30,
     ),
-    serverFirst(({ url }) => /^\/api\/cases\/[0-9a-f-]+\/others$/.test(url.pathname), 'lists', 30),
+    serverFirst(
+      ({ url }) =>
+        /^\/api\/(cases\/[0-9a-f-]+\/others|patterns\/board\/[0-9a-f-]+)$/.test(url.pathname),
+      'lists',
+      60,
+    ),
     keptFirst(({ url }) => /^\/api\/boards\/[0-9a-f-]+$/.test(url.pathname), 'boards', 60),
     serverFirst(
       ({ url }) => /^\/api\/boards\/[0-9a-f-]+\/pictures$/.test(url.pathname),

@@ -442,4 +442,5 @@ export const DEMO_CASES: readonly DemoCase[] = [
   },
 ];
 
+export { demoHistory, HISTORY_RATES } from './history';
 export { DEMO_STOCK, type DemoLot } from './stock';

@@ -43,6 +43,7 @@ const summary = (more: Partial<CaseSummary>): CaseSummary => ({
   minutes: 10,
   pausedAt: null,
   timers: [],
+  lesson: null,
   needs: [],
   pads: {},
   nextAction: 'measure on',

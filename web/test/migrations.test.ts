@@ -57,7 +57,8 @@ describe('migrations', () => {
     );
     await ask(
       at(own),
-      `alter table repair_case drop column arrived;
+      `alter table repair_case drop column arrived, drop column teaches;
+       drop table own_pattern, workshop_setting;
        drop table stock_reservation, stock_move, stock_lot;
        drop table instrument;
        drop table board_picture;

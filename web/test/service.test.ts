@@ -1,4 +1,5 @@
 import { indexBoard } from '@hanzai/core/board';
+import { jointChecks } from '@hanzai/core/prove';
 import { DEMO_CASES } from '@hanzai/data/demo';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -6,6 +7,7 @@ import { NewCaseRequest } from '../src/case/case-card';
 import type { CaseAnswer } from '../src/case/case-view';
 import type { EntryBody } from '../src/case/entry';
 import { playJournal } from '../src/case/journal';
+import { readingEntry } from '../src/case/written-points';
 import { findBoard } from '../src/server/board/repository';
 import { exportBoard, importBoard } from '../src/server/board/service';
 import { docketPage } from '../src/server/case/docket';
@@ -180,7 +182,22 @@ describe('the journal', () => {
     });
     const view = (await caseView(db, (await newestOwn()).id))!;
     await file(ohms(1000));
+    // The new joints, the first power, and a run of the whole.
+    for (const m of jointChecks(await sheetOf(view), ['F1']))
+      expect(await file(readingEntry(m, 'beep', 'beep'))).toMatchObject({ ok: true });
+    await file({ kind: 'answer', step: 'first power', passed: true });
     await file(reading(8.99));
+    const ran: EntryBody = {
+      kind: 'run',
+      medium: '',
+      of: 'none',
+      where: '',
+      states: [],
+      passes: 5,
+      errors: 0,
+      note: '',
+    };
+    expect(await file(ran)).toMatchObject({ ok: true });
     await file({
       kind: 'answer',
       step: view.entries.find(({ body }) => body.kind === 'symptom')!.id,

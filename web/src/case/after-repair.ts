@@ -1,7 +1,7 @@
 import { replacementRemarks, cameOffOf } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { agedParts } from '@hanzai/core/decide';
-import { shareCredit, type Change } from '@hanzai/core/plan';
+import { shareCredit } from '@hanzai/core/plan';
 import { LIBRARY } from '@hanzai/data';
 import type { Journal } from './journal';
 import { degreesWords } from './kind/adjusting';
@@ -18,25 +18,42 @@ export interface ChangeCredit {
 /** From these shares on a change is called so. From memory of bench practice. */
 const CREDIT = { identified: 0.9, likely: 0.6 } as const;
 
-/**
- * The changes made since the last start that failed, with their share of the credit: parts that went
- * on, first aid, turns. Each as it was believed when it was made.
- */
-export function creditOf(journal: Journal): readonly ChangeCredit[] {
+/** A change that may have been the cure. */
+export interface ChangeMade {
+  readonly kind: 'fitted' | 'aid' | 'turned';
+  /** Of a part or a setting; empty for first aid. */
+  readonly ref: string;
+  readonly words: string;
+  /** The block that first aid was given to. */
+  readonly block?: string;
+  /** What it was believed to be worth when it was made; undefined where nobody had said. */
+  readonly believed: number | undefined;
+}
+
+/** The changes made since the last start that failed: parts that went on, first aid, turns. */
+export function changesMade(journal: Journal): readonly ChangeMade[] {
   const lastFailed = journal.standing.findLastIndex(
     ({ body }) => body.kind === 'start' && body.failedAt !== null,
   );
-  const changes = journal.standing.slice(lastFailed + 1).flatMap(({ body }): Change[] => {
+  return journal.standing.slice(lastFailed + 1).flatMap(({ body }): ChangeMade[] => {
     if (body.kind === 'fitted') {
       const believed = journal.condemned.find((one) => nameKey(one.body.ref) === nameKey(body.ref))
         ?.body.probability;
-      return [{ ref: `${body.ref} replaced`, believed }];
+      return [{ kind: 'fitted', ref: body.ref, words: `${body.ref} replaced`, believed }];
     }
-    if (body.kind === 'aid') return [{ ref: body.title, believed: body.cures }];
-    if (body.kind === 'turned')
-      return [{ ref: `${body.ref} turned ${degreesWords(body.degrees)}`, believed: undefined }];
+    if (body.kind === 'aid')
+      return [{ kind: 'aid', ref: '', words: body.title, block: body.block, believed: body.cures }];
+    if (body.kind === 'turned') {
+      const words = `${body.ref} turned ${degreesWords(body.degrees)}`;
+      return [{ kind: 'turned', ref: body.ref, words, believed: undefined }];
+    }
     return [];
   });
+}
+
+/** Those changes with their share of the credit, each as it was believed when it was made. */
+export function creditOf(journal: Journal): readonly ChangeCredit[] {
+  const changes = changesMade(journal).map(({ words, believed }) => ({ ref: words, believed }));
   return changes.length === 0
     ? []
     : shareCredit(changes).map(({ ref, share }) => ({

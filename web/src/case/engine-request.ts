@@ -4,6 +4,7 @@ import { writtenPoints } from './written-points';
 import type { Journal } from './journal';
 import { guidedFactorsOf } from './guided-factors';
 import { bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit';
+import { useLearned } from '../patterns/use-patterns';
 import type { CaseState } from './use-case';
 
 /** What the engine has to know beside readings. */
@@ -14,19 +15,22 @@ export function useCircumstances({
   index,
   model,
   journal,
-  view: { template },
+  view: { template, board },
 }: CaseState): Circumstances {
+  const learned = useLearned(board?.id);
   return useMemo(
     () => ({
-      look: bothFactors(
-        bothFactors(lookFactorsOf(index, journal), saidFactorsOf(index, model, journal)),
+      look: [
+        saidFactorsOf(index, model, journal),
         guidedFactorsOf(journal),
-      ),
+        // What closed cases taught of its parts.
+        learned?.factors ?? {},
+      ].reduce(bothFactors, lookFactorsOf(index, journal)),
       ...(template.length > 0
         ? { access: { template: [...template], done: templateDone(template, journal) } }
         : {}),
     }),
-    [index, model, journal, template],
+    [index, model, journal, template, learned],
   );
 }
 

@@ -1,9 +1,12 @@
 import { benchMinutes } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
+import type { UnitModel } from '@hanzai/core/block';
+import { Lesson } from '@hanzai/core/learn';
 import { z } from 'zod';
 import { boardValue } from './board-value';
 import { isTimerDue, playJournal, timerEnd, type Journal } from './journal';
 import type { Entry } from './entry';
+import { lessonOf } from './lesson';
 import { caseProgress } from './progress';
 
 /** A running timer as the docket shows it. endsAt: null where daylight decides. */
@@ -36,13 +39,19 @@ export const CaseSummary = z.object({
   minutesToGo: z.number().int(),
   /** Parts that are off or condemned, with nothing on in their place: what the sheet says they are. */
   needs: z.array(z.object({ ref: z.string(), text: z.string() })).default([]),
+  /** What it teaches, once it is closed; null where it teaches nothing. */
+  lesson: Lesson.nullable().default(null),
 });
 export type CaseSummary = z.infer<typeof CaseSummary>;
 
 /** Makes the summary of a case. Solves circuits where something is to be proven. */
-export function summaryOf(entries: readonly Entry[], index: BoardIndex | undefined): CaseSummary {
+export function summaryOf(
+  entries: readonly Entry[],
+  index: BoardIndex | undefined,
+  model?: UnitModel,
+): CaseSummary {
   const journal = playJournal(entries, index);
-  const { pads, nextAction, nextStage, minutesToGo } = caseProgress(index, journal);
+  const { pads, nextAction, nextStage, minutesToGo, proven } = caseProgress(index, journal);
   return {
     closed: journal.closed,
     lastEntryAt: entries.at(-1)?.madeAt ?? null,
@@ -54,6 +63,7 @@ export function summaryOf(entries: readonly Entry[], index: BoardIndex | undefin
     nextStage,
     minutesToGo,
     needs: needsOf(journal, index),
+    lesson: lessonOf(journal, index, model, proven) ?? null,
   };
 }
 

@@ -3,6 +3,7 @@ import { ARCHETYPES } from '@hanzai/data';
 import { format } from 'date-fns/format';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { KnownBefore } from './KnownBefore';
 import { z } from 'zod';
 import { BoardOptions } from '../case/BoardOptions';
 import { NewCaseForm } from '../case/case-card';
@@ -43,6 +44,7 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
   const { errors, isSubmitting } = formState;
 
   const [kindChosen, setKindChosen] = useState(false);
+  const [title, serial, complaint, unitType] = watch(['title', 'serial', 'complaint', 'unitType']);
   const words = `${watch('title')} ${watch('unitModel')}`;
   useEffect(() => {
     if (!kindChosen) setValue('unitType', guessUnitType(words));
@@ -116,6 +118,11 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
           >
             <textarea id="complaint" {...register('complaint')} />
           </Field>
+          <KnownBefore
+            serial={serial ?? ''}
+            said={`${title} ${complaint}`}
+            unitType={unitType ?? ''}
+          />
           <div className={style.pair}>
             <Field
               id="unit-type"

@@ -29,6 +29,9 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
         <a href="/stock" aria-current={here === 'stock' ? 'page' : undefined}>
           Stock
         </a>
+        <a href="/patterns" aria-current={here === 'patterns' ? 'page' : undefined}>
+          Patterns
+        </a>
         <a href="/instruments" aria-current={here === 'instruments' ? 'page' : undefined}>
           Instruments
         </a>

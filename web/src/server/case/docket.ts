@@ -109,6 +109,7 @@ const NO_SUMMARY: CaseSummary = {
   nextStage: 'take-in',
   minutesToGo: 0,
   needs: [],
+  lesson: null,
 };
 
 function lineOf(

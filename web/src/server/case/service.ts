@@ -61,7 +61,9 @@ async function boardFor(
 export async function renewSummary(db: Database, row: CaseRow): Promise<void> {
   const entries = await entriesOf(db, row.id);
   const board = await boardFor(db, row);
-  await storeSummary(db, row.id, await summarise({ entries, board }));
+  const codes = [...(await unitCodes(db, row.unitType, row.unitModel))];
+  const { unitType } = row;
+  await storeSummary(db, row.id, await summarise({ entries, board, unitType, codes }));
 }
 
 /** Makes the summaries that are missing. Returns how many. */
@@ -113,8 +115,8 @@ export async function correctCase(
   if (change.boardId && !(await boardIsHere(db, change.boardId))) return NO_BOARD;
   const corrected = await db.transaction(async (tx) => {
     const row = await updateCase(tx, id, version, change);
-    // Another sheet makes another case of the same journal.
-    if (row && 'boardId' in change) await renewSummary(tx, row);
+    // Another sheet, or another kind of unit, makes another case of the same journal.
+    if (row && ('boardId' in change || 'unitType' in change)) await renewSummary(tx, row);
     return row && view(tx, row);
   });
   if (corrected) return { ok: true, value: corrected };

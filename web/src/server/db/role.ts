@@ -14,6 +14,8 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   stock_reservation: 'select, insert, update, delete',
   unit_code: 'select, insert',
   workshop_mark: 'select',
+  workshop_setting: 'select, insert, update',
+  own_pattern: 'select, insert, update',
 };
 
 /**

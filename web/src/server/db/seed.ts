@@ -5,6 +5,7 @@ import {
   DEMO_STOCK,
   DEMO_SHEETS,
   demoBoard,
+  demoHistory,
   demoPicture,
   demoSheet,
   type DemoCase,
@@ -61,6 +62,8 @@ export async function seedDemo(db: Database, now = new Date()): Promise<void> {
     for (const code of DEMO_CODES) await insertCode(tx, { id: v7(), ...code });
     for (const demo of DEMO_CASES)
       await seedCase(tx, demo, demo.board ? boards.get(demo.board) : undefined, now);
+    for (const demo of demoHistory((name) => boards.get(name)!.index))
+      await seedCase(tx, demo, boards.get(demo.board!), now);
     await addLots(
       tx,
       DEMO_STOCK.map((lot) => ({ id: v7(), ...lot })),
@@ -146,7 +149,7 @@ async function seedCase(
       entries.push(stored);
     }
   }
-  await storeSummary(tx, row.id, summaryOf(entries, board?.index));
+  await storeSummary(tx, row.id, summaryOf(entries, board?.index, model));
 }
 
 /** What an entry of the demo is written against. */

@@ -1,9 +1,10 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
+import type { Exposure } from '@hanzai/core/learn';
 import type { CaseSummary } from '../../case/summary';
 import type { FileTask, ReadFile } from './read-file';
-import type { Judgement, JudgeTask, SummaryTask, Task } from './tasks';
+import type { Judgement, JudgeTask, SentBoard, SummaryTask, Task } from './tasks';
 
 /** Heap of one worker thread, MB. */
 const MOST_MEGABYTES = 1024;
@@ -43,6 +44,10 @@ export const judge = (task: Omit<JudgeTask, 'task'>): Promise<Judgement> =>
 
 export const summarise = (task: Omit<SummaryTask, 'task'>): Promise<CaseSummary> =>
   work(pool().own, { task: 'summary', ...task }, PATIENCE);
+
+/** What fails how often on a board, by the rate table alone. */
+export const exposureOn = (board: SentBoard): Promise<readonly Exposure[]> =>
+  work(pool().own, { task: 'exposure', board }, PATIENCE);
 
 /** Reads a board file within limits of time and memory. */
 export async function readUntrusted(task: Omit<FileTask, 'task'>): Promise<ReadFile> {

@@ -1,6 +1,8 @@
 // What the server has worked out beside its one thread: rules and summaries that may solve circuits.
 // Runs in a worker thread (web/reckoner.mjs).
 import { checkBoard, indexBoard, type BoardIndex } from '@hanzai/core/board';
+import { exposureOf, type Exposure } from '@hanzai/core/learn';
+import { RATES } from '@hanzai/data';
 import type { Entry, EntryBody } from '../../case/entry';
 import { epochOf, playJournal } from '../../case/journal';
 import { entryObjection } from '../../case/rules';
@@ -35,9 +37,17 @@ export interface SummaryTask {
   readonly task: 'summary';
   readonly entries: readonly Entry[];
   readonly board: SentBoard | undefined;
+  readonly unitType: string;
+  readonly codes: readonly UnitCode[];
 }
 
-export type Task = JudgeTask | SummaryTask | FileTask;
+/** What fails how often on a board, by the rate table alone? */
+export interface ExposureTask {
+  readonly task: 'exposure';
+  readonly board: SentBoard;
+}
+
+export type Task = JudgeTask | SummaryTask | ExposureTask | FileTask;
 
 /** Boards whose index is kept. */
 const MOST_BOARDS = 24;
@@ -61,13 +71,14 @@ function judge(task: JudgeTask): Judgement {
   const objection = entryObjection(task.body, task.entries, index, model);
   if (objection !== undefined) return { objection };
   return {
-    summary: summaryOf([...task.entries, task.entry], index),
+    summary: summaryOf([...task.entries, task.entry], index, model),
     epoch: epochOf(playJournal(task.entries, index).standing),
   };
 }
 
-export default function reckon(task: Task): Judgement | CaseSummary | ReadFile {
+export default function reckon(task: Task): Judgement | CaseSummary | Exposure[] | ReadFile {
   if (task.task === 'judge') return judge(task);
   if (task.task === 'file') return readFile(task);
-  return summaryOf(task.entries, indexOf(task.board));
+  if (task.task === 'exposure') return [...exposureOf(indexOf(task.board)!, RATES)];
+  return summaryOf(task.entries, indexOf(task.board), unitModelOf(task.unitType, task.codes));
 }

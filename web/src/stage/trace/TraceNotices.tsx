@@ -8,6 +8,7 @@ import type { LineUp } from '../../workers/engine-messages';
 import { repairMove } from '../../case/unit';
 import type { CaseState } from '../../case/use-case';
 import { Notice } from '../../ui/Notice';
+import { UsualEnd } from './UsualEnd';
 
 /** What stands above the map: what has to be decided, what is locked, what moved since a repair. */
 export function TraceNotices({
@@ -35,6 +36,7 @@ export function TraceNotices({
         <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
       )}
       <NewerSheet state={state} before={lineUp} circumstances={circumstances} />
+      <UsualEnd state={state} />
       <Decision state={state} />
       <PowerAnyway state={state} />
       <ChargeLock state={state} />

@@ -45,6 +45,8 @@ export const repairCase = pgTable('repair_case', {
   mediaNote: text('media_note').notNull().default(''),
   /** Cases of one batch carry the same word; empty: none. */
   batch: text('batch').notNull().default(''),
+  /** Whether it may teach, once it is closed; off where somebody doubts it. */
+  teaches: boolean('teaches').notNull().default(true),
   promisedOn: date('promised_on'),
   boardId: uuid('board_id').references(() => board.id),
   openedAt: timestamp('opened_at', { withTimezone: true }).notNull().defaultNow(),

@@ -1,7 +1,27 @@
-import { pgTable, text, timestamp } from 'drizzle-orm/pg-core';
+import { jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 /** Marks on the database itself, for example that the demo has been seeded. */
 export const workshopMark = pgTable('workshop_mark', {
   name: text('name').primaryKey(),
   at: timestamp('at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** What a workshop has set for all of its people, by name. */
+export const workshopSetting = pgTable('workshop_setting', {
+  name: text('name').primaryKey(),
+  value: jsonb('value').notNull(),
+});
+
+/** Patterns that a workshop wrote down itself: what is seen, and what it was. */
+export const ownPattern = pgTable('own_pattern', {
+  /** Made by the client (UUID version 7). */
+  id: uuid('id').primaryKey(),
+  /** Name of the unit model; empty: of any. */
+  unitType: text('unit_type').notNull().default(''),
+  seen: text('seen').notNull(),
+  suspects: text('suspects').notNull(),
+  because: text('because').notNull().default(''),
+  firstTests: text('first_tests').notNull().default(''),
+  archivedAt: timestamp('archived_at', { withTimezone: true }),
+  madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
 });

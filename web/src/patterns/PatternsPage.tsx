@@ -1,0 +1,167 @@
+import { useState } from 'react';
+import { Band } from '../case/Band';
+import { Column, Columns } from '../ui/Columns';
+import { Keys } from '../ui/Keys';
+import { Notice } from '../ui/Notice';
+import { Panel } from '../ui/Panel';
+import { Table } from '../ui/Table';
+import { TextField } from '../ui/TextField';
+import { Small } from '../ui/Words';
+import { CaseLinks } from './CaseLinks';
+import { findPatterns } from './find';
+import { OwnPatterns } from './OwnPatterns';
+import { isUsual, type PatternsAnswer, type TaughtEnd, type TaughtRate } from './patterns';
+import style from './Patterns.module.css';
+import { PatternCard } from './PatternCard';
+import { Teaching } from './Teaching';
+import { usePatterns } from './use-patterns';
+
+/** Patterns shown at once where nothing is looked for. */
+const SHOWN = 12;
+
+/** What the workshop knows of what fails: what is seen and what is behind it, and where that is from. */
+export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; find: string }) {
+  const state = usePatterns(sent);
+  const { known, refusal } = state;
+  const [said, setSaid] = useState(find);
+  const found = findPatterns(known, said);
+  const looked = said.trim() !== '';
+  const shown = looked ? found : found.slice(0, SHOWN);
+  return (
+    <>
+      <Band here="patterns" />
+      <main className={style.page}>
+        <h1>Patterns</h1>
+        {refusal !== undefined && (
+          <Notice look="attention" title="Not done:" live>
+            {refusal}.
+          </Notice>
+        )}
+        <TextField
+          id="patterns-find"
+          label="What is seen"
+          hint="in anybody’s words: no movement, hums and stands, read error"
+          type="search"
+          value={said}
+          onChange={(event) => setSaid(event.target.value)}
+        />
+        {found.length === 0 ? (
+          <Notice title="Nothing known is like that.">
+            Fewer words find more. What you find out in the end can be written down below.
+          </Notice>
+        ) : (
+          <ul className={style.patterns} aria-label="Patterns">
+            {shown.map((pattern) => (
+              <PatternCard key={`${pattern.unit} ${pattern.name}`} pattern={pattern} />
+            ))}
+          </ul>
+        )}
+        {shown.length < found.length && (
+          <Small>{found.length - shown.length} more: say what is seen.</Small>
+        )}
+        <Columns>
+          <Column>
+            <Ends ends={known.ends} />
+            <OwnPatterns state={state} said={said} />
+          </Column>
+          <Column>
+            <Rates rates={known.rates} />
+            <Teaching state={state} />
+          </Column>
+        </Columns>
+      </main>
+      <Keys
+        keys={[
+          ['Tab, Enter', 'from one to the next, and into a case'],
+          ['?', 'these keys'],
+        ]}
+      />
+    </>
+  );
+}
+
+const counted = (count: number): string => String(Number(count.toFixed(1)));
+
+function Ends({ ends }: { ends: readonly TaughtEnd[] }) {
+  return (
+    <Panel title="What boards died of" aside="learned here">
+      {ends.length === 0 ? (
+        <Small>No case with a sheet has been closed and proven yet.</Small>
+      ) : (
+        <Table asCards>
+          <thead>
+            <tr>
+              <th scope="col">board</th>
+              <th scope="col">part</th>
+              <th scope="col">how often</th>
+              <th scope="col">cases</th>
+            </tr>
+          </thead>
+          <tbody>
+            {ends.map((end) => (
+              <tr key={`${end.board} ${end.ref}`}>
+                <th scope="row">{end.board}</th>
+                <td data-label="part">
+                  <b className="mono">{end.ref}</b> {end.mode}
+                </td>
+                <td data-label="how often">
+                  {counted(end.seen)} of {end.of}
+                  <Small as="span">
+                    {' '}
+                    {Math.round(100 * end.interval.low)} to {Math.round(100 * end.interval.high)} %
+                  </Small>
+                  {isUsual(end) && <strong> the usual end</strong>}
+                </td>
+                <td data-label="cases">
+                  <CaseLinks numbers={end.cases} />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </Panel>
+  );
+}
+
+function Rates({ rates }: { rates: readonly TaughtRate[] }) {
+  const told = rates.filter(({ failures }) => failures > 0);
+  return (
+    <Panel title="What fails how often" aside="learned here, beside the rate table">
+      {told.length === 0 ? (
+        <Small>The rate table alone: from memory of bench practice.</Small>
+      ) : (
+        <Table asCards>
+          <thead>
+            <tr>
+              <th scope="col">part</th>
+              <th scope="col">failed</th>
+              <th scope="col">expected</th>
+              <th scope="col">against the table</th>
+            </tr>
+          </thead>
+          <tbody>
+            {told.map(({ of, failures, expected, factor, interval }) => (
+              <tr key={of}>
+                <th scope="row">{of}</th>
+                <td data-label="failed" className="mono">
+                  {counted(failures)}
+                </td>
+                <td data-label="expected" className="mono">
+                  {counted(expected)}
+                </td>
+                <td data-label="against the table">
+                  <b className="mono">{factor.toFixed(factor < 1 ? 2 : 1)}</b> times as often
+                  <Small as="span">
+                    {' '}
+                    {interval.low.toFixed(2)} to {interval.high.toFixed(1)}
+                  </Small>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </Panel>
+  );
+}

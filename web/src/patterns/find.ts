@@ -1,0 +1,46 @@
+import { searchTerms } from '../docket/search';
+import type { PatternsAnswer, TaughtPattern } from './patterns';
+
+/** Words that mean the same at a bench. From memory of what owners say. */
+const SAME: readonly (readonly string[])[] = [
+  ['dead', 'no movement', 'nothing', 'silent', 'stands still'],
+  ['hums', 'hum', 'buzz', 'buzzes'],
+  ['spins', 'turns', 'runs', 'spin', 'turn'],
+  ['eject', 'tray', 'door', 'lid'],
+  ['read', 'reads', 'reading'],
+  ['warm', 'hot', 'heat'],
+  ['lamp', 'light', 'led'],
+];
+
+const alike = (term: string): readonly string[] =>
+  SAME.find((words) => words.some((one) => one === term)) ?? [term];
+
+/** How well a pattern answers what somebody said: so many of the words; 0 for none. */
+export function matchOf(
+  pattern: Pick<TaughtPattern, 'seen' | 'because' | 'suspects' | 'unitTitle'>,
+  said: string,
+): number {
+  const text = [
+    pattern.seen,
+    pattern.because,
+    pattern.unitTitle,
+    ...pattern.suspects.map(({ title }) => title),
+  ]
+    .join(' ')
+    .toLowerCase();
+  const terms = searchTerms(said);
+  if (terms.length === 0) return 1;
+  const found = terms.filter((term) => alike(term).some((word) => text.includes(word)));
+  return found.length / terms.length;
+}
+
+/** Patterns that have any of the words, those with most of them first; all of them where nothing is said. */
+export function findPatterns({ patterns }: PatternsAnswer, said: string): readonly TaughtPattern[] {
+  if (searchTerms(said).length === 0)
+    return [...patterns].sort((a, b) => b.cases.length - a.cases.length);
+  return patterns
+    .map((pattern) => ({ pattern, match: matchOf(pattern, said) }))
+    .filter(({ match }) => match > 0)
+    .sort((a, b) => b.match - a.match || b.pattern.cases.length - a.pattern.cases.length)
+    .map(({ pattern }) => pattern);
+}

@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { LESSON_GRADES } from '@hanzai/core/learn';
+
+const Interval = z.object({ low: z.number(), high: z.number() });
+
+/** A closed case with what it teaches. */
+export const TaughtCase = z.object({
+  number: z.number().int(),
+  title: z.string(),
+  closedAt: z.string().nullable(),
+  /** Off: somebody doubts it, and nothing is learned of it. */
+  teaches: z.boolean(),
+  grade: z.enum(LESSON_GRADES),
+  board: z.string(),
+  /** What may have been the cure, each with its share. */
+  cures: z.array(z.object({ words: z.string(), share: z.number() })),
+});
+export type TaughtCase = z.infer<typeof TaughtCase>;
+
+/** What was learned of a class of parts, against the rate table. */
+export const TaughtRate = z.object({
+  of: z.string(),
+  failures: z.number(),
+  expected: z.number(),
+  factor: z.number(),
+  interval: Interval,
+  cases: z.number().int(),
+});
+export type TaughtRate = z.infer<typeof TaughtRate>;
+
+/** What a board died of, with the cases behind it. */
+export const TaughtEnd = z.object({
+  board: z.string(),
+  ref: z.string(),
+  mode: z.string(),
+  seen: z.number(),
+  of: z.number().int(),
+  interval: Interval,
+  cases: z.array(z.number().int()),
+});
+export type TaughtEnd = z.infer<typeof TaughtEnd>;
+
+/** An end that came so often is worth looking at first: more than every second time, for sure. */
+export const isUsual = ({ interval }: Pick<TaughtEnd, 'interval'>): boolean => interval.low > 0.5;
+
+/** A pattern of a kind of unit, with what is behind it before and after learning. */
+export const TaughtPattern = z.object({
+  unit: z.string(),
+  unitTitle: z.string(),
+  name: z.string(),
+  seen: z.string(),
+  because: z.string(),
+  suspects: z.array(
+    z.object({
+      name: z.string(),
+      title: z.string(),
+      before: z.number(),
+      share: z.number(),
+      interval: Interval,
+      seen: z.number(),
+    }),
+  ),
+  cases: z.array(z.number().int()),
+});
+export type TaughtPattern = z.infer<typeof TaughtPattern>;
+
+/** A pattern that the workshop wrote down itself. */
+export const OwnPattern = z.object({
+  id: z.uuid(),
+  unitType: z.string().max(60),
+  seen: z.string().min(1).max(200),
+  suspects: z.string().min(1).max(300),
+  because: z.string().max(300),
+  firstTests: z.string().max(300),
+});
+export type OwnPattern = z.infer<typeof OwnPattern>;
+
+/** Whether the workshop learns, and since when: cases closed before do not count. */
+export const LearningSetting = z.object({
+  on: z.boolean(),
+  since: z.iso.datetime().nullable(),
+});
+export type LearningSetting = z.infer<typeof LearningSetting>;
+
+/** All that the workshop knows of what fails. */
+export const PatternsAnswer = z.object({
+  setting: LearningSetting,
+  lessons: z.array(TaughtCase),
+  rates: z.array(TaughtRate),
+  patterns: z.array(TaughtPattern),
+  ends: z.array(TaughtEnd),
+  own: z.array(OwnPattern),
+});
+export type PatternsAnswer = z.infer<typeof PatternsAnswer>;
+
+/** What was learned of one board: by what each part’s rate is multiplied, and what it died of. */
+export const BoardLearned = z.object({
+  factors: z.record(z.string(), z.number().positive()),
+  ends: z.array(TaughtEnd),
+  /** Cases that this is learned from, of any board. */
+  cases: z.number().int(),
+});
+export type BoardLearned = z.infer<typeof BoardLearned>;

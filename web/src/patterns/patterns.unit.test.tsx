@@ -1,0 +1,142 @@
+// @vitest-environment happy-dom
+import { ARCHETYPES } from '@hanzai/data';
+import { learnPatterns } from '@hanzai/core/learn';
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import { CaseLinks } from './CaseLinks';
+import { findPatterns, matchOf } from './find';
+import { PatternCard } from './PatternCard';
+import { isUsual, type PatternsAnswer, type TaughtPattern } from './patterns';
+import { Teaching } from './Teaching';
+import type { PatternsState } from './use-patterns';
+
+afterEach(cleanup);
+
+const PATTERNS: TaughtPattern[] = ARCHETYPES.flatMap((model) =>
+  learnPatterns(model, [], new Map()).map((pattern) => ({
+    ...pattern,
+    unitTitle: model.title,
+    suspects: pattern.suspects.map((one) => ({
+      ...one,
+      title: model.blocks.find(({ name }) => name === one.name)!.title,
+    })),
+    cases: [],
+  })),
+);
+const known = (more: Partial<PatternsAnswer> = {}): PatternsAnswer => ({
+  setting: { on: true, since: null },
+  lessons: [],
+  rates: [],
+  patterns: PATTERNS,
+  ends: [],
+  own: [],
+  ...more,
+});
+
+describe('a pattern is found by what is seen', () => {
+  it('in the trade’s words and in the owner’s', () => {
+    expect(findPatterns(known(), 'no movement')[0]!.name).toBe('no-movement');
+    // What an owner says of it.
+    expect(findPatterns(known(), 'dead').map(({ name }) => name)).toContain('no-movement');
+    expect(findPatterns(known(), 'it buzzes')[0]!.name).toBe('hums-stands');
+    expect(findPatterns(known(), 'xyzzy')).toEqual([]);
+  });
+  it('shows all where nothing is said, those with cases first', () => {
+    const [first, ...others] = PATTERNS;
+    const some = [...others, { ...first!, cases: [101, 102] }];
+    expect(findPatterns(known({ patterns: some }), '  ')[0]).toMatchObject({ cases: [101, 102] });
+    expect(findPatterns(known(), '')).toHaveLength(PATTERNS.length);
+    expect(matchOf(PATTERNS[0]!, '')).toBe(1);
+  });
+  it('every pattern that ships is found by its own words', () => {
+    for (const pattern of PATTERNS)
+      expect(findPatterns(known(), pattern.seen).some(({ name }) => name === pattern.name), pattern.seen).toBe(true);
+  }); // prettier-ignore
+});
+
+describe('a pattern on the screen', () => {
+  it('says what is from practice alone, and what before beside what was learned', () => {
+    const [pattern] = PATTERNS;
+    const { rerender } = render(<PatternCard pattern={pattern!} />);
+    expect(screen.getByText(/common practice/)).toBeTruthy();
+    expect(screen.getByText('no case yet')).toBeTruthy();
+    expect(screen.queryByText(/before$/)).toBeNull();
+    const [first, ...rest] = pattern!.suspects;
+    rerender(
+      <PatternCard
+        pattern={{
+          ...pattern!,
+          suspects: [{ ...first!, before: 0.25, share: 0.5, seen: 3.33 }, ...rest],
+          cases: [104, 107, 110, 112],
+        }}
+      />,
+    );
+    expect(screen.getByText('3.3 of 4 here, 1 in 4 before')).toBeTruthy();
+    expect(screen.getByRole('link', { name: 'case 107' }).getAttribute('href')).toBe('/case/107/hand-back');
+  }); // prettier-ignore
+  it('leads to cases, and says how many more there are', () => {
+    render(<CaseLinks numbers={Array.from({ length: 11 }, (_, i) => 101 + i)} />);
+    expect(screen.getAllByRole('link')).toHaveLength(8);
+    expect(screen.getByText(/and 3 more/)).toBeTruthy();
+  });
+  it('is the usual end only where more than every second case is sure', () => {
+    expect(isUsual({ interval: { low: 0.54, high: 1 } })).toBe(true);
+    expect(isUsual({ interval: { low: 0.29, high: 1 } })).toBe(false);
+  });
+});
+
+describe('what it is learned from', () => {
+  const state = (more: Partial<PatternsAnswer> = {}) => ({
+    known: known({
+      lessons: [
+        {
+          number: 120,
+          title: 'reader',
+          closedAt: '2026-01-02T00:00:00.000Z',
+          teaches: true,
+          grade: 'shared' as const,
+          board: 'A',
+          cures: [
+            { words: 'C1 (capacitor)', share: 0.75 },
+            { words: 'L1 (inductor)', share: 0.25 },
+          ],
+        },
+        {
+          number: 121,
+          title: 'reader',
+          closedAt: '2026-05-02T00:00:00.000Z',
+          teaches: true,
+          grade: 'unproven' as const,
+          board: 'A',
+          cures: [{ words: 'F1 (fuse)', share: 1 }],
+        },
+      ],
+      ...more,
+    }),
+    refusal: undefined,
+    setTeaches: vi.fn(async () => undefined),
+    setLearning: vi.fn(async () => undefined),
+    add: vi.fn(async () => undefined),
+    setAside: vi.fn(async () => undefined),
+  });
+  it('is seen case by case, doubted, switched off and begun anew', () => {
+    const one = state();
+    const { rerender } = render(<Teaching state={one satisfies PatternsState} />);
+    // The unproven one counts nothing, whatever its box says.
+    expect(screen.getByText(/1 of 2 closed cases count/)).toBeTruthy();
+    fireEvent.click(screen.getByText('Case by case'));
+    const row = screen.getByRole('row', { name: /120/ });
+    expect(within(row).getByText(/C1 \(capacitor\) 75 %; L1 \(inductor\) 25 %/)).toBeTruthy();
+    fireEvent.click(within(row).getByRole('checkbox'));
+    expect(one.setTeaches).toHaveBeenCalledWith(120, false);
+    fireEvent.click(screen.getByRole('checkbox', { name: /go by closed cases/ }));
+    expect(one.setLearning).toHaveBeenCalledWith({ on: false, since: null });
+    fireEvent.click(screen.getByRole('button', { name: 'Begin anew' }));
+    expect(one.setLearning).toHaveBeenLastCalledWith({ on: true, since: expect.any(String) as string });
+    const anew = state({ setting: { on: true, since: '2026-03-01T00:00:00.000Z' } });
+    rerender(<Teaching state={anew} />);
+    expect(screen.getByText(/0 of 2 closed cases count/)).toBeTruthy();
+    fireEvent.click(screen.getByRole('button', { name: /Count the earlier ones/ }));
+    expect(anew.setLearning).toHaveBeenCalledWith({ on: true, since: null });
+  }); // prettier-ignore
+});

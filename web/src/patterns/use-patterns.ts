@@ -1,0 +1,82 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { z } from 'zod';
+import { ask, whyNot, withBody } from '../store/answers';
+import { store } from '../store/store';
+import { BoardLearned, PatternsAnswer, type LearningSetting, type OwnPattern } from './patterns';
+
+const KEY = ['patterns'];
+const FRESH_MILLISECONDS = 60_000;
+
+export interface PatternsState {
+  readonly known: PatternsAnswer;
+  /** Why the last thing was not done; undefined where it was. */
+  readonly refusal: string | undefined;
+  readonly setTeaches: (number: number, teaches: boolean) => Promise<void>;
+  readonly setLearning: (setting: LearningSetting) => Promise<void>;
+  readonly add: (pattern: OwnPattern) => Promise<string | undefined>;
+  readonly setAside: (id: string) => Promise<void>;
+}
+
+/** What the workshop knows of what fails, as the server has it. */
+export function usePatterns(initial: PatternsAnswer): PatternsState {
+  const { queries } = store();
+  const [refusal, setRefusal] = useState<string>();
+  const { data } = useQuery(
+    {
+      queryKey: KEY,
+      staleTime: FRESH_MILLISECONDS,
+      queryFn: () => ask('/api/patterns', PatternsAnswer),
+      initialData: initial,
+    },
+    queries,
+  );
+  const changed = async (work: () => Promise<PatternsAnswer>): Promise<string | undefined> => {
+    try {
+      queries.setQueryData(KEY, await work());
+      // Line-ups go by it.
+      void queries.invalidateQueries({ queryKey: ['learned'] });
+      setRefusal(undefined);
+      return undefined;
+    } catch (error) {
+      const why = whyNot(error);
+      setRefusal(why);
+      return why;
+    }
+  };
+  return {
+    known: data,
+    refusal,
+    setTeaches: async (number, teaches) => {
+      await changed(() =>
+        ask(`/api/patterns/lessons/${number}`, PatternsAnswer, withBody('PATCH', { teaches })),
+      );
+    },
+    setLearning: async (setting) => {
+      await changed(() => ask('/api/patterns', PatternsAnswer, withBody('PATCH', setting)));
+    },
+    add: (pattern) =>
+      changed(() => ask('/api/patterns/own', PatternsAnswer, withBody('POST', pattern))),
+    setAside: async (id) => {
+      await changed(async () => {
+        await ask(`/api/patterns/own/${id}`, z.unknown(), withBody('PATCH', { archived: true }));
+        return ask('/api/patterns', PatternsAnswer);
+      });
+    },
+  };
+}
+
+/** What was learned of a board; undefined while it is fetched, or where nothing answers. */
+export function useLearned(boardId: string | undefined): BoardLearned | undefined {
+  const { queries } = store();
+  const { data } = useQuery(
+    {
+      queryKey: ['learned', boardId],
+      enabled: boardId !== undefined,
+      staleTime: FRESH_MILLISECONDS,
+      queryFn: () => ask(`/api/patterns/board/${boardId}`, BoardLearned),
+    },
+    queries,
+  );
+  return data;
+}

@@ -1,0 +1,115 @@
+import type { APIRoute } from 'astro';
+import { v7 } from 'uuid';
+import { eq } from 'drizzle-orm';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { GET as boardDoor } from '../src/pages/api/patterns/board/[id]';
+import { GET as list, PATCH as setting } from '../src/pages/api/patterns/index';
+import { PATCH as lessonDoor } from '../src/pages/api/patterns/lessons/[number]';
+import { PATCH as setAside } from '../src/pages/api/patterns/own/[id]';
+import { POST as addOwn } from '../src/pages/api/patterns/own/index';
+import { BoardLearned, PatternsAnswer } from '../src/patterns/patterns';
+import { openDatabase } from '../src/server/db/client';
+import { prepareDatabase } from '../src/server/db/prepare';
+import { board } from '../src/server/db/schema/board';
+import { closePools } from '../src/server/reckoning/pool';
+
+const url = process.env.DATABASE_URL!;
+const { db, pool } = openDatabase(url);
+beforeAll(() => prepareDatabase(url, { demo: true }));
+afterAll(() => Promise.all([pool.end(), closePools()]));
+
+async function call(
+  route: APIRoute,
+  method: string,
+  body?: unknown,
+  params: Record<string, string> = {},
+) {
+  const request = new Request('http://localhost/', {
+    method,
+    ...(body === undefined
+      ? {}
+      : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+  });
+  const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
+  return { status: response.status, json: (await response.json()) as unknown };
+}
+const known = async (): Promise<PatternsAnswer> =>
+  PatternsAnswer.parse((await call(list, 'GET')).json);
+
+describe('what the workshop learned', () => {
+  it('is there from the history of the demo: rates, ends, patterns, each with its cases', async () => {
+    const { lessons, rates, ends, patterns } = await known();
+    expect(lessons.length).toBeGreaterThan(30);
+    expect(rates[0]).toMatchObject({ of: 'capacitor electrolytic' });
+    // A board that always dies one way.
+    const power = ends.find(({ board: title }) => title.startsWith('PD3-POW'))!;
+    expect(power).toMatchObject({ ref: 'C5', mode: 'high-esr', seen: 6, of: 6 });
+    expect(power.cases).toHaveLength(6);
+    expect(power.interval.low).toBeGreaterThan(0.5);
+    const still = patterns.find(({ name }) => name === 'no-movement')!;
+    expect(still.cases.length).toBeGreaterThan(5);
+    for (const { suspects } of patterns)
+      expect(suspects.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 6);
+    // Nobody’s name and no serial number is in what was learned.
+    expect(JSON.stringify({ rates, ends, patterns })).not.toMatch(/Quill|Thistlewick|PD3-0\d/);
+  });
+
+  it('goes into the line-up of a board: its usual end is likelier, what never failed is not', async () => {
+    const [row] = await db.select({ id: board.id }).from(board).where(eq(board.title, (await known()).ends.find(({ ref }) => ref === 'L1')!.board)).limit(1);
+    const learned = BoardLearned.parse((await call(boardDoor, 'GET', undefined, { id: row!.id })).json);
+    expect(learned.factors.L1).toBeGreaterThan(2);
+    expect(learned.ends[0]).toMatchObject({ ref: 'L1' });
+    for (const factor of Object.values(learned.factors)) expect(factor).toBeGreaterThan(0);
+    expect((await call(boardDoor, 'GET', undefined, { id: v7() })).status).toBe(404);
+    expect((await call(boardDoor, 'GET', undefined, { id: 'x' })).status).toBe(404);
+  }); // prettier-ignore
+
+  it('can be doubted case by case, switched off, and begun anew; and all of it taken back', async () => {
+    const before = await known();
+    const power = before.ends.find(({ ref, of }) => ref === 'C5' && of === 6)!;
+    const doubted = String(power.cases[0]);
+    const less = await call(lessonDoor, 'PATCH', { teaches: false }, { number: doubted });
+    const now = PatternsAnswer.parse(less.json);
+    expect(now.ends.find(({ board: title }) => title === power.board)).toMatchObject({ of: 5 });
+    expect(now.lessons.find(({ number }) => String(number) === doubted)).toMatchObject({
+      teaches: false,
+    });
+    await call(lessonDoor, 'PATCH', { teaches: true }, { number: doubted });
+    const off = await call(setting, 'PATCH', { on: false, since: null });
+    expect(PatternsAnswer.parse(off.json)).toMatchObject({ rates: [], ends: [] });
+    const anew = await call(setting, 'PATCH', { on: true, since: new Date().toISOString() });
+    expect(PatternsAnswer.parse(anew.json).ends).toEqual([]);
+    const back = await call(setting, 'PATCH', { on: true, since: null });
+    expect(PatternsAnswer.parse(back.json).ends).toEqual(before.ends);
+  });
+
+  it('refuses what is no setting and no case, and changes nothing', async () => {
+    expect((await call(setting, 'PATCH', { on: 'yes', since: null })).status).toBe(422);
+    expect((await call(setting, 'PATCH', { on: true, since: 'yesterday' })).status).toBe(422);
+    for (const number of ['0', '-1', 'x', '99999999999', '1e9', '999999'])
+      expect((await call(lessonDoor, 'PATCH', { teaches: false }, { number })).status, number).toBe(
+        404,
+      );
+    expect((await call(lessonDoor, 'PATCH', {}, { number: '113' })).status).toBe(422);
+  });
+});
+
+describe('patterns of the workshop’s own', () => {
+  it('are written down once, and set aside', async () => {
+    const own = {
+      id: v7(),
+      unitType: '',
+      seen: 'ticks every second',
+      suspects: 'D1, then C1',
+      because: 'the supply starts and gives up',
+      firstTests: 'ohms of the rail',
+    };
+    expect((await call(addOwn, 'POST', own)).status).toBe(201);
+    expect((await call(addOwn, 'POST', { ...own, seen: 'another' })).status).toBe(201);
+    expect((await known()).own.filter(({ id }) => id === own.id)).toEqual([own]);
+    expect((await call(addOwn, 'POST', { ...own, id: v7(), seen: '' })).status).toBe(422);
+    expect((await call(setAside, 'PATCH', { archived: true }, { id: own.id })).status).toBe(200);
+    expect((await known()).own.some(({ id }) => id === own.id)).toBe(false);
+    expect((await call(setAside, 'PATCH', { archived: true }, { id: v7() })).status).toBe(404);
+  });
+});
