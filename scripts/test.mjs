@@ -173,6 +173,8 @@ async function main() {
     await installDebian(['python3-pyvisa', 'python3-pyvisa-py'], () =>
       ['pyvisa', 'pyvisa_py'].every((name) => existsSync(join(client, name))),
     );
+    // Reads what stands in a PDF, to compare it with what should.
+    await installDebian(['poppler-utils'], () => existsSync('/usr/bin/pdftotext'));
     await vitest('unit', {});
   }
   if (wants('integration') || wants('e2e')) {

@@ -44,6 +44,7 @@ const summary = (more: Partial<CaseSummary>): CaseSummary => ({
   pausedAt: null,
   timers: [],
   lesson: null,
+  followUpOn: null,
   needs: [],
   pads: {},
   nextAction: 'measure on',
@@ -81,6 +82,7 @@ describe('the order of the docket', () => {
         ends,
         summary: summary({
           closed: random() < 0.2,
+          followUpOn: random() < 0.3 ? ['2026-11-27', '2026-11-28'][i % 2]! : null,
           pausedAt: random() < 0.3 ? 'here' : null,
           minutesToGo: Math.floor(random() * 500),
           timers,
@@ -125,6 +127,7 @@ describe('the order of the docket', () => {
           timerDue: state !== 'closed' && due,
           paused: own.pausedAt !== null,
           minutesToGo: own.minutesToGo,
+          followUpDue: own.closed && own.followUpOn !== null && own.followUpOn <= '2026-11-27',
         });
         return [title, urgency];
       }),

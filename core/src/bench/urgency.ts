@@ -11,6 +11,8 @@ export interface CaseState {
   readonly paused: boolean;
   /** Minutes of work that are likely still to do, as far as its stage tells. */
   readonly minutesToGo: number;
+  /** Handed back, and the day has come on which somebody asks how it runs. */
+  readonly followUpDue?: boolean;
 }
 
 export interface Urgency {
@@ -33,7 +35,9 @@ export function urgencyOf({
   timerDue,
   paused,
   minutesToGo,
+  followUpDue = false,
 }: CaseState): Urgency {
+  if (followUpDue) return { score: 60, reason: 'ask how it runs' };
   if (state === 'closed') return { score: -1000 - ageDays / 1000, reason: 'closed' };
   const waiting = state === 'waiting' && !timerDue;
   const base = waiting ? -100 : 0;

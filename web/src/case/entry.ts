@@ -130,7 +130,19 @@ export const EntryBody = z.discriminatedUnion('kind', [
     errors: z.number().int().min(0).max(99_999),
     note: line(300),
   }),
-  z.object({ kind: z.literal('close'), note: line(1000) }),
+  z.object({
+    kind: z.literal('close'),
+    note: line(1000),
+    /** What the owner pays, in the workshop’s money. */
+    price: finite.min(0).max(9_999_999).optional(),
+    guaranteeDays: z.number().int().min(0).max(3660).optional(),
+    /** The day on which somebody asks how it runs. */
+    followUpOn: z.iso.date().optional(),
+    /** Parts and papers that go back with it. */
+    returned: line(200).optional(),
+  }),
+  /** Somebody asked how it runs. */
+  z.object({ kind: z.literal('followedUp'), runs: z.boolean(), note: line(300) }),
   z.object({ kind: z.literal('reopen') }),
   /**
    * One start of the unit: the stage at which it stopped, null where it came through. conditions:

@@ -113,6 +113,11 @@ export interface Journal {
   /** Where work was left, when nothing was entered since. */
   readonly pausedAt: Of<'pause'> | undefined;
   readonly closed: boolean;
+  /** How it was handed back last; undefined where it never was. */
+  readonly closing: Of<'close'> | undefined;
+  /** The day on which somebody asks how it runs; undefined where nobody has to any more. */
+  readonly followUpOn: string | undefined;
+  readonly followUps: readonly Of<'followedUp'>[];
   readonly moments: readonly number[];
 }
 
@@ -183,6 +188,8 @@ export interface Draft {
   readonly daylightOf: Map<string, number>;
   readonly timersDone: Set<string>;
   closed: boolean;
+  readonly closings: Of<'close'>[];
+  readonly followUps: Of<'followedUp'>[];
 }
 
 /**
@@ -273,7 +280,16 @@ function emptyDraft(
     daylightOf: new Map(),
     timersDone: new Set(),
     closed: false,
+    closings: [],
+    followUps: [],
   };
+}
+
+/** The day of a closing that nobody has asked about since. */
+function followUpOf({ closed, closings, followUps }: Draft): string | undefined {
+  const last = closings.at(-1);
+  const asked = last !== undefined && followUps.some(({ madeAt }) => madeAt > last.madeAt);
+  return closed && !asked ? last?.body.followUpOn : undefined;
 }
 
 /**
@@ -351,6 +367,9 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     })),
     pausedAt: last?.body.kind === 'pause' ? (last as Of<'pause'>) : undefined,
     closed: draft.closed,
+    closing: draft.closings.at(-1),
+    followUpOn: followUpOf(draft),
+    followUps: draft.followUps,
     moments: entries.map(({ madeAt }) => Date.parse(madeAt)),
   };
 }

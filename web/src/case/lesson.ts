@@ -41,7 +41,13 @@ export function lessonOf(
     patterns: journal.blockEvents.flatMap(({ body }) =>
       body.kind === 'pattern' ? [body.name.slice(0, 60)] : [],
     ),
-    grade: proven ? (changes.length === 1 ? 'whole' : 'shared') : 'unproven',
+    // What came back was no cure.
+    grade:
+      proven && journal.followUps.at(-1)?.body.runs !== false
+        ? changes.length === 1
+          ? 'whole'
+          : 'shared'
+        : 'unproven',
     changes: changes.slice(0, 60).map((change) => changeOf(change, journal, index, blocks)),
   };
 }

@@ -21,7 +21,8 @@ export function entryObjection(
   solver: (index: BoardIndex | undefined, journal: Journal) => Solved = solveHere,
 ): string | undefined {
   const journal = playJournal(entries, index);
-  if (journal.closed && body.kind !== 'reopen') return 'the case is closed: reopen it first';
+  if (journal.closed && body.kind !== 'reopen' && body.kind !== 'followedUp')
+    return 'the case is closed: reopen it first';
   const solved = solver(index, journal);
   const kind = kindOf(body.kind);
   const gate = kind.gate?.(body);

@@ -39,6 +39,8 @@ export const CaseSummary = z.object({
   minutesToGo: z.number().int(),
   /** Parts that are off or condemned, with nothing on in their place: what the sheet says they are. */
   needs: z.array(z.object({ ref: z.string(), text: z.string() })).default([]),
+  /** The day on which somebody asks how it runs; null where nobody has to. */
+  followUpOn: z.string().nullable().default(null),
   /** What it teaches, once it is closed; null where it teaches nothing. */
   lesson: Lesson.nullable().default(null),
 });
@@ -63,6 +65,7 @@ export function summaryOf(
     nextStage,
     minutesToGo,
     needs: needsOf(journal, index),
+    followUpOn: journal.followUpOn ?? null,
     lesson: lessonOf(journal, index, model, proven) ?? null,
   };
 }

@@ -28,14 +28,13 @@ export function PatternCard({ pattern }: { pattern: TaughtPattern }) {
             <Small as="span">
               {cases.length === 0
                 ? ''
-                : `${Number(count.toFixed(1))} of ${cases.length} here, ${oddsWords(before)} before`}
+                : `${Number(count.toFixed(1))} of ${cases.length} here, ${before === 0 ? 'not thought of' : oddsWords(before)} before`}
             </Small>
           </li>
         ))}
       </ol>
       <p>
-        <Small as="span">Cases: </Small>
-        <CaseLinks numbers={cases} />
+        Cases: <CaseLinks numbers={cases} />
       </p>
     </li>
   );

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Band } from '../case/Band';
+import { faultWords } from '../case/wording';
 import { Column, Columns } from '../ui/Columns';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
@@ -102,13 +103,13 @@ function Ends({ ends }: { ends: readonly TaughtEnd[] }) {
               <tr key={`${end.board} ${end.ref}`}>
                 <th scope="row">{end.board}</th>
                 <td data-label="part">
-                  <b className="mono">{end.ref}</b> {end.mode}
+                  <b className="mono">{end.ref}</b> {faultWords(end.mode)}
                 </td>
                 <td data-label="how often">
                   {counted(end.seen)} of {end.of}
                   <Small as="span">
                     {' '}
-                    {Math.round(100 * end.interval.low)} to {Math.round(100 * end.interval.high)} %
+                    {Math.round(100 * end.interval.low)} to {Math.round(100 * end.interval.high)}&nbsp;%
                   </Small>
                   {isUsual(end) && <strong> the usual end</strong>}
                 </td>

@@ -1,6 +1,6 @@
-/** Gives a text to the person as a file of this name. */
-export function saveFile(name: string, type: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+/** Gives a text, or what else a file is made of, to the person under this name. */
+export function saveFile(name: string, type: string, content: string | Blob): void {
+  const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = url;
   link.download = name;

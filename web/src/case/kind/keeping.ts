@@ -7,7 +7,15 @@ const timerObjection = (timer: string, { journal }: Situation): string | undefin
 
 /** Proof, closing, time, and taking back. */
 export const KEEPING_KINDS: KindsOf<
-  'retract' | 'answer' | 'close' | 'reopen' | 'timer' | 'daylight' | 'timerDone' | 'pause'
+  | 'retract'
+  | 'answer'
+  | 'close'
+  | 'reopen'
+  | 'followedUp'
+  | 'timer'
+  | 'daylight'
+  | 'timerDone'
+  | 'pause'
 > = {
   retract: {
     words: 'taking back',
@@ -38,7 +46,10 @@ export const KEEPING_KINDS: KindsOf<
       const against = obstacles();
       return against.length > 0 ? `it cannot be closed yet: ${against.join('; ')}` : undefined;
     },
-    add: (draft) => (draft.closed = true),
+    add: (draft, entry) => {
+      draft.closed = true;
+      draft.closings.push(entry);
+    },
     report: 'table',
   },
   reopen: {
@@ -47,6 +58,16 @@ export const KEEPING_KINDS: KindsOf<
     takeBack: 'never',
     objection: (_, { journal }) => (journal.closed ? undefined : 'the case is open'),
     add: (draft) => (draft.closed = false),
+    report: 'none',
+  },
+  followedUp: {
+    words: 'asking how it runs',
+    said: ({ runs, note }) =>
+      [runs ? 'it runs' : 'it does not run', note].filter(Boolean).join(', '),
+    takeBack: 'never',
+    objection: (_, { journal }) =>
+      journal.closed ? undefined : 'the case is open: close it first',
+    add: (draft, entry) => void draft.followUps.push(entry),
     report: 'none',
   },
   timer: {

@@ -36,6 +36,10 @@ const state = sql<DocketLine['state']>`case
 const timerDue = (now: Date): SQL =>
   sql`(coalesce(${caseSummary.daylightReached}, false) or coalesce(${caseSummary.timerDueAt} <= ${now.toISOString()}::timestamptz, false))`;
 
+/** A case that was handed back, and the day has come on which somebody asks how it runs. */
+const followUpDue = (today: string): SQL =>
+  sql`(coalesce(${caseSummary.closed}, false) and coalesce(${caseSummary.content}->>'followUpOn' <= ${today}, false))`;
+
 /**
  * The score of `urgencyOf` in the database's words: the order of ten thousand cases is not worked
  * out by fetching them. The integration tests hold the two against each other.
@@ -46,6 +50,7 @@ function score(now: Date): SQL<number> {
   const slack = sql`(${repairCase.promisedOn} - ${today}::date) - coalesce(${caseSummary.minutesToGo}, 0) / ${sql.raw(String(DAY_MINUTES))}.0`;
   const base = sql`case when ${waits} then -100 else 0 end`;
   return sql<number>`case
+    when ${followUpDue(today)} then 60
     when coalesce(${caseSummary.closed}, false) then -1000 - ${age} / 1000
     when ${timerDue(now)} then 150
     when ${repairCase.promisedOn} is not null
@@ -110,6 +115,7 @@ const NO_SUMMARY: CaseSummary = {
   minutesToGo: 0,
   needs: [],
   lesson: null,
+  followUpOn: null,
 };
 
 function lineOf(
@@ -121,7 +127,7 @@ function lineOf(
   const read = CaseSummary.safeParse(content);
   if (!read.success)
     logger.warn({ case: row.number }, 'a summary is missing, or of another version');
-  const { pads, nextAction, nextStage, minutes, pausedAt, timers, minutesToGo } =
+  const { pads, nextAction, nextStage, minutes, pausedAt, timers, minutesToGo, followUpOn } =
     read.data ?? NO_SUMMARY;
   const { number, title, owner, batch, promisedOn, waitsFor, waitsKind, arrived, openedAt } = row;
   const promisedInDays = promisedOn
@@ -134,6 +140,7 @@ function lineOf(
     timerDue: own !== 'closed' && timers.some((timer) => isDue(timer, now)),
     paused: pausedAt !== null,
     minutesToGo,
+    followUpDue: own === 'closed' && followUpOn !== null && followUpOn <= format(now, 'yyyy-MM-dd'),
   });
   return {
     number,

@@ -14,7 +14,7 @@ import {
   type Shares,
 } from '@hanzai/core/learn';
 import { ARCHETYPES, RATES } from '@hanzai/data';
-import { siteTitle } from '../../case/wording';
+import { faultWords, siteTitle } from '../../case/wording';
 import {
   LearningSetting,
   type BoardLearned,
@@ -161,7 +161,10 @@ export async function patternsOf(db: Database): Promise<PatternsAnswer> {
     ),
     ends: [...new Set(lessons.map(({ board }) => board))]
       .filter((board) => board !== '')
-      .flatMap((board) => endsOf(board, known)),
+      .map((board) => endsOf(board, known))
+      // Boards that always die one way first.
+      .sort((a, b) => (b[0]?.interval.low ?? 0) - (a[0]?.interval.low ?? 0))
+      .flat(),
     own: await ownPatterns(db),
   };
 }
@@ -179,7 +182,7 @@ function taughtCase(
     grade: lesson.grade,
     board: lesson.board,
     cures: lesson.changes.map(({ ref, of, mode }, i) => ({
-      words: [ref === '' ? of : `${ref} (${of})`, mode].filter(Boolean).join(', '),
+      words: [ref === '' ? of : `${ref} (${of})`, faultWords(mode)].filter(Boolean).join(', '),
       share: own[i] ?? 0,
     })),
   };

@@ -1,63 +1,81 @@
 import Printer from 'lucide-react/icons/printer';
-import { useState } from 'react';
-import { z } from 'zod';
+import { useMemo, useState } from 'react';
 import { CaseFrame } from '../../case/CaseFrame';
 import type { CaseState } from '../../case/use-case';
 import { Refused } from '../../form/EntryForm';
-import { maybeWords } from '../../form/typed';
-import { useEntryForm } from '../../form/use-entry-form';
+import { PaperSheet } from '../../paper/PaperSheet';
 import { Button } from '../../ui/Button';
-import { TextField } from '../../ui/TextField';
+import { OneOf } from '../../ui/Choices';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
-import { Report } from './Report';
-import { useReportFigures } from './use-report-figures';
+import { saveFile } from '../../ui/save-file';
+import { limitOf } from '../decide/standing';
+import { ClosingForm } from './ClosingForm';
+import { FollowUp } from './FollowUp';
 import style from './HandBackStage.module.css';
+import { ownersPaper } from './owners';
+import { technicalPaper } from './technical';
+import { useReportFigures } from './use-report-figures';
 
-const AdviceTyped = z.object({ note: maybeWords(1000) });
+type Voice = 'technical' | 'owner';
 
-/** Hand back: close the case when nothing stands against it, and the report for the owner. */
+/** Hand back: close the case when nothing stands against it, and the papers that go with it. */
 export function HandBackStage({ state }: { state: CaseState }) {
-  const { view } = state;
-  const { journal } = state;
-  const { obstacles } = state.progress;
+  const { view, journal, index, model, progress } = state;
+  const { obstacles, proof } = progress;
   const { figures, failure, pending } = useReportFigures(state);
-  const { field, onSubmit, ...entry } = useEntryForm(
-    AdviceTyped,
-    { note: '' },
-    { enter: ({ note }) => state.append({ kind: 'close', note }) },
-  );
+  const [voice, setVoice] = useState<Voice>('technical');
   const [refusal, setRefusal] = useState<string>();
-  const closing = state.entries.findLast(({ body }) => body.kind === 'close');
+  const closing = journal.closed ? journal.closing : undefined;
+  const paper = useMemo(() => {
+    const of = { view, journal, index, model, proof };
+    return voice === 'owner'
+      ? ownersPaper(of, closing?.body, closing?.madeAt, limitOf(journal, view))
+      : technicalPaper(of, pending ? undefined : figures, closing?.body.note ?? '');
+  }, [view, journal, index, model, proof, voice, closing, pending, figures]);
+  async function savePdf(): Promise<void> {
+    // The writer of PDF files is large, and most who look at a report want none.
+    const { makePdf } = await import('../../paper/make-pdf');
+    try {
+      saveFile(
+        `${paper.kind.replaceAll(/[^\w]+/g, '-').toLowerCase()}.pdf`,
+        'application/pdf',
+        await makePdf(paper),
+      );
+      setRefusal(undefined);
+    } catch {
+      setRefusal('the PDF could not be made here; print it into a file instead');
+    }
+  }
   return (
     <CaseFrame state={state} stage="hand-back">
       <div className={style.tools}>
         {journal.closed ? (
-          <Notice look="good">
-            Closed
-            {closing?.body.kind === 'close' && closing.body.note ? `: ${closing.body.note}` : '.'}
-          </Notice>
+          <Notice look="good">Closed{closing?.body.note ? `: ${closing.body.note}` : '.'}</Notice>
         ) : obstacles.length > 0 ? (
           <Notice look="attention" title="Not ready to close:">
             {obstacles.join('; ')}.
           </Notice>
         ) : (
-          <form className={style.close} noValidate onSubmit={onSubmit}>
-            <TextField
-              id="closing"
-              label="Advice to the owner, what remains at risk"
-              placeholder="the motor capacitors are of the same age"
-              {...field('note')}
-            />
-            <Refused words={entry.refusal} />
-            <Button look="main" type="submit">
-              Close the case
-            </Button>
-          </form>
+          <ClosingForm state={state} />
         )}
+        <FollowUp state={state} />
+        <OneOf
+          name="voice"
+          legend="Paper"
+          value={voice}
+          onChange={setVoice}
+          choices={[
+            { value: 'technical', words: 'Technical report' },
+            { value: 'owner', words: 'One page for the owner' },
+          ]}
+        />
         <div className={style.buttons}>
           <Button disabled={pending} onClick={() => window.print()}>
             <Printer size={18} aria-hidden="true" /> Print the report
+          </Button>
+          <Button disabled={pending && voice === 'technical'} onClick={() => void savePdf()}>
+            Save as PDF
           </Button>
           {journal.closed && (
             <Button onClick={() => setRefusal(state.append({ kind: 'reopen' }))}>
@@ -76,12 +94,7 @@ export function HandBackStage({ state }: { state: CaseState }) {
       </div>
       <Refused words={refusal} />
       {failure && <Notice look="attention">{failure}</Notice>}
-      <Report
-        state={state}
-        figures={figures}
-        pending={pending}
-        advice={closing?.body.kind === 'close' && journal.closed ? closing.body.note : ''}
-      />
+      <PaperSheet paper={paper} />
       <Keys
         keys={[
           ['Ctrl+P', 'print the report'],

@@ -10,6 +10,7 @@ import {
   type Run,
 } from '@hanzai/core/prove';
 import { runOf } from '../../case/kind/proving';
+import { soakHours } from '../../case/soak';
 import type { CaseState } from '../../case/use-case';
 import { EntryForm } from '../../form/EntryForm';
 import { countWithin, maybeNumber, maybeWords } from '../../form/typed';
@@ -46,19 +47,6 @@ const MEDIUM_WORDS: Readonly<Record<RunMedium, string>> = {
   none: 'it takes none',
 };
 
-/** Hours of soak that ran to their end since the unit was last repaired. */
-export function soakHours({ journal }: CaseState): number {
-  const repaired = journal.ledger.at(-1)?.entry.madeAt ?? '';
-  return journal.timers
-    .filter(
-      ({ entry, done }) =>
-        done &&
-        (entry.body.what === 'burn-in' || entry.body.what === 'other') &&
-        entry.madeAt > repaired,
-    )
-    .reduce((sum, { entry }) => sum + entry.body.hours, 0);
-}
-
 /** Runs of the unit over media, what they show, and what was not tried. */
 export function Runs({ state, locked }: { state: CaseState; locked: boolean }) {
   const { journal, model } = state;
@@ -66,7 +54,7 @@ export function Runs({ state, locked }: { state: CaseState; locked: boolean }) {
   const since = journal.runsSince.map(({ body }) => runOf(body));
   const inThe = new Set(journal.runsSince.map(({ id }) => id));
   const before = journal.runs.filter(({ id }) => !inThe.has(id)).map(({ body }) => runOf(body));
-  const statement = proofStatement(since, wants, soakHours(state));
+  const statement = proofStatement(since, wants, soakHours(journal));
   const more = statement.errors === 0 ? passesFor(0.01) - statement.passes : 0;
   const entry = useEntryForm(
     RunTyped,

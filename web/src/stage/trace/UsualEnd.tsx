@@ -1,7 +1,7 @@
 import { CaseLinks } from '../../patterns/CaseLinks';
 import { isUsual } from '../../patterns/patterns';
 import { useLearned } from '../../patterns/use-patterns';
-import { placeText } from '../../case/wording';
+import { faultWords, placeText } from '../../case/wording';
 import type { CaseState } from '../../case/use-case';
 import { Notice } from '../../ui/Notice';
 
@@ -14,7 +14,7 @@ export function UsualEnd({ state: { view, index, journal } }: { state: CaseState
     <Notice title="Seen before:">
       {Number(end.seen.toFixed(1))} of {end.of} closed cases of this board ended at{' '}
       <b>{placeText(index, end.ref)}</b>
-      {end.mode && ` (${end.mode})`}: <CaseLinks numbers={end.cases} />. The line-up goes by it;
+      {end.mode && ` (${faultWords(end.mode)})`}: <CaseLinks numbers={end.cases} />. The line-up goes by it;
       measure it all the same.
     </Notice>
   );
