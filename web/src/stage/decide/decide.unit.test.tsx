@@ -18,7 +18,8 @@ import { missingFor } from './MissingParts';
 import { OwnerMessage } from './OwnerMessage';
 import { QuotePanel } from './QuotePanel';
 import { Salvage } from './Salvage';
-import { limitOf, stagesAhead, standingOf, suspectsOf, withHistory } from './standing';
+import { limitOf } from '../../case/agreed';
+import { stagesAhead, standingOf, suspectsOf, withHistory } from './standing';
 
 const { board } = readSheetLines(
   `J1 9V in: 1=VIN 2=0

@@ -14,6 +14,7 @@ import {
 import { benchMinutes } from '@hanzai/core/bench';
 import type { UnitModel } from '@hanzai/core/block';
 import type { BoardIndex } from '@hanzai/core/board';
+import { limitOf } from '../../case/agreed';
 import type { CaseView } from '../../case/case-view';
 import type { Journal } from '../../case/journal';
 import type { OtherCases } from '../../case/others';
@@ -75,17 +76,6 @@ export interface Decided {
   readonly suspects: readonly Suspect[];
   readonly courses: readonly Course[];
   readonly quote: Quote;
-}
-
-/** What was agreed last; undefined where nothing was. */
-export function limitOf(
-  journal: Journal,
-  view: Pick<CaseView, 'spendingLimit'>,
-): number | undefined {
-  const agreed = journal.consents.findLast(({ body }) => body.limit !== undefined)?.body.limit;
-  if (agreed !== undefined) return agreed;
-  const card = view.spendingLimit === null ? Number.NaN : Number(view.spendingLimit);
-  return Number.isFinite(card) ? card : undefined;
 }
 
 /** Everything that a decision rests on. */

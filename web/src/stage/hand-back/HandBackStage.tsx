@@ -9,7 +9,7 @@ import { OneOf } from '../../ui/Choices';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { saveFile } from '../../ui/save-file';
-import { limitOf } from '../decide/standing';
+import { limitOf } from '../../case/agreed';
 import { ClosingForm } from './ClosingForm';
 import { FollowUp } from './FollowUp';
 import style from './HandBackStage.module.css';

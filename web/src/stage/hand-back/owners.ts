@@ -2,9 +2,10 @@ import { addDays } from 'date-fns/addDays';
 import { format } from 'date-fns/format';
 import { creditOf, stillSuspect } from '../../case/after-repair';
 import type { EntryBody } from '../../case/entry';
+import { shownOf } from '../../case/shown';
 import { moneyText, placeText } from '../../case/wording';
 import { list, maybe, words, type Paper } from '../../paper/paper';
-import { dayText, factsOf, shownOf, type PaperOf } from './technical';
+import { dayText, factsOf, type PaperOf } from './technical';
 
 export type Closing = Extract<EntryBody, { kind: 'close' }>;
 

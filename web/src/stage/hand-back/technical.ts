@@ -1,13 +1,13 @@
 import { format } from 'date-fns/format';
 import { benchMinutes } from '@hanzai/core/bench';
-import { proofStatement, statementWords, type ProofStep } from '@hanzai/core/prove';
+import type { ProofStep } from '@hanzai/core/prove';
 import { creditOf, overruledOf, stillSuspect } from '../../case/after-repair';
 import type { Journal } from '../../case/journal';
 import type { ReportList } from '../../case/kind/definition';
-import { runOf, runWords } from '../../case/kind/proving';
+import { runWords } from '../../case/kind/proving';
 import { kindOf } from '../../case/kinds';
 import { proofWords } from '../../case/proof-words';
-import { soakHours } from '../../case/soak';
+import { shownOf } from '../../case/shown';
 import type { CaseState } from '../../case/use-case';
 import {
   decibanText,
@@ -40,18 +40,6 @@ export const factsOf = ({ view, journal }: PaperOf): Paper['facts'] =>
       ['Board sheet', view.board?.content.title ?? ''],
     ] as const
   ).filter(([, value]) => value !== '');
-
-/** What the runs since the last repair show, and what was not tried. */
-export function shownOf({ journal, model }: PaperOf): readonly string[] {
-  const runs = journal.runsSince.map(({ body }) => runOf(body));
-  const statement = proofStatement(runs, model?.proof, soakHours(journal));
-  return [
-    statementWords(statement),
-    ...(runs.length > 0 && statement.notTried.length > 0
-      ? [`Not tried: ${statement.notTried.join(', ')}.`]
-      : []),
-  ];
-}
 
 /**
  * The report with all of it: complaint, findings, readings with their weight, parts, proof, time.
@@ -154,7 +142,7 @@ function weighed(
 const STATE_WORDS = { open: 'not done', pass: 'pass', fail: 'FAIL' } as const;
 
 /** The steps of the proof, every run, and what they show. */
-export function proofBlocks({ journal, index, proof, ...of }: PaperOf): Block[] {
+export function proofBlocks({ journal, index, proof, model }: PaperOf): Block[] {
   const rows = proof.map((step) => {
     const { what, how, must, before, after } = proofWords(step, index);
     return [
@@ -171,7 +159,7 @@ export function proofBlocks({ journal, index, proof, ...of }: PaperOf): Block[] 
   return [
     ...table,
     ...list(runs),
-    ...(rows.length === 0 ? [] : shownOf({ journal, index, proof, ...of }).map(words)),
+    ...(rows.length === 0 ? [] : shownOf({ journal, model }).map(words)),
   ];
 }
 

@@ -12,7 +12,7 @@ import { writtenPoints } from '../../case/written-points';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { MeteredStrip } from '../../meter/MeteredStrip';
-import { shownOf } from '../hand-back/technical';
+import { shownOf } from '../../case/shown';
 import { FirstPower } from './FirstPower';
 import { Rails } from './Rails';
 import { Runs } from './Runs';
@@ -86,7 +86,7 @@ export function ProveStage({ state }: { state: CaseState }) {
       )}
       {progress.proven ? (
         <Notice look="good" title="Proven." live>
-          Every step passed. {shownOf({ ...state, proof: progress.proof }).join(' ')}{' '}
+          Every step passed. {shownOf(state).join(' ')}{' '}
           <ButtonLink href={`/case/${view.number}/hand-back`}>On to Hand back</ButtonLink>
         </Notice>
       ) : (

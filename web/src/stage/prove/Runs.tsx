@@ -10,7 +10,7 @@ import {
   type Run,
 } from '@hanzai/core/prove';
 import { runOf } from '../../case/kind/proving';
-import { soakHours } from '../../case/soak';
+import { soakHours } from '../../case/shown';
 import type { CaseState } from '../../case/use-case';
 import { EntryForm } from '../../form/EntryForm';
 import { countWithin, maybeNumber, maybeWords } from '../../form/typed';

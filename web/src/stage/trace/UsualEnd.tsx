@@ -14,8 +14,8 @@ export function UsualEnd({ state: { view, index, journal } }: { state: CaseState
     <Notice title="Seen before:">
       {Number(end.seen.toFixed(1))} of {end.of} closed cases of this board ended at{' '}
       <b>{placeText(index, end.ref)}</b>
-      {end.mode && ` (${faultWords(end.mode)})`}: <CaseLinks numbers={end.cases} />. The line-up goes by it;
-      measure it all the same.
+      {end.mode && ` (${faultWords(end.mode)})`}: <CaseLinks numbers={end.cases} />. The line-up
+      goes by it; measure it all the same.
     </Notice>
   );
 }
