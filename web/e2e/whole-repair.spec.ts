@@ -1,3 +1,4 @@
+import { statSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import { alive, follow, openCase, visit } from './open-case';
@@ -114,11 +115,14 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
   await page.getByRole('checkbox', { name: 'warm', exact: true }).check();
   await page.getByLabel('Passes right').fill('24');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/Error rate below 12 % at 95 %/)).toBeVisible();
+  await expect(page.getByText(/Error rate below 12 % at 95 %/).first()).toBeVisible();
   await expect(page.getByText('Proven.')).toBeVisible();
   await follow(page, page.getByRole('link', { name: 'On to Hand back' }));
 
   await page.getByLabel('Advice to the owner').fill('The motor capacitors are of the same age.');
+  await page.getByLabel('Price').fill('64,50');
+  await page.getByLabel('Guarantee, days').fill('180');
+  await page.getByLabel('Ask how it runs on').fill('2026-01-05');
   await page.getByRole('button', { name: 'Close the case' }).click();
   await expect(page.getByText('Closed: The motor capacitors')).toBeVisible();
   await expect(page.getByRole('article')).toContainText('F1 condemned');
@@ -130,8 +134,28 @@ test('a dead reader is traced, repaired, proven and handed back', async ({ page 
     )
   ).text();
   expect(csv).toContain('off,continuity,F1.1,F1.2,open');
+  // The page for the owner says the price and no figures of merit; as a PDF it is made here.
+  await page.getByText('One page for the owner').click();
+  await expect(page.getByRole('article')).toContainText('Within the 120 agreed.');
+  await expect(page.getByRole('article')).not.toContainText('deciban');
+  const [paper] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as PDF' }).click(),
+  ]);
+  expect(paper.suggestedFilename()).toBe(`for-the-owner-case-${number}.pdf`);
+  expect(statSync((await paper.path())!).size).toBeGreaterThan(5000);
+  // The day has come to ask how it runs; then it stands with the closed ones.
   await visit(page, '/');
-  await expect(page.getByRole('row', { name: DEAD_READER })).toContainText('handed back');
+  const row = page.getByRole('row', { name: DEAD_READER });
+  await expect(row).toContainText('ask how it runs');
+  await visit(page, `/case/${number}/hand-back`);
+  await page.getByLabel('What the owner says').fill('runs all day');
+  await page.getByRole('button', { name: 'It runs' }).click();
+  await expect(page.getByText(/it runs, runs all day/)).toBeVisible();
+  await expect(page.getByText('all stored')).toBeVisible();
+  await visit(page, '/');
+  await expect(row).not.toContainText('ask how it runs');
+  await expect(row).toContainText('handed back');
   await visit(page, `/case/${number}/trace`);
   await expect(page.getByText('This case is closed')).toBeVisible();
 });

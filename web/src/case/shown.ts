@@ -24,7 +24,7 @@ export function shownOf({
   return [
     statementWords(statement),
     ...(runs.length > 0 && statement.notTried.length > 0
-      ? [`Not tried: ${statement.notTried.join(', ')}.`]
+      ? [`Not tried: ${statement.notTried.join('; ')}.`]
       : []),
   ];
 }

@@ -270,7 +270,7 @@ function Line({
         {promisedOn && (
           <span className={style.date}>{format(parseISO(promisedOn), 'd MMM yyyy')}</span>
         )}
-        {line.state !== 'closed' && <small>{line.reason}</small>}
+        {line.reason !== 'closed' && <small>{line.reason}</small>}
       </td>
       <td>
         <span className={style.date}>{formatDistanceStrict(new Date(line.openedAt), now)}</span>

@@ -150,7 +150,7 @@ describe('the page for the owner', () => {
       'Not tried:',
       'The proof is not complete: it goes back as it is.',
       'The motor capacitors are of the same age.',
-      '65. Within the 90 agreed.',
+      '64.50. Within the 90 agreed.',
       'the old choke in a bag',
       'until 31 March 2027',
       'We ask how it runs on 15 January 2027.',
@@ -174,7 +174,7 @@ describe('the page for the owner', () => {
     expect(given).not.toContain('What it was shown to do');
     expect(given).not.toContain('Costs');
     const dear = textOf(ownersPaper(paperOf(BODIES), { ...closing, price: 120 }, undefined, 90));
-    expect(dear).toContain('120. Above the 90 agreed');
+    expect(dear).toContain('120.00. Above the 90 agreed');
     expect(dear).not.toContain('until');
   }); // prettier-ignore
 

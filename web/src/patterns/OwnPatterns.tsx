@@ -11,6 +11,7 @@ import { Panel } from '../ui/Panel';
 import { Rows } from '../ui/Rows';
 import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
+import { wordsSaid } from './find';
 import type { PatternsState } from './use-patterns';
 
 const OwnTyped = z.object({
@@ -31,15 +32,15 @@ export function OwnPatterns({ state, said }: { state: PatternsState; said: strin
       clears: ['seen', 'suspects', 'because', 'firstTests'],
     },
   );
-  const words = said.trim().toLowerCase();
+  const words = wordsSaid(said);
   const own = state.known.own.filter(
     ({ seen, suspects }) =>
-      words === '' ||
-      words.split(/\s+/).some((word) => `${seen} ${suspects}`.toLowerCase().includes(word)),
+      words.length === 0 ||
+      words.some((word) => `${seen} ${suspects}`.toLowerCase().includes(word)),
   );
   return (
     <Panel title="Our own" aside="written by hand: no odds follow from them" framed>
-      {own.length === 0 && <Small>None yet{words === '' ? '' : ' with these words'}.</Small>}
+      {own.length === 0 && <Small>None yet{words.length === 0 ? '' : ' with these words'}.</Small>}
       <Rows>
         {own.map(({ id, unitType, seen, suspects, because, firstTests }) => (
           <li key={id}>

@@ -109,7 +109,8 @@ function Ends({ ends }: { ends: readonly TaughtEnd[] }) {
                   {counted(end.seen)} of {end.of}
                   <Small as="span">
                     {' '}
-                    {Math.round(100 * end.interval.low)} to {Math.round(100 * end.interval.high)}&nbsp;%
+                    {Math.round(100 * end.interval.low)} to {Math.round(100 * end.interval.high)}
+                    &nbsp;%
                   </Small>
                   {isUsual(end) && <strong> the usual end</strong>}
                 </td>

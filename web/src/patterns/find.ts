@@ -1,4 +1,3 @@
-import { searchTerms } from '../docket/search';
 import type { PatternsAnswer, TaughtPattern } from './patterns';
 
 /** Words that mean the same at a bench. From memory of what owners say. */
@@ -11,6 +10,10 @@ const SAME: readonly (readonly string[])[] = [
   ['warm', 'hot', 'heat'],
   ['lamp', 'light', 'led'],
 ];
+
+/** The words of what somebody said, without what stands between them. */
+export const wordsSaid = (said: string): readonly string[] =>
+  said.toLowerCase().match(/[\p{L}\d]+/gu) ?? [];
 
 const alike = (term: string): readonly string[] =>
   SAME.find((words) => words.some((one) => one === term)) ?? [term];
@@ -28,7 +31,7 @@ export function matchOf(
   ]
     .join(' ')
     .toLowerCase();
-  const terms = searchTerms(said);
+  const terms = wordsSaid(said);
   if (terms.length === 0) return 1;
   const found = terms.filter((term) => alike(term).some((word) => text.includes(word)));
   return found.length / terms.length;
@@ -36,7 +39,7 @@ export function matchOf(
 
 /** Patterns that have any of the words, those with most of them first; all of them where nothing is said. */
 export function findPatterns({ patterns }: PatternsAnswer, said: string): readonly TaughtPattern[] {
-  if (searchTerms(said).length === 0)
+  if (wordsSaid(said).length === 0)
     return [...patterns].sort((a, b) => b.cases.length - a.cases.length);
   return patterns
     .map((pattern) => ({ pattern, match: matchOf(pattern, said) }))

@@ -104,7 +104,8 @@ function costLines(closing: Closing | undefined, limit: number | undefined): str
       : closing.price <= limit
         ? `Within the ${moneyText(limit)} agreed.`
         : `Above the ${moneyText(limit)} agreed: ask us why.`;
-  return [`${moneyText(closing.price)}. ${agreed}`];
+  // To the penny: it is what is paid.
+  return [`${closing.price.toFixed(2)}. ${agreed}`];
 }
 
 function backLines({ view }: PaperOf, closing: Closing | undefined): string[] {

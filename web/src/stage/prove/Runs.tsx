@@ -77,7 +77,7 @@ export function Runs({ state, locked }: { state: CaseState; locked: boolean }) {
     <>
       <Notice look={statement.errors > 0 ? 'attention' : 'plain'} title="Shown so far:" live>
         {statementWords(statement)}
-        {statement.notTried.length > 0 && <> Not tried: {statement.notTried.join(', ')}.</>}
+        {statement.notTried.length > 0 && <> Not tried: {statement.notTried.join('; ')}.</>}
         {statement.passes > 0 && more > 0 && (
           <>
             {' '}
