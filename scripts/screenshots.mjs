@@ -122,10 +122,20 @@ await shot('stock', 'day', async (page) => {
   await page.waitForTimeout(600);
 });
 await shot('repair', 'day', go(/loses steps/, 'repair'));
-await shot('prove', 'day', go(/dead after a jolt/, 'prove'));
+await shot('prove', 'day', async (page) => {
+  await go(/dead after a jolt/, 'prove')(page);
+  await page.getByRole('heading', { name: 'New joints' }).scrollIntoViewIfNeeded();
+  await page.getByText('a good board draws').scrollIntoViewIfNeeded();
+});
+await shot('patterns', 'day', async (page) => {
+  await page.goto(`${address}/patterns`);
+  await alive(page);
+  await page.getByRole('list', { name: 'Patterns' }).waitFor();
+});
 await shot('hand-back', 'day', async (page) => {
   await go(/dead after a jolt/, 'hand-back')(page);
-  await page.getByText(/weight for/).waitFor({ timeout: 60_000 });
+  await page.getByText('One page for the owner').click();
+  await page.getByText('What you told us').waitFor();
 });
 await shot('sheet-bench', 'day', async (page) => {
   await page.goto(`${address}/boards`);

@@ -214,7 +214,7 @@ for (const [width, height] of [
       await visit(page, `/case/${number}/${stage}`);
       await fits(stage);
     }
-    for (const path of ['/', '/boards', '/stock', '/instruments', '/case/new']) {
+    for (const path of ['/', '/boards', '/stock', '/patterns', '/instruments', '/case/new']) {
       await visit(page, path);
       await fits(path);
     }

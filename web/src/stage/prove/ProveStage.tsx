@@ -194,11 +194,13 @@ function Row({
       <th scope="row">
         {how === '' ? what : <b>{what}</b>} <small>{how}</small>
       </th>
-      <td className="mono">
+      <td className="mono" data-label="must show">
         {must.display} <small>{must.band}</small>
       </td>
-      <td className="mono">{before}</td>
-      <td className="mono">
+      <td className="mono" data-label="before">
+        {before}
+      </td>
+      <td className="mono" data-label="after">
         {step.type === 'starts' && (
           <span className={style.answers}>
             {step.clean} of {step.needed}
