@@ -2,6 +2,7 @@
 // of them are not up to date.
 import { readFileSync, writeFileSync } from 'node:fs';
 import { Board } from '@hanzai/core/board';
+import { PatternPack } from '@hanzai/core/learn';
 import { z } from 'zod';
 import { EvidenceFile } from '../web/src/case/evidence';
 import { TraceFile } from '../web/src/case/trail';
@@ -10,6 +11,7 @@ const SCHEMAS = {
   'board.schema.json': Board,
   'trace.schema.json': TraceFile,
   'evidence.schema.json': EvidenceFile,
+  'patterns.schema.json': PatternPack,
 };
 
 for (const [name, schema] of Object.entries(SCHEMAS)) {

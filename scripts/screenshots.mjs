@@ -89,7 +89,7 @@ await shot('docket', 'day', async (page) => {
   await alive(page);
 });
 await shot('take-in', 'day', go(/no movement and no eject/, 'take-in'));
-for (const stage of ['swaps', 'open-up', 'look', 'first-aid'])
+for (const stage of ['swaps', 'open-up', 'look'])
   await shot(stage, 'day', go(/gives up after three/, stage));
 await shot('make-safe', 'day', go(/loses steps/, 'make-safe'));
 await shot('trace', 'day', async (page) => {

@@ -58,7 +58,7 @@ describe('migrations', () => {
     await ask(
       at(own),
       `alter table repair_case drop column arrived, drop column teaches;
-       drop table own_pattern, workshop_setting;
+       drop table pattern_pack, own_pattern, workshop_setting;
        drop table stock_reservation, stock_move, stock_lot;
        drop table instrument;
        drop table board_picture;

@@ -5,8 +5,11 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { GET as boardDoor } from '../src/pages/api/patterns/board/[id]';
 import { GET as list, PATCH as setting } from '../src/pages/api/patterns/index';
 import { PATCH as lessonDoor } from '../src/pages/api/patterns/lessons/[number]';
+import { GET as savePack, POST as takePack } from '../src/pages/api/patterns/packs/index';
+import { PATCH as changePack } from '../src/pages/api/patterns/packs/[workshop]';
 import { PATCH as setAside } from '../src/pages/api/patterns/own/[id]';
 import { POST as addOwn } from '../src/pages/api/patterns/own/index';
+import { packHash, PatternPack } from '@hanzai/core/learn';
 import { BoardLearned, PatternsAnswer } from '../src/patterns/patterns';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
@@ -111,5 +114,77 @@ describe('patterns of the workshop’s own', () => {
     expect((await call(setAside, 'PATCH', { archived: true }, { id: own.id })).status).toBe(200);
     expect((await known()).own.some(({ id }) => id === own.id)).toBe(false);
     expect((await call(setAside, 'PATCH', { archived: true }, { id: v7() })).status).toBe(404);
+  });
+});
+
+describe('packs of other workshops', () => {
+  const own = async (): Promise<PatternPack> =>
+    PatternPack.parse((await call(savePack, 'GET')).json);
+  /** As another workshop with the same work would send it, with these figures of one class. */
+  async function other(
+    failures: number,
+    expected: number,
+    workshop = v7(),
+    madeAt = '2026-11-01T00:00:00.000Z',
+  ): Promise<PatternPack> {
+    const mine = await own();
+    const rates = mine.rates.map((row) =>
+      row.of === 'resistor' ? { ...row, failures, expected } : row,
+    );
+    const pack = { ...mine, workshop, madeAt, rates };
+    return { ...pack, hash: await packHash(pack) };
+  }
+  const take = (pack: unknown) => call(takePack, 'POST', { text: JSON.stringify(pack) });
+
+  it('go out with counts alone, and one’s own does not come in again', async () => {
+    const mine = await own();
+    expect(mine.cases).toBeGreaterThan(30);
+    expect((await own()).workshop).toBe(mine.workshop);
+    expect(JSON.stringify(mine)).not.toMatch(/Quill|Thistlewick|Vale|PD3-0\d|CR40-0/);
+    expect(await take(mine)).toMatchObject({ status: 422, json: { detail: expect.stringContaining('this very workshop') as string } });
+    expect((await take({ ...mine, cases: 1 })).status).toBe(422);
+    expect((await call(takePack, 'POST', { text: 'no pack' })).status).toBe(422);
+  }); // prettier-ignore
+
+  it('are weighed, the newest of each counts once, and are set aside', async () => {
+    const workshop = v7();
+    const first = await other(6, 1, workshop);
+    const taken = PatternsAnswer.parse((await take(first)).json);
+    const row = taken.packs.find((pack) => pack.workshop === workshop)!;
+    expect(row).toMatchObject({ trust: 0.5, cases: first.cases });
+    expect(row.similarity).toBeGreaterThan(0.9);
+    // An earlier one, or the same again, changes nothing; a later one stands for it.
+    const earlier = await other(1, 1, workshop, '2026-01-01T00:00:00.000Z');
+    expect(await take(earlier)).toMatchObject({ status: 422 });
+    expect((await take(first)).status).toBe(201);
+    expect((await take(await other(7, 1, workshop, '2026-11-20T00:00:00.000Z'))).status).toBe(201);
+    expect((await known()).packs.filter((pack) => pack.workshop === workshop)).toHaveLength(1);
+    // What is not believed moves nothing.
+    const [sheet] = await db.select({ id: board.id }).from(board).limit(1);
+    const factors = async () =>
+      BoardLearned.parse((await call(boardDoor, 'GET', undefined, { id: sheet!.id })).json).factors;
+    const resistor = Object.keys(await factors()).find((ref) => /^R\d/.test(ref))!;
+    const half = (await factors())[resistor]!;
+    await call(changePack, 'PATCH', { trust: 0 }, { workshop });
+    const none = (await factors())[resistor] ?? 1;
+    await call(changePack, 'PATCH', { trust: 1 }, { workshop });
+    const whole = (await factors())[resistor]!;
+    expect(none).toBeLessThan(half);
+    expect(half).toBeLessThan(whole);
+    expect((await call(changePack, 'PATCH', { trust: 2 }, { workshop })).status).toBe(422);
+    expect((await call(changePack, 'PATCH', { trust: 1 }, { workshop: v7() })).status).toBe(404);
+    await call(changePack, 'PATCH', { archived: true }, { workshop });
+    expect((await known()).packs).toEqual([]);
+  });
+
+  it('that do not meet with our own are shown and do not count', async () => {
+    const workshop = v7();
+    const pack = await other(4000, 1, workshop);
+    const mine = (await known()).rates.find(({ of }) => of === 'resistor')!;
+    const answer = PatternsAnswer.parse((await take(pack)).json);
+    const said = answer.disagreements.find((one) => one.workshop === workshop);
+    expect(said).toMatchObject({ of: 'resistor', own: mine.factor });
+    expect(said!.factor).toBeGreaterThan(100);
+    await call(changePack, 'PATCH', { archived: true }, { workshop });
   });
 });

@@ -21,3 +21,14 @@ export {
   type LearnedShare,
   type UsualEnd,
 } from './patterns';
+export {
+  besideOthers,
+  makePack,
+  packHash,
+  PatternPack,
+  pooledFactor,
+  readPack,
+  similarity,
+  standingPacks,
+  type OthersRate,
+} from './pack';

@@ -9,6 +9,7 @@ import { Table } from '../ui/Table';
 import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
 import { CaseLinks } from './CaseLinks';
+import { Exchange } from './Exchange';
 import { findPatterns } from './find';
 import { OwnPatterns } from './OwnPatterns';
 import { isUsual, type PatternsAnswer, type TaughtEnd, type TaughtRate } from './patterns';
@@ -68,6 +69,7 @@ export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; fin
           <Column>
             <Rates rates={known.rates} />
             <Teaching state={state} />
+            <Exchange state={state} />
           </Column>
         </Columns>
       </main>

@@ -82,6 +82,25 @@ export const LearningSetting = z.object({
 });
 export type LearningSetting = z.infer<typeof LearningSetting>;
 
+/** What another workshop sent, and how far it is believed. */
+export const TakenPack = z.object({
+  workshop: z.uuid(),
+  madeAt: z.string(),
+  cases: z.number().int(),
+  trust: z.number().min(0).max(1),
+  /** How like its work is to ours, 0 to 1. */
+  similarity: z.number().min(0).max(1),
+});
+export type TakenPack = z.infer<typeof TakenPack>;
+
+/** What others say of a class, where they and we do not meet. */
+export const Disagreement = z.object({
+  of: z.string(),
+  workshop: z.uuid(),
+  own: z.number(),
+  factor: z.number(),
+});
+
 /** All that the workshop knows of what fails. */
 export const PatternsAnswer = z.object({
   setting: LearningSetting,
@@ -90,6 +109,8 @@ export const PatternsAnswer = z.object({
   patterns: z.array(TaughtPattern),
   ends: z.array(TaughtEnd),
   own: z.array(OwnPattern),
+  packs: z.array(TakenPack),
+  disagreements: z.array(Disagreement),
 });
 export type PatternsAnswer = z.infer<typeof PatternsAnswer>;
 

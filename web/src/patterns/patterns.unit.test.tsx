@@ -4,6 +4,7 @@ import { learnPatterns } from '@hanzai/core/learn';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { CaseLinks } from './CaseLinks';
+import { Exchange } from './Exchange';
 import { findPatterns, matchOf } from './find';
 import { PatternCard } from './PatternCard';
 import { isUsual, type PatternsAnswer, type TaughtPattern } from './patterns';
@@ -30,6 +31,8 @@ const known = (more: Partial<PatternsAnswer> = {}): PatternsAnswer => ({
   patterns: PATTERNS,
   ends: [],
   own: [],
+  packs: [],
+  disagreements: [],
   ...more,
 });
 
@@ -85,40 +88,43 @@ describe('a pattern on the screen', () => {
   });
 });
 
+const state = (more: Partial<PatternsAnswer> = {}) => ({
+  known: known({
+    lessons: [
+      {
+        number: 120,
+        title: 'reader',
+        closedAt: '2026-01-02T00:00:00.000Z',
+        teaches: true,
+        grade: 'shared' as const,
+        board: 'A',
+        cures: [
+          { words: 'C1 (capacitor)', share: 0.75 },
+          { words: 'L1 (inductor)', share: 0.25 },
+        ],
+      },
+      {
+        number: 121,
+        title: 'reader',
+        closedAt: '2026-05-02T00:00:00.000Z',
+        teaches: true,
+        grade: 'unproven' as const,
+        board: 'A',
+        cures: [{ words: 'F1 (fuse)', share: 1 }],
+      },
+    ],
+    ...more,
+  }),
+  refusal: undefined,
+  setTeaches: vi.fn(async () => undefined),
+  setLearning: vi.fn(async () => undefined),
+  add: vi.fn(async () => undefined),
+  setAside: vi.fn(async () => undefined),
+  takePack: vi.fn(async () => undefined),
+  changePack: vi.fn(async () => undefined),
+});
+
 describe('what it is learned from', () => {
-  const state = (more: Partial<PatternsAnswer> = {}) => ({
-    known: known({
-      lessons: [
-        {
-          number: 120,
-          title: 'reader',
-          closedAt: '2026-01-02T00:00:00.000Z',
-          teaches: true,
-          grade: 'shared' as const,
-          board: 'A',
-          cures: [
-            { words: 'C1 (capacitor)', share: 0.75 },
-            { words: 'L1 (inductor)', share: 0.25 },
-          ],
-        },
-        {
-          number: 121,
-          title: 'reader',
-          closedAt: '2026-05-02T00:00:00.000Z',
-          teaches: true,
-          grade: 'unproven' as const,
-          board: 'A',
-          cures: [{ words: 'F1 (fuse)', share: 1 }],
-        },
-      ],
-      ...more,
-    }),
-    refusal: undefined,
-    setTeaches: vi.fn(async () => undefined),
-    setLearning: vi.fn(async () => undefined),
-    add: vi.fn(async () => undefined),
-    setAside: vi.fn(async () => undefined),
-  });
   it('is seen case by case, doubted, switched off and begun anew', () => {
     const one = state();
     const { rerender } = render(<Teaching state={one satisfies PatternsState} />);
@@ -139,4 +145,28 @@ describe('what it is learned from', () => {
     fireEvent.click(screen.getByRole('button', { name: /Count the earlier ones/ }));
     expect(anew.setLearning).toHaveBeenCalledWith({ on: true, since: null });
   }); // prettier-ignore
+});
+
+describe('other workshops', () => {
+  it('are weighed and set aside, and what does not meet is told', async () => {
+    const workshop = '01890000-0000-7000-8000-00000000000b';
+    const one = state({
+      packs: [
+        { workshop, madeAt: '2026-05-02T00:00:00.000Z', cases: 40, trust: 0.5, similarity: 0.62 },
+      ],
+      disagreements: [{ of: 'fuse', workshop, own: 0.4, factor: 6 }],
+    });
+    render(<Exchange state={one} />);
+    expect(screen.getByText(/62 % of its work is like ours/)).toBeTruthy();
+    expect(screen.getByText(/here 0.40 times the table, at 01890000 6.00 times/)).toBeTruthy();
+    fireEvent.change(screen.getByLabelText(/How far 01890000 is believed/), {
+      target: { value: '1' },
+    });
+    expect(one.changePack).toHaveBeenCalledWith(workshop, { trust: 1 });
+    fireEvent.click(screen.getByRole('button', { name: 'Set aside: 01890000' }));
+    expect(one.changePack).toHaveBeenLastCalledWith(workshop, { archived: true });
+    const file = new File(['{"format":"x"}'], 'patterns.json', { type: 'application/json' });
+    fireEvent.change(screen.getByLabelText('Take a pack in'), { target: { files: [file] } });
+    await vi.waitFor(() => expect(one.takePack).toHaveBeenCalledWith('{"format":"x"}'));
+  });
 });

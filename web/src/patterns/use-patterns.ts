@@ -16,6 +16,12 @@ export interface PatternsState {
   readonly setLearning: (setting: LearningSetting) => Promise<void>;
   readonly add: (pattern: OwnPattern) => Promise<string | undefined>;
   readonly setAside: (id: string) => Promise<void>;
+  /** Takes the pack of another workshop in. */
+  readonly takePack: (text: string) => Promise<void>;
+  readonly changePack: (
+    workshop: string,
+    change: { readonly trust?: number; readonly archived?: boolean },
+  ) => Promise<void>;
 }
 
 /** What the workshop knows of what fails, as the server has it. */
@@ -57,6 +63,14 @@ export function usePatterns(initial: PatternsAnswer): PatternsState {
     },
     add: (pattern) =>
       changed(() => ask('/api/patterns/own', PatternsAnswer, withBody('POST', pattern))),
+    takePack: async (text) => {
+      await changed(() => ask('/api/patterns/packs', PatternsAnswer, withBody('POST', { text })));
+    },
+    changePack: async (workshop, change) => {
+      await changed(() =>
+        ask(`/api/patterns/packs/${workshop}`, PatternsAnswer, withBody('PATCH', change)),
+      );
+    },
     setAside: async (id) => {
       await changed(async () => {
         await ask(`/api/patterns/own/${id}`, z.unknown(), withBody('PATCH', { archived: true }));

@@ -16,6 +16,7 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   workshop_mark: 'select',
   workshop_setting: 'select, insert, update',
   own_pattern: 'select, insert, update',
+  pattern_pack: 'select, insert, update',
 };
 
 /**

@@ -1,15 +1,26 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
+import { v7 } from 'uuid';
+import { z } from 'zod';
 import { checkBoard, indexBoard } from '@hanzai/core/board';
 import {
+  BEFORE_WORTH,
+  besideOthers,
   kindOfPart,
   learnedFactor,
   learnPatterns,
   learnRates,
   Lesson,
+  makePack,
+  PatternPack,
+  pooledFactor,
+  readPack,
   shareOut,
+  similarity,
+  standingPacks,
   teaches,
   usualEnds,
   type Exposure,
+  type Exposures,
   type LearnedRates,
   type Shares,
 } from '@hanzai/core/learn';
@@ -26,7 +37,7 @@ import {
 import { boardContent } from '../board/repository';
 import type { Database } from '../db/client';
 import { caseSummary, repairCase } from '../db/schema/case';
-import { ownPattern, workshopSetting } from '../db/schema/workshop';
+import { ownPattern, patternPack, workshopSetting } from '../db/schema/workshop';
 import { exposureOn } from '../reckoning/pool';
 
 /** Newest cases first; more than these are not gone into. */
@@ -37,6 +48,7 @@ const MOST_BOARDS = 100;
 const TELLING = 0.02;
 
 const LEARNING = 'learning';
+const WORKSHOP = 'workshop';
 const LEARNS: LearningSetting = { on: true, since: null };
 
 interface Told {
@@ -54,6 +66,9 @@ interface Known {
   readonly used: readonly Told[];
   readonly learned: LearnedRates;
   readonly shares: Shares;
+  readonly exposures: Exposures;
+  /** Packs of other workshops; none where learning is off. */
+  readonly packs: readonly { readonly pack: PatternPack; readonly trust: number }[];
 }
 
 const exposures = new Map<string, Promise<readonly Exposure[]>>();
@@ -129,6 +144,8 @@ async function know(db: Database, { on, since }: LearningSetting): Promise<Known
     used,
     learned: learnRates(lessons, boards),
     shares: shareOut(lessons, boards),
+    exposures: boards,
+    packs: on ? await takenPacks(db) : [],
   };
 }
 
@@ -166,6 +183,22 @@ export async function patternsOf(db: Database): Promise<PatternsAnswer> {
       .sort((a, b) => (b[0]?.interval.low ?? 0) - (a[0]?.interval.low ?? 0))
       .flat(),
     own: await ownPatterns(db),
+    packs: known.packs.map(({ pack, trust }) => ({
+      workshop: pack.workshop,
+      madeAt: pack.madeAt,
+      cases: pack.cases,
+      trust,
+      similarity: similarity(lessons, pack),
+    })),
+    disagreements: known.packs.flatMap(({ pack }) =>
+      pack.rates.flatMap(({ of }) => {
+        const own = learned.ofClass.get(of);
+        const [said] = besideOthers(of, own, [pack], BEFORE_WORTH);
+        return own && said?.disagrees
+          ? [{ of, workshop: pack.workshop, own: own.factor, factor: said.factor }]
+          : [];
+      }),
+    ),
   };
 }
 
@@ -208,13 +241,26 @@ export async function learnedOn(db: Database, boardId: string): Promise<BoardLea
   const index = indexBoard(content.value);
   const known = await know(db, await learningSetting(db));
   const { title } = index.board;
+  const lessons = known.used.map(({ lesson }) => lesson);
+  const weights = new Map(
+    known.packs.map(({ pack, trust }) => [pack, trust * similarity(lessons, pack)]),
+  );
   const unit = known.used.find(({ lesson }) => lesson.board === title)?.lesson.unit ?? '';
   const factors = [...index.replaceable.keys()].flatMap((ref) => {
-    const factor = learnedFactor(known.learned, {
-      ...kindOfPart(index, RATES, ref),
-      unit,
-      board: title,
-    });
+    const kind = kindOfPart(index, RATES, ref);
+    const own = known.learned.ofClass.get(kind.of);
+    // What others say moves the class; role, unit and board are our own alone.
+    const pooled =
+      known.packs.length === 0
+        ? 1
+        : pooledFactor(
+            kind.of,
+            own,
+            known.packs.map(({ pack }) => pack),
+            (pack) => weights.get(pack) ?? 0,
+            BEFORE_WORTH,
+          ) / (own?.factor ?? 1);
+    const factor = pooled * learnedFactor(known.learned, { ...kind, unit, board: title });
     return Math.abs(factor - 1) < TELLING ? [] : [[ref, factor] as const];
   });
   return {
@@ -224,6 +270,74 @@ export async function learnedOn(db: Database, boardId: string): Promise<BoardLea
     ),
     cases: known.used.length,
   };
+}
+
+/** The id of this workshop in its packs; made when it is first asked for. */
+async function workshopId(db: Database): Promise<string> {
+  await db.insert(workshopSetting).values({ name: WORKSHOP, value: v7() }).onConflictDoNothing();
+  const [row] = await db.select().from(workshopSetting).where(eq(workshopSetting.name, WORKSHOP));
+  return z.uuid().parse(row!.value);
+}
+
+async function takenPacks(db: Database): Promise<Known['packs']> {
+  const rows = await db.select().from(patternPack).where(isNull(patternPack.archivedAt));
+  const read = rows.flatMap(({ content, trust }) => {
+    const pack = PatternPack.safeParse(content);
+    return pack.success ? [{ pack: pack.data, trust }] : [];
+  });
+  const standing = standingPacks(
+    read.map(({ pack }) => pack),
+    await workshopId(db),
+  );
+  return read.filter(({ pack }) => standing.includes(pack));
+}
+
+/** The workshop’s own pack, of the cases that count; what came from others is not passed on. */
+export async function ownPack(db: Database, now = new Date()): Promise<PatternPack> {
+  const { used, exposures } = await know(db, await learningSetting(db));
+  const lessons = used.map(({ lesson }) => lesson);
+  return makePack(await workshopId(db), now.toISOString(), lessons, exposures);
+}
+
+/** Takes a pack in; a later one of the same workshop stands for the earlier. Returns why not. */
+export async function takePack(db: Database, text: string): Promise<string | undefined> {
+  const read = await readPack(text);
+  if (!read.ok) return read.why;
+  const { pack } = read;
+  if (pack.workshop === (await workshopId(db))) return 'it is of this very workshop';
+  const [known] = await db
+    .select()
+    .from(patternPack)
+    .where(eq(patternPack.workshop, pack.workshop));
+  const before = PatternPack.safeParse(known?.content);
+  if (!known?.archivedAt && before.success && before.data.madeAt > pack.madeAt)
+    return 'a later one of the same workshop is here already';
+  await db
+    .insert(patternPack)
+    .values({ workshop: pack.workshop, content: pack })
+    .onConflictDoUpdate({
+      target: patternPack.workshop,
+      set: { content: pack, archivedAt: null },
+    });
+  return undefined;
+}
+
+/** How far a pack is believed, or that it is set aside; false where there is none. */
+export async function changePack(
+  db: Database,
+  workshop: string,
+  change: { readonly trust?: number | undefined; readonly archived?: boolean | undefined },
+): Promise<boolean> {
+  const { trust, archived } = change;
+  const done = await db
+    .update(patternPack)
+    .set({
+      ...(trust === undefined ? {} : { trust }),
+      ...(archived === undefined ? {} : { archivedAt: archived ? new Date() : null }),
+    })
+    .where(eq(patternPack.workshop, workshop))
+    .returning({ workshop: patternPack.workshop });
+  return done.length > 0;
 }
 
 export async function ownPatterns(db: Database): Promise<OwnPattern[]> {

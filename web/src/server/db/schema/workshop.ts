@@ -1,4 +1,4 @@
-import { jsonb, pgTable, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { jsonb, pgTable, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
 
 /** Marks on the database itself, for example that the demo has been seeded. */
 export const workshopMark = pgTable('workshop_mark', {
@@ -24,4 +24,14 @@ export const ownPattern = pgTable('own_pattern', {
   firstTests: text('first_tests').notNull().default(''),
   archivedAt: timestamp('archived_at', { withTimezone: true }),
   madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+});
+
+/** What other workshops learned: the newest pack of each. */
+export const patternPack = pgTable('pattern_pack', {
+  workshop: uuid('workshop').primaryKey(),
+  content: jsonb('content').notNull(),
+  /** How far it is believed, 0 to 1. */
+  trust: real('trust').notNull().default(0.5),
+  archivedAt: timestamp('archived_at', { withTimezone: true }),
+  takenAt: timestamp('taken_at', { withTimezone: true }).notNull().defaultNow(),
 });
