@@ -56,8 +56,7 @@ function canonical(value: unknown): string {
 export async function packHash(
   pack: Omit<PatternPack, 'hash'> & { hash?: string },
 ): Promise<string> {
-  const { hash: _, ...rest } = pack;
-  const bytes = new TextEncoder().encode(canonical(rest));
+  const bytes = new TextEncoder().encode(canonical({ ...pack, hash: undefined }));
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', bytes));
   return [...digest].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 }
