@@ -67,7 +67,7 @@ export const HISTORY_RATES: readonly Shelf[] = [
     short: 'CR-40',
     serial: 'CR40',
     cases: 6,
-    symptom: 'speeds up, gives up after three tries',
+    symptom: 'speeds up, stops at the third try',
     pattern: 'gives-up-after-three',
     stage: 'lock',
     ends: [

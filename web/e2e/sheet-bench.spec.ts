@@ -218,7 +218,7 @@ test('a unit without any sheet is traced, repaired, proven and closed; its sheet
   await expect(editor(page)).toContainText('edge P9');
   await visit(page, `/case/${number}/hand-back`);
   await page.getByRole('button', { name: 'Close the case' }).click();
-  await expect(page.getByText('Closed')).toBeVisible();
+  await expect(page.getByText('Closed.')).toBeVisible();
 });
 
 /** A person at the bench types some five keys a second, and looks at the sketch before each line. */
