@@ -27,6 +27,8 @@ export interface LearnedRates {
  * Common practice, no published source.
  */
 export const BEFORE_WORTH = 4;
+/** How much more what was expected is worth on the narrower levels. From memory of bench practice. */
+const NARROWER = 4;
 const LEAST_EXPECTED = 1e-9;
 const ROUNDS = 500;
 const STILL = 1e-7;
@@ -93,8 +95,10 @@ export function learnRates(
       const wide = depth === 0 ? 1 : (before.get(parent) ?? 1);
       const own = expected * wide;
       if (own <= LEAST_EXPECTED) continue;
-      const factor = (worth + failures) / (worth + own);
-      const shape = Math.max(1, worth + failures - open);
+      // The narrower levels see the same cases again: they have to see more to move.
+      const held = depth === 0 ? worth : NARROWER * worth;
+      const factor = (held + failures) / (held + own);
+      const shape = Math.max(1, held + failures - open);
       level.set(key, {
         failures,
         expected: own,
