@@ -74,7 +74,17 @@ describe('hanzai simulate', () => {
       `${root}cli/test/simulate-client.py`,
       String(bench.port),
     ]);
-    const found = JSON.parse(stdout) as { identity: string[]; volts: number; three: number[]; error: string; events: number; esr: number; open: number; complete: string; version: string };
+    const found = JSON.parse(stdout) as {
+      identity: string[];
+      volts: number;
+      three: number[];
+      error: string;
+      events: number;
+      esr: number;
+      open: number;
+      complete: string;
+      version: string;
+    };
     expect(found.identity).toHaveLength(4);
     // The band of `hanzai read`, wider by what the parts of the seed differ.
     expect(found.volts).toBeGreaterThan(8.7);
@@ -90,7 +100,7 @@ describe('hanzai simulate', () => {
     expect(found.open).toBe(9.9e37);
     expect(found.complete).toBe('1');
     expect(found.version).toBe('1999.0');
-  }, 60_000); // prettier-ignore
+  }, 60_000);
   it('takes lines in pieces, with and without a return, and several at once', async () => {
     expect(await raw(bench.port, '*IDN?\r\nSYST:VERS?\n')).toMatch(/^Hanzai,[^\n]*\n1999\.0\n$/);
     const socket = connect(bench.port, '127.0.0.1');
@@ -134,6 +144,9 @@ describe('hanzai simulate', () => {
     const setup = await refused(board, '--port', '0', '--setup', 'dancing');
     expect(setup).toMatchObject({ status: 1, err: expect.stringContaining('dancing') as string });
     const taken = await refused(board, '--port', String(bench.port));
-    expect(taken).toMatchObject({ status: 1, err: expect.stringContaining('EADDRINUSE') as string });
-  }, 60_000); // prettier-ignore
+    expect(taken).toMatchObject({
+      status: 1,
+      err: expect.stringContaining('EADDRINUSE') as string,
+    });
+  }, 60_000);
 });

@@ -28,9 +28,13 @@ describe('preferred values', () => {
   it('are found in every decade, and the nearest is no further than any other', () => {
     const power = fc.integer({ min: -13, max: 8 });
     fc.assert(
-      fc.property(fc.constantFrom(...preferredValues(192), ...preferredValues(24)), power, (one, p) => {
-        expect(isPreferred(one * 10 ** p)).toBe(true);
-      }),
+      fc.property(
+        fc.constantFrom(...preferredValues(192), ...preferredValues(24)),
+        power,
+        (one, p) => {
+          expect(isPreferred(one * 10 ** p)).toBe(true);
+        },
+      ),
     );
     fc.assert(
       fc.property(fc.double({ min: 1, max: 9.999, noNaN: true }), power, (one, p) => {
@@ -40,8 +44,9 @@ describe('preferred values', () => {
           expect(off(near)).toBeLessThanOrEqual(off(other * 10 ** p) + 1e-9);
       }),
     );
-    for (const wrong of [4.8, 1.03, 9.19, 5, 2.5]) expect(isPreferred(wrong), `${wrong}`).toBe(false);
-  }); // prettier-ignore
+    for (const wrong of [4.8, 1.03, 9.19, 5, 2.5])
+      expect(isPreferred(wrong), `${wrong}`).toBe(false);
+  });
 
   it.each([
     // A digit read wrongly is in no series.

@@ -337,8 +337,30 @@ describe('whatever is written', () => {
 
   it('each kind is read as itself', () =>
     expect(ALL.map((text) => readSpec(text, LIBRARY).kind)).toEqual([
-      'capacitor', 'capacitor', 'capacitor', 'capacitor', 'fuse', 'wire', 'resistor', 'resistor', 'array', 'logic', 'transistor', 'diode', 'diode', 'diode', 'regulator', 'opto', 'switch', 'belt', 'crystal', 'inductor', 'motor', 'connector', 'amplifier',
-    ])); // prettier-ignore
+      'capacitor',
+      'capacitor',
+      'capacitor',
+      'capacitor',
+      'fuse',
+      'wire',
+      'resistor',
+      'resistor',
+      'array',
+      'logic',
+      'transistor',
+      'diode',
+      'diode',
+      'diode',
+      'regulator',
+      'opto',
+      'switch',
+      'belt',
+      'crystal',
+      'inductor',
+      'motor',
+      'connector',
+      'amplifier',
+    ]));
 
   it('one kind never fits where another was', () => {
     const kinds = ALL.map((text) => readSpec(text, LIBRARY).kind);

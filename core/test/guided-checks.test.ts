@@ -35,10 +35,12 @@ describe('a winding with a centre tap', () => {
       fc.property(ohm, ohm, ohm, ohm, ohm, (a, b, c, d, e) => {
         const { first, second } = fitWinding(a, b, c);
         const best = squares(first, second, a, b, c);
-        expect(best).toBeLessThanOrEqual(squares(first + d / 100, second - e / 100, a, b, c) + 1e-9 * (1 + best));
+        expect(best).toBeLessThanOrEqual(
+          squares(first + d / 100, second - e / 100, a, b, c) + 1e-9 * (1 + best),
+        );
       }),
     );
-  }); // prettier-ignore
+  });
   it.each([
     [12, 12.1, 24, 'good'],
     [12, 9, 21, 'bad'],
@@ -92,67 +94,112 @@ describe('a guided check', () => {
     expect(check('array', { nominal: 33, read: 40 })).toMatchObject({ verdict: 'bad' });
     expect(check('array', { nominal: 33, read: Infinity })).toMatchObject({ verdict: 'bad' });
     // Open, with 330 beside it.
-    expect(check('array', { nominal: 33, read: 329, beside: 330 })).toMatchObject({ verdict: 'bad' });
+    expect(check('array', { nominal: 33, read: 329, beside: 330 })).toMatchObject({
+      verdict: 'bad',
+    });
     expect(check('array', { nominal: 33, read: 33 })).toMatchObject({ verdict: 'doubtful' });
-    expect(check('array', { nominal: 33, read: 33, beside: Infinity })).toMatchObject({ verdict: 'good' });
-    expect(check('array', { nominal: 33, read: 30, beside: 330 })).toMatchObject({ verdict: 'good' });
-    expect(check('array', { nominal: 33, read: 20, brothers: 20 })!.because[0]).toMatch(/beside all of them/);
-  }); // prettier-ignore
+    expect(check('array', { nominal: 33, read: 33, beside: Infinity })).toMatchObject({
+      verdict: 'good',
+    });
+    expect(check('array', { nominal: 33, read: 30, beside: 330 })).toMatchObject({
+      verdict: 'good',
+    });
+    expect(check('array', { nominal: 33, read: 20, brothers: 20 })!.because[0]).toMatch(
+      /beside all of them/,
+    );
+  });
   it('of an inductor does not acquit turns by copper, nor joints by a beep', () => {
     expect(check('inductor', { ohm: 0.4, copper: 0.4 })).toMatchObject({ verdict: 'doubtful' });
-    expect(check('inductor', { ohm: 0.4, copper: 0.4, rings: 12 })).toMatchObject({ verdict: 'good' });
-    expect(check('inductor', { ohm: 0.4, copper: 0.4, henry: 20e-6, nominal: 47e-6 })).toMatchObject({ verdict: 'bad' });
-    expect(check('inductor', { ohm: 0.4, copper: 0.4, rings: 12, joints: 'a dull ring' })).toMatchObject({ verdict: 'bad' });
+    expect(check('inductor', { ohm: 0.4, copper: 0.4, rings: 12 })).toMatchObject({
+      verdict: 'good',
+    });
+    expect(
+      check('inductor', { ohm: 0.4, copper: 0.4, henry: 20e-6, nominal: 47e-6 }),
+    ).toMatchObject({ verdict: 'bad' });
+    expect(
+      check('inductor', { ohm: 0.4, copper: 0.4, rings: 12, joints: 'a dull ring' }),
+    ).toMatchObject({ verdict: 'bad' });
     expect(check('inductor', { ohm: Infinity })).toMatchObject({ verdict: 'bad' });
-  }); // prettier-ignore
+  });
   it('of a light barrier looks at emitter, output and detector, the worst first', () => {
     const good = { drop: 1.2, free: 0.2, blocked: 4.8, supply: 5 };
     expect(check('light-barrier', good)).toMatchObject({ verdict: 'good' });
-    expect(check('light-barrier', { ...good, drop: 4.9 })!.because[0]).toMatch(/open, or the wrong way/);
+    expect(check('light-barrier', { ...good, drop: 4.9 })!.because[0]).toMatch(
+      /open, or the wrong way/,
+    );
     expect(check('light-barrier', { ...good, drop: 0.02 })!.because[0]).toMatch(/shorted/);
     expect(check('light-barrier', { ...good, blocked: 0.3 })).toMatchObject({ verdict: 'bad' });
     // Which way round its output is decides nothing.
-    expect(check('light-barrier', { ...good, free: 4.8, blocked: 0.2 })).toMatchObject({ verdict: 'good' });
+    expect(check('light-barrier', { ...good, free: 4.8, blocked: 0.2 })).toMatchObject({
+      verdict: 'good',
+    });
     expect(check('light-barrier', { ...good, dark: 1e6, light: 9e5 })!.settle).toMatch(/polarity/);
     expect(check('light-barrier', { ...good, supply: 0 })).toBeUndefined();
-  }); // prettier-ignore
+  });
   it('of a motor turns it by hand first, then weighs starts, currents and windings', () => {
     // A free shaft alone acquits nothing.
     expect(check('motor', { hand: 'free both ways' })).toMatchObject({ verdict: 'doubtful' });
-    expect(check('motor', { hand: 'free both ways', w1: 30, w2: 30 })).toMatchObject({ verdict: 'good' });
+    expect(check('motor', { hand: 'free both ways', w1: 30, w2: 30 })).toMatchObject({
+      verdict: 'good',
+    });
     expect(check('motor', { hand: 'one way only' })).toMatchObject({ verdict: 'bad' });
-    expect(check('motor', { hand: 'free both ways', rated: 12, starts: 3, run: 0.1, stall: 0.6, w1: 20, w2: 20 })).toMatchObject({ verdict: 'good' });
-    expect(check('motor', { hand: 'free both ways', rated: 12, starts: 10 })).toMatchObject({ verdict: 'bad' });
-    expect(check('motor', { hand: 'free both ways', run: 0.5, stall: 0.6 })).toMatchObject({ verdict: 'bad' });
+    expect(
+      check('motor', {
+        hand: 'free both ways',
+        rated: 12,
+        starts: 3,
+        run: 0.1,
+        stall: 0.6,
+        w1: 20,
+        w2: 20,
+      }),
+    ).toMatchObject({ verdict: 'good' });
+    expect(check('motor', { hand: 'free both ways', rated: 12, starts: 10 })).toMatchObject({
+      verdict: 'bad',
+    });
+    expect(check('motor', { hand: 'free both ways', run: 0.5, stall: 0.6 })).toMatchObject({
+      verdict: 'bad',
+    });
     expect(check('motor', { rated: 12 })).toBeUndefined();
     expect(judgeWindings([30, 30.5, 29.8]).verdict).toBe('good');
     expect(judgeWindings([30, 30.5, 21]).verdict).toBe('bad');
     expect(judgeWindings([30, Infinity, 30]).because[0]).toMatch(/winding two is open/);
     expect(judgeWindings([30]).verdict).toBe('doubtful');
-  }); // prettier-ignore
+  });
   it('of a contact and of speed', () => {
     expect(check('switch', { closed: 0.1, open: Infinity })).toMatchObject({ verdict: 'good' });
     expect(check('switch', { closed: 2, open: Infinity })!.settle).toMatch(/clean/);
-    expect(check('switch', { closed: 0.1, open: Infinity, bounce: 0.05 })).toMatchObject({ verdict: 'bad' });
+    expect(check('switch', { closed: 0.1, open: Infinity, bounce: 0.05 })).toMatchObject({
+      verdict: 'bad',
+    });
     expect(check('speed', { wanted: 300, index: 0.2 })).toMatchObject({ verdict: 'good' });
     expect(check('speed', { wanted: 300, index: 0.22 })).toMatchObject({ verdict: 'bad' });
-    expect(check('speed', { wanted: 300, index: 0.2, motor: 1000, ratio: 0.32 })!.because.join()).toMatch(/belt loses 6\.[23] %/);
+    expect(
+      check('speed', { wanted: 300, index: 0.2, motor: 1000, ratio: 0.32 })!.because.join(),
+    ).toMatch(/belt loses 6\.[23] %/);
     expect(check('speed', { wanted: 300, bars: 20 })).toBeUndefined();
-  }); // prettier-ignore
+  });
   it('of steering diodes: one junction forward, OL back, on both, and what each other pair means', () => {
     const OL = Infinity;
-    const four = (forward1: number, back1: number, forward2 = 0.6, back2: number = OL) => check('steering-diodes', { forward1, back1, forward2, back2 });
+    const four = (forward1: number, back1: number, forward2 = 0.6, back2: number = OL) =>
+      check('steering-diodes', { forward1, back1, forward2, back2 });
     expect(four(0.6, OL)).toMatchObject({ verdict: 'good' });
     expect(four(OL, OL)!.because[0]).toMatch(/first: OL forward, OL back: coil, diode or a joint/);
     expect(four(0.01, 0.01)!.because[0]).toMatch(/first.*shorted/);
-    expect(four(OL, 0.6)).toMatchObject({ verdict: 'doubtful', settle: expect.stringMatching(/exchange the leads/) as string });
+    expect(four(OL, 0.6)).toMatchObject({
+      verdict: 'doubtful',
+      settle: expect.stringMatching(/exchange the leads/) as string,
+    });
     expect(four(0.6, 0.7)).toMatchObject({ verdict: 'bad' });
     expect(four(0.6, 1.9)).toMatchObject({ verdict: 'doubtful' });
     expect(four(1.6, OL)).toMatchObject({ verdict: 'bad' });
     expect(four(0.6, OL, 0.72)).toMatchObject({ verdict: 'doubtful' });
-    expect(check('steering-diodes', { forward1: 0.6, back1: OL, forward2: 0.6, back2: OL, ends: OL })!.because[0]).toMatch(/coil itself is open/);
+    expect(
+      check('steering-diodes', { forward1: 0.6, back1: OL, forward2: 0.6, back2: OL, ends: OL })!
+        .because[0],
+    ).toMatch(/coil itself is open/);
     expect(check('steering-diodes', { forward1: 0.6, back1: OL })).toBeUndefined();
-  }); // prettier-ignore
+  });
   it('of a trimmer adds both ends up: more than the whole is the wiper’s own contact, twice', () => {
     const good = { nominal: 1000, whole: 1000, a: 400, b: 610, turned: 'smooth' };
     // 400 + 610 - 1000 = 10, half of it in each: 5 Ω of 1 k.
@@ -166,31 +213,38 @@ describe('a guided check', () => {
     expect(check('trimmer', { ...good, nominal: 500 })).toMatchObject({ verdict: 'bad' });
     // What stands beside it can only lower it: below nominal convicts nobody.
     expect(check('trimmer', { ...good, nominal: 5000 })).toMatchObject({ verdict: 'doubtful' });
-    expect(check('trimmer', { ...good, turned: 'constructor' })).toMatchObject({ verdict: 'doubtful' });
+    expect(check('trimmer', { ...good, turned: 'constructor' })).toMatchObject({
+      verdict: 'doubtful',
+    });
     expect(check('trimmer', { ...good, turned: 'jumps' })).toMatchObject({ verdict: 'doubtful' });
     expect(check('trimmer', { ...good, turned: 'goes open' })).toMatchObject({ verdict: 'bad' });
     // Not turned acquits nobody.
     expect(check('trimmer', { ...good, turned: undefined })).toMatchObject({ verdict: 'doubtful' });
     expect(check('trimmer', { whole: 1000, a: 400 })).toBeUndefined();
-  }); // prettier-ignore
+  });
   it('says nothing before it was given what it needs, and lives through anything', () => {
     for (const one of GUIDED_CHECKS) {
       expect(one.judge({}), one.name).toBeUndefined();
       const number = fc.constantFrom(0, 1e-12, 1, 50, 1e9, Infinity, NaN);
       fc.assert(
-        fc.property(fc.dictionary(fc.constantFrom(...one.fields.map(({ key }) => key)), number), (given) => {
-          const words = Object.fromEntries(one.fields.flatMap(({ key, choices }) => (choices ? [[key, choices[0]!]] : [])));
-          const result = one.judge({ ...given, ...words });
-          if (!result) return;
-          expect(result.because.length).toBeGreaterThan(0);
-          expect(result.because.join()).not.toMatch(/NaN|undefined/);
-          // What is in doubt says what would settle it.
-          if (result.verdict === 'doubtful') expect(result.settle, one.name).toBeTruthy();
-        }),
+        fc.property(
+          fc.dictionary(fc.constantFrom(...one.fields.map(({ key }) => key)), number),
+          (given) => {
+            const words = Object.fromEntries(
+              one.fields.flatMap(({ key, choices }) => (choices ? [[key, choices[0]!]] : [])),
+            );
+            const result = one.judge({ ...given, ...words });
+            if (!result) return;
+            expect(result.because.length).toBeGreaterThan(0);
+            expect(result.because.join()).not.toMatch(/NaN|undefined/);
+            // What is in doubt says what would settle it.
+            if (result.verdict === 'doubtful') expect(result.settle, one.name).toBeTruthy();
+          },
+        ),
         { numRuns: 300 },
       );
     }
-  }); // prettier-ignore
+  });
 });
 
 // Ohm's law, worked out by hand: 100 and 100 in series beside 33 are 200.

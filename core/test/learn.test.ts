@@ -32,7 +32,9 @@ function dice(seed: number): () => number {
   };
 }
 
-const lesson = (more: Partial<Lesson> & { refs?: readonly [of: string, ref?: string][] } = {}): Lesson => {
+const lesson = (
+  more: Partial<Lesson> & { refs?: readonly [of: string, ref?: string][] } = {},
+): Lesson => {
   const { refs = [], ...rest } = more;
   return {
     unit: 'reader',
@@ -42,7 +44,7 @@ const lesson = (more: Partial<Lesson> & { refs?: readonly [of: string, ref?: str
     changes: refs.map(([of, ref = 'X1']) => ({ ref, of, role: '', mode: '', blocks: [] })),
     ...rest,
   };
-}; // prettier-ignore
+};
 
 const EXPOSURES: Exposures = new Map([
   ['A', [
@@ -121,47 +123,69 @@ describe('a shop of a thousand cases', () => {
   it('is led astray by equal shares alone, which is why they are only where it begins', () => {
     const lessons = shop(1000, 0.5, 3);
     const equal = lessons.reduce(
-      (sum, { changes }) => sum + changes.filter(({ of }) => of === 'resistor').length / changes.length,
+      (sum, { changes }) =>
+        sum + changes.filter(({ of }) => of === 'resistor').length / changes.length,
       0,
     );
     const shares = shareOut(lessons, EXPOSURES);
     const learned = lessons.reduce(
-      (sum, one) => sum + one.changes.reduce((own, { of }, i) => own + (of === 'resistor' ? shares.get(one)![i]! : 0), 0),
+      (sum, one) =>
+        sum +
+        one.changes.reduce(
+          (own, { of }, i) => own + (of === 'resistor' ? shares.get(one)![i]! : 0),
+          0,
+        ),
       0,
     );
-    const truth = 600 * chances('A', (of) => TRUTH[of]!).get('resistor')! + 400 * chances('B', (of) => TRUTH[of]!).get('resistor')!;
+    const truth =
+      600 * chances('A', (of) => TRUTH[of]!).get('resistor')! +
+      400 * chances('B', (of) => TRUTH[of]!).get('resistor')!;
     expect(equal).toBeGreaterThan(2 * truth);
     expect(Math.abs(learned - truth)).toBeLessThan(0.5 * truth);
-  }); // prettier-ignore
+  });
 });
 
 describe('what a few cases teach', () => {
   it('is the Gamma and Poisson by hand: two failures where one half was expected', () => {
     // One class alone: its rate cannot move, a case always comes in for it.
     const alone: Exposures = new Map([['A', [{ of: 'fuse', role: '', parts: 1, expected: 1 }]]]);
-    const { ofClass } = learnRates([lesson({ refs: [['fuse']] }), lesson({ refs: [['fuse']] })], alone);
+    const { ofClass } = learnRates(
+      [lesson({ refs: [['fuse']] }), lesson({ refs: [['fuse']] })],
+      alone,
+    );
     expect(ofClass.get('fuse')).toMatchObject({ failures: 2, cases: 2 });
     expect(ofClass.get('fuse')!.factor).toBeCloseTo(1, 9);
     // Prior Gamma(4, 4), 2 of what is seen as often: (4 + 2) / (4 + 2).
-    const { ofClass: two } = learnRates(Array.from({ length: 8 }, () => lesson({ refs: [['switch']] })), EXPOSURES);
+    const { ofClass: two } = learnRates(
+      Array.from({ length: 8 }, () => lesson({ refs: [['switch']] })),
+      EXPOSURES,
+    );
     expect(two.get('switch')!.factor).toBeGreaterThan(1.5);
     expect(two.get('resistor')!.factor).toBeLessThan(1);
     expect(two.get('resistor')!.interval.high).toBeGreaterThan(1);
-  }); // prettier-ignore
+  });
 
   it('is nothing from cases that were never proven, or in which nothing was changed', () => {
     const none = [lesson({ refs: [['fuse']], grade: 'unproven' }), lesson()];
     expect(none.some(teaches)).toBe(false);
     expect(learnRates(none, EXPOSURES).ofClass.size).toBe(0);
-    expect(learnedFactor(learnRates(none, EXPOSURES), { of: 'fuse', role: '', unit: '', board: '' })).toBe(1);
-  }); // prettier-ignore
+    expect(
+      learnedFactor(learnRates(none, EXPOSURES), { of: 'fuse', role: '', unit: '', board: '' }),
+    ).toBe(1);
+  });
 
   it('goes from class to role to board, each from where the wider one ended', () => {
-    const rows = (board: string): Exposures => new Map([[board, [
-      { of: 'switch', role: 'lid', parts: 1, expected: 0.1 },
-      { of: 'switch', role: 'address', parts: 8, expected: 0.8 },
-      { of: 'fuse', role: '', parts: 1, expected: 0.1 },
-    ]]]); // prettier-ignore
+    const rows = (board: string): Exposures =>
+      new Map([
+        [
+          board,
+          [
+            { of: 'switch', role: 'lid', parts: 1, expected: 0.1 },
+            { of: 'switch', role: 'address', parts: 8, expected: 0.8 },
+            { of: 'fuse', role: '', parts: 1, expected: 0.1 },
+          ],
+        ],
+      ]);
     const lid = lesson({ refs: [['switch', 'S1']] });
     const lessons = Array.from({ length: 6 }, () => ({
       ...lid,
@@ -182,12 +206,15 @@ describe('what a few cases teach', () => {
     expect(ageFactor('capacitor electrolytic', undefined)).toBe(1);
     expect(ageFactor('capacitor electrolytic', 1)).toBeCloseTo(1 / 3, 9);
     expect(ageFactor('chip', 50)).toBe(1);
-    const young = Array.from({ length: 10 }, () => lesson({ refs: [['capacitor electrolytic']], years: 10 }));
+    const young = Array.from({ length: 10 }, () =>
+      lesson({ refs: [['capacitor electrolytic']], years: 10 }),
+    );
     const old = young.map((one) => ({ ...one, years: 50 }));
-    const factor = (list: Lesson[]): number => learnRates(list, EXPOSURES).ofClass.get('capacitor electrolytic')!.factor;
+    const factor = (list: Lesson[]): number =>
+      learnRates(list, EXPOSURES).ofClass.get('capacitor electrolytic')!.factor;
     // The same failures in young units say more of the part.
     expect(factor(young)).toBeGreaterThan(factor(old));
-  }); // prettier-ignore
+  });
 
   it('lives through anything, and every share is one', () => {
     const of = fc.constantFrom(...EXPOSURES.get('A')!.map((row) => row.of), 'not on the sheet');
@@ -198,7 +225,11 @@ describe('what a few cases teach', () => {
     });
     fc.assert(
       fc.property(fc.array(one, { maxLength: 12 }), (list) => {
-        const lessons = list.map(({ refs, ...rest }) => lesson({ refs: refs.map(([a, b]): [string, string] => [a, b]), ...rest } as Parameters<typeof lesson>[0]));
+        const lessons = list.map(({ refs, ...rest }) =>
+          lesson({ refs: refs.map(([a, b]): [string, string] => [a, b]), ...rest } as Parameters<
+            typeof lesson
+          >[0]),
+        );
         for (const lesson of lessons) expect(Lesson.safeParse(lesson).success).toBe(true);
         const { ofClass, ofBoard } = learnRates(lessons, EXPOSURES);
         for (const { factor, interval } of [...ofClass.values(), ...ofBoard.values()]) {
@@ -211,20 +242,29 @@ describe('what a few cases teach', () => {
       }),
       { numRuns: 200 },
     );
-  }); // prettier-ignore
+  });
 });
 
 describe('shares', () => {
   // Source: A. Gelman et al., Bayesian Data Analysis, section 3.4: counts 727, 583 and 137 with a
   // uniform prior, posterior Dirichlet(728, 584, 138), so that the first less the second is 0.10.
   it('are the Dirichlet of the published poll', () => {
-    const seen = new Map([['bush', 727], ['dukakis', 583], ['other', 137]]);
-    const shares = new Map(learnShares(new Map([...seen.keys()].map((name) => [name, 1])), seen, 3).map((one) => [one.name, one]));
+    const seen = new Map([
+      ['bush', 727],
+      ['dukakis', 583],
+      ['other', 137],
+    ]);
+    const shares = new Map(
+      learnShares(new Map([...seen.keys()].map((name) => [name, 1])), seen, 3).map((one) => [
+        one.name,
+        one,
+      ]),
+    );
     expect(shares.get('bush')!.share).toBeCloseTo(728 / 1450, 10);
     expect(shares.get('bush')!.share - shares.get('dukakis')!.share).toBeCloseTo(0.099, 3);
     expect(shares.get('other')!.interval.low).toBeLessThan(138 / 1450);
     expect([...shares.values()].reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 12);
-  }); // prettier-ignore
+  });
 
   it('begin where the pattern begins, and go where the cases go', () => {
     const model = UnitModel.parse(archetypes.find(({ name }) => name === 'optical-disc-reader'));
@@ -269,8 +309,11 @@ describe('what a board exposes', () => {
     expect(rows.some(({ of }) => of === 'capacitor electrolytic')).toBe(true);
     for (const ref of index.replaceable.keys()) {
       const { of, role } = kindOfPart(index, RATES, ref);
-      if (rows.some((row) => row.of === of)) expect(rows.some((row) => row.of === of && row.role === role) || !/fail/.test(of)).toBe(true);
+      if (rows.some((row) => row.of === of))
+        expect(rows.some((row) => row.of === of && row.role === role) || !/fail/.test(of)).toBe(
+          true,
+        );
     }
     expect(kindOfPart(index, RATES, 'Z99')).toEqual({ of: 'not on the sheet', role: '' });
-  }); // prettier-ignore
+  });
 });

@@ -57,8 +57,16 @@ describe('a pack', () => {
       },
     ]);
     expect(Object.keys(pack).sort()).toEqual([
-      'cases', 'ends', 'format', 'hash', 'madeAt', 'patterns', 'rates', 'version', 'workshop',
-    ]); // prettier-ignore
+      'cases',
+      'ends',
+      'format',
+      'hash',
+      'madeAt',
+      'patterns',
+      'rates',
+      'version',
+      'workshop',
+    ]);
     // Whatever the order of its names.
     const turned = JSON.stringify(Object.fromEntries(Object.entries(pack).reverse()));
     expect(await readPack(turned)).toEqual({ ok: true, pack });
@@ -75,21 +83,31 @@ describe('a pack', () => {
     expect(await why(JSON.stringify({ ...pack, cases: 9 }))).toMatch(/changed since it was made/);
     expect(await why(JSON.stringify({ ...pack, version: 2 }))).toMatch(/version/);
     const absurd = { ...pack, ends: [{ board: 'board', ref: 'F1', seen: 9, of: 8 }] };
-    expect(await why(JSON.stringify({ ...absurd, hash: await packHash(absurd) }))).toMatch(/more often than it died/);
+    expect(await why(JSON.stringify({ ...absurd, hash: await packHash(absurd) }))).toMatch(
+      /more often than it died/,
+    );
     const negative = { ...pack, rates: [{ of: 'fuse', failures: -1, expected: 1 }] };
-    expect(await why(JSON.stringify({ ...negative, hash: await packHash(negative) }))).toMatch(/rates/);
-  }); // prettier-ignore
+    expect(await why(JSON.stringify({ ...negative, hash: await packHash(negative) }))).toMatch(
+      /rates/,
+    );
+  });
 
   it('any change of any figure changes its hash', async () => {
     const pack = await packOf(many(2, 2));
     await fc.assert(
-      fc.asyncProperty(fc.integer({ min: 1, max: 1000 }), fc.constantFrom('failures', 'expected'), async (more, key) => {
-        const rates = pack.rates.map((row, i) => (i === 0 ? { ...row, [key]: row[key as 'failures'] + more } : row));
-        expect(await packHash({ ...pack, rates })).not.toBe(pack.hash);
-      }),
+      fc.asyncProperty(
+        fc.integer({ min: 1, max: 1000 }),
+        fc.constantFrom('failures', 'expected'),
+        async (more, key) => {
+          const rates = pack.rates.map((row, i) =>
+            i === 0 ? { ...row, [key]: row[key as 'failures'] + more } : row,
+          );
+          expect(await packHash({ ...pack, rates })).not.toBe(pack.hash);
+        },
+      ),
       { numRuns: 30 },
     );
-  }); // prettier-ignore
+  });
 });
 
 describe('packs of several', () => {
@@ -105,22 +123,30 @@ describe('packs of several', () => {
     const pack = await packOf(many(2, 2));
     expect(similarity(many(1, 3), pack)).toBeCloseTo(1, 9);
     expect(similarity([lesson('fuse', { unit: 'carriage' })], pack)).toBe(0);
-    expect(similarity([lesson('fuse'), lesson('fuse', { unit: 'carriage' })], pack)).toBeCloseTo(0.5, 9);
+    expect(similarity([lesson('fuse'), lesson('fuse', { unit: 'carriage' })], pack)).toBeCloseTo(
+      0.5,
+      9,
+    );
     expect(similarity([], pack)).toBe(0);
-  }); // prettier-ignore
+  });
 });
 
 describe('what others say of a class', () => {
   it('is pooled by its weight, by hand', () => {
     // Own 4 of 4 expected; theirs 16 of 4, half believed: (4 + 4 + 8) / (4 + 4 + 2).
     const own = { failures: 4, expected: 4, factor: 1, interval: { low: 0.3, high: 4 }, cases: 4 };
-    const theirs = { workshop: B, rates: [{ of: 'fuse', failures: 16, expected: 4 }] } as unknown as PatternPack;
+    const theirs = {
+      workshop: B,
+      rates: [{ of: 'fuse', failures: 16, expected: 4 }],
+    } as unknown as PatternPack;
     expect(pooledFactor('fuse', own, [theirs], () => 0.5, 4)).toBeCloseTo(1.6, 9);
     expect(pooledFactor('fuse', own, [theirs], () => 0, 4)).toBeCloseTo(1, 9);
     // No more than their own counts, however much they are trusted.
-    expect(pooledFactor('fuse', own, [theirs], () => 7, 4)).toBe(pooledFactor('fuse', own, [theirs], () => 1, 4));
+    expect(pooledFactor('fuse', own, [theirs], () => 7, 4)).toBe(
+      pooledFactor('fuse', own, [theirs], () => 1, 4),
+    );
     expect(pooledFactor('chip', undefined, [theirs], () => 1, 4)).toBe(1);
-  }); // prettier-ignore
+  });
 
   it('is shown and left out where it disagrees with one’s own', async () => {
     const lessons = many(60, 5);

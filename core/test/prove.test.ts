@@ -99,7 +99,10 @@ describe('the first power', () => {
   it('names the short that draws it, with its ohms, on the demo board', () => {
     const index = indexBoard(demoBoard('cr40'));
     const setup = firstPowerSetup(index);
-    for (const [rail, ohm] of [['VM', 2], ['P5', 1]] as const) {
+    for (const [rail, ohm] of [
+      ['VM', 2],
+      ['P5', 1],
+    ] as const) {
       const state = parseFaultState(index, `${['0', rail].sort().join('~')}:bridge=${ohm}`);
       if (!state.ok) throw new Error(state.what);
       const ref = rail === 'P5' ? 'V2' : 'V1';
@@ -109,9 +112,10 @@ describe('the first power', () => {
       const found = fittingShorts(index, ref, ampere).find(({ net }) => net === rail);
       expect(found!.ohm / ohm).toBeGreaterThan(0.95);
       expect(found!.ohm / ohm).toBeLessThan(1.05);
-      for (const part of found!.refs) expect(index.partByKey.get(part.toLowerCase())!.pins).toContain(rail);
+      for (const part of found!.refs)
+        expect(index.partByKey.get(part.toLowerCase())!.pins).toContain(rail);
     }
-  }, 30_000); // prettier-ignore
+  }, 30_000);
 
   it('finds no short where none fits, and lives through anything', () => {
     expect(fittingShorts(supply, 'V1', 1e-6)).toEqual([]);
@@ -143,8 +147,10 @@ describe('the plan', () => {
       question: 'gain stands where it was left, at 520 Ω, its mark beside it',
     });
     // Nothing is asked of what was not done.
-    expect(steps(undefined).some(({ stage }) => ['joints', 'power', 'runs'].includes(stage))).toBe(false);
-  }); // prettier-ignore
+    expect(steps(undefined).some(({ stage }) => ['joints', 'power', 'runs'].includes(stage))).toBe(
+      false,
+    );
+  });
 
   it('lets joints and settings pass while power is locked, and nothing else', () => {
     const all = steps(done({ settings: [{ ref: 'gain', left: '' }], runs: [run()] }), [
@@ -153,9 +159,13 @@ describe('the plan', () => {
     ]);
     const locked = standing(all, false).filter(({ state }) => state === 'pass');
     expect(locked.map(({ stage }) => stage)).toEqual(['joints']);
-    expect(standing(all, true).filter(({ state }) => state === 'pass').map(({ stage }) => stage)).toEqual(['joints', 'power', 'runs']);
+    expect(
+      standing(all, true)
+        .filter(({ state }) => state === 'pass')
+        .map(({ stage }) => stage),
+    ).toEqual(['joints', 'power', 'runs']);
     expect(isProven(all)).toBe(false);
-  }); // prettier-ignore
+  });
 
   it('without a sheet asks for the first power and the run too', () => {
     const without = proofWithoutSheet({
@@ -220,17 +230,24 @@ describe('runs', () => {
     expect(shown.notTried).toEqual(['one to be refused', 'outermost', 'after a power cycle']);
     expect(statementWords(proofStatement([], undefined, 0))).toMatch(/Nothing was run/);
     // A medium that was refused as it should is a control and no pass of the unit.
-    expect(proofStatement([run({ kind: 'foreign' })], undefined, 0)).toMatchObject({ passes: 0, rateBelow: 1 });
+    expect(proofStatement([run({ kind: 'foreign' })], undefined, 0)).toMatchObject({
+      passes: 0,
+      rateBelow: 1,
+    });
     // Ten hours of soak leave three tenths of an error an hour open.
     expect(proofStatement([run()], undefined, 10).perHourBelow).toBeCloseTo(0.29957, 4);
-  }); // prettier-ignore
+  });
 
   it('never say that it works, and round a bound up', () => {
     const states = fc.subarray(['closed', 'cold', 'warm'] as const);
     const some = fc.record({ passes: fc.nat(500), errors: fc.nat(20), states });
     fc.assert(
       fc.property(fc.array(some, { maxLength: 6 }), fc.nat(40), (list, hours) => {
-        const shown = proofStatement(list.map((one) => run(one)), undefined, hours);
+        const shown = proofStatement(
+          list.map((one) => run(one)),
+          undefined,
+          hours,
+        );
         expect(statementWords(shown)).not.toMatch(/works|NaN|undefined|Infinity/);
         const said = Number(boundText(shown.rateBelow).split(' ')[0]) / 100;
         expect(said).toBeGreaterThanOrEqual(shown.rateBelow - 1e-9);
@@ -239,5 +256,5 @@ describe('runs', () => {
     );
     expect(passesFor(0.01)).toBe(299);
     expect(() => passesFor(0)).toThrow(RangeError);
-  }); // prettier-ignore
+  });
 });

@@ -10,7 +10,11 @@ const unread = (text: string): string[] =>
 
 describe('a quick list', () => {
   it('is one capacitor a line, however it is parted', () => {
-    expect(refs('C1 47u 16V\n\n c2, 100uF; 25V electrolytic \r\nC3 100n')).toEqual(['C1', 'C2', 'C3']);
+    expect(refs('C1 47u 16V\n\n c2, 100uF; 25V electrolytic \r\nC3 100n')).toEqual([
+      'C1',
+      'C2',
+      'C3',
+    ]);
     const { index } = readQuickList('C1 47u 16V electrolytic', LIBRARY);
     expect(index.partByKey.get('c1')).toMatchObject({
       kind: 'capacitor',
@@ -18,7 +22,7 @@ describe('a quick list', () => {
       ratedVolt: 16,
       dielectric: 'electrolytic',
     });
-  }); // prettier-ignore
+  });
   it('names the lines that say nothing, and takes the others', () => {
     const text = 'C1 47u\nR1 10k\nC2\nnonsense\nC1 100u\nC3 10u what is this\n== C4 ==\nC5 1u';
     expect(refs(text).slice(0, 1)).toEqual(['C1']);
@@ -30,12 +34,19 @@ describe('a quick list', () => {
   });
   it('is judged by its like: 0.03 and 0.04 ohm convict the third at 1.03', () => {
     // Common practice, no published source.
-    const { index } = readQuickList('C1 470u 16V electrolytic\nC2 470u 16V electrolytic\nC3 470u 16V electrolytic', LIBRARY);
+    const { index } = readQuickList(
+      'C1 470u 16V electrolytic\nC2 470u 16V electrolytic\nC3 470u 16V electrolytic',
+      LIBRARY,
+    );
     const readings = [0.03, 0.04, 1.03].map((value, i): Reading => {
       const m = resolveMeasurement(index, 'off', 'esr', `C${i + 1}.1`, `C${i + 1}.2`);
       if (!m.ok) throw new Error(m.what);
       return { measurement: m.measurement, value };
     });
-    expect(surveyCapacitors(index, readings, RATES).map(({ verdict }) => verdict)).toEqual(['good', 'good', 'bad']);
-  }); // prettier-ignore
+    expect(surveyCapacitors(index, readings, RATES).map(({ verdict }) => verdict)).toEqual([
+      'good',
+      'good',
+      'bad',
+    ]);
+  });
 });

@@ -75,19 +75,31 @@ function device(): { readonly instrument: ScpiInstrument; readonly done: string[
 describe('a program message', () => {
   it('is split into its commands, headers, and arguments', () => {
     expect(units(':MEAS:VOLT:DC? 10,0.1;*IDN?')).toMatchObject([
-      { path: ['MEAS', 'VOLT', 'DC'], rooted: true, isQuery: true, data: [{ value: 10 }, { value: 0.1 }] },
+      {
+        path: ['MEAS', 'VOLT', 'DC'],
+        rooted: true,
+        isQuery: true,
+        data: [{ value: 10 }, { value: 0.1 }],
+      },
       { path: ['*IDN'], isQuery: true, data: [] },
-    ]); // prettier-ignore
+    ]);
     expect(units('')).toEqual([]);
     expect(units(' \t ')).toEqual([]);
     expect(units('*CLS; ')).toHaveLength(1);
   });
   it.each([
-    ['1', 1], ['-.5', -0.5], ['+2.50E+01', 25], ['1 E 3', 1000], ['1e-3', 1e-3], ['007', 7],
-    ['#HFF', 255], ['#q17', 15], ['#B101', 5],
+    ['1', 1],
+    ['-.5', -0.5],
+    ['+2.50E+01', 25],
+    ['1 E 3', 1000],
+    ['1e-3', 1e-3],
+    ['007', 7],
+    ['#HFF', 255],
+    ['#q17', 15],
+    ['#B101', 5],
   ])('has numbers as IEEE 488.2, 7.7.2 and 7.7.4 write them: %s', (text, value) => {
     expect(data(text)).toEqual([{ type: 'number', value, suffix: '' }]);
-  }); // prettier-ignore
+  });
   it('has strings with either mark, which is doubled to stand for itself (7.7.5)', () => {
     expect(data(`"it's; ""so"""`)).toEqual([{ type: 'string', text: `it's; "so"` }]);
     expect(data(`'a "b" ''c'''`)).toEqual([{ type: 'string', text: `a "b" 'c'` }]);
@@ -105,13 +117,25 @@ describe('a program message', () => {
     ]);
   });
   it.each([
-    ['VOLT{', '-111'], ['\u00e9', '-101'], ['VOLT 1 2', '-103'], ['VOLT 1,', '-109'], ['VOLT,1', '-111'],
-    ['VOLT "a', '-151'], ['VOLT #3ab', '-161'], ['VOLT (1', '-171'], ['VOLT 1.2.3', '-121'], ['VOLT +', '-121'],
-    ['VOLT 1e99999', '-123'], ['ABCDEFGHIJKLM 1', '-112'], ['VOLT ABCDEFGHIJKLM', '-144'], ['VOLT:', '-102'],
-    [';;', '-102'], ['VOLT #HG', '-121'],
+    ['VOLT{', '-111'],
+    ['\u00e9', '-101'],
+    ['VOLT 1 2', '-103'],
+    ['VOLT 1,', '-109'],
+    ['VOLT,1', '-111'],
+    ['VOLT "a', '-151'],
+    ['VOLT #3ab', '-161'],
+    ['VOLT (1', '-171'],
+    ['VOLT 1.2.3', '-121'],
+    ['VOLT +', '-121'],
+    ['VOLT 1e99999', '-123'],
+    ['ABCDEFGHIJKLM 1', '-112'],
+    ['VOLT ABCDEFGHIJKLM', '-144'],
+    ['VOLT:', '-102'],
+    [';;', '-102'],
+    ['VOLT #HG', '-121'],
   ])('names what is wrong with "%s": %s', (text, error) => {
     expect(refused(text)).toBe(error);
-  }); // prettier-ignore
+  });
   it('carries out what came before a mistake, and nothing after it', async () => {
     const { instrument, done } = device();
     expect(await instrument.execute('VOLT 1;VOLT 1 2;VOLT 3')).toBeUndefined();
@@ -128,21 +152,55 @@ describe('headers', () => {
     return error === '0,"No error"' ? (answer ?? 'done') : error!.split(',')[0];
   };
   it.each([
-    'VOLT 1', 'volt 1', 'Voltage 1', ':VOLT 1', 'SOUR:VOLT 1', 'SOURCE:VOLTAGE:LEVEL:IMMEDIATE:AMPLITUDE 1',
-    'volt:ampl 1', 'VOLT1 1', 'SOUR1:VOLT:LEV 1',
-  ])('are long or short, in any case, without what is in brackets: %s (SCPI-1999, 6.2)', async (text) => {
-    expect(await asked(text)).toBe('done');
-  }); // prettier-ignore
+    'VOLT 1',
+    'volt 1',
+    'Voltage 1',
+    ':VOLT 1',
+    'SOUR:VOLT 1',
+    'SOURCE:VOLTAGE:LEVEL:IMMEDIATE:AMPLITUDE 1',
+    'volt:ampl 1',
+    'VOLT1 1',
+    'SOUR1:VOLT:LEV 1',
+  ])(
+    'are long or short, in any case, without what is in brackets: %s (SCPI-1999, 6.2)',
+    async (text) => {
+      expect(await asked(text)).toBe('done');
+    },
+  );
   it.each([
-    ['VOLTA 1', '-113'], ['VOL 1', '-113'], ['SOUR 1', '-113'], ['*IDX?', '-113'], ['*IDN', '-113'],
-    ['VOLT2 1', '-114'], ['VOLT', '-109'], ['OUTP', '-109'], ['VOLT 1,2', '-108'], ['*CLS 1', '-108'], ['*IDN? 1', '-108'],
-    ['VOLT 11', '-222'], ['VOLT 1 OHM', '-131'], ['VOLT 1 QV', '-131'], ['*ESE 1 V', '-138'], ['VOLT "1"', '-158'],
-    ['VOLT (1)', '-178'], ['VOLT #11', '-161'], ['VOLT #111', '-168'], ['VOLT FULL', '-141'], ['OUTP MAYBE', '-141'],
-    ['DISP:TEXT 1', '-128'], ['DISP:TEXT ON', '-148'], ['MODE QUICK', '-224'], ['MODE 1', '-128'], ['*ESE 256', '-222'],
+    ['VOLTA 1', '-113'],
+    ['VOL 1', '-113'],
+    ['SOUR 1', '-113'],
+    ['*IDX?', '-113'],
+    ['*IDN', '-113'],
+    ['VOLT2 1', '-114'],
+    ['VOLT', '-109'],
+    ['OUTP', '-109'],
+    ['VOLT 1,2', '-108'],
+    ['*CLS 1', '-108'],
+    ['*IDN? 1', '-108'],
+    ['VOLT 11', '-222'],
+    ['VOLT 1 OHM', '-131'],
+    ['VOLT 1 QV', '-131'],
+    ['*ESE 1 V', '-138'],
+    ['VOLT "1"', '-158'],
+    ['VOLT (1)', '-178'],
+    ['VOLT #11', '-161'],
+    ['VOLT #111', '-168'],
+    ['VOLT FULL', '-141'],
+    ['OUTP MAYBE', '-141'],
+    ['DISP:TEXT 1', '-128'],
+    ['DISP:TEXT ON', '-148'],
+    ['MODE QUICK', '-224'],
+    ['MODE 1', '-128'],
+    ['*ESE 256', '-222'],
     ['*TRG', '-211'],
-  ])('and arguments that are not right are refused by the number of the standard: %s is %s', async (text, error) => {
-    expect(await asked(text)).toBe(error);
-  }); // prettier-ignore
+  ])(
+    'and arguments that are not right are refused by the number of the standard: %s is %s',
+    async (text, error) => {
+      expect(await asked(text)).toBe(error);
+    },
+  );
   it('go on from the last one after a semicolon, and common commands leave the place', async () => {
     expect(await asked('SOUR:VOLT 2;*ESE 0;VOLT?;RANG?')).toBe('-113');
     expect(await asked('SOUR:VOLT 2;*ESE 0;VOLT?')).toBe('2');
@@ -153,15 +211,28 @@ describe('headers', () => {
   it('take multipliers as IEEE 488.2, table 7-1: M is milli, but with ohm and hertz mega', async () => {
     const { instrument, done } = device();
     await instrument.execute('VOLT 20 MV;VOLT 3000UV;VOLT 0.001KV;VOLT MIN;VOLT MAX;VOLT DEF');
-    expect(done).toEqual(['level 0.02', 'level 0.003', 'level 1', 'level -10', 'level 10', 'level 1']); // prettier-ignore
+    expect(done).toEqual([
+      'level 0.02',
+      'level 0.003',
+      'level 1',
+      'level -10',
+      'level 10',
+      'level 1',
+    ]);
     expect(await instrument.execute('VOLT? MAX;VOLT?')).toBe('10;1');
   });
   it('take ON, OFF and what rounds to them, and keywords in both forms', async () => {
     const { instrument, done } = device();
     await instrument.execute('OUTP ON;OUTP off;OUTP 0.4;OUTP 0.6;OUTP -3;MODE FAST;MODE fastest');
     expect(done).toEqual([
-      'out true', 'out false', 'out false', 'out true', 'out true', 'FASTest', 'FASTest',
-    ]); // prettier-ignore
+      'out true',
+      'out false',
+      'out false',
+      'out true',
+      'out true',
+      'FASTest',
+      'FASTest',
+    ]);
   });
 });
 
@@ -210,7 +281,9 @@ describe('status', () => {
   });
   it('takes one message after the other, however they come, and lives through what is no message', async () => {
     const { instrument } = device();
-    const answers = await Promise.all(['VOLT 3;VOLT?', 'VOLT 4;VOLT?'].map((m) => instrument.execute(m)));
+    const answers = await Promise.all(
+      ['VOLT 3;VOLT?', 'VOLT 4;VOLT?'].map((m) => instrument.execute(m)),
+    );
     expect(answers).toEqual(['3', '4']);
     expect(await instrument.execute('X'.repeat(100_000))).toBeUndefined();
     expect(await instrument.execute('SYST:ERR?')).toMatch(/^-363/);
@@ -219,7 +292,7 @@ describe('status', () => {
       await instrument.execute(`V${String.fromCharCode(code)}1`);
     await instrument.execute('*CLS');
     expect(await instrument.execute('*IDN?')).toBe('house,test,0,1');
-  }); // prettier-ignore
+  });
   it('words every error as the standard does', () => {
     for (const [number, words] of Object.entries(SCPI_ERRORS))
       expect(new ScpiError(number as keyof typeof SCPI_ERRORS).message).toBe(

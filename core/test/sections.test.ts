@@ -113,7 +113,6 @@ describe('a section put into a sheet', () => {
   });
 });
 
-// prettier-ignore
 /**
  * Why: a capacitor beside a larger one, a protection diode that conducts only when something else goes
  * wrong, a switch that sticks as it rests (its setup shows it), a part whose loss its neighbour hides.
@@ -125,14 +124,22 @@ const SILENT: Readonly<Record<string, readonly string[]>> = {
   'regulator-negative': ['C2:open', 'C2:high-esr'],
   'regulator-discrete': ['C3:open', 'C3:high-esr'],
   'step-down': ['D1:open', 'L1:short'],
-  'decoupling': ['C1:open', 'C2:open', 'C2:high-esr', 'C3:open', 'C3:high-esr', 'C4:open', 'C4:high-esr'],
+  decoupling: [
+    'C1:open',
+    'C2:open',
+    'C2:high-esr',
+    'C3:open',
+    'C3:high-esr',
+    'C4:open',
+    'C4:high-esr',
+  ],
   'address-switch': ['S1:open', 'S2:stuck-closed'],
   'bus-line': ['U1:dead'],
   'serial-bus': ['U1:dead'],
-  'processor': ['U2:no-supply', 'U2:dead', 'C1:open', 'C1:high-esr', 'C2:open'],
-  'solenoid': ['D1:open'],
+  processor: ['U2:no-supply', 'U2:dead', 'C1:open', 'C1:high-esr', 'C2:open'],
+  solenoid: ['D1:open'],
   'muting-relay': ['D1:open'],
   'leaf-switch': ['S1:open'],
-  'photodiode': ['C1:high-esr'],
+  photodiode: ['C1:high-esr'],
   'mode-switch': ['S1:open', 'S2:open'],
 };

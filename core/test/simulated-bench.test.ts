@@ -46,8 +46,13 @@ function bench(wish: Partial<BenchWish> = {}) {
     },
   );
   const ask = (text: string): Promise<string | undefined> => instrument.execute(text);
-  return { instrument, ask, pass: (milliseconds: number) => void (now += milliseconds), at: () => now };
-} // prettier-ignore
+  return {
+    instrument,
+    ask,
+    pass: (milliseconds: number) => void (now += milliseconds),
+    at: () => now,
+  };
+}
 
 const number = async (
   { ask }: { readonly ask: ScpiInstrument['execute'] },
@@ -184,7 +189,6 @@ describe('the simulated bench', () => {
       'toString',
       '',
     ])
-      // prettier-ignore
       expect(await refused(`BENC:ACT "${action}"`), action).toBe('-224');
     expect(await refused('CONF:FREQ')).toBe('-113');
     expect(await refused('FUNC "TEMP"')).toBe('-224');
@@ -276,18 +280,19 @@ describe('the simulated bench', () => {
 // Closed form of the junction, Shockley 1949: V = Vt ln(I / IS + 1), Vt 25.865 mV; ohms are V / I.
 describe('a range that is held', () => {
   it('drives its own current: a junction reads other ohms on each', async () => {
-    const deck = readDeck(
-      't\nV1 A 0 5\nD1 A 0 DS\n.model DS D (IS=1e-7)\n.end\n',
-      LIBRARY,
-    );
+    const deck = readDeck('t\nV1 A 0 5\nD1 A 0 DS\n.model DS D (IS=1e-7)\n.end\n', LIBRARY);
     if (!deck.ok) throw new Error(JSON.stringify(deck.issues));
     const one = bench({ board: deck.value });
     await one.ask('BENC:POW OFF;:ROUT:PROB "A","0";:CONF:RES');
-    for (const [fullScale, ampere] of [[400, 1e-3], [4e3, 1e-4], [40e3, 1e-5]] as const) {
+    for (const [fullScale, ampere] of [
+      [400, 1e-3],
+      [4e3, 1e-4],
+      [40e3, 1e-5],
+    ] as const) {
       await one.ask(`RES:RANG ${fullScale}`);
       one.pass(5000);
       const ohm = (0.025865 * Math.log(ampere / 1e-7 + 1)) / ampere;
       expect(Math.abs((await number(one, 'READ?')) / ohm - 1)).toBeLessThan(0.01);
     }
-  }); // prettier-ignore
+  });
 });

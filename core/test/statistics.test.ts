@@ -15,9 +15,10 @@ import {
 
 describe('the gamma function and what is below', () => {
   it('is the factorial, and the root of pi', () => {
-    for (let n = 1, f = 1; n < 20; n += 1, f *= n - 1) expect(Math.exp(logGamma(n)) / f).toBeCloseTo(1, 12);
+    for (let n = 1, f = 1; n < 20; n += 1, f *= n - 1)
+      expect(Math.exp(logGamma(n)) / f).toBeCloseTo(1, 12);
     expect(Math.exp(logGamma(0.5))).toBeCloseTo(Math.sqrt(Math.PI), 12);
-  }); // prettier-ignore
+  });
 
   // Source: chi-squared table, Abramowitz & Stegun, table 26.8: P = gammaBelow(f / 2, x / 2).
   it.each([
@@ -36,14 +37,21 @@ describe('the gamma function and what is below', () => {
   it('sums a Poisson where the shape is whole', () => {
     // P(at least k of mean m) = gammaBelow(k, m), worked out term by term.
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 60 }), fc.double({ min: 0.01, max: 80, noNaN: true }), (k, m) => {
-        let term = Math.exp(-m);
-        let below = 0;
-        for (let i = 0; i < k; i += 1) { below += term; term *= m / (i + 1); }
-        expect(gammaBelow(k, m)).toBeCloseTo(1 - below, 10);
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 60 }),
+        fc.double({ min: 0.01, max: 80, noNaN: true }),
+        (k, m) => {
+          let term = Math.exp(-m);
+          let below = 0;
+          for (let i = 0; i < k; i += 1) {
+            below += term;
+            term *= m / (i + 1);
+          }
+          expect(gammaBelow(k, m)).toBeCloseTo(1 - below, 10);
+        },
+      ),
     );
-  }); // prettier-ignore
+  });
 });
 
 describe('the beta distribution', () => {
@@ -54,12 +62,18 @@ describe('the beta distribution', () => {
         const n = a + b - 1;
         let sum = 0;
         for (let j = a; j <= n; j += 1)
-          sum += Math.exp(logGamma(n + 1) - logGamma(j + 1) - logGamma(n - j + 1) + j * Math.log(x) + (n - j) * Math.log(1 - x));
+          sum += Math.exp(
+            logGamma(n + 1) -
+              logGamma(j + 1) -
+              logGamma(n - j + 1) +
+              j * Math.log(x) +
+              (n - j) * Math.log(1 - x),
+          );
         expect(betaBelow(a, b, x)).toBeCloseTo(sum, 9);
         expect(betaBelow(a, b, x) + betaBelow(b, a, 1 - x)).toBeCloseTo(1, 12);
       }),
     );
-  }); // prettier-ignore
+  });
 
   it('comes back from what is below', () => {
     const shape = fc.double({ min: 0.5, max: 300, noNaN: true });
@@ -118,13 +132,19 @@ describe('what was seen of a share, and of a count', () => {
     for (let p = 0.05; p < 1; p += 0.05) {
       let covered = 0;
       for (let k = 0; k <= 12; k += 1) {
-        const chance = Math.exp(logGamma(13) - logGamma(k + 1) - logGamma(13 - k) + k * Math.log(p) + (12 - k) * Math.log(1 - p));
+        const chance = Math.exp(
+          logGamma(13) -
+            logGamma(k + 1) -
+            logGamma(13 - k) +
+            k * Math.log(p) +
+            (12 - k) * Math.log(1 - p),
+        );
         const { low, high } = shareInterval(k, 12);
         if (low <= p && p <= high) covered += chance;
       }
       expect(covered).toBeGreaterThanOrEqual(0.95 - 1e-9);
     }
-  }); // prettier-ignore
+  });
 
   it('does not judge what cannot be', () => {
     expect(() => shareInterval(3, 2)).toThrow(RangeError);

@@ -28,13 +28,17 @@ const sheet = (text: string): BoardIndex => indexBoard(readSheetLines(text, LIBR
 const capacitors = (index: BoardIndex): Capacitor[] =>
   index.board.parts.filter((part): part is Capacitor => part.kind === 'capacitor');
 const capacitor = (text: string): Capacitor => capacitors(sheet(`C1 A 0 ${text}`))[0]!;
-const verdict = (ref: string, word: CapacitorVerdict['verdict'], bad: number): CapacitorVerdict => ({
+const verdict = (
+  ref: string,
+  word: CapacitorVerdict['verdict'],
+  bad: number,
+): CapacitorVerdict => ({
   ref,
   verdict: word,
   probabilityBad: bad,
   because: '',
   settle: null,
-}); // prettier-ignore
+});
 
 describe('dissipation', () => {
   it('is ESR over reactance: 0.16 of 1000 µF at 120 Hz is 0.212 Ω', () => {
@@ -45,20 +49,25 @@ describe('dissipation', () => {
     const positive = fc.double({ min: 1e-9, max: 1e3, noNaN: true });
     fc.assert(
       fc.property(positive, positive, positive, (tan, farad, hertz) => {
-        expect(dissipationOfEsr(esrOfDissipation(tan, farad, hertz), farad, hertz) / tan).toBeCloseTo(1, 9);
+        expect(
+          dissipationOfEsr(esrOfDissipation(tan, farad, hertz), farad, hertz) / tan,
+        ).toBeCloseTo(1, 9);
       }),
     );
-  }); // prettier-ignore
+  });
   it('may be less the higher the volts, and more by 0.02 for each 1000 µF beyond the first', () => {
     expect(largestDissipation(100e-6, 10)).toBeGreaterThan(largestDissipation(100e-6, 25));
     expect(largestDissipation(1000e-6, 25)).toBe(largestDissipation(100e-6, 25));
     expect(largestDissipation(3300e-6, 25) - largestDissipation(100e-6, 25)).toBeCloseTo(0.06, 9);
   });
   it('limits wet ones alone', () => {
-    expect(esrLimit(capacitor('47u 16V electrolytic'))).toBeCloseTo(0.2 / (2 * Math.PI * 100 * 47e-6), 6);
+    expect(esrLimit(capacitor('47u 16V electrolytic'))).toBeCloseTo(
+      0.2 / (2 * Math.PI * 100 * 47e-6),
+      6,
+    );
     expect(esrLimit(capacitor('100n'))).toBeUndefined();
     expect(esrLimit(capacitor('10u ceramic'))).toBeUndefined();
-  }); // prettier-ignore
+  });
 });
 
 describe('age', () => {
@@ -80,14 +89,27 @@ describe('age', () => {
 
 describe('the order of a survey', () => {
   const along = (index: BoardIndex, path: readonly Capacitor[]): number =>
-    path.slice(1).reduce((sum, part, i) => sum + handMinutes(index, acrossEsr(index, path[i]!), acrossEsr(index, part)), 0); // prettier-ignore
+    path
+      .slice(1)
+      .reduce(
+        (sum, part, i) =>
+          sum + handMinutes(index, acrossEsr(index, path[i]!), acrossEsr(index, part)),
+        0,
+      );
   const orders = <T>(of: readonly T[]): T[][] =>
-    of.length <= 1 ? [[...of]] : of.flatMap((one, i) => orders(of.filter((_, k) => k !== i)).map((rest) => [one, ...rest])); // prettier-ignore
+    of.length <= 1
+      ? [[...of]]
+      : of.flatMap((one, i) => orders(of.filter((_, k) => k !== i)).map((rest) => [one, ...rest]));
   it('has every capacitor once, and is near the shortest of all', () => {
-    const place = fc.record({ x: fc.integer({ min: 0, max: 200 }), y: fc.integer({ min: 0, max: 150 }) });
+    const place = fc.record({
+      x: fc.integer({ min: 0, max: 200 }),
+      y: fc.integer({ min: 0, max: 150 }),
+    });
     fc.assert(
       fc.property(fc.array(place, { minLength: 2, maxLength: 6 }), (places) => {
-        const index = sheet(places.map(({ x, y }, i) => `C${i + 1} A${i} 0 10u pos=${x},${y}`).join('\n'));
+        const index = sheet(
+          places.map(({ x, y }, i) => `C${i + 1} A${i} 0 10u pos=${x},${y}`).join('\n'),
+        );
         const order = surveyOrder(index);
         expect(order.map(({ ref }) => ref).sort()).toEqual(places.map((_, i) => `C${i + 1}`));
         const best = Math.min(...orders(order).map((path) => along(index, path)));
@@ -96,7 +118,7 @@ describe('the order of a survey', () => {
       }),
       { numRuns: 60 },
     );
-  }); // prettier-ignore
+  });
   it('does one side before it turns the board, and ends with those whose place is not known', () => {
     const index = sheet(
       'C1 A 0 10u pos=10,10\nC2 A 0 10u pos=11,10 side=bottom\nC3 A 0 10u pos=90,10\nC10 A 0 1u\nC4 A 0 1u\nC5 A 0 1u pos=80,12 side=bottom',
@@ -120,10 +142,17 @@ describe('off the board', () => {
     expect(judgeOffBoard(part, { leakAmpere: 1e-3 })).toMatchObject({ verdict: 'bad' });
   });
   it('is not good for what was not measured, nor without volts', () => {
-    expect(judgeOffBoard(part, {})).toEqual({ verdict: 'doubtful', because: ['nothing was measured'] });
-    expect(judgeOffBoard(capacitor('100u'), { leakAmpere: 1e-6 })).toMatchObject({ verdict: 'doubtful' });
-    expect(judgeOffBoard(part, { farad: 95e-6, dissipation: 0.9 })).toMatchObject({ verdict: 'bad' });
-  }); // prettier-ignore
+    expect(judgeOffBoard(part, {})).toEqual({
+      verdict: 'doubtful',
+      because: ['nothing was measured'],
+    });
+    expect(judgeOffBoard(capacitor('100u'), { leakAmpere: 1e-6 })).toMatchObject({
+      verdict: 'doubtful',
+    });
+    expect(judgeOffBoard(part, { farad: 95e-6, dissipation: 0.9 })).toMatchObject({
+      verdict: 'bad',
+    });
+  });
 });
 
 describe('how far to go', () => {

@@ -75,14 +75,22 @@ for (const [name, inverts] of [
   ['74LS642', '~'],
   ['74LS645', ''],
 ])
-  // prettier-ignore
-  chip(name, [19, ...n(2, 9)], n(18, 11), `assign ${bus(n(18, 11))} = p19?8'bz:${inverts}${bus(n(2, 9))};`);
+  chip(
+    name,
+    [19, ...n(2, 9)],
+    n(18, 11),
+    `assign ${bus(n(18, 11))} = p19?8'bz:${inverts}${bus(n(2, 9))};`,
+  );
 for (const [name, inverts] of [
   ['74LS242', '~'],
   ['74LS243', ''],
 ])
-  // prettier-ignore
-  chip(name, [1, 3, 4, 5, 6], [11, 10, 9, 8], `assign {p11,p10,p9,p8} = p1?4'bz:${inverts}{p3,p4,p5,p6};`);
+  chip(
+    name,
+    [1, 3, 4, 5, 6],
+    [11, 10, 9, 8],
+    `assign {p11,p10,p9,p8} = p1?4'bz:${inverts}{p3,p4,p5,p6};`,
+  );
 chip(
   '74LS540',
   [1, 19, ...n(2, 9)],

@@ -102,8 +102,10 @@ test('the service answers wrong doors and other sites as it answers wrong input'
     [elsewhere, 403],
     [wrong, 404],
   ] as const) {
-    // prettier-ignore
-    expect([answer.status(), answer.headers()['content-type']]).toEqual([status, 'application/problem+json']);
+    expect([answer.status(), answer.headers()['content-type']]).toEqual([
+      status,
+      'application/problem+json',
+    ]);
     expect(await answer.json()).toMatchObject({
       status,
       title: expect.any(String),

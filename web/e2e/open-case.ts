@@ -104,9 +104,13 @@ export async function caseOf(page: Page, sheet: string, stage: string): Promise<
       return answer.json();
     };
     const { id: boardId } = await post('/api/boards', { fileName: 'test.sheet', text });
-    const made = await post('/api/cases', { title: 'a board for a test', unitModel: 'test', boardId });
+    const made = await post('/api/cases', {
+      title: 'a board for a test',
+      unitModel: 'test',
+      boardId,
+    });
     return (await (await fetch(`/api/cases/${made.id}`)).json()).number as number;
-  }, sheet); // prettier-ignore
+  }, sheet);
   await visit(page, `/case/${number}/${stage}`);
   return String(number);
 }

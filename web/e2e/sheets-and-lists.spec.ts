@@ -23,8 +23,10 @@ test('a sheet is taken out in every format and comes back in with the same parts
     ['test netlist', 'ipc'],
     ['parts list', 'csv'],
   ] as const) {
-    // prettier-ignore
-    const [download] = await Promise.all([page.waitForEvent('download'), sheet.getByRole('link', { name: words, exact: true }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      sheet.getByRole('link', { name: words, exact: true }).click(),
+    ]);
     expect(download.suggestedFilename()).toMatch(new RegExp(`\\.${ending}$`));
     const buffer = await readFile(await download.path());
     await page

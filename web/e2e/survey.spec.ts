@@ -25,7 +25,9 @@ async function put(page: Page, text: string): Promise<void> {
   await page.keyboard.press('Enter');
 }
 
-test('twenty capacitors are surveyed at a person’s pace in under four minutes', async ({ page }) => {
+test('twenty capacitors are surveyed at a person’s pace in under four minutes', async ({
+  page,
+}) => {
   await caseOf(page, SHEET, 'trace');
   await strip(page).press('Escape');
   await page.keyboard.press('Escape');
@@ -47,9 +49,15 @@ test('twenty capacitors are surveyed at a person’s pace in under four minutes'
   expect(seconds).toBeLessThan(120);
   await expect(pane(page)).toContainText('19 of 20 read');
   await expect(pane(page).getByRole('cell', { name: 'out of reach' })).toBeVisible();
-  await expect(pane(page).getByText(/would read like this by itself: lift its leg/).first()).toBeVisible();
+  await expect(
+    pane(page)
+      .getByText(/would read like this by itself: lift its leg/)
+      .first(),
+  ).toBeVisible();
   await pane(page).getByRole('button', { name: 'Chart' }).click();
-  await expect(pane(page).getByRole('img', { name: /ESR against capacitance of 19/ })).toBeVisible();
+  await expect(
+    pane(page).getByRole('img', { name: /ESR against capacitance of 19/ }),
+  ).toBeVisible();
   await pane(page).getByRole('button', { name: 'How far' }).click();
   await expect(pane(page)).toContainText('The line falls at');
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa']).analyze();
@@ -60,21 +68,28 @@ test('twenty capacitors are surveyed at a person’s pace in under four minutes'
   ]);
   const csv = await readFile(await download.path(), 'utf8');
   expect(csv.trim().split('\r\n')).toHaveLength(21);
-}); // prettier-ignore
+});
 
 test('a unit without a sheet is surveyed from a quick list', async ({ page }) => {
   await openCase(page, /dead, no sheet/, 'trace');
-  await page.getByLabel('One a line: its name, value, volts').fill('C1 470u 16V electrolytic\nC2 470u 16V electrolytic\nC3 470u 16V electrolytic\nR1 10k');
+  await page
+    .getByLabel('One a line: its name, value, volts')
+    .fill('C1 470u 16V electrolytic\nC2 470u 16V electrolytic\nC3 470u 16V electrolytic\nR1 10k');
   await page.getByRole('button', { name: 'Begin the survey' }).click();
   await expect(page.getByText('Now C1: its ESR and Enter below')).toBeVisible();
   await expect(page.getByText('Not understood: line 4')).toBeVisible();
   await put(page, '0.03 0.04 1.03');
   await expect(page.getByRole('row', { name: /^C3/ })).toContainText('BAD');
   await page.getByRole('button', { name: 'Choose' }).first().click();
-  await expect(page.getByRole('row', { name: 'the bad ones 1: C3' })).toHaveAttribute('aria-current', 'true');
-}); // prettier-ignore
+  await expect(page.getByRole('row', { name: 'the bad ones 1: C3' })).toHaveAttribute(
+    'aria-current',
+    'true',
+  );
+});
 
-test('an instrument is written down, taken into use, and its name stands by what it read', async ({ page }) => {
+test('an instrument is written down, taken into use, and its name stands by what it read', async ({
+  page,
+}) => {
   await caseOf(page, 'J1 9V in: 1=VIN 2=0\nR1 VIN A 1k\nR2 A 0 1k', 'take-in');
   const number = /case\/(\d+)/.exec(page.url())![1]!;
   await visit(page, '/instruments');
@@ -97,11 +112,19 @@ test('an instrument is written down, taken into use, and its name stands by what
   await expect(page.locator('#strip-says')).toContainText('sound: 4.50 V');
   await expect(page.locator('#strip-says')).not.toHaveText(standard ?? '');
   await page.keyboard.press('Enter');
-  await expect(page.getByRole('region', { name: 'Readings' })).toContainText('by yellow hand meter');
-}); // prettier-ignore
+  await expect(page.getByRole('region', { name: 'Readings' })).toContainText(
+    'by yellow hand meter',
+  );
+});
 
-test('a guided check is filed by keyboard, moves the line-up, and is taken back', async ({ page }) => {
-  await caseOf(page, 'J1 9V in: 1=VIN 2=0\nL1 VIN A 47u dcr=12\nR1 A 0 100\nL2 A B 47u dcr=12\nR2 B 0 100', 'trace');
+test('a guided check is filed by keyboard, moves the line-up, and is taken back', async ({
+  page,
+}) => {
+  await caseOf(
+    page,
+    'J1 9V in: 1=VIN 2=0\nL1 VIN A 47u dcr=12\nR1 A 0 100\nL2 A B 47u dcr=12\nR2 B 0 100',
+    'trace',
+  );
   await strip(page).press('Escape');
   await page.keyboard.press('Escape');
   await page.keyboard.press('k');
@@ -115,7 +138,9 @@ test('a guided check is filed by keyboard, moves the line-up, and is taken back'
   expect(violations.map(({ id, nodes }) => `${id} ${nodes[0]?.html}`)).toEqual([]);
   await page.keyboard.press('Enter');
   await expect(checks).toContainText('L2, coil with a centre tap: bad');
-  await expect(page.getByRole('region', { name: 'Line-up of suspects' }).getByText('L2').first()).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Line-up of suspects' }).getByText('L2').first(),
+  ).toBeVisible();
   await checks.getByRole('button', { name: /^Take back: L2/ }).click();
   await expect(checks).not.toContainText('L2, coil with a centre tap: bad');
-}); // prettier-ignore
+});

@@ -43,11 +43,14 @@ describe('instruments of the workshop', () => {
     ['no use', { ...meter, kinds: [] }],
     ['a use that is none', { ...meter, kinds: ['smell'] }],
     ['a profile that lacks something', { ...meter, profile: {} }],
-    ['an accuracy beyond all reason', { ...meter, profile: { ...STANDARD_METER, volts: { share: 9, counts: 1 } } }],
+    [
+      'an accuracy beyond all reason',
+      { ...meter, profile: { ...STANDARD_METER, volts: { share: 9, counts: 1 } } },
+    ],
     ['no id', { ...meter, id: 'x' }],
   ])('are refused with %s', async (_, body) => {
     expect((await call(keep, body)).status).toBe(422);
-  }); // prettier-ignore
+  });
   it('are spoken to only where that is allowed, in one line', async () => {
     const said = { host: '198.51.100.7', port: 5025, message: '*IDN?', isQuery: true };
     expect((await call(say, said)).status).toBe(403);

@@ -58,14 +58,20 @@ describe('what the workshop learned', () => {
   });
 
   it('goes into the line-up of a board: its usual end is likelier, what never failed is not', async () => {
-    const [row] = await db.select({ id: board.id }).from(board).where(eq(board.title, (await known()).ends.find(({ ref }) => ref === 'L1')!.board)).limit(1);
-    const learned = BoardLearned.parse((await call(boardDoor, 'GET', undefined, { id: row!.id })).json);
+    const [row] = await db
+      .select({ id: board.id })
+      .from(board)
+      .where(eq(board.title, (await known()).ends.find(({ ref }) => ref === 'L1')!.board))
+      .limit(1);
+    const learned = BoardLearned.parse(
+      (await call(boardDoor, 'GET', undefined, { id: row!.id })).json,
+    );
     expect(learned.factors.L1).toBeGreaterThan(2);
     expect(learned.ends[0]).toMatchObject({ ref: 'L1' });
     for (const factor of Object.values(learned.factors)) expect(factor).toBeGreaterThan(0);
     expect((await call(boardDoor, 'GET', undefined, { id: v7() })).status).toBe(404);
     expect((await call(boardDoor, 'GET', undefined, { id: 'x' })).status).toBe(404);
-  }); // prettier-ignore
+  });
 
   it('can be doubted case by case, switched off, and begun anew; and all of it taken back', async () => {
     const before = await known();
@@ -141,10 +147,13 @@ describe('packs of other workshops', () => {
     expect(mine.cases).toBeGreaterThan(30);
     expect((await own()).workshop).toBe(mine.workshop);
     expect(JSON.stringify(mine)).not.toMatch(/Quill|Thistlewick|Vale|PD3-0\d|CR40-0/);
-    expect(await take(mine)).toMatchObject({ status: 422, json: { detail: expect.stringContaining('this very workshop') as string } });
+    expect(await take(mine)).toMatchObject({
+      status: 422,
+      json: { detail: expect.stringContaining('this very workshop') as string },
+    });
     expect((await take({ ...mine, cases: 1 })).status).toBe(422);
     expect((await call(takePack, 'POST', { text: 'no pack' })).status).toBe(422);
-  }); // prettier-ignore
+  });
 
   it('are weighed, the newest of each counts once, and are set aside', async () => {
     const workshop = v7();

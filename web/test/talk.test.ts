@@ -82,15 +82,22 @@ describe('a talk', () => {
       serveBench({ board: deck.value, faults: [], seed: 1, slips: false }),
     );
     const talk = board('', 5000);
-    expect(await talk.say(to(port, 'BENC:POW ON;:ROUT:PROB "VM"'))).toEqual({ ok: true, answer: null });
+    expect(await talk.say(to(port, 'BENC:POW ON;:ROUT:PROB "VM"'))).toEqual({
+      ok: true,
+      answer: null,
+    });
     const read = await talk.say(to(port, 'MEAS:VOLT?'));
     expect(read.ok && Number(read.answer)).toBeGreaterThan(8.7);
     expect(await talk.say(to(port, 'NONSENSE'))).toEqual({ ok: true, answer: null });
-    expect(await talk.say(to(port, 'SYST:ERR?'))).toMatchObject({ answer: '-113,"Undefined header;NONSENSE"' });
+    expect(await talk.say(to(port, 'SYST:ERR?'))).toMatchObject({
+      answer: '-113,"Undefined header;NONSENSE"',
+    });
     // Many at once come back in order, each with its own answer.
-    const many = await Promise.all(['*ESE 7;*ESE?', '*ESE 9;*ESE?', 'SYST:VERS?'].map((m) => talk.say(to(port, m))));
+    const many = await Promise.all(
+      ['*ESE 7;*ESE?', '*ESE 9;*ESE?', 'SYST:VERS?'].map((m) => talk.say(to(port, m))),
+    );
     expect(many.map((one) => one.ok && one.answer)).toEqual(['7', '9', '1999.0']);
-  }); // prettier-ignore
+  });
   it('is not begun with what is no instrument: it hears one line, and no more', async () => {
     const heard: string[] = [];
     const port = await answering((line) => {

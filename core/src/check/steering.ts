@@ -45,15 +45,49 @@ export const STEERING_DIODES: GuidedCheck = {
     'Diode test, a head in circuit. Plus lead on the tap, minus on the cathode of each steering diode: the volts of one junction. Leads exchanged: OL. The coil itself hardly counts here: 12 Ω are 12 mV at 1 mA, so its turns are read as ohms from cathode to cathode, where it lies on the coil’s side.',
   power: 'off',
   fields: [
-    { key: 'forward1', label: 'first diode, plus on the tap', unit: 'V', needed: true, overload: true, hint: '0.4 to 0.8 V as a rule; OL counts' },
-    { key: 'back1', label: 'first diode, leads exchanged', unit: 'V', needed: true, overload: true, hint: 'OL where it is whole' },
-    { key: 'forward2', label: 'second diode, plus on the tap', unit: 'V', needed: true, overload: true },
-    { key: 'back2', label: 'second diode, leads exchanged', unit: 'V', needed: true, overload: true },
-    { key: 'ends', label: 'ohms from end to end of the coil', unit: 'ohm', hint: 'heads: 20 to 30 Ω as a rule' },
+    {
+      key: 'forward1',
+      label: 'first diode, plus on the tap',
+      unit: 'V',
+      needed: true,
+      overload: true,
+      hint: '0.4 to 0.8 V as a rule; OL counts',
+    },
+    {
+      key: 'back1',
+      label: 'first diode, leads exchanged',
+      unit: 'V',
+      needed: true,
+      overload: true,
+      hint: 'OL where it is whole',
+    },
+    {
+      key: 'forward2',
+      label: 'second diode, plus on the tap',
+      unit: 'V',
+      needed: true,
+      overload: true,
+    },
+    {
+      key: 'back2',
+      label: 'second diode, leads exchanged',
+      unit: 'V',
+      needed: true,
+      overload: true,
+    },
+    {
+      key: 'ends',
+      label: 'ohms from end to end of the coil',
+      unit: 'ohm',
+      hint: 'heads: 20 to 30 Ω as a rule',
+    },
   ],
   judge: (given) => {
-    const [f1, b1, f2, b2] = ['forward1', 'back1', 'forward2', 'back2'].map((key) => numberOf(given, key));
-    if (f1 === undefined || b1 === undefined || f2 === undefined || b2 === undefined) return undefined;
+    const [f1, b1, f2, b2] = ['forward1', 'back1', 'forward2', 'back2'].map((key) =>
+      numberOf(given, key),
+    );
+    if (f1 === undefined || b1 === undefined || f2 === undefined || b2 === undefined)
+      return undefined;
     const branches = [judgeBranch('first', f1, b1), judgeBranch('second', f2, b2)];
     const ends = numberOf(given, 'ends');
     const coil: CheckResult | undefined =
@@ -62,8 +96,14 @@ export const STEERING_DIODES: GuidedCheck = {
         : undefined;
     const apart: CheckResult | undefined =
       Number.isFinite(f1) && Number.isFinite(f2) && Math.abs(f1 - f2) > STEERING.apart
-        ? { verdict: 'doubtful', because: [`the two are ${Math.round(1000 * Math.abs(f1 - f2))} mV apart, of one kind and age they are not`], settle: 'press harder and repeat; then the diode that reads more' }
+        ? {
+            verdict: 'doubtful',
+            because: [
+              `the two are ${Math.round(1000 * Math.abs(f1 - f2))} mV apart, of one kind and age they are not`,
+            ],
+            settle: 'press harder and repeat; then the diode that reads more',
+          }
         : undefined;
     return together([...branches, coil, apart]);
   },
-}; // prettier-ignore
+};

@@ -55,21 +55,39 @@ export const TRIMMER: GuidedCheck = {
     { key: 'whole', label: 'end to end', unit: 'ohm', needed: true },
     { key: 'a', label: 'wiper to the first end', unit: 'ohm', needed: true },
     { key: 'b', label: 'wiper to the second end', unit: 'ohm', needed: true },
-    { key: 'turned', label: 'turned slowly', unit: 'choice', choices: ['smooth', 'jumps', 'goes open', 'not turned'] },
+    {
+      key: 'turned',
+      label: 'turned slowly',
+      unit: 'choice',
+      choices: ['smooth', 'jumps', 'goes open', 'not turned'],
+    },
   ],
   judge: (given) => {
-    const [whole, a, b, nominal] = ['whole', 'a', 'b', 'nominal'].map((key) => numberOf(given, key));
+    const [whole, a, b, nominal] = ['whole', 'a', 'b', 'nominal'].map((key) =>
+      numberOf(given, key),
+    );
     if (whole === undefined || a === undefined || b === undefined || whole <= 0) return undefined;
-    if (!Number.isFinite(whole)) return { verdict: 'bad', because: [`end to end ${ohm(whole)}: the track is open`] };
+    if (!Number.isFinite(whole))
+      return { verdict: 'bad', because: [`end to end ${ohm(whole)}: the track is open`] };
     if (!Number.isFinite(a) || !Number.isFinite(b))
       return { verdict: 'bad', because: [`wiper ${ohm(a)} and ${ohm(b)}: it has no contact`] };
     const contact = (a + b - whole) / 2;
     return together([
       contact < -TRIMMER_RULE.wiperGood * whole
-        ? { verdict: 'doubtful', because: [`${ohm(a)} and ${ohm(b)} are less than the whole ${ohm(whole)}`], settle: 'something stands beside it: lift its wiper, then read again' }
-        : graded(Math.max(0, contact) / whole, TRIMMER_RULE.wiperGood, TRIMMER_RULE.wiperBad, `the wiper’s contact has ${ohm(Math.max(0, contact))} of ${ohm(whole)}`, 'a drop of contact cleaner, turned to and fro once about its mark, and back'),
+        ? {
+            verdict: 'doubtful',
+            because: [`${ohm(a)} and ${ohm(b)} are less than the whole ${ohm(whole)}`],
+            settle: 'something stands beside it: lift its wiper, then read again',
+          }
+        : graded(
+            Math.max(0, contact) / whole,
+            TRIMMER_RULE.wiperGood,
+            TRIMMER_RULE.wiperBad,
+            `the wiper’s contact has ${ohm(Math.max(0, contact))} of ${ohm(whole)}`,
+            'a drop of contact cleaner, turned to and fro once about its mark, and back',
+          ),
       nominal === undefined || nominal <= 0 ? undefined : judgeWhole(whole, nominal),
       TURNED.get(given.turned) ?? NOT_TURNED,
     ]);
   },
-}; // prettier-ignore
+};

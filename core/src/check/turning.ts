@@ -36,7 +36,13 @@ export const MOTOR: GuidedCheck = {
     'By hand first, both ways, power off. Then off its driver on a bench supply with a current limit, from 3 V up. Never hold a running motor by its shaft.',
   power: 'bench-supply',
   fields: [
-    { key: 'hand', label: 'turned by hand', unit: 'choice', needed: true, choices: ['free both ways', 'one way only', 'rough', 'stuck'] },
+    {
+      key: 'hand',
+      label: 'turned by hand',
+      unit: 'choice',
+      needed: true,
+      choices: ['free both ways', 'one way only', 'rough', 'stuck'],
+    },
     { key: 'rated', label: 'rated for', unit: 'V', hint: 'or what the driver gives it' },
     { key: 'starts', label: 'starts at', unit: 'V', hint: 'from 3 V up, slowly' },
     { key: 'run', label: 'runs with', unit: 'A', hint: 'at its rated volts, nothing on its shaft' },
@@ -47,24 +53,49 @@ export const MOTOR: GuidedCheck = {
   ],
   judge: (given) => {
     if (typeof given.hand !== 'string' || given.hand === '') return undefined;
-    const [rated, starts, run, stall] = ['rated', 'starts', 'run', 'stall'].map((key) => numberOf(given, key));
+    const [rated, starts, run, stall] = ['rated', 'starts', 'run', 'stall'].map((key) =>
+      numberOf(given, key),
+    );
     const windings = ['w1', 'w2', 'w3'].flatMap((key) => numberOf(given, key) ?? []);
     const hand: CheckResult =
       given.hand === 'free both ways'
         ? { verdict: 'good', because: ['turns freely both ways'] }
         : given.hand === 'rough'
-          ? { verdict: 'doubtful', because: ['turns roughly'], settle: 'take the load off its shaft and turn it again' }
-          : { verdict: 'bad', because: [given.hand === 'stuck' ? 'does not turn' : 'turns one way only'], settle: 'take the load off its shaft and turn it again' };
+          ? {
+              verdict: 'doubtful',
+              because: ['turns roughly'],
+              settle: 'take the load off its shaft and turn it again',
+            }
+          : {
+              verdict: 'bad',
+              because: [given.hand === 'stuck' ? 'does not turn' : 'turns one way only'],
+              settle: 'take the load off its shaft and turn it again',
+            };
     const all = together([
       hand,
       windings.length === 0 ? undefined : judgeWindings(windings),
       rated === undefined || starts === undefined
         ? undefined
-        : graded(starts / rated, RULE.startGood, RULE.startBad, `starts at ${formatQuantity(starts, 'V')} of ${formatQuantity(rated, 'V')}`, 'clean and oil the bearings, or the brushes, and try again'),
+        : graded(
+            starts / rated,
+            RULE.startGood,
+            RULE.startBad,
+            `starts at ${formatQuantity(starts, 'V')} of ${formatQuantity(rated, 'V')}`,
+            'clean and oil the bearings, or the brushes, and try again',
+          ),
       run === undefined || stall === undefined || stall <= 0
         ? undefined
-        : graded(run / stall, RULE.runGood, RULE.runBad, `runs with ${Math.round((100 * run) / stall)} % of what it stalls with`, 'with nothing on its shaft: it rubs inside'),
-      rated === undefined || stall === undefined || windings.length === 0 || !Number.isFinite(windings[0]!)
+        : graded(
+            run / stall,
+            RULE.runGood,
+            RULE.runBad,
+            `runs with ${Math.round((100 * run) / stall)} % of what it stalls with`,
+            'with nothing on its shaft: it rubs inside',
+          ),
+      rated === undefined ||
+      stall === undefined ||
+      windings.length === 0 ||
+      !Number.isFinite(windings[0]!)
         ? undefined
         : agreeing(rated / stall, windings[0]!),
     ]);
@@ -74,7 +105,7 @@ export const MOTOR: GuidedCheck = {
       ? { ...all, verdict: 'doubtful', settle: 'read its windings, or run it from 3 V up' }
       : all;
   },
-}; // prettier-ignore
+};
 
 /** Windings of one motor: alike, and none open. */
 export function judgeWindings(ohms: readonly number[]): CheckResult {
@@ -98,9 +129,13 @@ export function judgeWindings(ohms: readonly number[]): CheckResult {
 function agreeing(stalled: number, winding: number): CheckResult {
   const words = `stalled it is ${ohm(stalled)}, its winding reads ${ohm(winding)}`;
   return stalled < 0.6 * winding
-    ? { verdict: 'doubtful', because: [`${words}: turns short when it is warm or under volts`], settle: 'read it again warm' }
+    ? {
+        verdict: 'doubtful',
+        because: [`${words}: turns short when it is warm or under volts`],
+        settle: 'read it again warm',
+      }
     : { verdict: 'good', because: [words] };
-} // prettier-ignore
+}
 
 export const SPEED: GuidedCheck = {
   name: 'speed',
@@ -109,7 +144,13 @@ export const SPEED: GuidedCheck = {
     'Speed from the time between two index pulses, or from a strobe ring that stands still. Two speeds and the pulleys tell what the belt loses.',
   power: 'on',
   fields: [
-    { key: 'wanted', label: 'should turn, per minute', unit: '', needed: true, hint: '300 or 360 as a rule' },
+    {
+      key: 'wanted',
+      label: 'should turn, per minute',
+      unit: '',
+      needed: true,
+      hint: '300 or 360 as a rule',
+    },
     { key: 'index', label: 'index to index', unit: 's', hint: '200 ms at 300, 166.7 ms at 360' },
     { key: 'bars', label: 'bars of the ring that stands still', unit: '' },
     { key: 'mains', label: 'light flickers with mains of', unit: 'Hz', hint: '50 or 60' },
@@ -117,7 +158,14 @@ export const SPEED: GuidedCheck = {
     { key: 'ratio', label: 'motor pulley over driven pulley', unit: '' },
   ],
   judge: (given) => {
-    const [wanted, index, bars, mains, motor, ratio] = ['wanted', 'index', 'bars', 'mains', 'motor', 'ratio'].map((key) => numberOf(given, key));
+    const [wanted, index, bars, mains, motor, ratio] = [
+      'wanted',
+      'index',
+      'bars',
+      'mains',
+      'motor',
+      'ratio',
+    ].map((key) => numberOf(given, key));
     if (wanted === undefined || wanted <= 0) return undefined;
     const turns =
       index !== undefined && index > 0
@@ -127,14 +175,33 @@ export const SPEED: GuidedCheck = {
           : undefined;
     if (turns === undefined) return undefined;
     const off = turns / wanted - 1;
-    const lost = motor !== undefined && ratio !== undefined && motor > 0 && ratio > 0 ? slip(motor, turns, ratio) : undefined;
+    const lost =
+      motor !== undefined && ratio !== undefined && motor > 0 && ratio > 0
+        ? slip(motor, turns, ratio)
+        : undefined;
     return together([
-      graded(Math.abs(off), RULE.speedGood, RULE.speedBad, `${turns.toFixed(1)} a minute, ${off < 0 ? '−' : '+'}${(100 * Math.abs(off)).toFixed(1)} %`, 'belt and bearings first; a speed trimmer last, marked before it is touched'),
+      graded(
+        Math.abs(off),
+        RULE.speedGood,
+        RULE.speedBad,
+        `${turns.toFixed(1)} a minute, ${off < 0 ? '−' : '+'}${(100 * Math.abs(off)).toFixed(1)} %`,
+        'belt and bearings first; a speed trimmer last, marked before it is touched',
+      ),
       lost === undefined
         ? undefined
         : lost < -0.01
-          ? { verdict: 'doubtful', because: ['it turns faster than its pulleys let it: one of the figures is wrong'], settle: 'measure both pulleys where the belt runs' }
-          : graded(lost, RULE.slipGood, RULE.slipBad, `the belt loses ${(100 * lost).toFixed(1)} %`, 'clean both pulleys, look for glaze and stretch; inside out is a stop-gap'),
+          ? {
+              verdict: 'doubtful',
+              because: ['it turns faster than its pulleys let it: one of the figures is wrong'],
+              settle: 'measure both pulleys where the belt runs',
+            }
+          : graded(
+              lost,
+              RULE.slipGood,
+              RULE.slipBad,
+              `the belt loses ${(100 * lost).toFixed(1)} %`,
+              'clean both pulleys, look for glaze and stretch; inside out is a stop-gap',
+            ),
     ]);
   },
-}; // prettier-ignore
+};

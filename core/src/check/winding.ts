@@ -38,7 +38,10 @@ export function fitWinding(a: number, b: number, c: number): WindingFit {
 export function judgeWinding(a: number, b: number, c: number, brother?: number): CheckResult {
   const open = [a, b, c].map((value) => value > OPEN_COIL_OHM);
   if (open[0] && open[1] && open[2])
-    return { verdict: 'bad', because: ['no two of its three ends have a path: more than one lead is open'] }; // prettier-ignore
+    return {
+      verdict: 'bad',
+      because: ['no two of its three ends have a path: more than one lead is open'],
+    };
   if (open[0] && open[1]) return badLead('the tap', 'the whole still reads', c);
   if (open[0] && open[2]) return badLead('the first end', 'the other half still reads', b);
   if (open[1] && open[2]) return badLead('the second end', 'the other half still reads', a);
@@ -115,14 +118,25 @@ export const CENTRE_TAP: GuidedCheck = {
     'Read from the tap to either end, then from end to end. Unplug the coil, or lift one lead, where diodes or drivers hang on it. Through steering diodes the plus lead goes to the tap: a diode the wrong way reads OL.',
   power: 'off',
   fields: [
-    { key: 'a', label: 'tap to the first end', unit: 'ohm', needed: true, hint: 'heads: 10 to 16 Ω as a rule' },
+    {
+      key: 'a',
+      label: 'tap to the first end',
+      unit: 'ohm',
+      needed: true,
+      hint: 'heads: 10 to 16 Ω as a rule',
+    },
     { key: 'b', label: 'tap to the second end', unit: 'ohm', needed: true },
     { key: 'c', label: 'end to end', unit: 'ohm', needed: true, hint: 'both halves together' },
-    { key: 'brother', label: 'the same of the coil beside it', unit: 'ohm', hint: 'end to end, where there is one' },
+    {
+      key: 'brother',
+      label: 'the same of the coil beside it',
+      unit: 'ohm',
+      hint: 'end to end, where there is one',
+    },
   ],
   judge: (given) => {
     const [a, b, c] = ['a', 'b', 'c'].map((key) => numberOf(given, key));
     if (a === undefined || b === undefined || c === undefined) return undefined;
     return judgeWinding(a, b, c, numberOf(given, 'brother'));
   },
-}; // prettier-ignore
+};

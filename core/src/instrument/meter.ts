@@ -75,8 +75,13 @@ export const STANDARD_METER: MeterProfile = {
    * The smallest range that keeps the voltage at or below ohmVoltLimit is used.
    */
   ohmRanges: [
-    [400, 1e-3], [4e3, 1e-4], [40e3, 1e-5], [400e3, 1e-6], [4e6, 1e-7], [40e6, 1e-8],
-  ], // prettier-ignore
+    [400, 1e-3],
+    [4e3, 1e-4],
+    [40e3, 1e-5],
+    [400e3, 1e-6],
+    [4e6, 1e-7],
+    [40e6, 1e-8],
+  ],
   ohmVoltLimit: 0.4,
   continuityOhm: 30,
   continuityAmpere: 1e-3,

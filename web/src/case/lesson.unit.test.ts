@@ -42,7 +42,7 @@ const on = (ref: string): EntryBody => ({
   polarityChecked: true,
   note: 'n',
 });
-const closed: EntryBody = { kind: 'close', note: '' }; // prettier-ignore
+const closed: EntryBody = { kind: 'close', note: '' };
 
 describe('what a closed case teaches', () => {
   it('is its one change, whole, with class, mode and blocks, free of owner and serial', () => {
@@ -60,8 +60,20 @@ describe('what a closed case teaches', () => {
   });
 
   it('is shared among the changes since the last start that failed, first aid and turns too', () => {
-    const aid: EntryBody = { kind: 'aid', name: 'clean-lens', title: 'clean the lens', block: 'lens', cures: 0.5 };
-    const turned: EntryBody = { kind: 'turned', ref: 'gain', degrees: 20, live: false, reason: 'x' };
+    const aid: EntryBody = {
+      kind: 'aid',
+      name: 'clean-lens',
+      title: 'clean the lens',
+      block: 'lens',
+      cures: 0.5,
+    };
+    const turned: EntryBody = {
+      kind: 'turned',
+      ref: 'gain',
+      degrees: 20,
+      live: false,
+      reason: 'x',
+    };
     const many = lesson(true, failed, off('L1'), on('L1'), aid, turned, closed)!;
     expect(many.grade).toBe('shared');
     expect(many.changes.map(({ ref, of, blocks }) => [ref, of, blocks])).toMatchObject([
@@ -72,7 +84,7 @@ describe('what a closed case teaches', () => {
     // A start that failed between two changes tells them apart.
     const apart = lesson(true, failed, off('C1'), on('C1'), failed, off('L1'), on('L1'), closed)!;
     expect(apart).toMatchObject({ grade: 'whole', changes: [{ ref: 'L1' }] });
-  }); // prettier-ignore
+  });
 
   it('is nothing of a case that is open, given up, or in which nothing was changed', () => {
     const gone: EntryBody = { kind: 'decision', course: 'give-up', reason: 'finished' };
@@ -87,8 +99,10 @@ describe('what a closed case teaches', () => {
   it('stands in the summary, and not before it is closed', () => {
     const bodies = [failed, off('L1'), on('L1')];
     expect(summaryOf(bodies.map(entry), index, model).lesson).toBeNull();
-    expect(summaryOf([...bodies, closed].map(entry), index, model).lesson).toMatchObject({ grade: 'unproven' });
-  }); // prettier-ignore
+    expect(summaryOf([...bodies, closed].map(entry), index, model).lesson).toMatchObject({
+      grade: 'unproven',
+    });
+  });
 
   it.each([
     ['ESR 8.4 Ω where 0.2 Ω belongs', 'high-esr'],

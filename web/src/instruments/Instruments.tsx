@@ -83,16 +83,27 @@ export function Instruments({ instruments }: { instruments: readonly Instrument[
                       {USES.filter(([, , own]) => own.some((kind) => one.kinds.includes(kind)))
                         .map(([, words]) => words)
                         .join(', ')}
-                      {'; '}volts ±({PERCENT(one.profile.volts.share)} + {one.profile.volts.counts}),
-                      ohms ±({PERCENT(one.profile.ohms.share)} + {one.profile.ohms.counts})
+                      {'; '}volts ±({PERCENT(one.profile.volts.share)} + {one.profile.volts.counts}
+                      ), ohms ±({PERCENT(one.profile.ohms.share)} + {one.profile.ohms.counts})
                       {one.profile.leadOhm !== undefined &&
                         `, leads ${formatQuantity(one.profile.leadOhm, 'ohm', 2)}`}
                     </small>
                   </span>
-                  <Button look="quiet" aria-label={`Change ${one.name}`} onClick={() => { setEdited(one); setRound((n) => n + 1); }}>
+                  <Button
+                    look="quiet"
+                    aria-label={`Change ${one.name}`}
+                    onClick={() => {
+                      setEdited(one);
+                      setRound((n) => n + 1);
+                    }}
+                  >
                     Change
                   </Button>
-                  <Button look="quiet" aria-label={`Set ${one.name} aside`} onClick={() => void setAside(one)}>
+                  <Button
+                    look="quiet"
+                    aria-label={`Set ${one.name} aside`}
+                    onClick={() => void setAside(one)}
+                  >
                     Set aside
                   </Button>
                 </li>
@@ -105,7 +116,7 @@ export function Instruments({ instruments }: { instruments: readonly Instrument[
       <Keys keys={[['?', 'these keys']]} />
     </>
   );
-} // prettier-ignore
+}
 
 function ProfileForm({
   edited,
@@ -250,15 +261,24 @@ function KnownResistors({
       {found && (
         <p role="status">
           Leads {formatQuantity(found.leadOhm, 'ohm', 2)}; it reads{' '}
-          {PERCENT(Math.abs(found.gainError))} {found.gainError < 0 ? 'less' : 'more'} than is there.{' '}
+          {PERCENT(Math.abs(found.gainError))} {found.gainError < 0 ? 'less' : 'more'} than is
+          there.{' '}
           {found.beyond.length === 0
             ? 'All are within its data.'
             : `Beyond its data: ${found.beyond.map(({ trueOhm }) => formatQuantity(trueOhm, 'ohm')).join(', ')}; they would have to say ±${PERCENT(found.shareNeeded)}.`}{' '}
-          <Button look="quiet" onClick={() => onTake('leadOhm', String(Number(found.leadOhm.toPrecision(2))))}>
+          <Button
+            look="quiet"
+            onClick={() => onTake('leadOhm', String(Number(found.leadOhm.toPrecision(2))))}
+          >
             Take the leads
           </Button>
           {found.beyond.length > 0 && (
-            <Button look="quiet" onClick={() => onTake('ohmShare', String(Number((100 * found.shareNeeded).toPrecision(2))))}>
+            <Button
+              look="quiet"
+              onClick={() =>
+                onTake('ohmShare', String(Number((100 * found.shareNeeded).toPrecision(2))))
+              }
+            >
               Take the accuracy
             </Button>
           )}
@@ -266,4 +286,4 @@ function KnownResistors({
       )}
     </div>
   );
-} // prettier-ignore
+}

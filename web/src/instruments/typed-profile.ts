@@ -22,13 +22,18 @@ const counts = typedNumber({
 });
 /** Sizes with blanks or commas between them, the smallest first. */
 const ranges = z.string().transform((text, context) => {
-  const read = text.split(/[\s,]+/).filter(Boolean).map(parseQuantity);
-  const sizes = read.flatMap((one) => (one.ok && one.value !== 'OL' && one.value > 0 ? [one.value] : []));
+  const read = text
+    .split(/[\s,]+/)
+    .filter(Boolean)
+    .map(parseQuantity);
+  const sizes = read.flatMap((one) =>
+    one.ok && one.value !== 'OL' && one.value > 0 ? [one.value] : [],
+  );
   if (sizes.length === read.length && sizes.length > 0 && sizes.length <= 12)
     return sizes.sort((a, b) => a - b);
   context.addIssue('full scales such as 0.4 4 40 400');
   return z.NEVER;
-}); // prettier-ignore
+});
 /** Ranges of ohms with their currents: `400@1m 4k@100u`. */
 const ohmRanges = z.string().transform((text, context) => {
   const pairs = text
@@ -36,7 +41,13 @@ const ohmRanges = z.string().transform((text, context) => {
     .filter(Boolean)
     .map((pair) => pair.split('@').map(parseQuantity));
   const sizes = pairs.flatMap(([full, ampere, more]): [number, number][] =>
-    full?.ok && ampere?.ok && !more && typeof full.value === 'number' && typeof ampere.value === 'number' && full.value > 0 && ampere.value > 0
+    full?.ok &&
+    ampere?.ok &&
+    !more &&
+    typeof full.value === 'number' &&
+    typeof ampere.value === 'number' &&
+    full.value > 0 &&
+    ampere.value > 0
       ? [[full.value, ampere.value]]
       : [],
   );
@@ -44,7 +55,7 @@ const ohmRanges = z.string().transform((text, context) => {
     return sizes.sort((a, b) => a[0] - b[0]);
   context.addIssue('full scale and test current, such as 400@1m 4k@100u');
   return z.NEVER;
-}); // prettier-ignore
+});
 
 /** Kinds of reading that belong together on one instrument, and what they are called. */
 export const USES: readonly (readonly [string, string, readonly ReadingKind[]])[] = [
@@ -82,7 +93,11 @@ export const TypedInstrument = z
   .transform((typed, context) => {
     const leads = typed.leadOhm.trim() === '' ? undefined : parseQuantity(typed.leadOhm);
     if (leads && (!leads.ok || leads.value === 'OL' || leads.value < 0 || leads.value > 10)) {
-      context.addIssue({ code: 'custom', path: ['leadOhm'], message: 'ohms such as 0.2, or nothing' });
+      context.addIssue({
+        code: 'custom',
+        path: ['leadOhm'],
+        message: 'ohms such as 0.2, or nothing',
+      });
       return z.NEVER;
     }
     if (typed.logicLowVolt >= typed.logicHighVolt) {
@@ -110,7 +125,7 @@ export const TypedInstrument = z
     };
     const kinds = USES.flatMap(([use, , own]) => (typed.uses.includes(use) ? own : []));
     return { name: typed.name, kinds, profile };
-  }); // prettier-ignore
+  });
 export type InstrumentTyped = z.input<typeof TypedInstrument>;
 
 const percent = (value: number): string => String(Number((100 * value).toPrecision(6)));
@@ -150,7 +165,11 @@ export function asTyped(
 
 /** Known resistors as they are typed, one a line: what it is, what was read, its percent. */
 export function typedResistors(text: string): {
-  readonly known: readonly { readonly trueOhm: number; readonly readOhm: number; readonly tolerance: number }[];
+  readonly known: readonly {
+    readonly trueOhm: number;
+    readonly readOhm: number;
+    readonly tolerance: number;
+  }[];
   readonly unread: readonly number[];
 } {
   const unread: number[] = [];
@@ -159,10 +178,17 @@ export function typedResistors(text: string): {
     const [trueText = '', readText = '', share = '1'] = line.trim().split(/[\s,;]+/);
     const [is, shown] = [parseQuantity(trueText), parseQuantity(readText)];
     const tolerance = Number(share.replace('%', '').replace(',', '.')) / 100;
-    if (is.ok && shown.ok && typeof is.value === 'number' && typeof shown.value === 'number' && is.value > 0 && tolerance >= 0)
+    if (
+      is.ok &&
+      shown.ok &&
+      typeof is.value === 'number' &&
+      typeof shown.value === 'number' &&
+      is.value > 0 &&
+      tolerance >= 0
+    )
       return [{ trueOhm: is.value, readOhm: shown.value, tolerance }];
     unread.push(i + 1);
     return [];
   });
   return { known, unread };
-} // prettier-ignore
+}

@@ -6,7 +6,10 @@ import { nameOf, readingOf } from './spoken';
 import { SteadyHold } from './steady';
 
 /** An instrument that gives these answers to READ?, the last one over and over. */
-function instrument(answers: readonly (string | Error)[], options: { idn?: string; error?: string } = {}) {
+function instrument(
+  answers: readonly (string | Error)[],
+  options: { idn?: string; error?: string } = {},
+) {
   const told: string[] = [];
   let read = 0;
   const link: MeterLink = {
@@ -27,10 +30,15 @@ function instrument(answers: readonly (string | Error)[], options: { idn?: strin
     close: () => told.push('closed'),
   };
   return { link, told };
-} // prettier-ignore
+}
 
 /** Runs a meter until it has shown so many values, or is lost. */
-async function watch(link: MeterLink, kind: ReadingKind, most = 12, then?: (meter: LiveMeter, n: number) => void) {
+async function watch(
+  link: MeterLink,
+  kind: ReadingKind,
+  most = 12,
+  then?: (meter: LiveMeter, n: number) => void,
+) {
   const shown: (LiveShown | undefined)[] = [];
   const steady: ReadingValue[] = [];
   const troubles: (string | undefined)[] = [];
@@ -57,7 +65,7 @@ async function watch(link: MeterLink, kind: ReadingKind, most = 12, then?: (mete
   meter.want(kind, 'there');
   await meter.run();
   return { shown, steady, troubles, name, lost };
-} // prettier-ignore
+}
 
 describe('a live meter', () => {
   it('is set to what is asked, shows it, and tells once when it has come to rest', async () => {
@@ -115,7 +123,10 @@ describe('a live meter', () => {
     expect(lying.troubles[1]).toMatch(/ohms below nothing/);
   });
   it('is lost when it is unplugged, and says what it is when it is no instrument', async () => {
-    const gone = await watch(instrument(['+1E+00', new LinkLost('the instrument was unplugged')]).link, 'voltage'); // prettier-ignore
+    const gone = await watch(
+      instrument(['+1E+00', new LinkLost('the instrument was unplugged')]).link,
+      'voltage',
+    );
     expect(gone.lost).toBe('the instrument was unplugged');
     const modem = await watch(instrument([], { idn: 'OK' }).link, 'voltage');
     expect(modem.lost).toMatch(/says "OK".*no instrument/);

@@ -8,7 +8,9 @@ function port() {
   const got: string[] = [];
   const hear: { on: (line: string) => void } = { on: () => undefined };
   let isClosed = false;
-  const readable = new ReadableStream<Uint8Array>({ start: (controller) => void (send = controller) });
+  const readable = new ReadableStream<Uint8Array>({
+    start: (controller) => void (send = controller),
+  });
   const writable = new WritableStream<Uint8Array>({
     write: (chunk) => {
       const line = new TextDecoder().decode(chunk);
@@ -24,7 +26,7 @@ function port() {
     hear,
     isClosed: () => isClosed,
   };
-} // prettier-ignore
+}
 
 describe('a serial line', () => {
   it('asks and is answered, in pieces, by whatever ends a line', async () => {

@@ -15,7 +15,12 @@ const style = StyleSheet.create({
   page: { padding: 42, paddingBottom: 56, fontFamily: ['Words', 'Figures'], fontSize: 9.5 },
   kind: { fontFamily: 'Figures', fontSize: 9 },
   title: { fontSize: 16, fontWeight: 700, marginBottom: 6 },
-  facts: { flexDirection: 'row', flexWrap: 'wrap', paddingBottom: 6, borderBottom: '2pt solid #1c2430' },
+  facts: {
+    flexDirection: 'row',
+    flexWrap: 'wrap',
+    paddingBottom: 6,
+    borderBottom: '2pt solid #1c2430',
+  },
   fact: { width: '33%', paddingRight: 10, marginBottom: 4 },
   name: { fontSize: 8, color: '#555' },
   heading: { fontSize: 11, fontWeight: 700, marginTop: 10, marginBottom: 3 },
@@ -27,8 +32,17 @@ const style = StyleSheet.create({
   head: { fontWeight: 700 },
   figures: { fontFamily: ['Figures', 'Words'], fontSize: 8.5 },
   foot: { position: 'absolute', bottom: 26, left: 42, right: 110, fontSize: 7.5, color: '#555' },
-  number: { position: 'absolute', bottom: 26, left: 42, right: 42, fontFamily: 'Figures', fontSize: 7.5, color: '#555', textAlign: 'right' },
-}); // prettier-ignore
+  number: {
+    position: 'absolute',
+    bottom: 26,
+    left: 42,
+    right: 42,
+    fontFamily: 'Figures',
+    fontSize: 7.5,
+    color: '#555',
+    textAlign: 'right',
+  },
+});
 
 let registered: string | undefined;
 

@@ -94,13 +94,15 @@ registerFonts({
 async function pdfOf(paper: Paper): Promise<{ text: string; pages: number; fonts: string }> {
   const file = join(folder, `${v7()}.pdf`);
   writeFileSync(file, await renderToBuffer(<PaperPdf paper={paper} />));
-  const text = execFileSync('pdftotext', ['-layout', '-enc', 'UTF-8', file, '-'], { encoding: 'utf8' });
+  const text = execFileSync('pdftotext', ['-layout', '-enc', 'UTF-8', file, '-'], {
+    encoding: 'utf8',
+  });
   return {
     text,
     pages: text.split('\f').length - 1,
     fonts: execFileSync('pdffonts', [file], { encoding: 'utf8' }),
   };
-} // prettier-ignore
+}
 /** Every word that is longer than a few letters, without what breaks over lines. */
 const wordsIn = (text: string): string[] => text.match(/[\p{L}\d.Ωµ]{3,}/gu) ?? [];
 
@@ -168,7 +170,9 @@ describe('the page for the owner', () => {
 
   it('says that a price is above what was agreed, and that nothing was repaired', () => {
     const gone: EntryBody = { kind: 'decision', course: 'give-up', reason: 'both heads open' };
-    const given = textOf(ownersPaper(paperOf([...BODIES.slice(0, 2), gone]), undefined, undefined, undefined));
+    const given = textOf(
+      ownersPaper(paperOf([...BODIES.slice(0, 2), gone]), undefined, undefined, undefined),
+    );
     expect(given).toContain('It was not repaired');
     expect(given).toContain('both heads open');
     expect(given).not.toContain('What it was shown to do');
@@ -176,17 +180,21 @@ describe('the page for the owner', () => {
     const dear = textOf(ownersPaper(paperOf(BODIES), { ...closing, price: 120 }, undefined, 90));
     expect(dear).toContain('120.00. Above the 90 agreed');
     expect(dear).not.toContain('until');
-  }); // prettier-ignore
+  });
 
   it('takes the longest case there may be, in pages, with nothing lost', async () => {
     const long = Array.from({ length: 120 }, (_, i): EntryBody => ({
       kind: 'finding',
       text: `finding${i} ${'crust at the minus leg '.repeat(12)}`.slice(0, 500),
     }));
-    const paper = technicalPaper(paperOf([...BODIES, ...long]), { readings: {}, weightFor: null }, '');
+    const paper = technicalPaper(
+      paperOf([...BODIES, ...long]),
+      { readings: {}, weightFor: null },
+      '',
+    );
     const { text, pages } = await pdfOf(paper);
     expect(pages).toBeGreaterThan(4);
     for (let i = 0; i < 120; i += 1) expect(text).toContain(`finding${i}`);
     expect(text).toContain(`1 of ${pages}`);
-  }, 120_000); // prettier-ignore
+  }, 120_000);
 });

@@ -53,8 +53,11 @@ describe('a pattern is found by what is seen', () => {
   });
   it('every pattern that ships is found by its own words', () => {
     for (const pattern of PATTERNS)
-      expect(findPatterns(known(), pattern.seen).some(({ name }) => name === pattern.name), pattern.seen).toBe(true);
-  }); // prettier-ignore
+      expect(
+        findPatterns(known(), pattern.seen).some(({ name }) => name === pattern.name),
+        pattern.seen,
+      ).toBe(true);
+  });
 });
 
 describe('a pattern on the screen', () => {
@@ -75,8 +78,10 @@ describe('a pattern on the screen', () => {
       />,
     );
     expect(screen.getByText('3.3 of 4 here, 1 in 4 before')).toBeTruthy();
-    expect(screen.getByRole('link', { name: 'case 107' }).getAttribute('href')).toBe('/case/107/hand-back');
-  }); // prettier-ignore
+    expect(screen.getByRole('link', { name: 'case 107' }).getAttribute('href')).toBe(
+      '/case/107/hand-back',
+    );
+  });
   it('leads to cases, and says how many more there are', () => {
     render(<CaseLinks numbers={Array.from({ length: 11 }, (_, i) => 101 + i)} />);
     expect(screen.getAllByRole('link')).toHaveLength(8);
@@ -138,13 +143,16 @@ describe('what it is learned from', () => {
     fireEvent.click(screen.getByRole('checkbox', { name: /go by closed cases/ }));
     expect(one.setLearning).toHaveBeenCalledWith({ on: false, since: null });
     fireEvent.click(screen.getByRole('button', { name: 'Begin anew' }));
-    expect(one.setLearning).toHaveBeenLastCalledWith({ on: true, since: expect.any(String) as string });
+    expect(one.setLearning).toHaveBeenLastCalledWith({
+      on: true,
+      since: expect.any(String) as string,
+    });
     const anew = state({ setting: { on: true, since: '2026-03-01T00:00:00.000Z' } });
     rerender(<Teaching state={anew} />);
     expect(screen.getByText(/0 of 2 closed cases count/)).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: /Count the earlier ones/ }));
     expect(anew.setLearning).toHaveBeenCalledWith({ on: true, since: null });
-  }); // prettier-ignore
+  });
 });
 
 describe('other workshops', () => {

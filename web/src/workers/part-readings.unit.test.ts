@@ -10,8 +10,15 @@ const { board } = readSheetLines(
   'J1 9V in: 1=A 2=0\nR1 A B 1k\nR2 A B 1k\nR3 B C 10k\nR4 C 0 10k\nC1 B 0 47u 16V electrolytic esr=0.3\nC2 B 0 47u 16V electrolytic esr=0.3',
   LIBRARY,
 );
-const reading = (id: string, kind: string, ref: string, value: number | string) =>
-  ({ id, setup: 'off', kind, at: `${ref}.1`, to: `${ref}.2`, value, absent: [] }); // prettier-ignore
+const reading = (id: string, kind: string, ref: string, value: number | string) => ({
+  id,
+  setup: 'off',
+  kind,
+  at: `${ref}.1`,
+  to: `${ref}.2`,
+  value,
+  absent: [],
+});
 const quiet: Course = { send: () => undefined, pause: () => Promise.resolve(), stale: () => false };
 const conclude = async (readings: readonly unknown[], course = quiet) =>
   new PartReadings(indexBoard(board)).conclude({ readings }, course);
@@ -48,6 +55,8 @@ describe('whether a reading is conclusive', () => {
     await engine.conclude(asked, course);
     expect(pauses).toBe(1);
     stale = true;
-    expect(await engine.conclude({ readings: [reading('b', 'resistance', 'R3', 9000)] }, course)).toBeUndefined();
-  }); // prettier-ignore
+    expect(
+      await engine.conclude({ readings: [reading('b', 'resistance', 'R3', 9000)] }, course),
+    ).toBeUndefined();
+  });
 });

@@ -37,10 +37,11 @@ describe('the first power', () => {
   it('says what a good board draws and where the limit goes, and takes the answer', async () => {
     const draws = firstDraws(index);
     const answered = power(draws);
-    for (const { net } of draws) expect(screen.getByRole('row', { name: new RegExp(net) })).toBeTruthy();
+    for (const { net } of draws)
+      expect(screen.getByRole('row', { name: new RegExp(net) })).toBeTruthy();
     await userEvent.click(good());
     expect(answered).toHaveBeenCalledWith(true);
-  }); // prettier-ignore
+  });
 
   it('above the limit nothing can be called good, and the short that draws it is named', async () => {
     const draws = firstDraws(index);

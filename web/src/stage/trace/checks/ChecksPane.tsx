@@ -97,7 +97,9 @@ function CheckForm({
   const [typed, setTyped] = useState<Readonly<Record<string, string>>>({});
   const [ref, setRef] = useState('');
   const [refusal, setRefusal] = useState<string>();
-  const read = check.fields.map((field) => [field.key, readField(field, typed[field.key] ?? '')] as const); // prettier-ignore
+  const read = check.fields.map(
+    (field) => [field.key, readField(field, typed[field.key] ?? '')] as const,
+  );
   const wrong = new Set(read.flatMap(([key, value]) => (value === null ? [key] : [])));
   const given = Object.fromEntries(
     read.flatMap(([key, value]) => (value === undefined || value === null ? [] : [[key, value]])),
@@ -162,7 +164,11 @@ function CheckForm({
               id={`guided-${field.key}`}
               label={`${field.label}${field.unit === '' ? '' : `, ${field.unit === 'ohm' ? 'Ω' : field.unit}`}`}
               hint={field.hint ?? (field.needed ? undefined : 'if you have it')}
-              error={wrong.has(field.key) ? `no size of it; such as ${field.unit === 's' ? '200ms' : '4.7'}` : undefined} // prettier-ignore
+              error={
+                wrong.has(field.key)
+                  ? `no size of it; such as ${field.unit === 's' ? '200ms' : '4.7'}`
+                  : undefined
+              }
               className="mono"
               autoComplete="off"
               value={typed[field.key] ?? ''}

@@ -18,9 +18,13 @@ const index = indexBoard(
 );
 const appended = vi.fn((_: EntryBody): string | undefined => undefined);
 const stateOf = (bodies: readonly EntryBody[]): CaseState => {
-  const entries = bodies.map((body): Entry => ({ id: v7(), madeAt: new Date().toISOString(), body }));
+  const entries = bodies.map((body): Entry => ({
+    id: v7(),
+    madeAt: new Date().toISOString(),
+    body,
+  }));
   return { journal: playJournal(entries, index), append: appended } as unknown as CaseState;
-}; // prettier-ignore
+};
 const show = (): void =>
   void render(<ChecksPane state={stateOf([])} index={index} onClose={() => undefined} />);
 const type = (label: RegExp, text: string) => userEvent.type(screen.getByLabelText(label), text);
@@ -41,7 +45,9 @@ afterEach(() => {
 describe('guided checks on the screen', () => {
   it('say what is still needed, judge while one types, and file what they came to', async () => {
     show();
-    expect(screen.getByText(/Still needed: tap to the first end, tap to the second end/)).toBeTruthy();
+    expect(
+      screen.getByText(/Still needed: tap to the first end, tap to the second end/),
+    ).toBeTruthy();
     await type(/^which part/, 'l2');
     await type(/tap to the first end/, '12');
     await type(/tap to the second end/, 'ol');
@@ -49,18 +55,25 @@ describe('guided checks on the screen', () => {
     expect(screen.getByText(/second end is open: the other half still reads 12/)).toBeTruthy();
     await userEvent.click(screen.getByRole('button', { name: 'File it as evidence' }));
     const body = appended.mock.calls[0]![0];
-    expect(body).toMatchObject({ kind: 'guided', ref: 'L2', given: { a: 12, b: 'OL', c: 'OL' }, verdict: 'bad' });
+    expect(body).toMatchObject({
+      kind: 'guided',
+      ref: 'L2',
+      given: { a: 12, b: 'OL', c: 'OL' },
+      verdict: 'bad',
+    });
     expect(EntryBody.safeParse(JSON.parse(JSON.stringify(body))).success).toBe(true);
     expect(entryObjection(body, [], index)).toBeUndefined();
-  }); // prettier-ignore
+  });
   it('do not judge with a field that is nonsense', async () => {
     show();
     await type(/tap to the first end/, '12');
     await type(/tap to the second end/, '12');
     await type(/end to end, Ω/, '24V');
     expect(screen.getByText(/no size of it/)).toBeTruthy();
-    expect(screen.getByRole('button', { name: 'File it as evidence' }).hasAttribute('disabled')).toBe(true);
-  }); // prettier-ignore
+    expect(
+      screen.getByRole('button', { name: 'File it as evidence' }).hasAttribute('disabled'),
+    ).toBe(true);
+  });
   it('every check has its caution on the screen', async () => {
     show();
     for (const { title } of GUIDED_CHECKS) {
@@ -92,7 +105,12 @@ describe('an array of the sheet', () => {
 });
 
 describe('what is typed into a field', () => {
-  const field = (unit: CheckField['unit'], choices?: string[]): CheckField => ({ key: 'k', label: '', unit, ...(choices ? { choices } : {}) }); // prettier-ignore
+  const field = (unit: CheckField['unit'], choices?: string[]): CheckField => ({
+    key: 'k',
+    label: '',
+    unit,
+    ...(choices ? { choices } : {}),
+  });
   it('is a size of its unit, OL of ohms alone, and time in seconds or milliseconds', () => {
     expect(readField(field('ohm'), '4k7')).toBe(4700);
     expect(readField(field('ohm'), ' ol ')).toBe('OL');

@@ -102,7 +102,11 @@ export default function EsrChart({
   if (dots.length < 2)
     return <p>Two capacitors with a number each make a chart: go on with the list.</p>;
   const [left, right] = decades(dots.flatMap(({ farad }) => [farad / 2, farad * 2]));
-  const limits = [...new Map(dots.flatMap(({ farad, limit }) => (limit ? [[farad, limit] as const] : []))).entries()].sort((a, b) => a[0] - b[0]); // prettier-ignore
+  const limits = [
+    ...new Map(
+      dots.flatMap(({ farad, limit }) => (limit ? [[farad, limit] as const] : [])),
+    ).entries(),
+  ].sort((a, b) => a[0] - b[0]);
   const [low, high] = decades([
     FLOOR_OHM,
     ...dots.map(({ ohm }) => 1.5 * ohm),

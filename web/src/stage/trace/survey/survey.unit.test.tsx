@@ -88,7 +88,12 @@ describe('the capacitor survey', () => {
     show([]);
     expect(screen.getByText(/zero the meter first/)).toBeTruthy();
     cleanup();
-    const { journal } = stateOf([esr('C1', 0.5), { kind: 'leadZero', ohm: 0.2 }, esr('C2', 0.5), esr('C3', 0.1)]); // prettier-ignore
+    const { journal } = stateOf([
+      esr('C1', 0.5),
+      { kind: 'leadZero', ohm: 0.2 },
+      esr('C2', 0.5),
+      esr('C3', 0.1),
+    ]);
     expect(journal.readings.map(({ value }) => value)).toEqual([0.5, 0.3, 0]);
     // What the meter showed stays as it was written down.
     expect(journal.readings[1]!.entry.body.value).toBe(0.5);
@@ -114,14 +119,23 @@ describe('the capacitor survey', () => {
   });
   it('a leak seen beside a part makes it likelier to be bad', () => {
     const engine = new Engine(board);
-    const readings = [{ id: 'a', setup: 'off', kind: 'esr', at: 'C1.1', to: 'C1.2', value: 1.5, absent: [] }]; // prettier-ignore
+    const readings = [
+      { id: 'a', setup: 'off', kind: 'esr', at: 'C1.1', to: 'C1.2', value: 1.5, absent: [] },
+    ];
     const bad = (look: Record<string, number>) =>
       engine.parts.survey({ readings, look })[0]!.probabilityBad;
     expect(bad({ C1: 20 })).toBeGreaterThan(2 * bad({}));
     expect(bad({ C2: 20 })).toBeCloseTo(bad({}), 9);
   });
   it('goes round a part that is out of reach', () => {
-    const skip: EntryBody = { kind: 'skip', setup: 'off', quantity: 'esr', at: 'C1.1', to: 'C1.2', why: 'reach' }; // prettier-ignore
+    const skip: EntryBody = {
+      kind: 'skip',
+      setup: 'off',
+      quantity: 'esr',
+      at: 'C1.1',
+      to: 'C1.2',
+      why: 'reach',
+    };
     show([skip]);
     expect(within(row('C1')).getByText('out of reach')).toBeTruthy();
     expect(row('C2').getAttribute('aria-current')).toBe('step');
@@ -184,19 +198,38 @@ describe('chart and file', () => {
     part,
     read,
     isSkipped: false,
-    judged: { ref: 'C1', verdict: 'good', probabilityBad: 0, because, settle: null, expectedOhm: 1, limitOhm: 1 }, // prettier-ignore
+    judged: {
+      ref: 'C1',
+      verdict: 'good',
+      probabilityBad: 0,
+      because,
+      settle: null,
+      expectedOhm: 1,
+      limitOhm: 1,
+    },
   });
   it('draw what is a number, nothing at the floor of the meter, and whole decades', () => {
-    expect(dotsOf([rowOf(undefined), rowOf('OL'), rowOf(0), rowOf(2)]).map(({ ohm }) => ohm)).toEqual([0.01, 2]); // prettier-ignore
+    expect(
+      dotsOf([rowOf(undefined), rowOf('OL'), rowOf(0), rowOf(2)]).map(({ ohm }) => ohm),
+    ).toEqual([0.01, 2]);
     expect(decades([0.02, 3])).toEqual([0.01, 10]);
     const [low, high] = decades([1, 1]);
     expect(high).toBeGreaterThan(low);
   });
   it('write a table that reads back, and that no spreadsheet calculates', () => {
-    const csv = surveyCsv([rowOf(0.2, '=2+3, "so"'), rowOf(undefined), { ...rowOf(undefined), isSkipped: true }]); // prettier-ignore
+    const csv = surveyCsv([
+      rowOf(0.2, '=2+3, "so"'),
+      rowOf(undefined),
+      { ...rowOf(undefined), isSkipped: true },
+    ]);
     const { data } = Papa.parse<Record<string, string>>(csv, { header: true });
     expect(data.map(({ ohm }) => ohm)).toEqual(['0.2', '', '']);
-    expect(data[0]).toMatchObject({ ref: 'C1', value: '47u', because: `'=2+3, "so"`, verdict: 'good' }); // prettier-ignore
+    expect(data[0]).toMatchObject({
+      ref: 'C1',
+      value: '47u',
+      because: `'=2+3, "so"`,
+      verdict: 'good',
+    });
     expect(data.map(({ verdict }) => verdict)).toEqual(['good', '', 'out of reach']);
   });
 });
