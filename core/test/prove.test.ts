@@ -1,6 +1,7 @@
 // The proof: new joints, the first power with its limit, runs and what they show.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { cleanStartsAtRate } from '../src/block';
 import { indexBoard } from '../src/board';
 import { Predictor } from '../src/diagnosis';
 import { parseFaultState } from '../src/fault';
@@ -12,7 +13,6 @@ import {
   fittingShorts,
   isProven,
   jointChecks,
-  passesFor,
   proofStatement,
   proofSteps,
   proofWithoutSheet,
@@ -254,7 +254,10 @@ describe('runs', () => {
         expect(said).toBeLessThanOrEqual(shown.rateBelow * 1.101 + 1e-9);
       }),
     );
-    expect(passesFor(0.01)).toBe(299);
-    expect(() => passesFor(0)).toThrow(RangeError);
+    // So many without an error leave less than one in a hundred.
+    expect(
+      boundText(proofStatement([run({ passes: cleanStartsAtRate(0.01) })], undefined, 0).rateBelow),
+    ).toBe('1 %');
+    expect(cleanStartsAtRate(0.01)).toBe(299);
   });
 });

@@ -206,7 +206,7 @@ test('a unit without any sheet is traced, repaired, proven and closed; its sheet
   await page.getByRole('button', { name: 'No short: P9 to ground' }).click();
   await read(page, 'p9 8.97');
   await page.getByRole('button', { name: 'Gone: no lamp' }).click();
-  await page.getByRole('button', { name: 'Below the limit, nothing warm' }).click();
+  await page.getByRole('button', { name: 'Lamp dim or low limit held, nothing warm' }).click();
   await page.getByLabel('Passes right').fill('5');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Proven.')).toBeVisible();

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { gammaQuantile, type Interval } from '../statistics';
-import { learnRates, shareOut, teaches, type LearnedRate } from './rates';
+import { learnRates, teaches, type LearnedRate } from './rates';
 import { usualEnds } from './patterns';
 import type { Exposures, Lesson } from './lesson';
 
@@ -69,8 +69,7 @@ export async function makePack(
   exposures: Exposures,
 ): Promise<PatternPack> {
   const told = lessons.filter(teaches);
-  const shares = shareOut(told, exposures);
-  const { ofClass } = learnRates(told, exposures);
+  const { ofClass, shares } = learnRates(told, exposures);
   const pairs = new Map<string, { unit: string; pattern: string; told: Lesson[] }>();
   for (const lesson of told)
     for (const pattern of new Set(lesson.patterns)) {

@@ -20,6 +20,7 @@ export interface LearnedRates {
   readonly ofRole: ReadonlyMap<string, LearnedRate>;
   readonly ofUnit: ReadonlyMap<string, LearnedRate>;
   readonly ofBoard: ReadonlyMap<string, LearnedRate>;
+  readonly shares: Shares;
 }
 
 /**
@@ -27,7 +28,11 @@ export interface LearnedRates {
  * Common practice, no published source.
  */
 export const BEFORE_WORTH = 4;
-/** How much more what was expected is worth on the narrower levels. From memory of bench practice. */
+/**
+ * What was expected is worth so much more on the narrower levels: they see the cases of the wider ones
+ * again, and the spread that one level may add is a quarter of that of a class. Common practice, no
+ * published source.
+ */
 const NARROWER = 4;
 const LEAST_EXPECTED = 1e-9;
 const ROUNDS = 500;
@@ -95,7 +100,6 @@ export function learnRates(
       const wide = depth === 0 ? 1 : (before.get(parent) ?? 1);
       const own = expected * wide;
       if (own <= LEAST_EXPECTED) continue;
-      // The narrower levels see the same cases again: they have to see more to move.
       const held = depth === 0 ? worth : NARROWER * worth;
       const factor = (held + failures) / (held + own);
       const shape = Math.max(1, held + failures - open);
@@ -118,7 +122,7 @@ export function learnRates(
     Map<string, LearnedRate>,
     Map<string, LearnedRate>,
   ];
-  return { ofClass, ofRole, ofUnit, ofBoard };
+  return { ofClass, ofRole, ofUnit, ofBoard, shares: fit.shares };
 }
 
 /** By what the rate of a part is multiplied, by all that was learned of it; 1 for what nobody saw. */

@@ -31,7 +31,6 @@ export {
 export { jointChecks } from './joints';
 export {
   boundText,
-  passesFor,
   proofStatement,
   RUN_STATES,
   runTable,

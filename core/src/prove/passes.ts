@@ -133,9 +133,3 @@ export function statementWords(of: ProofStatement): string {
       : `; soaked without an error: fewer than ${Number(of.perHourBelow.toPrecision(2))} an hour`;
   return `Error rate below ${boundText(of.rateBelow)} at ${100 * of.confidence} % (${of.errors} of ${of.passes + of.errors} passes with an error)${media}${states}${soak}.`;
 }
-
-/** How many passes without an error bring the rate below this share, at the confidence. */
-export function passesFor(rate: number, confidence = 0.95): number {
-  if (!(rate > 0 && rate < 1)) throw new RangeError(`passesFor: rate ${rate}`);
-  return Math.ceil(Math.log(1 - confidence) / Math.log(1 - rate) - 1e-9);
-}

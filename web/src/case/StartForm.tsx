@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import type { UnitModel } from '@hanzai/core/block';
+import { Figure } from '../form/Figure';
 import { Button } from '../ui/Button';
 import { AnyOf, OneOf } from '../ui/Choices';
 import { EntryForm } from '../form/EntryForm';
 import { chosen, countWithin, maybeNumber, maybeWords, typedNumber } from '../form/typed';
 import { useEntryForm } from '../form/use-entry-form';
 import { TextField } from '../ui/TextField';
-import { FormRow, Narrow } from '../ui/FormRow';
+import { FormRow } from '../ui/FormRow';
 import type { CaseState } from './use-case';
 
 /** Every stage worked. */
@@ -91,12 +92,8 @@ export function StartForm({ state, model }: { state: CaseState; model: UnitModel
           placeholder="cold, lid off"
           {...field('words')}
         />
-        <Narrow>
-          <TextField id="start-seconds" label="Seconds" inputMode="decimal" {...field('seconds')} />
-        </Narrow>
-        <Narrow>
-          <TextField id="start-tries" label="Tries" inputMode="numeric" {...field('tries')} />
-        </Narrow>
+        <Figure id="start-seconds" label="Seconds" {...field('seconds')} />
+        <Figure id="start-tries" label="Tries" whole {...field('tries')} />
         <TextField
           id="start-sounds"
           label="Sounds"

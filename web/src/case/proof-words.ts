@@ -50,18 +50,7 @@ export function proofWords(step: ProofStep, index: BoardIndex | undefined): Proo
       after: words(step.after),
     };
   }
-  if (step.type === 'power')
-    return {
-      what: 'first power, with a limit',
-      how: step.supplies
-        .map(({ net, limitAmpere }) =>
-          limitAmpere === undefined ? net : `${net} below ${formatQuantity(limitAmpere, 'A', 2)}`,
-        )
-        .join(', '),
-      must: { display: 'below the limit', band: '' },
-      before: '',
-      after: { open: '', pass: 'below it', fail: 'not good' }[step.state],
-    };
+  if (step.type === 'power') return powerWords(step);
   if (step.type === 'runs')
     return {
       what: `runs${step.closed ? ' with the unit closed' : ''}`,
@@ -78,5 +67,20 @@ export function proofWords(step: ProofStep, index: BoardIndex | undefined): Proo
     must: inWords(expected),
     before: before === undefined ? '' : valueText(m.kind, before),
     after: after === undefined ? '' : valueText(m.kind, after),
+  };
+}
+
+/** Where no limit is known none is said to have been kept. */
+function powerWords({ supplies, state }: Extract<ProofStep, { type: 'power' }>): ProofWords {
+  const limits = supplies.flatMap(({ net, limitAmpere }) =>
+    limitAmpere === undefined ? [] : [`${net} below ${formatQuantity(limitAmpere, 'A', 2)}`],
+  );
+  const kept = limits.length > 0 ? 'below the limit' : 'no short: lamp dim, or a low limit held';
+  return {
+    what: 'first power, with a limit',
+    how: limits.join(', '),
+    must: { display: kept, band: '' },
+    before: '',
+    after: { open: '', pass: limits.length > 0 ? 'below it' : 'it held', fail: 'not good' }[state],
   };
 }

@@ -1,8 +1,8 @@
 import { zodResolver } from '@hookform/resolvers/zod';
-import { ARCHETYPES } from '@hanzai/data';
 import { format } from 'date-fns/format';
 import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
+import { UnitTypeOptions } from '../case/UnitTypeOptions';
 import { KnownBefore } from './KnownBefore';
 import { z } from 'zod';
 import { BoardOptions } from '../case/BoardOptions';
@@ -134,11 +134,7 @@ export function NewCase({ boards, chosen }: { boards: readonly BoardChoice[]; ch
                 {...register('unitType', { onChange: () => setKindChosen(true) })}
               >
                 <option value="">not chosen</option>
-                {ARCHETYPES.map(({ name, title }) => (
-                  <option key={name} value={name}>
-                    {title}
-                  </option>
-                ))}
+                <UnitTypeOptions />
               </select>
             </Field>
             <TextField

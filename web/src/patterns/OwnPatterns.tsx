@@ -1,6 +1,7 @@
 import { v7 } from 'uuid';
 import { z } from 'zod';
 import { ARCHETYPES } from '@hanzai/data';
+import { UnitTypeOptions } from '../case/UnitTypeOptions';
 import { EntryForm } from '../form/EntryForm';
 import { maybeWords, typedWords } from '../form/typed';
 import { useEntryForm } from '../form/use-entry-form';
@@ -72,11 +73,7 @@ export function OwnPatterns({ state, said }: { state: PatternsState; said: strin
           <Field id="own-unit" label="Unit">
             <select id="own-unit" {...entry.form.register('unitType')}>
               <option value="">any</option>
-              {ARCHETYPES.map(({ name, title }) => (
-                <option key={name} value={name}>
-                  {title}
-                </option>
-              ))}
+              <UnitTypeOptions />
             </select>
           </Field>
           <TextField id="own-seen" label="Seen" {...entry.field('seen')} />

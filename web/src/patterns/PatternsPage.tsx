@@ -5,6 +5,7 @@ import { Column, Columns } from '../ui/Columns';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
+import { Place } from '../ui/Place';
 import { Table } from '../ui/Table';
 import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
@@ -32,7 +33,7 @@ export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; fin
   return (
     <>
       <Band here="patterns" />
-      <main className={style.page}>
+      <Place>
         <h1>Patterns</h1>
         {refusal !== undefined && (
           <Notice look="attention" title="Not done:" live>
@@ -72,7 +73,7 @@ export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; fin
             <Exchange state={state} />
           </Column>
         </Columns>
-      </main>
+      </Place>
       <Keys
         keys={[
           ['Tab, Enter', 'from one to the next, and into a case'],

@@ -2,6 +2,7 @@ import { v7 } from 'uuid';
 import { z } from 'zod';
 import { readSpec } from '@hanzai/core/part';
 import { LIBRARY } from '@hanzai/data';
+import { Figure } from '../form/Figure';
 import { EntryForm } from '../form/EntryForm';
 import {
   countWithin,
@@ -89,28 +90,12 @@ export function LotForm({ stock }: { stock: StockState }) {
           </Small>
         )}
         <FormRow>
-          <Narrow>
-            <TextField
-              id="lot-quantity"
-              label="How many"
-              inputMode="numeric"
-              {...entry.field('quantity')}
-            />
-          </Narrow>
+          <Figure id="lot-quantity" label="How many" whole {...entry.field('quantity')} />
           <Narrow>
             <TextField id="lot-bin" label="Bin" {...entry.field('bin')} />
           </Narrow>
-          <Narrow>
-            <TextField id="lot-price" label="Price" inputMode="decimal" {...entry.field('price')} />
-          </Narrow>
-          <Narrow>
-            <TextField
-              id="lot-minimum"
-              label="At least"
-              inputMode="numeric"
-              {...entry.field('minimum')}
-            />
-          </Narrow>
+          <Figure id="lot-price" label="Price" {...entry.field('price')} />
+          <Figure id="lot-minimum" label="At least" whole {...entry.field('minimum')} />
           <TextField
             id="lot-bought"
             label="Bought on"

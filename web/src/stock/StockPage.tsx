@@ -8,6 +8,7 @@ import { Actions } from '../ui/FormRow';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
+import { Place } from '../ui/Place';
 import { saveFile } from '../ui/save-file';
 import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
@@ -53,7 +54,7 @@ export function StockPage({
   return (
     <>
       <Band here="stock" />
-      <main className={style.page}>
+      <Place>
         <h1>Stock</h1>
         {stock.refusal !== undefined && (
           <Notice look="attention" title="Not done:" live>
@@ -138,7 +139,7 @@ export function StockPage({
             alone. A correction is a count.
           </Small>
         </Panel>
-      </main>
+      </Place>
       {printing && <Labels lots={printing} onDone={() => setPrinting(undefined)} />}
       <Keys keys={[['?', 'these keys']]} />
     </>

@@ -1,44 +1,38 @@
-import { and, eq, isNull, sql } from 'drizzle-orm';
-import { v7 } from 'uuid';
-import { z } from 'zod';
-import { checkBoard, indexBoard } from '@hanzai/core/board';
+import { and, eq, sql } from 'drizzle-orm';
 import {
   BEFORE_WORTH,
   besideOthers,
-  kindOfPart,
   learnedFactor,
   learnPatterns,
   learnRates,
   Lesson,
   makePack,
-  PatternPack,
+  type PatternPack,
   pooledFactor,
-  readPack,
-  shareOut,
   similarity,
-  standingPacks,
   teaches,
   usualEnds,
-  type Exposure,
   type Exposures,
   type LearnedRates,
-  type Shares,
 } from '@hanzai/core/learn';
-import { ARCHETYPES, RATES } from '@hanzai/data';
-import { faultWords, siteTitle } from '../../case/wording';
-import {
+import { ARCHETYPES } from '@hanzai/data';
+import { faultWords } from '../../case/wording';
+import type {
+  BoardLearned,
   LearningSetting,
-  type BoardLearned,
-  type OwnPattern,
-  type PatternsAnswer,
-  type TaughtCase,
-  type TaughtEnd,
+  PatternsAnswer,
+  TaughtCase,
+  TaughtEnd,
 } from '../../patterns/patterns';
-import { boardContent } from '../board/repository';
+import { boardContent, boardIsHere } from '../board/repository';
 import type { Database } from '../db/client';
 import { caseSummary, repairCase } from '../db/schema/case';
-import { ownPattern, patternPack, workshopSetting } from '../db/schema/workshop';
-import { exposureOn } from '../reckoning/pool';
+import { logger } from '../logger';
+import { exposedBy } from '../reckoning/pool';
+import type { Exposed } from '../reckoning/tasks';
+import { ownPatterns } from './own-patterns';
+import { takenPacks, type Trusted } from './packs';
+import { learningSetting, workshopId } from './setting';
 
 /** Newest cases first; more than these are not gone into. */
 const MOST_LESSONS = 5000;
@@ -46,10 +40,6 @@ const MOST_LESSONS = 5000;
 const MOST_BOARDS = 100;
 /** A factor nearer to 1 than this changes no line-up, and is not sent. */
 const TELLING = 0.02;
-
-const LEARNING = 'learning';
-const WORKSHOP = 'workshop';
-const LEARNS: LearningSetting = { on: true, since: null };
 
 interface Told {
   readonly number: number;
@@ -65,35 +55,29 @@ interface Known {
   /** Those of which is learned. */
   readonly used: readonly Told[];
   readonly learned: LearnedRates;
-  readonly shares: Shares;
   readonly exposures: Exposures;
   /** Packs of other workshops; none where learning is off. */
-  readonly packs: readonly { readonly pack: PatternPack; readonly trust: number }[];
+  readonly packs: readonly Trusted[];
 }
 
-const exposures = new Map<string, Promise<readonly Exposure[]>>();
+const NOTHING_KNOWN: Exposed = { title: '', rows: [], kinds: new Map() };
+const boards = new Map<string, Promise<Exposed>>();
 
-function exposureFor(db: Database, boardId: string): Promise<readonly Exposure[]> {
-  const known = exposures.get(boardId);
+/** What is on a board, worked out once; a sheet under an id never changes. */
+function exposedOn(db: Database, boardId: string): Promise<Exposed> {
+  const known = boards.get(boardId);
   if (known) return known;
-  const made = boardContent(db, boardId).then((content) => exposureOn({ id: boardId, content }));
-  made.catch(() => exposures.delete(boardId));
-  if (exposures.size >= MOST_BOARDS) exposures.delete(exposures.keys().next().value!);
-  exposures.set(boardId, made);
+  const made = boardContent(db, boardId)
+    .then((content) => exposedBy({ id: boardId, content }))
+    .catch((error: Error) => {
+      // One sheet that cannot be read takes nothing else down: nothing is learned on it.
+      logger.warn({ board: boardId, why: error.message }, 'a board that cannot be learned on');
+      boards.delete(boardId);
+      return NOTHING_KNOWN;
+    });
+  if (boards.size >= MOST_BOARDS) boards.delete(boards.keys().next().value!);
+  boards.set(boardId, made);
   return made;
-}
-
-export async function learningSetting(db: Database): Promise<LearningSetting> {
-  const [row] = await db.select().from(workshopSetting).where(eq(workshopSetting.name, LEARNING));
-  const read = LearningSetting.safeParse(row?.value);
-  return read.success ? read.data : LEARNS;
-}
-
-export async function setLearning(db: Database, value: LearningSetting): Promise<void> {
-  await db
-    .insert(workshopSetting)
-    .values({ name: LEARNING, value })
-    .onConflictDoUpdate({ target: workshopSetting.name, set: { value } });
 }
 
 /** Lets a case teach, or not; false where there is none. */
@@ -133,18 +117,17 @@ async function know(db: Database, { on, since }: LearningSetting): Promise<Known
     (one) =>
       on && one.teaches && teaches(one.lesson) && (since === null || (one.closedAt ?? '') > since),
   );
-  const boards = new Map<string, readonly Exposure[]>();
+  const exposures = new Map<string, Exposed['rows']>();
   // The newest version of a sheet speaks for all of them.
   for (const { boardId, lesson } of used)
-    if (boardId && !boards.has(lesson.board))
-      boards.set(lesson.board, await exposureFor(db, boardId));
+    if (boardId && !exposures.has(lesson.board))
+      exposures.set(lesson.board, (await exposedOn(db, boardId)).rows);
   const lessons = used.map(({ lesson }) => lesson);
   return {
     told,
     used,
-    learned: learnRates(lessons, boards),
-    shares: shareOut(lessons, boards),
-    exposures: boards,
+    learned: learnRates(lessons, exposures),
+    exposures,
     packs: on ? await takenPacks(db) : [],
   };
 }
@@ -153,7 +136,8 @@ async function know(db: Database, { on, since }: LearningSetting): Promise<Known
 export async function patternsOf(db: Database): Promise<PatternsAnswer> {
   const setting = await learningSetting(db);
   const known = await know(db, setting);
-  const { told, used, learned, shares } = known;
+  const { told, used, learned } = known;
+  const { shares } = learned;
   const lessons = used.map(({ lesson }) => lesson);
   return {
     setting,
@@ -204,7 +188,7 @@ export async function patternsOf(db: Database): Promise<PatternsAnswer> {
 
 function taughtCase(
   { number, title, closedAt, teaches: may, lesson }: Told,
-  shares: Shares,
+  shares: LearnedRates['shares'],
 ): TaughtCase {
   const own = shares.get(lesson) ?? lesson.changes.map(() => 1 / lesson.changes.length);
   return {
@@ -221,9 +205,9 @@ function taughtCase(
   };
 }
 
-function endsOf(board: string, { used, shares }: Known): TaughtEnd[] {
+function endsOf(board: string, { used, learned }: Known): TaughtEnd[] {
   const lessons = used.map(({ lesson }) => lesson);
-  return usualEnds(board, lessons, shares).map((end) => ({
+  return usualEnds(board, lessons, learned.shares).map((end) => ({
     board,
     ...end,
     cases: used
@@ -236,18 +220,15 @@ function endsOf(board: string, { used, shares }: Known): TaughtEnd[] {
 
 /** What was learned, for the line-up of one board; undefined where there is no such board. */
 export async function learnedOn(db: Database, boardId: string): Promise<BoardLearned | undefined> {
-  const content = checkBoard(await boardContent(db, boardId));
-  if (!content.ok) return undefined;
-  const index = indexBoard(content.value);
+  if (!(await boardIsHere(db, boardId))) return undefined;
+  const { title, kinds } = await exposedOn(db, boardId);
   const known = await know(db, await learningSetting(db));
-  const { title } = index.board;
   const lessons = known.used.map(({ lesson }) => lesson);
   const weights = new Map(
     known.packs.map(({ pack, trust }) => [pack, trust * similarity(lessons, pack)]),
   );
   const unit = known.used.find(({ lesson }) => lesson.board === title)?.lesson.unit ?? '';
-  const factors = [...index.replaceable.keys()].flatMap((ref) => {
-    const kind = kindOfPart(index, RATES, ref);
+  const factors = [...kinds].flatMap(([ref, kind]) => {
     const own = known.learned.ofClass.get(kind.of);
     // What others say moves the class; role, unit and board are our own alone.
     const pooled =
@@ -265,31 +246,10 @@ export async function learnedOn(db: Database, boardId: string): Promise<BoardLea
   });
   return {
     factors: Object.fromEntries(factors),
-    ends: endsOf(title, known).filter(
-      ({ ref }) => index.replaceable.has(ref) || siteTitle(index, ref),
-    ),
+    // What an older version of the sheet called otherwise is of no use here.
+    ends: endsOf(title, known).filter(({ ref }) => kinds.has(ref) || ref.includes('~')),
     cases: known.used.length,
   };
-}
-
-/** The id of this workshop in its packs; made when it is first asked for. */
-async function workshopId(db: Database): Promise<string> {
-  await db.insert(workshopSetting).values({ name: WORKSHOP, value: v7() }).onConflictDoNothing();
-  const [row] = await db.select().from(workshopSetting).where(eq(workshopSetting.name, WORKSHOP));
-  return z.uuid().parse(row!.value);
-}
-
-async function takenPacks(db: Database): Promise<Known['packs']> {
-  const rows = await db.select().from(patternPack).where(isNull(patternPack.archivedAt));
-  const read = rows.flatMap(({ content, trust }) => {
-    const pack = PatternPack.safeParse(content);
-    return pack.success ? [{ pack: pack.data, trust }] : [];
-  });
-  const standing = standingPacks(
-    read.map(({ pack }) => pack),
-    await workshopId(db),
-  );
-  return read.filter(({ pack }) => standing.includes(pack));
 }
 
 /** The workshop’s own pack, of the cases that count; what came from others is not passed on. */
@@ -297,80 +257,4 @@ export async function ownPack(db: Database, now = new Date()): Promise<PatternPa
   const { used, exposures } = await know(db, await learningSetting(db));
   const lessons = used.map(({ lesson }) => lesson);
   return makePack(await workshopId(db), now.toISOString(), lessons, exposures);
-}
-
-/** Takes a pack in; a later one of the same workshop stands for the earlier. Returns why not. */
-export async function takePack(db: Database, text: string): Promise<string | undefined> {
-  const read = await readPack(text);
-  if (!read.ok) return read.why;
-  const { pack } = read;
-  if (pack.workshop === (await workshopId(db))) return 'it is of this very workshop';
-  const [known] = await db
-    .select()
-    .from(patternPack)
-    .where(eq(patternPack.workshop, pack.workshop));
-  const before = PatternPack.safeParse(known?.content);
-  if (!known?.archivedAt && before.success && before.data.madeAt > pack.madeAt)
-    return 'a later one of the same workshop is here already';
-  await db
-    .insert(patternPack)
-    .values({ workshop: pack.workshop, content: pack })
-    .onConflictDoUpdate({
-      target: patternPack.workshop,
-      set: { content: pack, archivedAt: null },
-    });
-  return undefined;
-}
-
-/** How far a pack is believed, or that it is set aside; false where there is none. */
-export async function changePack(
-  db: Database,
-  workshop: string,
-  change: { readonly trust?: number | undefined; readonly archived?: boolean | undefined },
-): Promise<boolean> {
-  const { trust, archived } = change;
-  const done = await db
-    .update(patternPack)
-    .set({
-      ...(trust === undefined ? {} : { trust }),
-      ...(archived === undefined ? {} : { archivedAt: archived ? new Date() : null }),
-    })
-    .where(eq(patternPack.workshop, workshop))
-    .returning({ workshop: patternPack.workshop });
-  return done.length > 0;
-}
-
-export async function ownPatterns(db: Database): Promise<OwnPattern[]> {
-  const rows = await db
-    .select()
-    .from(ownPattern)
-    .where(isNull(ownPattern.archivedAt))
-    .orderBy(ownPattern.madeAt);
-  return rows.map(({ id, unitType, seen, suspects, because, firstTests }) => ({
-    id,
-    unitType,
-    seen,
-    suspects,
-    because,
-    firstTests,
-  }));
-}
-
-/** Adds a pattern of the workshop’s own; one that is there already stays as it is. */
-export async function addOwnPattern(db: Database, pattern: OwnPattern): Promise<void> {
-  await db.insert(ownPattern).values(pattern).onConflictDoNothing();
-}
-
-/** Sets a pattern aside, or takes it back; false where there is none. */
-export async function archiveOwnPattern(
-  db: Database,
-  id: string,
-  at: Date | null,
-): Promise<boolean> {
-  const done = await db
-    .update(ownPattern)
-    .set({ archivedAt: at })
-    .where(eq(ownPattern.id, id))
-    .returning({ id: ownPattern.id });
-  return done.length > 0;
 }

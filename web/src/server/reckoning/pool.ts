@@ -1,10 +1,9 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
-import type { Exposure } from '@hanzai/core/learn';
 import type { CaseSummary } from '../../case/summary';
 import type { FileTask, ReadFile } from './read-file';
-import type { Judgement, JudgeTask, SentBoard, SummaryTask, Task } from './tasks';
+import type { Exposed, Judgement, JudgeTask, SentBoard, SummaryTask, Task } from './tasks';
 
 /** Heap of one worker thread, MB. */
 const MOST_MEGABYTES = 1024;
@@ -45,8 +44,8 @@ export const judge = (task: Omit<JudgeTask, 'task'>): Promise<Judgement> =>
 export const summarise = (task: Omit<SummaryTask, 'task'>): Promise<CaseSummary> =>
   work(pool().own, { task: 'summary', ...task }, PATIENCE);
 
-/** What fails how often on a board, by the rate table alone. */
-export const exposureOn = (board: SentBoard): Promise<readonly Exposure[]> =>
+/** What is on a board, and how often it fails by the rate table alone. */
+export const exposedBy = (board: SentBoard): Promise<Exposed> =>
   work(pool().own, { task: 'exposure', board }, PATIENCE);
 
 /** Reads a board file within limits of time and memory. */

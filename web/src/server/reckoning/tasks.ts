@@ -1,7 +1,7 @@
 // What the server has worked out beside its one thread: rules and summaries that may solve circuits.
 // Runs in a worker thread (web/reckoner.mjs).
 import { checkBoard, indexBoard, type BoardIndex } from '@hanzai/core/board';
-import { exposureOf, type Exposure } from '@hanzai/core/learn';
+import { exposureOf, kindOfPart, type Exposure } from '@hanzai/core/learn';
 import { RATES } from '@hanzai/data';
 import type { Entry, EntryBody } from '../../case/entry';
 import { epochOf, playJournal } from '../../case/journal';
@@ -41,10 +41,17 @@ export interface SummaryTask {
   readonly codes: readonly UnitCode[];
 }
 
-/** What fails how often on a board, by the rate table alone? */
+/** What is on a board, and how often does it fail by the rate table alone? */
 export interface ExposureTask {
   readonly task: 'exposure';
   readonly board: SentBoard;
+}
+
+export interface Exposed {
+  readonly title: string;
+  readonly rows: readonly Exposure[];
+  /** The class and role of each part, by its designator. */
+  readonly kinds: ReadonlyMap<string, { readonly of: string; readonly role: string }>;
 }
 
 export type Task = JudgeTask | SummaryTask | ExposureTask | FileTask;
@@ -76,9 +83,19 @@ function judge(task: JudgeTask): Judgement {
   };
 }
 
-export default function reckon(task: Task): Judgement | CaseSummary | Exposure[] | ReadFile {
+function exposed(index: BoardIndex): Exposed {
+  return {
+    title: index.board.title,
+    rows: exposureOf(index, RATES),
+    kinds: new Map(
+      [...index.replaceable.keys()].map((ref) => [ref, kindOfPart(index, RATES, ref)]),
+    ),
+  };
+}
+
+export default function reckon(task: Task): Judgement | CaseSummary | Exposed | ReadFile {
   if (task.task === 'judge') return judge(task);
   if (task.task === 'file') return readFile(task);
-  if (task.task === 'exposure') return [...exposureOf(indexOf(task.board)!, RATES)];
+  if (task.task === 'exposure') return exposed(indexOf(task.board)!);
   return summaryOf(task.entries, indexOf(task.board), unitModelOf(task.unitType, task.codes));
 }

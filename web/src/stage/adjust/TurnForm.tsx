@@ -5,6 +5,7 @@ import { STEP_DEGREES } from '@hanzai/core/adjust';
 import { parseQuantity } from '@hanzai/core/quantity';
 import { READS_WORDS } from '../../case/kind/adjusting';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { EntryForm } from '../../form/EntryForm';
 import { countWithin, maybeNumber, maybeWords, typedNumber, within } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
@@ -105,16 +106,13 @@ export function TurnForm({
               </select>
             </Field>
           </Narrow>
-          <Narrow>
-            <TextField
-              id="turn-degrees"
-              label="Degrees"
-              className="mono"
-              inputMode="decimal"
-              placeholder="20, −20"
-              {...field('degrees')}
-            />
-          </Narrow>
+          <Figure
+            id="turn-degrees"
+            label="Degrees"
+            className="mono"
+            placeholder="20, −20"
+            {...field('degrees')}
+          />
           <Narrow>
             <TextField
               id="turn-reading"
@@ -123,17 +121,8 @@ export function TurnForm({
               {...field('reading')}
             />
           </Narrow>
-          <Narrow>
-            <TextField id="turn-errors" label="Errors" inputMode="numeric" {...field('errors')} />
-          </Narrow>
-          <Narrow>
-            <TextField
-              id="turn-seconds"
-              label="Seconds"
-              inputMode="decimal"
-              {...field('seconds')}
-            />
-          </Narrow>
+          <Figure id="turn-errors" label="Errors" whole {...field('errors')} />
+          <Figure id="turn-seconds" label="Seconds" {...field('seconds')} />
         </FormRow>
         <OneOf
           name="reads"

@@ -1,6 +1,7 @@
 import { format } from 'date-fns/format';
 import { z } from 'zod';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { EntryForm } from '../../form/EntryForm';
 import { maybeNumber, typedWords, within } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
@@ -73,14 +74,7 @@ export function Consent({ state }: { state: CaseState }) {
               </select>
             </Field>
           </Narrow>
-          <Narrow>
-            <TextField
-              id="consent-limit"
-              label="Up to"
-              inputMode="decimal"
-              {...entry.field('limit')}
-            />
-          </Narrow>
+          <Figure id="consent-limit" label="Up to" {...entry.field('limit')} />
           <Button type="submit" disabled={journal.closed}>
             Enter
           </Button>

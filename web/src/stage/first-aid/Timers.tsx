@@ -6,12 +6,13 @@ import { Caution } from '../../case/Caution';
 import { TimerKind } from '../../case/entry';
 import type { CautionedStep } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
 import { TextField } from '../../ui/TextField';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
-import { Actions, Narrow, FormRow } from '../../ui/FormRow';
+import { Actions, FormRow } from '../../ui/FormRow';
 import tone from '../../ui/Words.module.css';
 import { Refused } from '../../form/EntryForm';
 import { typedNumber, typedWords, within } from '../../form/typed';
@@ -147,9 +148,7 @@ function NewTimer({ state }: { state: CaseState }) {
         </select>
       </Field>
       <TextField id="timer-title" label="For" {...field('title')} />
-      <Narrow>
-        <TextField id="timer-hours" label="Hours" inputMode="decimal" {...field('hours')} />
-      </Narrow>
+      <Figure id="timer-hours" label="Hours" {...field('hours')} />
       {mind && <Caution of={mind} />}
       <Button type="submit">Start it</Button>
       <Refused words={entry.refusal} />

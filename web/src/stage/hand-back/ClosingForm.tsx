@@ -2,11 +2,12 @@ import { isValid } from 'date-fns/isValid';
 import { parseISO } from 'date-fns/parseISO';
 import { z } from 'zod';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { EntryForm } from '../../form/EntryForm';
 import { countWithin, maybeNumber, maybeWords } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
 import { Button } from '../../ui/Button';
-import { FormRow, Narrow } from '../../ui/FormRow';
+import { FormRow } from '../../ui/FormRow';
 import { TextField } from '../../ui/TextField';
 
 const price = maybeNumber({
@@ -59,22 +60,8 @@ export function ClosingForm({ state }: { state: CaseState }) {
         {...entry.field('note')}
       />
       <FormRow>
-        <Narrow>
-          <TextField
-            id="closing-price"
-            label="Price"
-            inputMode="decimal"
-            {...entry.field('price')}
-          />
-        </Narrow>
-        <Narrow>
-          <TextField
-            id="closing-days"
-            label="Guarantee, days"
-            inputMode="numeric"
-            {...entry.field('guaranteeDays')}
-          />
-        </Narrow>
+        <Figure id="closing-price" label="Price" {...entry.field('price')} />
+        <Figure id="closing-days" label="Guarantee, days" whole {...entry.field('guaranteeDays')} />
         <TextField
           id="closing-follow"
           label="Ask how it runs on"

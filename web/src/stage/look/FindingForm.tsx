@@ -2,6 +2,7 @@ import { boardFrame } from '../../board-face/face';
 import { z } from 'zod';
 import { DownEdge, FINDING_RULES, FindingKind } from '@hanzai/core/bench';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../form/EntryForm';
@@ -80,9 +81,7 @@ export function FindingForm({ state, place, on, onDone }: Props) {
         choices={FindingKind.options.map((value) => ({ value, words: FINDING_RULES[value].title }))}
       />
       <FormRow>
-        <Narrow>
-          <TextField id="finding-size" label="Across, mm" inputMode="decimal" {...field('size')} />
-        </Narrow>
+        <Figure id="finding-size" label="Across, mm" {...field('size')} />
         {what && FINDING_RULES[what].runsDown && (
           <Narrow>
             <Field id="finding-down" label="Edge down">

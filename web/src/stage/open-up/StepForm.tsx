@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { OpenUpStep } from '@hanzai/core/bench';
 import { PictureBoard } from '../../case/PictureBoard';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { Button } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { EntryForm } from '../../form/EntryForm';
@@ -16,7 +17,7 @@ import {
 } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
 import { TextField } from '../../ui/TextField';
-import { Actions, FormRow, Narrow } from '../../ui/FormRow';
+import { Actions, FormRow } from '../../ui/FormRow';
 import { Fold } from '../../ui/Fold';
 import choices from '../../ui/Choices.module.css';
 
@@ -131,17 +132,8 @@ export function StepForm({ state, locked }: { state: CaseState; locked: boolean 
         )}
         {what === 'fastener' && (
           <>
-            <Narrow>
-              <TextField
-                id="step-length"
-                label="Length, mm"
-                inputMode="decimal"
-                {...field('length')}
-              />
-            </Narrow>
-            <Narrow>
-              <TextField id="step-count" label="Count" inputMode="numeric" {...field('count')} />
-            </Narrow>
+            <Figure id="step-length" label="Length, mm" {...field('length')} />
+            <Figure id="step-count" label="Count" whole {...field('count')} />
           </>
         )}
         {(what === 'plug' || what === 'flex') && (

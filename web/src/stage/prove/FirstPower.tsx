@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useDeferredValue, useMemo, useState } from 'react';
 import type { BoardIndex } from '@hanzai/core/board';
 import { fittingShorts, type ProofStep, type SupplyDraw } from '@hanzai/core/prove';
 import { formatQuantity } from '@hanzai/core/quantity';
@@ -76,8 +76,9 @@ export function FirstPower({
       )}
       <Small>
         Ten seconds with a hand on the switch: look, smell, listen, touch nothing. Off at once where
-        the limit takes hold, something clicks or smells, or a rail sags. Then a minute, then warm
-        parts by the back of a finger, power off. Motors draw more for a moment.
+        the limit takes hold, something clicks or smells, or a rail sags. Then off, unplugged, and
+        every charge read low: only then a finger near what may have got warm, never on the mains
+        side. Motors draw more for a moment.
       </Small>
       {index && supplies.length > 0 && (
         <NumberFields
@@ -92,7 +93,9 @@ export function FirstPower({
       )}
       <FormRow>
         <Button look="main" disabled={locked || over !== undefined} onClick={() => onAnswer(true)}>
-          Below the limit, nothing warm
+          {supplies.some(({ limitAmpere }) => limitAmpere !== undefined)
+            ? 'Below the limit, nothing warm'
+            : 'Lamp dim or low limit held, nothing warm'}
         </Button>
         <Button disabled={locked} onClick={() => onAnswer(false)}>
           Above it, or something was wrong
@@ -115,9 +118,11 @@ function Over({
   ampere: number;
   absent: readonly string[];
 }) {
+  // Circuits are solved for it: what is typed is not held up by them.
+  const rested = useDeferredValue(ampere);
   const shorts = useMemo(
-    () => fittingShorts(index, supply.ref, ampere, absent),
-    [index, supply, ampere, absent],
+    () => fittingShorts(index, supply.ref, rested, absent),
+    [index, supply, rested, absent],
   );
   return (
     <Notice look="harm" title="Switch it off." live>

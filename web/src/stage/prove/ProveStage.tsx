@@ -20,6 +20,7 @@ import type { CaseState } from '../../case/use-case';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
+import { Table } from '../../ui/Table';
 import style from './ProveStage.module.css';
 
 const TITLES: Readonly<Record<ProofStage, string>> = {
@@ -113,7 +114,7 @@ export function ProveStage({ state }: { state: CaseState }) {
           {stage !== 'shorts' && stage !== 'joints' && !power && (
             <Notice look="attention">Locked until every ohms check above has passed.</Notice>
           )}
-          <table className={style.steps}>
+          <Table asCards className={style.steps}>
             <thead>
               <tr>
                 <th scope="col">step</th>
@@ -146,7 +147,7 @@ export function ProveStage({ state }: { state: CaseState }) {
                   />
                 ))}
             </tbody>
-          </table>
+          </Table>
           {stage === 'power' && firstPower?.type === 'power' && (
             <FirstPower
               step={firstPower}

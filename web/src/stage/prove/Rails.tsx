@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { EntryForm } from '../../form/EntryForm';
 import { typedNumber, typedWords } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
 import { Button } from '../../ui/Button';
-import { FormRow, Narrow } from '../../ui/FormRow';
+import { FormRow } from '../../ui/FormRow';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
 import { TextField } from '../../ui/TextField';
@@ -63,15 +64,7 @@ export function Rails({ state }: { state: CaseState }) {
             placeholder="P5"
             {...entry.field('net')}
           />
-          <Narrow>
-            <TextField
-              id="rail-volt"
-              label="Volts"
-              inputMode="decimal"
-              placeholder="5"
-              {...entry.field('volt')}
-            />
-          </Narrow>
+          <Figure id="rail-volt" label="Volts" placeholder="5" {...entry.field('volt')} />
           <Button type="submit">Name it</Button>
         </FormRow>
       </EntryForm>

@@ -1,8 +1,7 @@
 import { z } from 'zod';
-import { RunMedium } from '@hanzai/core/block';
+import { cleanStartsAtRate, RunMedium } from '@hanzai/core/block';
 import {
   boundText,
-  passesFor,
   proofStatement,
   RUN_STATES,
   runTable,
@@ -12,13 +11,14 @@ import {
 import { runOf } from '../../case/kind/proving';
 import { soakHours } from '../../case/shown';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { EntryForm } from '../../form/EntryForm';
 import { countWithin, maybeNumber, maybeWords } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
 import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
 import { Field } from '../../ui/Field';
-import { FormRow, Narrow } from '../../ui/FormRow';
+import { FormRow } from '../../ui/FormRow';
 import { Notice } from '../../ui/Notice';
 import { Table } from '../../ui/Table';
 import { TextField } from '../../ui/TextField';
@@ -55,7 +55,7 @@ export function Runs({ state, locked }: { state: CaseState; locked: boolean }) {
   const inThe = new Set(journal.runsSince.map(({ id }) => id));
   const before = journal.runs.filter(({ id }) => !inThe.has(id)).map(({ body }) => runOf(body));
   const statement = proofStatement(since, wants, soakHours(journal));
-  const more = statement.errors === 0 ? passesFor(0.01) - statement.passes : 0;
+  const more = statement.errors === 0 ? cleanStartsAtRate(0.01) - statement.passes : 0;
   const entry = useEntryForm(
     RunTyped,
     {
@@ -123,22 +123,8 @@ export function Runs({ state, locked }: { state: CaseState; locked: boolean }) {
           choices={RUN_STATES.map((one) => ({ value: one, words: one }))}
         />
         <FormRow>
-          <Narrow>
-            <TextField
-              id="run-passes"
-              label="Passes right"
-              inputMode="numeric"
-              {...entry.field('passes')}
-            />
-          </Narrow>
-          <Narrow>
-            <TextField
-              id="run-errors"
-              label="With an error"
-              inputMode="numeric"
-              {...entry.field('errors')}
-            />
-          </Narrow>
+          <Figure id="run-passes" label="Passes right" whole {...entry.field('passes')} />
+          <Figure id="run-errors" label="With an error" whole {...entry.field('errors')} />
           <TextField id="run-note" label="Note" {...entry.field('note')} />
           <Button type="submit" disabled={locked}>
             Enter the run

@@ -69,7 +69,9 @@ describe('the first power', () => {
     power([], vi.fn(), true);
     expect(screen.getByText(/What it draws is not worked out here/)).toBeTruthy();
     expect(screen.queryByLabelText(/gives, mA/)).toBeNull();
-    expect(good()).toHaveProperty('disabled', true);
+    // No limit is said to have been kept where none is known.
+    expect(screen.queryByText(/Below the limit/)).toBeNull();
+    expect(screen.getByRole('button', { name: /low limit held/ })).toHaveProperty('disabled', true);
   });
 });
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import type { UnitModel } from '@hanzai/core/block';
 import type { CaseState } from '../../case/use-case';
+import { Figure } from '../../form/Figure';
 import { Button } from '../../ui/Button';
 import { AnyOf } from '../../ui/Choices';
 import { EntryForm } from '../../form/EntryForm';
@@ -8,7 +9,7 @@ import { countWithin, maybeNumber, maybeWords } from '../../form/typed';
 import { useEntryForm } from '../../form/use-entry-form';
 import { Field } from '../../ui/Field';
 import { TextField } from '../../ui/TextField';
-import { FormRow, Narrow } from '../../ui/FormRow';
+import { FormRow } from '../../ui/FormRow';
 
 const times = maybeNumber({
   fits: countWithin(0, 999),
@@ -65,17 +66,8 @@ export function TrialForm({ state, model }: { state: CaseState; model: UnitModel
         choices={model.blocks.map(({ name, title }) => ({ value: name, words: title }))}
       />
       <FormRow>
-        <Narrow>
-          <TextField
-            id="trial-passed"
-            label="Times good"
-            inputMode="numeric"
-            {...field('passed')}
-          />
-        </Narrow>
-        <Narrow>
-          <TextField id="trial-failed" label="Times bad" inputMode="numeric" {...field('failed')} />
-        </Narrow>
+        <Figure id="trial-passed" label="Times good" whole {...field('passed')} />
+        <Figure id="trial-failed" label="Times bad" whole {...field('failed')} />
         <TextField id="trial-note" label="Condition, note" {...field('note')} />
         <Button type="submit">Add the trial</Button>
       </FormRow>

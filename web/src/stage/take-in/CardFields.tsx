@@ -1,5 +1,5 @@
 import type { FieldErrors, UseFormRegister } from 'react-hook-form';
-import { ARCHETYPES } from '@hanzai/data';
+import { UnitTypeOptions } from '../../case/UnitTypeOptions';
 import type { BoardChoice } from '../../case/board-choice';
 import { BoardOptions } from '../../case/BoardOptions';
 import { Field } from '../../ui/Field';
@@ -54,11 +54,7 @@ export function CardFields({
       >
         <select id="card-type" {...register('unitType')}>
           <option value="">not chosen{proposal ? `; the words sound like ${proposal}` : ''}</option>
-          {ARCHETYPES.map(({ name, title }) => (
-            <option key={name} value={name}>
-              {title}
-            </option>
-          ))}
+          <UnitTypeOptions />
         </select>
       </Field>
       <TextField

@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { LearningSetting } from '../../../patterns/patterns';
 import { database } from '../../../server/db/client';
-import { patternsOf, setLearning } from '../../../server/learn/lessons';
+import { patternsOf } from '../../../server/learn/lessons';
+import { setLearning } from '../../../server/learn/setting';
 import { answer, json, readBody } from '../../../server/problem';
 
 /** GET: all that the workshop knows of what fails. */

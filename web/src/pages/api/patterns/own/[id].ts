@@ -1,4 +1,4 @@
-import { archiveOwnPattern } from '../../../../server/learn/lessons';
+import { archiveOwnPattern } from '../../../../server/learn/own-patterns';
 import { setAsideDoor } from '../../../../server/set-aside';
 
 /** PATCH: sets a pattern of the workshop’s own aside, or takes it back. */

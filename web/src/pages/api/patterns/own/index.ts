@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { OwnPattern } from '../../../../patterns/patterns';
 import { database } from '../../../../server/db/client';
-import { addOwnPattern, patternsOf } from '../../../../server/learn/lessons';
+import { patternsOf } from '../../../../server/learn/lessons';
+import { addOwnPattern } from '../../../../server/learn/own-patterns';
 import { answer, json, readBody } from '../../../../server/problem';
 
 /** POST: a pattern that the workshop wrote down itself. */

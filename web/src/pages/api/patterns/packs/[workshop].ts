@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { database } from '../../../../server/db/client';
-import { changePack, patternsOf } from '../../../../server/learn/lessons';
+import { patternsOf } from '../../../../server/learn/lessons';
+import { changePack } from '../../../../server/learn/packs';
 import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
 
 const Change = z.object({

@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { database } from '../../../../server/db/client';
-import { ownPack, patternsOf, takePack } from '../../../../server/learn/lessons';
+import { ownPack, patternsOf } from '../../../../server/learn/lessons';
+import { takePack } from '../../../../server/learn/packs';
 import { answer, json, problem, readBody } from '../../../../server/problem';
 
 /** GET: what this workshop learned, for another: counts alone. */
