@@ -10,6 +10,7 @@ import {
   blockEvidence,
   blocksWithReadings,
   guessUnitType,
+  notCured,
   repairMove,
   saidFactorsOf,
   unitBelief,
@@ -118,6 +119,45 @@ describe('a repair begins an epoch', () => {
       start('boot'),
     );
     expect(repairMove(disk, said)!.touched).toEqual(['C4']);
+  });
+});
+
+describe('a proof that fails', () => {
+  const ran = (passes: number, errors: number): EntryBody => ({
+    kind: 'run',
+    medium: 'card 14',
+    of: 'pressed',
+    where: '',
+    states: ['warm'],
+    passes,
+    errors,
+    note: '',
+  });
+  const repair = [removed('U7'), fitted('U7')];
+  const refusal: EntryBody = { kind: 'answer', step: 'joint U7', passed: false };
+
+  it.each<[string, EntryBody[], string[]]>([
+    ['a start', [start('host'), ...repair, start('host')], ['it stops at host']],
+    ['a run', [...repair, ran(9, 1)], ['1 run with an error']],
+    ['a step', [...repair, refusal], ['1 step answered with no']],
+    [
+      'all of them',
+      [...repair, start('host'), ran(0, 2), refusal],
+      ['it stops at host', '2 runs with an error', '1 step answered with no'],
+    ],
+  ])('says so after %s, and what was just touched is likelier', (_, bodies, what) => {
+    const said = journal(...bodies);
+    expect(notCured(said)).toEqual({ what, touched: ['U7'] });
+    // Without a model of the unit too.
+    expect(saidFactorsOf(index, undefined, said)).toEqual({ U7: 4 });
+  });
+  it.each<[string, EntryBody[]]>([
+    ['nothing was repaired', [start('host'), ran(1, 3), refusal]],
+    ['it came through', [start('host'), ...repair, start('host'), start(null)]],
+    ['it ran without error', [...repair, ran(50, 0)]],
+    ['the part went back to the bench since', [...repair, ran(1, 1), refusal, ...repair]],
+  ])('does not where %s', (_, bodies) => {
+    expect(notCured(journal(...bodies))).toBeUndefined();
   });
 });
 

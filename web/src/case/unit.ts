@@ -25,6 +25,7 @@ import { oncePer } from '@hanzai/core/once-per';
 import { ARCHETYPES } from '@hanzai/data';
 import type { UnitCode } from './unit-code';
 import type { Journal } from './journal';
+import { isRepair } from './solved';
 
 /**
  * The model of a unit: the kind that was chosen, with the codes that the workshop wrote down for
@@ -178,6 +179,11 @@ export function lookFactorsOf(
  * memory of bench practice.
  */
 const TOUCHED_FACTOR = 20;
+/**
+ * And where the proof fails some other way: a cure of the wrong part is commoner than new damage, so
+ * it is worth less. From memory of bench practice.
+ */
+const NOT_CURED_FACTOR = 4;
 
 /**
  * How the last start since a repair compares with the last one before it, and the parts touched in
@@ -189,34 +195,61 @@ export function repairMove(
 ): { readonly move: StageMove; readonly touched: readonly string[] } | undefined {
   const [before, since] = [journal.startsBefore.at(-1), journal.startsSince.at(-1)];
   if (!model || !before || !since) return undefined;
-  const touched = journal.ledger
-    .filter(({ entry }) => Date.parse(entry.madeAt) >= Date.parse(before.madeAt))
-    .map(({ ref }) => ref);
   return {
     move: stageMove(model, before.body.failedAt ?? undefined, since.body.failedAt ?? undefined),
-    touched: [...new Set(touched)],
+    touched: touchedSinceStart(journal),
   };
+}
+
+/** Parts with a line in the ledger since the last start before the repair. */
+function touchedSinceStart({ ledger, startsBefore }: Journal): readonly string[] {
+  const since = Date.parse(startsBefore.at(-1)?.madeAt ?? '') || 0;
+  return [
+    ...new Set(
+      ledger.filter(({ entry }) => Date.parse(entry.madeAt) >= since).map(({ ref }) => ref),
+    ),
+  ];
+}
+
+/**
+ * What of the proof failed since the last repair, in words, and the parts that were touched in it:
+ * the next link of the chain begins there. undefined where nothing was repaired, or nothing failed.
+ */
+export function notCured(
+  journal: Journal,
+): { readonly what: readonly string[]; readonly touched: readonly string[] } | undefined {
+  const { startsSince, runsSince, answers } = journal;
+  if (!journal.ledger.some(isRepair)) return undefined;
+  const last = startsSince.at(-1)?.body.failedAt;
+  const errors = runsSince.reduce((sum, { body }) => sum + body.errors, 0);
+  const refused = answers.filter(({ passed }) => !passed).length;
+  const what = [
+    ...(typeof last === 'string' ? [`it stops at ${last}`] : []),
+    ...(errors > 0 ? [`${errors} ${errors === 1 ? 'run' : 'runs'} with an error`] : []),
+    ...(refused > 0 ? [`${refused} ${refused === 1 ? 'step' : 'steps'} answered with no`] : []),
+  ];
+  return what.length > 0 ? { what, touched: touchedSinceStart(journal) } : undefined;
 }
 
 /**
  * What was said of the unit multiplies the odds of the parts of its board: by the blocks that their
- * roles belong to, and by what was just touched where that made it worse.
+ * roles belong to, and by what was just touched where that made it worse, or did not cure it.
  */
 export function saidFactorsOf(
   index: BoardIndex | undefined,
   model: UnitModel | undefined,
   journal: Journal,
 ): Readonly<Record<string, number>> {
-  if (!index || !model) return {};
-  const { evidence } = blockEvidence(model, journal);
+  if (!index) return {};
+  const evidence = model ? blockEvidence(model, journal).evidence : [];
   const factors = new Map(
-    evidence.length === 0
+    !model || evidence.length === 0
       ? []
       : partFactors(model, blocksOfParts(model, index), believeBlocks(model, evidence).byBlock),
   );
-  const moved = repairMove(model, journal);
-  if (moved?.move === 'back')
-    for (const ref of moved.touched) factors.set(ref, (factors.get(ref) ?? 1) * TOUCHED_FACTOR);
+  const isBack = repairMove(model, journal)?.move === 'back';
+  for (const ref of notCured(journal)?.touched ?? [])
+    factors.set(ref, (factors.get(ref) ?? 1) * (isBack ? TOUCHED_FACTOR : NOT_CURED_FACTOR));
   return Object.fromEntries(factors);
 }
 

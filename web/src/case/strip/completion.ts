@@ -1,5 +1,7 @@
 import { FindingKind } from '@hanzai/core/bench';
+import { RunMedium } from '@hanzai/core/block';
 import { GROUND, pinName, setupNames } from '@hanzai/core/board';
+import { RUN_STATES } from '@hanzai/core/prove';
 import { COMMAND_WORDS, type StripContext } from './grammar';
 
 /** Words of a value, a kind or what became of a part: what can follow a point. */
@@ -47,6 +49,7 @@ function candidates(
     return second === undefined
       ? ['ok', ...(model?.stages.map(({ name }) => name) ?? [])]
       : ['with', 'heard', ...(model?.conditions ?? []).map(({ name }) => name)];
+  if (first === 'run') return ['errors', 'at', 'note', ...RunMedium.options, ...RUN_STATES];
   if (first === 'seen') return second === undefined ? FindingKind.options : refs;
   if (first === 'condemn' || first === 'clear') return second === undefined ? refs : [];
   // In words about what was found only parts are named.

@@ -42,6 +42,10 @@ export function grammarExamples(index: BoardIndex | undefined): readonly Example
     ['note flux under the chips', 'what was found'],
     ['symptom lamp stays dark when warm', 'what the unit does'],
     ['start ok', 'a start that came through; or the stage it does not reach'],
+    [
+      'run 12 of card 14 pressed in warm',
+      'passes of the unit; errors, at and note where there are any',
+    ],
     ['zero 0.04', 'what the ESR meter shows with its leads held together'],
     [c && `alone ${c} 82u 20ua tan 0.15`, 'a capacitor off the board, by itself'],
     ['code E4', 'a code that the unit shows'],

@@ -21,6 +21,7 @@ import {
 import { parseQuantity } from '@hanzai/core/quantity';
 import { EntryBody } from '../entry';
 import { shorthandAround } from '../wording';
+import { readRun } from './read-run';
 
 // One grammar for everything that the strip takes. docs/formats/strip.md describes it.
 
@@ -172,6 +173,12 @@ const COMMANDS: Readonly<Record<string, (rest: string, context: StripContext) =>
       : fail('zero', 'what the ESR meter shows with its leads held together, such as zero 0.04');
   },
   alone: readAlone,
+  run: (text) => {
+    const read = readRun(text);
+    if (!read.ok) return fail(read.understood, read.expected);
+    const body = fitting(read.body);
+    return body ? entry(body) : fail(`run ${text}`, 'fewer words');
+  },
   condemn: (rest, context) => {
     const [ref = '', ...reason] = rest.split(/\s+/);
     const part = partNamed(context, ref);

@@ -1,6 +1,7 @@
 import type { BoardIndex } from '@hanzai/core/board';
 import { pointText } from '@hanzai/core/instrument';
 import type { EntryBody } from '../entry';
+import { runWords } from '../kind/proving';
 import { aloneWords } from '../kind/surveying';
 import { KIND_WORDS, SKIP_WORDS, percent, placeText, pointsText, valueText } from '../wording';
 import type { StripItem } from './grammar';
@@ -33,6 +34,8 @@ export function entryWords(body: EntryBody, index: BoardIndex | undefined): stri
       return `the leads held together show ${valueText('esr', body.ohm)}: taken off every ESR`;
     case 'offBoard':
       return `by itself: ${aloneWords(body)}`;
+    case 'run':
+      return `it ran: ${runWords(body)}${note(body.note)}`;
     case 'skip':
       return `${pointsText(index, body.at, body.to)} is passed over: ${SKIP_WORDS[body.why]}`;
     case 'acquit':

@@ -2,6 +2,7 @@ import { pointText, type Measurement, type ReadingValue } from '@hanzai/core/ins
 import { formatCompact } from '@hanzai/core/quantity';
 import type { EntryBody } from '../entry';
 import { shorthandAround } from '../wording';
+import { printRun } from './read-run';
 
 /** A reading as the line that files it. */
 export function printReading(m: Measurement, value: ReadingValue): string {
@@ -41,6 +42,8 @@ export function printEntry(body: EntryBody): string | undefined {
         body.dissipation === undefined ? '' : `tan ${formatCompact(body.dissipation, '')}`,
         body.esrOhm === undefined ? '' : `esr ${formatCompact(body.esrOhm, '')}`,
       );
+    case 'run':
+      return printRun(body);
     case 'acquit':
       return `clear ${body.ref}`;
     case 'condemn':

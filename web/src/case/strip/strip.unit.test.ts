@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { indexBoard, scratchBoard } from '@hanzai/core/board';
 import { measurementKey, type Measurement } from '@hanzai/core/instrument';
 import { candidateMeasurements } from '@hanzai/core/plan';
+import { RUN_STATES } from '@hanzai/core/prove';
 import { LIBRARY } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 import { EntryBody } from '../entry';
@@ -67,6 +68,22 @@ describe('what the strip takes', () => {
       },
     ],
     ['zero 0.04', { kind: 'leadZero', ohm: 0.04 }],
+    ['run 12', { kind: 'run', passes: 12, errors: 0, of: 'none', medium: '', states: [] }],
+    ['run 0 errors 3', { kind: 'run', passes: 0, errors: 3, of: 'none' }],
+    ['run 5 of foreign', { of: 'foreign', medium: '', passes: 5 }],
+    [
+      'run 12 errors 1 of card 14 Written Here at first track in Warm, after a power cycle note lid on',
+      {
+        kind: 'run',
+        passes: 12,
+        errors: 1,
+        medium: 'card 14',
+        of: 'written here',
+        where: 'first track',
+        states: ['warm', 'after a power cycle'],
+        note: 'lid on',
+      },
+    ],
     [
       'alone c1 82u 20ua tan 0.15 esr 0.4',
       {
@@ -171,6 +188,10 @@ describe('what the strip takes', () => {
     expect(refused('condemn c999')).toContain('no part "c999"');
     expect(refused('seen mould c1 3mm')).toContain('leak');
     expect(refused('start')).toContain('ok, or the first stage');
+    expect(refused('run')).toContain('passes, then');
+    expect(refused('run some')).toContain('passes, then');
+    expect(refused('run 12 of card 14')).toContain('one of pressed, written here');
+    expect(refused('run 12 in hot')).toContain('"hot" | how the unit was');
     expect(refused('c1 off; nonsense here')).toContain('1 before it');
     expect(refused('')).toContain('a point and a value');
     expect(refused(' ; ; ')).toContain('between the semicolons');
@@ -266,6 +287,17 @@ describe('what the strip prints it can read', () => {
       .integer({ min: -30000, max: 30000 })
       .map((count) => count / 100)
       .map((volt): EntryBody => ({ kind: 'rail', net: 'P5', volt: Number(volt.toPrecision(4)) })),
+    fc
+      .record({
+        medium: fc.constantFrom('', 'card 14', 'disc 3B'),
+        of: fc.constantFrom('pressed', 'written here', 'written elsewhere', 'foreign'),
+        where: fc.constantFrom('', 'side 1', 'last track'),
+        states: fc.subarray([...RUN_STATES]),
+        passes: fc.integer({ min: 0, max: 99_999 }),
+        errors: fc.integer({ min: 0, max: 99_999 }),
+        note: fc.constantFrom('', 'lid on'),
+      })
+      .map((run): EntryBody => ({ kind: 'run', ...run })),
     figure(-3, 0).map((ohm): EntryBody => ({ kind: 'leadZero', ohm })),
     fc
       .record(
@@ -329,6 +361,7 @@ describe('what the strip prints it can read', () => {
           words.map((w) => `start ${w}`),
           words.map((w) => `c1 on ${w}`),
           words.map((w) => `seen ${w}`),
+          words.map((w) => `run 3 ${w}`),
         ),
         (text) => {
           const read = parseStrip(on(), text);

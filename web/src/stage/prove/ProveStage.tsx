@@ -13,6 +13,7 @@ import { PowerAnyway } from '../../case/PowerAnyway';
 import { proofWords } from '../../case/proof-words';
 import { MeteredStrip } from '../../meter/MeteredStrip';
 import { shownOf } from '../../case/shown';
+import { notCured } from '../../case/unit';
 import { FirstPower } from './FirstPower';
 import { Rails } from './Rails';
 import { Runs } from './Runs';
@@ -42,6 +43,7 @@ export function ProveStage({ state }: { state: CaseState }) {
   const { view } = state;
   const { index, journal, progress } = state;
   const { missing } = journal;
+  const failed = notCured(journal);
   const power = powerAllowed(progress.proof) || journal.powerAnyway !== undefined;
   const steps = standing(progress.proof, power);
   const open = steps.filter(
@@ -95,6 +97,14 @@ export function ProveStage({ state }: { state: CaseState }) {
           {steps.filter(({ state: s }) => s === 'pass').length} of {steps.length} steps passed. Type
           what you read below; a bare value goes to the marked step.
         </p>
+      )}
+      {failed && !journal.closed && (
+        <Notice look="attention" title="Not cured:" live>
+          {failed.what.join(', ')}. The chain has a next link, and what was read before the repair
+          no longer speaks of this board. What was just touched comes first:{' '}
+          {failed.touched.join(', ')}.{' '}
+          <ButtonLink href={`/case/${view.number}/trace`}>Trace on</ButtonLink>
+        </Notice>
       )}
       <PowerAnyway state={state} />
       {!index && <Rails state={state} />}

@@ -5,7 +5,7 @@ import { Decision } from '../../case/Decision';
 import { PowerAnyway } from '../../case/PowerAnyway';
 import type { Circumstances } from '../../case/engine-request';
 import type { LineUp } from '../../workers/engine-messages';
-import { repairMove } from '../../case/unit';
+import { notCured, repairMove } from '../../case/unit';
 import type { CaseState } from '../../case/use-case';
 import { Notice } from '../../ui/Notice';
 import { UsualEnd } from './UsualEnd';
@@ -24,6 +24,7 @@ export function TraceNotices({
 }) {
   const { journal, view, model } = state;
   const moved = useMemo(() => repairMove(model, journal), [model, journal]);
+  const failed = useMemo(() => notCured(journal), [journal]);
   const simulated = journal.readings.filter(({ isSimulated }) => isSimulated).length;
   return (
     <>
@@ -55,6 +56,12 @@ export function TraceNotices({
       {moved?.move === 'further' && !journal.closed && (
         <Notice look="attention" title="It gets further than before the repair.">
           The chain has a next link: starts before the repair no longer count.
+        </Notice>
+      )}
+      {failed && moved === undefined && !journal.closed && (
+        <Notice look="attention" title="Not cured:" live>
+          {failed.what.join(', ')}. Trace on from here; what was just touched comes first:{' '}
+          {failed.touched.join(', ')}.
         </Notice>
       )}
       {journal.condemned.length > 0 && !journal.closed && (
