@@ -131,6 +131,9 @@ const SHARED = 0.25;
 /** Share of the units that were given up. */
 const GIVEN_UP = 0.07;
 
+const GUARANTEE_DAYS = 180;
+const CAME_BACK_AFTER = 50 * DAY;
+
 /** Numbers from 0 to 1, the same in every run. Source: the minimal standard generator, Park and Miller, CACM 31, 1988. */
 function seeded(seed: number): () => number {
   let state = seed;
@@ -160,18 +163,22 @@ export function demoHistory(
     'Orrin Vale, pattern collector',
     'Mrs A. Penhallow, hand-frame weaver',
   ];
-  return HISTORY_RATES.flatMap((shelf) => {
+  return HISTORY_RATES.flatMap((shelf, row) => {
     const index = boardOf(shelf.board);
+    let last = 0;
     return Array.from({ length: shelf.cases }, (_, i): DemoCase => {
       const end = pick(shelf.ends, ({ weight }) => weight, random);
       const givenUp = shelf.ends.length > 1 && random() < GIVEN_UP;
       const others = shelf.ends.filter(({ ref }) => ref !== end.ref);
       const shared = others.length > 1 && random() < SHARED;
       const parts = shared ? [end, ...others.slice(0, 2)] : [end];
-      const ago = Math.round((60 + 660 * random()) * DAY);
-      // The last two of a shelf are one unit that came back within its guarantee.
+      // The last two of this shelf are one unit that came back within its guarantee.
       const returned = i === shelf.cases - 1 && shelf.board === 'yc2';
-      const number = 200 + (returned ? i - 1 : i) * 7;
+      const drawn = Math.round((60 + 660 * random()) * DAY);
+      const ago = returned ? last - CAME_BACK_AFTER : drawn;
+      last = ago;
+      // One row of shelves begins at 200, the next at 201: no two units have one serial number.
+      const number = 200 + (row % 7) + (returned ? i - 1 : i) * 7;
       return {
         title: `${shelf.short} no. ${number}${returned ? ' again' : ''}, ${shelf.symptom}`,
         unitModel: shelf.unitModel,
@@ -219,11 +226,22 @@ export function demoHistory(
                   ago - 40,
                   { kind: 'condemn', ref: end.ref, probability: 0.95, reason: end.reason },
                 ] as const,
+                [
+                  ago - 45,
+                  {
+                    kind: 'decision',
+                    course: shared ? 'like' : 'one',
+                    reason: shared ? 'they are of one age' : 'the others read well',
+                  },
+                ] as const,
                 ...parts.flatMap(({ ref }, k) =>
                   changed(ref, valueOf(index, ref), ago - 50 - 12 * k),
                 ),
                 [ago - 120, { kind: 'proof' }] as const,
-                [ago - 200, { kind: 'close', note: 'Collected.' }] as const,
+                [
+                  ago - 200,
+                  { kind: 'close', note: 'Collected.', guaranteeDays: GUARANTEE_DAYS },
+                ] as const,
               ]),
         ],
       };

@@ -60,7 +60,7 @@ export type DemoEntry =
       readonly note: string;
     }
   | { readonly kind: 'proof' }
-  | { readonly kind: 'close'; readonly note: string }
+  | { readonly kind: 'close'; readonly note: string; readonly guaranteeDays?: number }
   | {
       readonly kind: 'start';
       readonly failedAt: string | null;
@@ -147,7 +147,7 @@ export type DemoEntry =
     }
   | {
       readonly kind: 'decision';
-      readonly course: 'go-on' | 'donor' | 'give-up';
+      readonly course: 'go-on' | 'donor' | 'give-up' | 'one' | 'like';
       readonly reason: string;
     }
   | { readonly kind: 'pause'; readonly where: string };

@@ -44,6 +44,7 @@ const summary = (more: Partial<CaseSummary>): CaseSummary => ({
   pausedAt: null,
   timers: [],
   lesson: null,
+  figures: null,
   followUpOn: null,
   needs: [],
   pads: {},

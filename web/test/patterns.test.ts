@@ -1,6 +1,6 @@
 import type { APIRoute } from 'astro';
 import { v7 } from 'uuid';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { GET as boardDoor } from '../src/pages/api/patterns/board/[id]';
 import { GET as list, PATCH as setting } from '../src/pages/api/patterns/index';
@@ -11,9 +11,12 @@ import { PATCH as setAside } from '../src/pages/api/patterns/own/[id]';
 import { POST as addOwn } from '../src/pages/api/patterns/own/index';
 import { packHash, PatternPack } from '@hanzai/core/learn';
 import { BoardLearned, PatternsAnswer } from '../src/patterns/patterns';
+import { ShopFigures } from '../src/patterns/shop-figures';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 import { board } from '../src/server/db/schema/board';
+import { repairCase } from '../src/server/db/schema/case';
+import { figuresOf } from '../src/server/learn/figures';
 import { closePools } from '../src/server/reckoning/pool';
 
 const url = process.env.DATABASE_URL!;
@@ -38,6 +41,24 @@ async function call(
 }
 const known = async (): Promise<PatternsAnswer> =>
   PatternsAnswer.parse((await call(list, 'GET')).json);
+
+describe('the shop’s own figures', () => {
+  it('are there from the history: the unit that came back is behind each of them', async () => {
+    const { cases, policies, stages, turns, parts } = ShopFigures.parse(await figuresOf(db));
+    expect(cases).toBeGreaterThan(35);
+    const back = policies.flatMap(({ returned }) => returned);
+    expect(back).toHaveLength(1);
+    const [row] = await db
+      .select({ title: repairCase.title })
+      .from(repairCase)
+      .where(eq(repairCase.number, back[0]!));
+    expect(row!.title).toMatch(/^YC-2/);
+    expect(parts.flatMap(({ cases: of }) => of)).toContain(back[0]);
+    expect(stages.map(({ stage }) => stage)).toContain('repair');
+    expect(stages.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 6);
+    for (const { count, cases: of } of turns) expect(count).toBeGreaterThanOrEqual(of.length);
+  });
+});
 
 describe('what the workshop learned', () => {
   it('is there from the history of the demo: rates, ends, patterns, each with its cases', async () => {
@@ -71,6 +92,17 @@ describe('what the workshop learned', () => {
     for (const factor of Object.values(learned.factors)) expect(factor).toBeGreaterThan(0);
     expect((await call(boardDoor, 'GET', undefined, { id: v7() })).status).toBe(404);
     expect((await call(boardDoor, 'GET', undefined, { id: 'x' })).status).toBe(404);
+  });
+
+  it('goes by the age of a unit where its card has the year', async () => {
+    const electrolytic = async (): Promise<number> =>
+      (await known()).rates.find(({ of }) => of === 'capacitor electrolytic')!.expected;
+    const before = await electrolytic();
+    // Young units: fewer of their electrolytics were to be expected bad.
+    await db.update(repairCase).set({ madeIn: sql`extract(year from opened_at)::int - 10` });
+    expect(await electrolytic()).toBeLessThan(0.97 * before);
+    await db.update(repairCase).set({ madeIn: null });
+    expect(await electrolytic()).toBeCloseTo(before, 9);
   });
 
   it('can be doubted case by case, switched off, and begun anew; and all of it taken back', async () => {

@@ -21,7 +21,7 @@ export {
 } from './replacement';
 export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { sequencesOf, type Sequence } from './sequences';
-export { benchMinutes, LONGEST_GAP_MINUTES } from './time';
+export { benchMinutes, benchMinutesBy, LONGEST_GAP_MINUTES } from './time';
 export { bleeder, type Bleeder } from './bleeder';
 export {
   ENERGY_LIMIT_JOULE,

@@ -22,6 +22,12 @@ const CARD = {
     .nullish(),
   promisedOn: z.iso.date('a date such as 2026-12-24').nullish(),
   boardId: z.uuid().nullish(),
+  madeIn: z
+    .number('a year such as 1988')
+    .int('a year such as 1988')
+    .min(1900, 'a year such as 1988')
+    .max(2100, 'a year such as 1988')
+    .nullish(),
 };
 const CARD_WORDS = {
   serial: text(80),
@@ -71,6 +77,13 @@ export const orNothing = (
     .string()
     .transform((typed) => typed || null)
     .pipe(schema as z.ZodType<string | null, string | null>);
+
+/** A field of a year: empty is nobody knows. */
+export const yearOrNothing = z
+  .string()
+  .trim()
+  .transform((typed) => (typed === '' ? null : Number(typed)))
+  .pipe(CARD.madeIn as z.ZodType<number | null, number | null>);
 
 /** The form that opens a case, or several alike: the number is still text in it. */
 export const NewCaseForm = NewCaseRequest.pick({

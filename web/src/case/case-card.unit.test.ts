@@ -23,6 +23,7 @@ const card = {
   earlierVisitors: '',
   mediaNote: '',
   batch: '',
+  madeIn: '',
   waitsFor: '',
   waitsKind: '',
 } as const;
@@ -34,6 +35,7 @@ const sent: SentCase = {
   spendingLimit: null,
   promisedOn: null,
   boardId: null,
+  madeIn: null,
   codes: [],
   template: [],
   openedAt: '2026-11-27T12:00:00.000Z',
@@ -49,7 +51,9 @@ describe('the card of a case as a form', () => {
       spendingLimit: null,
       promisedOn: null,
       boardId: null,
+      madeIn: null,
     });
+    expect(CardForm.parse({ ...card, madeIn: ' 1988 ' }).madeIn).toBe(1988);
     expect(CaseCorrection.safeParse({ ...filled, version: 1 }).success).toBe(true);
   });
   it.each([
@@ -63,6 +67,10 @@ describe('the card of a case as a form', () => {
     ['promisedOn', 'tomorrow'],
     ['boardId', 'not an id'],
     ['waitsKind', 'weather'],
+    ['madeIn', 'long ago'],
+    ['madeIn', '88'],
+    ['madeIn', '1988.5'],
+    ['madeIn', '19880'],
     ['complaint', 'x'.repeat(2001)],
   ])('refuses %s: %j', (field, value) => {
     const read = CardForm.safeParse({ ...card, [field]: value });

@@ -3,7 +3,7 @@ import type { AssessRequest, EngineReading } from '../workers/engine-messages';
 import { writtenPoints } from './written-points';
 import type { Journal } from './journal';
 import { guidedFactorsOf } from './guided-factors';
-import { bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit';
+import { ageFactorsOf, bothFactors, lookFactorsOf, saidFactorsOf, templateDone } from './unit';
 import { useLearned } from '../patterns/use-patterns';
 import type { CaseState } from './use-case';
 
@@ -11,18 +11,15 @@ import type { CaseState } from './use-case';
 export type Circumstances = Pick<AssessRequest, 'look' | 'access' | 'limits'>;
 
 /** What the eye found on the board and what was said of the unit, and how far it is open. */
-export function useCircumstances({
-  index,
-  model,
-  journal,
-  view: { template, board },
-}: CaseState): Circumstances {
+export function useCircumstances({ index, model, journal, view }: CaseState): Circumstances {
+  const { template, board } = view;
   const learned = useLearned(board?.id);
   return useMemo(
     () => ({
       look: [
         saidFactorsOf(index, model, journal),
         guidedFactorsOf(journal),
+        ageFactorsOf(index, view),
         // What closed cases taught of its parts.
         learned?.factors ?? {},
       ].reduce(bothFactors, lookFactorsOf(index, journal)),
@@ -30,7 +27,7 @@ export function useCircumstances({
         ? { access: { template: [...template], done: templateDone(template, journal) } }
         : {}),
     }),
-    [index, model, journal, template, learned],
+    [index, model, journal, view, template, learned],
   );
 }
 

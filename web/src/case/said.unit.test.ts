@@ -7,6 +7,7 @@ import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from './entry';
 import { playJournal } from './journal';
 import {
+  ageFactorsOf,
   blockEvidence,
   blocksWithReadings,
   guessUnitType,
@@ -158,6 +159,25 @@ describe('a proof that fails', () => {
     ['the part went back to the bench since', [...repair, ran(1, 1), refusal, ...repair]],
   ])('does not where %s', (_, bodies) => {
     expect(notCured(journal(...bodies))).toBeUndefined();
+  });
+});
+
+describe('the age of a unit', () => {
+  const aged = (madeIn: number | null) =>
+    ageFactorsOf(index, { madeIn, openedAt: '2026-11-27T12:00:00.000Z' });
+  it('moves what ages, in the measure of the rate table, and nothing else', () => {
+    // Linear in the years from the 25 that the table speaks of.
+    expect(aged(1988).C1).toBeCloseTo(38 / 25, 9);
+    expect(aged(2016).C1).toBeCloseTo(10 / 25, 9);
+    expect(aged(1988).U7).toBeUndefined();
+  });
+  it('moves nothing where nobody knows it, it is nonsense, or it is the table’s own', () => {
+    for (const year of [null, 2026, 2090, 2001]) expect(aged(year)).toEqual({});
+    expect(ageFactorsOf(undefined, { madeIn: 1988, openedAt: '2026-11-27' })).toEqual({});
+  });
+  it('never by more than three either way', () => {
+    expect(aged(1900).C1).toBe(3);
+    expect(aged(2025).C1).toBeCloseTo(1 / 3, 9);
   });
 });
 

@@ -4,6 +4,7 @@ import type { UnitModel } from '@hanzai/core/block';
 import { Lesson } from '@hanzai/core/learn';
 import { z } from 'zod';
 import { boardValue } from './board-value';
+import { caseFigures, CaseFigures } from './case-figures';
 import { isTimerDue, playJournal, timerEnd, type Journal } from './journal';
 import type { Entry } from './entry';
 import { lessonOf } from './lesson';
@@ -43,6 +44,8 @@ export const CaseSummary = z.object({
   followUpOn: z.string().nullable().default(null),
   /** What it teaches, once it is closed; null where it teaches nothing. */
   lesson: Lesson.nullable().default(null),
+  /** What it gives to the shop's own figures, once it is closed. */
+  figures: CaseFigures.nullable().default(null),
 });
 export type CaseSummary = z.infer<typeof CaseSummary>;
 
@@ -67,6 +70,7 @@ export function summaryOf(
     needs: needsOf(journal, index),
     followUpOn: journal.followUpOn ?? null,
     lesson: lessonOf(journal, index, model, proven) ?? null,
+    figures: caseFigures(entries, journal, index) ?? null,
   };
 }
 

@@ -22,7 +22,9 @@ import {
 } from '@hanzai/core/bench';
 import type { BoardIndex } from '@hanzai/core/board';
 import { oncePer } from '@hanzai/core/once-per';
-import { ARCHETYPES } from '@hanzai/data';
+import { ageFactor, kindOfPart } from '@hanzai/core/learn';
+import { ARCHETYPES, RATES } from '@hanzai/data';
+import type { CaseView } from './case-view';
 import type { UnitCode } from './unit-code';
 import type { Journal } from './journal';
 import { isRepair } from './solved';
@@ -251,6 +253,24 @@ export function saidFactorsOf(
   for (const ref of notCured(journal)?.touched ?? [])
     factors.set(ref, (factors.get(ref) ?? 1) * (isBack ? TOUCHED_FACTOR : NOT_CURED_FACTOR));
   return Object.fromEntries(factors);
+}
+
+/**
+ * What the age of the unit multiplies the odds of the parts of its board by: the rate table speaks of
+ * units of TABLE_YEARS. Empty where nobody knows the year.
+ */
+export function ageFactorsOf(
+  index: BoardIndex | undefined,
+  { madeIn, openedAt }: Pick<CaseView, 'madeIn' | 'openedAt'>,
+): Readonly<Record<string, number>> {
+  const years = madeIn === null ? undefined : new Date(openedAt).getFullYear() - madeIn;
+  if (!index || years === undefined || years <= 0) return {};
+  return Object.fromEntries(
+    [...index.replaceable.keys()].flatMap((ref) => {
+      const factor = ageFactor(kindOfPart(index, RATES, ref).of, years);
+      return factor === 1 ? [] : [[ref, factor]];
+    }),
+  );
 }
 
 /** Factors of two sources at once. */

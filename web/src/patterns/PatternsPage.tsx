@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Band } from '../case/Band';
 import { faultWords } from '../case/wording';
+import { ButtonLink } from '../ui/Button';
 import { Column, Columns } from '../ui/Columns';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
@@ -35,6 +36,9 @@ export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; fin
       <Band here="patterns" />
       <Place>
         <h1>Patterns</h1>
+        <p>
+          What is known to fail. <ButtonLink href="/figures">The shop’s own figures</ButtonLink>
+        </p>
         {refusal !== undefined && (
           <Notice look="attention" title="Not done:" live>
             {refusal}.

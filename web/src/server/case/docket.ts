@@ -115,6 +115,7 @@ const NO_SUMMARY: CaseSummary = {
   minutesToGo: 0,
   needs: [],
   lesson: null,
+  figures: null,
   followUpOn: null,
 };
 

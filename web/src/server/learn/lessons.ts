@@ -99,15 +99,20 @@ async function toldCases(db: Database): Promise<readonly Told[]> {
       boardId: repairCase.boardId,
       lesson: sql<unknown>`${caseSummary.content}->'lesson'`,
       closedAt: sql<string | null>`${caseSummary.content}->>'lastEntryAt'`,
+      years: sql<
+        number | null
+      >`extract(year from ${repairCase.openedAt})::int - ${repairCase.madeIn}`,
     })
     .from(repairCase)
     .innerJoin(caseSummary, eq(caseSummary.caseId, repairCase.id))
     .where(and(eq(caseSummary.closed, true), sql`${caseSummary.content}->'lesson' is not null`))
     .orderBy(sql`${repairCase.number} desc`)
     .limit(MOST_LESSONS);
-  return rows.flatMap(({ lesson, ...row }) => {
+  return rows.flatMap(({ lesson, years, ...row }) => {
     const read = Lesson.safeParse(lesson);
-    return read.success ? [{ ...row, lesson: read.data }] : [];
+    if (!read.success) return [];
+    const age = years !== null && years > 0 ? { years } : {};
+    return [{ ...row, lesson: { ...read.data, ...age } }];
   });
 }
 

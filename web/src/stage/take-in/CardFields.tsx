@@ -63,12 +63,22 @@ export function CardFields({
         error={errors.title?.message}
         {...register('title')}
       />
-      <TextField
-        id="card-unit"
-        label="Unit"
-        error={errors.unitModel?.message}
-        {...register('unitModel')}
-      />
+      <div className={style.pair}>
+        <TextField
+          id="card-unit"
+          label="Unit"
+          error={errors.unitModel?.message}
+          {...register('unitModel')}
+        />
+        <TextField
+          id="card-made"
+          label="Made in"
+          hint="A year: electrolytics of old units are suspected more."
+          error={errors.madeIn?.message}
+          inputMode="numeric"
+          {...register('madeIn')}
+        />
+      </div>
       <div className={style.pair}>
         <TextField
           id="card-serial"

@@ -1,5 +1,5 @@
 import type { z } from 'zod';
-import { CorrectableCard, orNothing } from '../../case/case-card';
+import { CorrectableCard, orNothing, yearOrNothing } from '../../case/case-card';
 import type { CaseView } from '../../case/case-view';
 
 const { spendingLimit, promisedOn, boardId } = CorrectableCard.shape;
@@ -9,6 +9,7 @@ export const CardForm = CorrectableCard.extend({
   spendingLimit: orNothing(spendingLimit),
   promisedOn: orNothing(promisedOn),
   boardId: orNothing(boardId),
+  madeIn: yearOrNothing,
 });
 export type CardForm = z.output<typeof CardForm>;
 export type CardTyped = z.input<typeof CardForm>;
@@ -32,6 +33,7 @@ export function cardOf(view: CaseView): CardTyped {
     earlierVisitors: view.earlierVisitors,
     mediaNote: view.mediaNote,
     batch: view.batch,
+    madeIn: view.madeIn === null ? '' : String(view.madeIn),
     boardId: view.board?.id ?? '',
   };
 }

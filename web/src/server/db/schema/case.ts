@@ -45,6 +45,8 @@ export const repairCase = pgTable('repair_case', {
   mediaNote: text('media_note').notNull().default(''),
   /** Cases of one batch carry the same word; empty: none. */
   batch: text('batch').notNull().default(''),
+  /** The year in which the unit was made; null: nobody knows. */
+  madeIn: integer('made_in'),
   /** Whether it may teach, once it is closed; off where somebody doubts it. */
   teaches: boolean('teaches').notNull().default(true),
   promisedOn: date('promised_on'),
