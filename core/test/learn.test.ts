@@ -8,6 +8,7 @@ import {
   exposureOf,
   kindOfPart,
   learnedFactor,
+  learnModes,
   learnPatterns,
   learnRates,
   learnShares,
@@ -15,6 +16,7 @@ import {
   shareOut,
   teaches,
   usualEnds,
+  usualParts,
   type Exposures,
 } from '../src/learn';
 import { demoBoard } from '@hanzai/data/demo';
@@ -283,6 +285,62 @@ describe('shares', () => {
     expect(told.suspects[0]!.share).toBeGreaterThan(0.8);
     expect(told.suspects[0]!.before).toBeLessThan(0.5);
   });
+});
+
+describe('one closed case', () => {
+  // Nothing learned, nothing known of others: what one case may move at most.
+  it.each(Object.keys(TRUTH))('moves the odds of a part of its class little: %s', (of) => {
+    const one = learnRates([lesson({ refs: [[of]] })], EXPOSURES);
+    const factor = learnedFactor(one, { of, role: '', unit: 'reader', board: 'A' });
+    expect(factor).toBeGreaterThan(1);
+    // By hand, where next to none was expected: 5/4 for the class, 17/16 for each narrower level.
+    expect(factor).toBeLessThan((5 / 4) * (17 / 16) ** 3);
+  });
+});
+
+describe('how parts of a class fail', () => {
+  const bad = (of: string, mode: string): Lesson => {
+    const one = lesson({ refs: [[of]] });
+    return { ...one, changes: one.changes.map((change) => ({ ...change, mode })) };
+  };
+  it('is the rate table’s shares, worth four cases, and the counts: by hand', () => {
+    const lessons = [bad('fuse', 'open'), bad('fuse', 'dry'), bad('fuse', 'dry'), bad('fuse', '')];
+    const table = { ...RATES, rates: { fuse: { open: 3, dry: 1 } } };
+    const [fuse, ...others] = learnModes(table, lessons, shareOut(lessons, EXPOSURES));
+    expect(others).toEqual([]);
+    const shares = new Map(fuse!.modes.map(({ name, share }) => [name, share]));
+    // (4 x 3/4 + 1) / 7 and (4 x 1/4 + 2) / 7: Gelman et al., section 3.4.
+    expect(shares.get('open')).toBeCloseTo(4 / 7, 12);
+    expect(shares.get('dry')).toBeCloseTo(3 / 7, 12);
+  });
+  it('has a mode that the table does not know, as far as it was seen', () => {
+    const lessons = [bad('fuse', 'leaky')];
+    const [fuse] = learnModes(RATES, lessons, shareOut(lessons, EXPOSURES));
+    expect(fuse!.modes.find(({ name }) => name === 'leaky')).toMatchObject({ before: 0, seen: 1 });
+    expect(fuse!.modes.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 12);
+  });
+  it('learns nothing of what was never proven', () => {
+    const lessons: Lesson[] = [{ ...bad('fuse', 'open'), grade: 'unproven' }];
+    expect(learnModes(RATES, lessons, shareOut(lessons, EXPOSURES))).toEqual([]);
+  });
+});
+
+it('the usual parts of a pattern are those of its own cases, each cure as its share', () => {
+  const of = (ref: string, more: Partial<Lesson> = {}): Lesson =>
+    lesson({ refs: [['fuse', ref]], patterns: ['dead'], ...more });
+  const both = lesson({ refs: [['fuse', 'F1'], ['fuse', 'F2']], patterns: ['dead'] }); // prettier-ignore
+  const lessons = [
+    of('F2'),
+    of('F2'),
+    both,
+    of('F9', { patterns: ['hums'] }),
+    of('F9', { unit: 'tape' }),
+    of('F9', { grade: 'unproven' }),
+  ];
+  const parts = usualParts('reader', 'dead', lessons, shareOut(lessons, EXPOSURES));
+  expect(parts.map(({ ref }) => ref)).toEqual(['F2', 'F1']);
+  expect(parts[0]!.seen).toBeCloseTo(2.5, 9);
+  expect(parts[1]!.seen).toBeCloseTo(0.5, 9);
 });
 
 describe('a board that always dies one way', () => {

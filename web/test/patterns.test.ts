@@ -2,6 +2,7 @@ import type { APIRoute } from 'astro';
 import { v7 } from 'uuid';
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { GET as circuitDoor } from '../src/pages/api/patterns/circuit/[id]';
 import { GET as boardDoor } from '../src/pages/api/patterns/board/[id]';
 import { GET as list, PATCH as setting } from '../src/pages/api/patterns/index';
 import { PATCH as lessonDoor } from '../src/pages/api/patterns/lessons/[number]';
@@ -10,7 +11,7 @@ import { PATCH as changePack } from '../src/pages/api/patterns/packs/[workshop]'
 import { PATCH as setAside } from '../src/pages/api/patterns/own/[id]';
 import { POST as addOwn } from '../src/pages/api/patterns/own/index';
 import { packHash, PatternPack } from '@hanzai/core/learn';
-import { BoardLearned, PatternsAnswer } from '../src/patterns/patterns';
+import { BoardLearned, CircuitPatterns, PatternsAnswer } from '../src/patterns/patterns';
 import { ShopFigures } from '../src/patterns/shop-figures';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
@@ -92,6 +93,34 @@ describe('what the workshop learned', () => {
     for (const factor of Object.values(learned.factors)) expect(factor).toBeGreaterThan(0);
     expect((await call(boardDoor, 'GET', undefined, { id: v7() })).status).toBe(404);
     expect((await call(boardDoor, 'GET', undefined, { id: 'x' })).status).toBe(404);
+  });
+
+  it('stands beside what a circuit says by itself', async () => {
+    const title = (await known()).ends.find(({ ref }) => ref === 'C42')!.board;
+    const [row] = await db.select({ id: board.id }).from(board).where(eq(board.title, title));
+    const circuit = await call(circuitDoor, 'GET', undefined, { id: row!.id });
+    const computed = CircuitPatterns.parse(circuit.json);
+    expect(computed.length).toBeGreaterThan(0);
+    for (const { share, suspects } of computed) {
+      expect(share).toBeGreaterThanOrEqual(0);
+      expect(share).toBeLessThanOrEqual(1);
+      const shares = suspects.map(({ probability }) => probability);
+      expect(shares).toEqual([...shares].sort((a, b) => b - a));
+      expect(shares.reduce((sum, one) => sum + one, 0)).toBeLessThanOrEqual(1 + 1e-9);
+    }
+    expect((await call(circuitDoor, 'GET', undefined, { id: v7() })).status).toBe(404);
+    expect((await call(circuitDoor, 'GET', undefined, { id: 'x' })).status).toBe(404);
+  });
+
+  it('tells how parts fail and what cures a pattern, as the cases had it', async () => {
+    const { modes, patterns } = await known();
+    const electrolytic = modes.find(({ of }) => of === 'capacitor electrolytic')!.modes;
+    expect(electrolytic[0]).toMatchObject({ name: 'high-esr' });
+    expect(electrolytic[0]!.share).toBeGreaterThan(electrolytic[0]!.before);
+    const still = patterns.find(({ name }) => name === 'no-movement')!;
+    expect(still.parts[0]).toMatchObject({ ref: 'L1' });
+    expect(still.repairMinutes).toBeGreaterThan(5);
+    expect(patterns.find(({ cases }) => cases.length === 0)!.repairMinutes).toBeNull();
   });
 
   it('goes by the age of a unit where its card has the year', async () => {

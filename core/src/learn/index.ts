@@ -14,12 +14,16 @@ export {
   type Shares,
 } from './rates';
 export {
+  learnModes,
   learnPatterns,
   learnShares,
   usualEnds,
+  usualParts,
+  type LearnedModes,
   type LearnedPattern,
   type LearnedShare,
   type UsualEnd,
+  type UsualPart,
 } from './patterns';
 export {
   besideOthers,

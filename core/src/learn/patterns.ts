@@ -1,5 +1,6 @@
 import { betaQuantile, shareInterval, type Interval } from '../statistics';
 import type { UnitModel } from '../block';
+import type { RateTable } from '../fault';
 import { teaches, type Shares } from './rates';
 import type { Lesson } from './lesson';
 
@@ -91,6 +92,65 @@ export function learnPatterns(
       cases: told.length,
     };
   });
+}
+
+/** How parts of a class fail: shares of their modes, before and with closed cases. */
+export interface LearnedModes {
+  readonly of: string;
+  readonly modes: readonly LearnedShare[];
+}
+
+/**
+ * How the parts of each class that failed here were bad, beside the rate table: Dirichlet, as
+ * `learnShares`. Cures whose mode nobody wrote down count for none of them.
+ */
+export function learnModes(
+  table: RateTable,
+  lessons: readonly Lesson[],
+  shares: Shares,
+): readonly LearnedModes[] {
+  const seen = new Map<string, Map<string, number>>();
+  for (const lesson of lessons.filter(teaches))
+    lesson.changes.forEach(({ of, mode }, i) => {
+      if (mode === '') return;
+      const counts = seen.get(of) ?? new Map<string, number>();
+      seen.set(of, counts);
+      counts.set(mode, (counts.get(mode) ?? 0) + (shares.get(lesson)?.[i] ?? 0));
+    });
+  return [...seen].map(([of, counts]) => ({
+    of,
+    modes: learnShares(new Map(Object.entries(table.rates[of] ?? {})), counts),
+  }));
+}
+
+/** What was replaced in cases with a pattern: a part of one kind of board, or first aid. */
+export interface UsualPart {
+  /** Title of the sheet; empty without one. */
+  readonly board: string;
+  /** As it is replaced; empty for what is no part. */
+  readonly ref: string;
+  readonly of: string;
+  readonly seen: number;
+}
+
+/** What cured cases with a pattern, most often first. A cure that is shared counts as its share. */
+export function usualParts(
+  unit: string,
+  pattern: string,
+  lessons: readonly Lesson[],
+  shares: Shares,
+): readonly UsualPart[] {
+  const rows = new Map<string, { board: string; ref: string; of: string; seen: number }>();
+  for (const lesson of lessons) {
+    if (!teaches(lesson) || lesson.unit !== unit || !lesson.patterns.includes(pattern)) continue;
+    lesson.changes.forEach(({ ref, of }, i) => {
+      const key = JSON.stringify([lesson.board, ref, of]);
+      const row = rows.get(key) ?? { board: lesson.board, ref, of, seen: 0 };
+      rows.set(key, row);
+      row.seen += shares.get(lesson)?.[i] ?? 0;
+    });
+  }
+  return [...rows.values()].sort((a, b) => b.seen - a.seen || (a.ref < b.ref ? -1 : 1));
 }
 
 /** A part that a board died of before, as a count with its interval. */

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Band } from '../case/Band';
-import { faultWords } from '../case/wording';
+import type { BoardChoice } from '../case/board-choice';
+import { faultWords, oddsWords } from '../case/wording';
 import { ButtonLink } from '../ui/Button';
 import { Column, Columns } from '../ui/Columns';
 import { Keys } from '../ui/Keys';
@@ -12,9 +13,16 @@ import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
 import { CaseLinks } from './CaseLinks';
 import { Exchange } from './Exchange';
+import { FromCircuit } from './FromCircuit';
 import { findPatterns } from './find';
 import { OwnPatterns } from './OwnPatterns';
-import { isUsual, type PatternsAnswer, type TaughtEnd, type TaughtRate } from './patterns';
+import {
+  isUsual,
+  type PatternsAnswer,
+  type TaughtEnd,
+  type TaughtModes,
+  type TaughtRate,
+} from './patterns';
 import style from './Patterns.module.css';
 import { PatternCard } from './PatternCard';
 import { Teaching } from './Teaching';
@@ -24,7 +32,15 @@ import { usePatterns } from './use-patterns';
 const SHOWN = 12;
 
 /** What the workshop knows of what fails: what is seen and what is behind it, and where that is from. */
-export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; find: string }) {
+export function PatternsPage({
+  known: sent,
+  boards,
+  find,
+}: {
+  known: PatternsAnswer;
+  boards: readonly BoardChoice[];
+  find: string;
+}) {
   const state = usePatterns(sent);
   const { known, refusal } = state;
   const [said, setSaid] = useState(find);
@@ -68,11 +84,12 @@ export function PatternsPage({ known: sent, find }: { known: PatternsAnswer; fin
         )}
         <Columns>
           <Column>
+            <FromCircuit boards={boards} said={said} />
             <Ends ends={known.ends} />
             <OwnPatterns state={state} said={said} />
           </Column>
           <Column>
-            <Rates rates={known.rates} />
+            <Rates rates={known.rates} modes={known.modes} />
             <Teaching state={state} />
             <Exchange state={state} />
           </Column>
@@ -133,7 +150,7 @@ function Ends({ ends }: { ends: readonly TaughtEnd[] }) {
   );
 }
 
-function Rates({ rates }: { rates: readonly TaughtRate[] }) {
+function Rates({ rates, modes }: { rates: readonly TaughtRate[]; modes: readonly TaughtModes[] }) {
   const told = rates.filter(({ failures }) => failures > 0);
   return (
     <Panel title="What fails how often" aside="learned here, beside the rate table">
@@ -147,6 +164,7 @@ function Rates({ rates }: { rates: readonly TaughtRate[] }) {
               <th scope="col">failed</th>
               <th scope="col">expected</th>
               <th scope="col">against the table</th>
+              <th scope="col">how</th>
             </tr>
           </thead>
           <tbody>
@@ -165,6 +183,20 @@ function Rates({ rates }: { rates: readonly TaughtRate[] }) {
                     {' '}
                     {interval.low.toFixed(2)} to {interval.high.toFixed(1)}
                   </Small>
+                </td>
+                <td data-label="how">
+                  {(modes.find((one) => one.of === of)?.modes ?? [])
+                    .filter(({ seen }) => seen > 0)
+                    .map(({ name, share, before, seen }) => (
+                      <div key={name}>
+                        {faultWords(name)} <b className="mono">{oddsWords(share)}</b>
+                        <Small as="span">
+                          {' '}
+                          {counted(seen)} here,{' '}
+                          {before > 0 ? `${oddsWords(before)} before` : 'not in the table'}
+                        </Small>
+                      </div>
+                    ))}
                 </td>
               </tr>
             ))}

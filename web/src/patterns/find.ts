@@ -23,17 +23,19 @@ export function matchOf(
   pattern: Pick<TaughtPattern, 'seen' | 'because' | 'suspects' | 'unitTitle'>,
   said: string,
 ): number {
-  const text = [
-    pattern.seen,
-    pattern.because,
-    pattern.unitTitle,
-    ...pattern.suspects.map(({ title }) => title),
-  ]
-    .join(' ')
-    .toLowerCase();
+  const { seen, because, unitTitle, suspects } = pattern;
+  return matchWords(
+    [seen, because, unitTitle, ...suspects.map(({ title }) => title)].join(' '),
+    said,
+  );
+}
+
+/** Share of the words of what somebody said that a text has; 1 where nothing is said. */
+export function matchWords(text: string, said: string): number {
+  const lower = text.toLowerCase();
   const terms = wordsSaid(said);
   if (terms.length === 0) return 1;
-  const found = terms.filter((term) => alike(term).some((word) => text.includes(word)));
+  const found = terms.filter((term) => alike(term).some((word) => lower.includes(word)));
   return found.length / terms.length;
 }
 

@@ -28,6 +28,28 @@ export const TaughtRate = z.object({
 });
 export type TaughtRate = z.infer<typeof TaughtRate>;
 
+/** How parts of a class fail, by the rate table and with closed cases. */
+export const TaughtModes = z.object({
+  of: z.string(),
+  modes: z.array(
+    z.object({ name: z.string(), before: z.number(), share: z.number(), seen: z.number() }),
+  ),
+});
+export type TaughtModes = z.infer<typeof TaughtModes>;
+
+/** What a board's circuit says of one thing that is seen of it. */
+export const CircuitPattern = z.object({
+  name: z.string(),
+  title: z.string(),
+  healthy: z.enum(['yes', 'no']),
+  /** Share of faulty boards of this kind that show it. */
+  share: z.number(),
+  /** Likeliest first, by the rate table. */
+  suspects: z.array(z.object({ ref: z.string(), probability: z.number() })),
+});
+export type CircuitPattern = z.infer<typeof CircuitPattern>;
+export const CircuitPatterns = z.array(CircuitPattern);
+
 /** What a board died of, with the cases behind it. */
 export const TaughtEnd = z.object({
   board: z.string(),
@@ -60,6 +82,12 @@ export const TaughtPattern = z.object({
       seen: z.number(),
     }),
   ),
+  /** What was replaced in its cases, most often first. */
+  parts: z.array(
+    z.object({ board: z.string(), ref: z.string(), of: z.string(), seen: z.number() }),
+  ),
+  /** Bench minutes of repair and proof that half of its cases took at most; null without cases. */
+  repairMinutes: z.number().nullable(),
   cases: z.array(z.number().int()),
 });
 export type TaughtPattern = z.infer<typeof TaughtPattern>;
@@ -106,6 +134,7 @@ export const PatternsAnswer = z.object({
   setting: LearningSetting,
   lessons: z.array(TaughtCase),
   rates: z.array(TaughtRate),
+  modes: z.array(TaughtModes),
   patterns: z.array(TaughtPattern),
   ends: z.array(TaughtEnd),
   own: z.array(OwnPattern),

@@ -21,6 +21,8 @@ const PATTERNS: TaughtPattern[] = ARCHETYPES.flatMap((model) =>
       ...one,
       title: model.blocks.find(({ name }) => name === one.name)!.title,
     })),
+    parts: [],
+    repairMinutes: null,
     cases: [],
   })),
 );
@@ -28,6 +30,7 @@ const known = (more: Partial<PatternsAnswer> = {}): PatternsAnswer => ({
   setting: { on: true, since: null },
   lessons: [],
   rates: [],
+  modes: [],
   patterns: PATTERNS,
   ends: [],
   own: [],

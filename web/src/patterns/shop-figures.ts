@@ -83,7 +83,7 @@ export function shopFigures(rows: readonly FiguredCase[]): ShopFigures {
         : [
             {
               stage,
-              median: median(been.map(({ took }) => took)),
+              median: median(been.map(({ took }) => took))!,
               most: been[0]!.took,
               share: been.reduce((sum, { took }) => sum + took, 0) / whole,
               cases: numbersOf(been),
@@ -133,7 +133,9 @@ const total = (minutes: CaseFigures['minutes']): number =>
 const countOf = (turns: CaseFigures['turns'], kind: WrongTurn): number =>
   turns.filter((one) => one.kind === kind).length;
 
-function median(values: readonly number[]): number {
+/** The middle value; null of none. */
+export function median(values: readonly number[]): number | null {
+  if (values.length === 0) return null;
   const sorted = [...values].sort((a, b) => a - b);
   const middle = sorted.length / 2;
   return (sorted[Math.ceil(middle) - 1]! + sorted[Math.floor(middle)]!) / 2;

@@ -3,6 +3,7 @@ import {
   BEFORE_WORTH,
   besideOthers,
   learnedFactor,
+  learnModes,
   learnPatterns,
   learnRates,
   Lesson,
@@ -12,10 +13,11 @@ import {
   similarity,
   teaches,
   usualEnds,
+  usualParts,
   type Exposures,
   type LearnedRates,
 } from '@hanzai/core/learn';
-import { ARCHETYPES } from '@hanzai/data';
+import { ARCHETYPES, RATES } from '@hanzai/data';
 import { faultWords } from '../../case/wording';
 import type {
   BoardLearned,
@@ -23,7 +25,9 @@ import type {
   PatternsAnswer,
   TaughtCase,
   TaughtEnd,
+  TaughtPattern,
 } from '../../patterns/patterns';
+import { median } from '../../patterns/shop-figures';
 import { boardContent, boardIsHere } from '../board/repository';
 import type { Database } from '../db/client';
 import { caseSummary, repairCase } from '../db/schema/case';
@@ -38,6 +42,8 @@ import { learningSetting, workshopId } from './setting';
 const MOST_LESSONS = 5000;
 /** Exposures of boards that are kept. */
 const MOST_BOARDS = 100;
+/** Parts of a pattern that are sent. */
+const MOST_PARTS = 5;
 /** A factor nearer to 1 than this changes no line-up, and is not sent. */
 const TELLING = 0.02;
 
@@ -48,6 +54,8 @@ interface Told {
   readonly teaches: boolean;
   readonly boardId: string | null;
   readonly lesson: Lesson;
+  /** Bench minutes of repair and proof. */
+  readonly repairMinutes: number;
 }
 
 interface Known {
@@ -99,6 +107,8 @@ async function toldCases(db: Database): Promise<readonly Told[]> {
       boardId: repairCase.boardId,
       lesson: sql<unknown>`${caseSummary.content}->'lesson'`,
       closedAt: sql<string | null>`${caseSummary.content}->>'lastEntryAt'`,
+      repairMinutes: sql<number>`coalesce((${caseSummary.content}#>>'{figures,minutes,repair}')::float8, 0)
+        + coalesce((${caseSummary.content}#>>'{figures,minutes,prove}')::float8, 0)`,
       years: sql<
         number | null
       >`extract(year from ${repairCase.openedAt})::int - ${repairCase.madeIn}`,
@@ -150,20 +160,26 @@ export async function patternsOf(db: Database): Promise<PatternsAnswer> {
     rates: [...learned.ofClass]
       .map(([of, rate]) => ({ of, ...rate }))
       .sort((a, b) => b.failures - a.failures || b.expected - a.expected),
+    modes: learnModes(RATES, lessons, shares).map(({ of, modes }) => ({ of, modes: [...modes] })),
     patterns: ARCHETYPES.flatMap((model) =>
-      learnPatterns(model, lessons, shares).map((pattern) => ({
-        ...pattern,
-        unitTitle: model.title,
-        suspects: pattern.suspects.map((suspect) => ({
-          ...suspect,
-          title: model.blocks.find(({ name }) => name === suspect.name)?.title ?? suspect.name,
-        })),
-        cases: used
-          .filter(
-            ({ lesson }) => lesson.unit === model.name && lesson.patterns.includes(pattern.name),
-          )
-          .map(({ number }) => number),
-      })),
+      learnPatterns(model, lessons, shares).map((pattern): TaughtPattern => {
+        const cases = used.filter(
+          ({ lesson }) => lesson.unit === model.name && lesson.patterns.includes(pattern.name),
+        );
+        return {
+          ...pattern,
+          unitTitle: model.title,
+          suspects: pattern.suspects.map((suspect) => ({
+            ...suspect,
+            title: model.blocks.find(({ name }) => name === suspect.name)?.title ?? suspect.name,
+          })),
+          parts: usualParts(model.name, pattern.name, lessons, shares).slice(0, MOST_PARTS),
+          repairMinutes: median(
+            cases.map(({ repairMinutes }) => repairMinutes).filter((took) => took > 0),
+          ),
+          cases: cases.map(({ number }) => number),
+        };
+      }),
     ),
     ends: [...new Set(lessons.map(({ board }) => board))]
       .filter((board) => board !== '')

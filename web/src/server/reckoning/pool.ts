@@ -2,6 +2,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type { CaseSummary } from '../../case/summary';
+import type { CircuitPattern } from '../../patterns/patterns';
 import type { FileTask, ReadFile } from './read-file';
 import type { Exposed, Judgement, JudgeTask, SentBoard, SummaryTask, Task } from './tasks';
 
@@ -11,6 +12,8 @@ const MOST_MEGABYTES = 1024;
 const FILE_PATIENCE = 15_000;
 /** Rules and summaries of one entry may take so long, milliseconds. */
 const PATIENCE = 60_000;
+/** And what a circuit says of all that is seen, milliseconds. */
+const LONG_PATIENCE = 180_000;
 
 /** The worker's file: beside the server as it is started, or from the root of the project. */
 function workerFile(): string {
@@ -30,8 +33,14 @@ const open = (threads: number): Piscina =>
   });
 
 // Files of strangers have a thread of their own: one that hangs holds nobody's entry up.
-let pools: { readonly own: Piscina; readonly files: Piscina } | undefined;
-const pool = (): { own: Piscina; files: Piscina } => (pools ??= { own: open(2), files: open(1) });
+// What takes long has one too: an entry does not wait behind it.
+interface Pools {
+  readonly own: Piscina;
+  readonly files: Piscina;
+  readonly long: Piscina;
+}
+let pools: Pools | undefined;
+const pool = (): Pools => (pools ??= { own: open(2), files: open(1), long: open(1) });
 
 function work<Answer>(of: Piscina, task: Task, patience: number): Promise<Answer> {
   return of.run(task, { signal: AbortSignal.timeout(patience) }) as Promise<Answer>;
@@ -47,6 +56,10 @@ export const summarise = (task: Omit<SummaryTask, 'task'>): Promise<CaseSummary>
 /** What is on a board, and how often it fails by the rate table alone. */
 export const exposedBy = (board: SentBoard): Promise<Exposed> =>
   work(pool().own, { task: 'exposure', board }, PATIENCE);
+
+/** What a board's circuit says of all that is seen of it. */
+export const symptomsOf = (board: SentBoard): Promise<CircuitPattern[]> =>
+  work(pool().long, { task: 'symptoms', board }, LONG_PATIENCE);
 
 /** Reads a board file within limits of time and memory. */
 export async function readUntrusted(task: Omit<FileTask, 'task'>): Promise<ReadFile> {
@@ -73,5 +86,5 @@ export async function readUntrusted(task: Omit<FileTask, 'task'>): Promise<ReadF
 export async function closePools(): Promise<void> {
   const open = pools;
   pools = undefined;
-  await Promise.all([open?.own.destroy(), open?.files.destroy()]);
+  await Promise.all([open?.own.destroy(), open?.files.destroy(), open?.long.destroy()]);
 }

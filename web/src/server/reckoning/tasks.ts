@@ -2,7 +2,9 @@
 // Runs in a worker thread (web/reckoner.mjs).
 import { checkBoard, indexBoard, type BoardIndex } from '@hanzai/core/board';
 import { exposureOf, kindOfPart, type Exposure } from '@hanzai/core/learn';
+import { symptomTable } from '@hanzai/core/diagnosis';
 import { RATES } from '@hanzai/data';
+import type { CircuitPattern } from '../../patterns/patterns';
 import type { Entry, EntryBody } from '../../case/entry';
 import { epochOf, playJournal } from '../../case/journal';
 import { entryObjection } from '../../case/rules';
@@ -54,7 +56,16 @@ export interface Exposed {
   readonly kinds: ReadonlyMap<string, { readonly of: string; readonly role: string }>;
 }
 
-export type Task = JudgeTask | SummaryTask | ExposureTask | FileTask;
+/** What does a board's circuit say of all that is seen of it? Takes some seconds on a large one. */
+export interface SymptomsTask {
+  readonly task: 'symptoms';
+  readonly board: SentBoard;
+}
+
+export type Task = JudgeTask | SummaryTask | ExposureTask | SymptomsTask | FileTask;
+
+/** Suspects of a symptom that are told. */
+const MOST_SUSPECTS = 10;
 
 /** Boards whose index is kept. */
 const MOST_BOARDS = 24;
@@ -93,9 +104,18 @@ function exposed(index: BoardIndex): Exposed {
   };
 }
 
-export default function reckon(task: Task): Judgement | CaseSummary | Exposed | ReadFile {
+const symptoms = (index: BoardIndex): CircuitPattern[] =>
+  symptomTable(index, RATES).map(({ suspects, ...row }) => ({
+    ...row,
+    suspects: suspects.slice(0, MOST_SUSPECTS),
+  }));
+
+export default function reckon(
+  task: Task,
+): Judgement | CaseSummary | Exposed | CircuitPattern[] | ReadFile {
   if (task.task === 'judge') return judge(task);
   if (task.task === 'file') return readFile(task);
+  if (task.task === 'symptoms') return symptoms(indexOf(task.board)!);
   if (task.task === 'exposure') return exposed(indexOf(task.board)!);
   return summaryOf(task.entries, indexOf(task.board), unitModelOf(task.unitType, task.codes));
 }
