@@ -1,5 +1,6 @@
 import type { APIRoute } from 'astro';
 import { v7 } from 'uuid';
+import { z } from 'zod';
 import { eq, sql } from 'drizzle-orm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { GET as circuitDoor } from '../src/pages/api/patterns/circuit/[id]';
@@ -13,11 +14,13 @@ import { POST as addOwn } from '../src/pages/api/patterns/own/index';
 import { packHash, PatternPack } from '@hanzai/core/learn';
 import { BoardLearned, CircuitPatterns, PatternsAnswer } from '../src/patterns/patterns';
 import { ShopFigures } from '../src/patterns/shop-figures';
+import { batchOf } from '../src/server/case/batch';
 import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 import { board } from '../src/server/db/schema/board';
 import { repairCase } from '../src/server/db/schema/case';
 import { figuresOf } from '../src/server/learn/figures';
+import { BatchLine } from '../src/stage/hand-back/delivery';
 import { closePools } from '../src/server/reckoning/pool';
 
 const url = process.env.DATABASE_URL!;
@@ -59,6 +62,17 @@ describe('the shop’s own figures', () => {
     expect(stages.reduce((sum, { share }) => sum + share, 0)).toBeCloseTo(1, 6);
     for (const { count, cases: of } of turns) expect(count).toBeGreaterThanOrEqual(of.length);
   });
+});
+
+it('a batch is its cases, with what its delivery note needs', async () => {
+  const lines = z.array(BatchLine).parse(await batchOf(db, ' Stores Shelf 2'));
+  expect(lines).toHaveLength(3);
+  for (const { closed, fitted, guaranteeUntil } of lines) {
+    expect(closed).toBe(true);
+    expect(fitted).toContain('C5');
+    expect(guaranteeUntil).not.toBeNull();
+  }
+  expect(await batchOf(db, 'no such shelf')).toEqual([]);
 });
 
 describe('what the workshop learned', () => {

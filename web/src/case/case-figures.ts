@@ -84,6 +84,10 @@ export const CaseFigures = z.object({
   turns: z.array(z.object({ kind: z.enum(TURN_NAMES), words: z.string() })),
   /** Parts that went on: what they are in the rate table's words. */
   fitted: z.array(z.object({ ref: z.string(), of: z.string() })),
+  givenUp: z.boolean(),
+  price: z.number().nullable(),
+  /** What goes back beside the unit. */
+  returned: z.string(),
   closedAt: z.string(),
   /** The last day of the guarantee; null where none was given. */
   guaranteeUntil: z.string().nullable(),
@@ -135,6 +139,9 @@ export function caseFigures(
         ? [{ ref, of: index ? kindOfPart(index, RATES, ref).of : 'without a sheet' }]
         : [],
     ),
+    givenUp: decision?.body.course === 'give-up',
+    price: closing.body.price ?? null,
+    returned: closing.body.returned ?? '',
     closedAt: closing.madeAt,
     guaranteeUntil: days ? addDays(new Date(closing.madeAt), days).toISOString() : null,
     cameBack: journal.followUps.some(({ body }) => !body.runs),

@@ -15,7 +15,7 @@ import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
 import style from './Docket.module.css';
-import { batchSearch } from './search';
+import { batchSearch, batchSearched } from './search';
 
 /** Lines fetched at first, and how many more at a press. */
 const PAGE = 60;
@@ -106,6 +106,7 @@ function DocketSheet({
   onSearch: (text: string) => void;
   onMore: (() => void) | undefined;
 }) {
+  const batch = batchSearched(search);
   return (
     <>
       <Band here="docket" />
@@ -127,6 +128,13 @@ function DocketSheet({
             New case
           </ButtonLink>
         </div>
+        {batch !== undefined && (
+          <p>
+            <ButtonLink href={`/batch?name=${encodeURIComponent(batch)}`}>
+              Delivery note of {batch}
+            </ButtonLink>
+          </p>
+        )}
         {timers.length > 0 && (
           <ul className={style.timers} aria-label="Running by itself">
             {timers.map((timer) => (

@@ -5,6 +5,10 @@ export function searchTerms(search: string): readonly string[] {
     .filter(Boolean);
 }
 
+/** The batch that a search is for; undefined where it is for something else. */
+export const batchSearched = (search: string): string | undefined =>
+  /^"batch: ([^"]+)"$/.exec(search.trim())?.[1];
+
 /** The search that finds a batch. */
 export function batchSearch(batch: string): string {
   return `"${batchWords(batch)}"`;

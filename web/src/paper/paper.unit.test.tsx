@@ -12,6 +12,7 @@ import type { CaseView } from '../case/case-view';
 import type { Entry, EntryBody } from '../case/entry';
 import { playJournal } from '../case/journal';
 import { caseProgress } from '../case/progress';
+import { keptParts } from '../case/salvage';
 import { unitModelOf } from '../case/unit';
 import { ownersPaper, type Closing } from '../stage/hand-back/owners';
 import { technicalPaper, type PaperOf } from '../stage/hand-back/technical';
@@ -66,7 +67,15 @@ const BODIES: EntryBody[] = [
 function paperOf(bodies: readonly EntryBody[], of = index): PaperOf & { entries: Entry[] } {
   const entries = bodies.map(entry);
   const journal = playJournal(entries, of);
-  return { view, journal, index: of, model, proof: caseProgress(of, journal).proof, entries };
+  return {
+    view,
+    journal,
+    index: of,
+    model,
+    proof: caseProgress(of, journal).proof,
+    kept: keptParts(of, journal, [], []),
+    entries,
+  };
 }
 const textOf = (paper: Paper): string =>
   [
@@ -197,4 +206,37 @@ describe('the page for the owner', () => {
     for (let i = 0; i < 120; i += 1) expect(text).toContain(`finding${i}`);
     expect(text).toContain(`1 of ${pages}`);
   }, 120_000);
+});
+
+describe('a unit that is given up', () => {
+  const laser = model!.killChecks[0]!;
+  const given: EntryBody[] = [
+    { kind: 'check', title: laser.title, block: laser.block, good: false, kill: true },
+    { kind: 'condemn', ref: 'L1', probability: 0.98, reason: 'open' },
+    { kind: 'decision', course: 'give-up', reason: 'the beam is gone' },
+  ];
+  it('tells what is finished and what is worth keeping, on both papers', () => {
+    const of = paperOf(given);
+    for (const paper of [
+      technicalPaper(of, undefined, ''),
+      ownersPaper(of, undefined, undefined, undefined),
+    ]) {
+      const text = textOf(paper);
+      expect(text).toContain(`Worth saving: ${laser.worthSaving}`);
+      expect(text).toContain('Nothing of it is proven');
+      // What is condemned is never kept.
+      expect(of.kept.map(({ ref }) => ref)).not.toContain('L1');
+    }
+  });
+  it('keeps nothing that the engine suspects', () => {
+    const { index: of, journal, kept } = paperOf(given);
+    const [first] = kept;
+    const suspects = [{ ref: first?.ref ?? 'C1', probability: 0.1 }];
+    expect(keptParts(of, journal, suspects, []).map(({ ref }) => ref)).not.toContain(first?.ref);
+  });
+  it('says nothing of it where the unit is repaired', () => {
+    const of = paperOf(BODIES);
+    expect(of.kept).toEqual([]);
+    expect(textOf(technicalPaper(of, undefined, ''))).not.toContain('Worth saving');
+  });
 });

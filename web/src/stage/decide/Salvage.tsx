@@ -1,13 +1,12 @@
 import { useMemo } from 'react';
-import { salvageOf, type Need } from '@hanzai/core/decide';
+import type { Need } from '@hanzai/core/decide';
+import { failedKillChecks, keptParts } from '../../case/salvage';
 import type { CaseState } from '../../case/use-case';
 import type { LineUp } from '../../workers/engine-messages';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
 import { Small } from '../../ui/Words';
 
-/** A part that is suspected this much is not kept for another unit. */
-const SUSPECTED = 0.02;
 const SHOWN = 12;
 
 /** Where a unit is given up: what is finished, and what is worth keeping, by what other cases need. */
@@ -22,23 +21,12 @@ export function Salvage({
 }) {
   const { index, journal, model } = state;
   const isGivenUp = journal.decision?.body.course === 'give-up';
-  const kept = useMemo(() => {
-    if (!index || !isGivenUp) return [];
-    const bad = new Set([
-      ...journal.condemned.map(({ body }) => body.ref),
-      ...journal.absent,
-      ...(lineUp?.entries ?? []).flatMap(({ ref, probability }) =>
-        probability > SUSPECTED ? [ref] : [],
-      ),
-    ]);
-    return salvageOf(index, bad, needs);
-  }, [index, isGivenUp, journal, lineUp, needs]);
-  if (!isGivenUp) return null;
-  const failed = journal.blockEvents.flatMap(({ body }) =>
-    body.kind === 'check' && !body.good
-      ? (model?.killChecks.filter(({ title }) => title === body.title) ?? [])
-      : [],
+  const kept = useMemo(
+    () => keptParts(index, journal, lineUp?.entries ?? [], needs),
+    [index, journal, lineUp, needs],
   );
+  if (!isGivenUp) return null;
+  const failed = failedKillChecks(journal, model);
   return (
     <Panel title="Given up: what is kept" aside="what other cases wait for first">
       {failed.map(({ name, finished, worthSaving }) => (

@@ -1,14 +1,18 @@
-import Printer from 'lucide-react/icons/printer';
 import { useMemo, useState } from 'react';
 import { CaseFrame } from '../../case/CaseFrame';
+import { UnitLabel } from '../../case/UnitLabel';
+import { keptParts } from '../../case/salvage';
+import { useOtherCases } from '../../case/others';
+import { useCircumstances } from '../../case/engine-request';
+import { useEngine } from '../../case/use-engine';
 import type { CaseState } from '../../case/use-case';
 import { Refused } from '../../form/EntryForm';
 import { PaperSheet } from '../../paper/PaperSheet';
-import { Button } from '../../ui/Button';
+import { PaperTools } from '../../paper/PaperTools';
+import { Button, ButtonLink } from '../../ui/Button';
 import { OneOf } from '../../ui/Choices';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
-import { saveFile } from '../../ui/save-file';
 import { limitOf } from '../../case/agreed';
 import { ClosingForm } from './ClosingForm';
 import { FollowUp } from './FollowUp';
@@ -26,27 +30,22 @@ export function HandBackStage({ state }: { state: CaseState }) {
   const { figures, failure, pending } = useReportFigures(state);
   const [voice, setVoice] = useState<Voice>('technical');
   const [refusal, setRefusal] = useState<string>();
+  const isGivenUp = journal.decision?.body.course === 'give-up';
+  // Only where parts of it may be kept somebody has to be suspected.
+  const { lineUp } = useEngine(state, useCircumstances(state), isGivenUp && index !== undefined);
+  const { needs } = useOtherCases(view.id);
+  const kept = useMemo(
+    // Nothing is kept before it is known what is suspected.
+    () => (lineUp ? keptParts(index, journal, lineUp.entries, needs) : []),
+    [index, journal, lineUp, needs],
+  );
   const closing = journal.closed ? journal.closing : undefined;
   const paper = useMemo(() => {
-    const of = { view, journal, index, model, proof };
+    const of = { view, journal, index, model, proof, kept };
     return voice === 'owner'
       ? ownersPaper(of, closing?.body, closing?.madeAt, limitOf(journal, view))
       : technicalPaper(of, pending ? undefined : figures, closing?.body.note ?? '');
-  }, [view, journal, index, model, proof, voice, closing, pending, figures]);
-  async function savePdf(): Promise<void> {
-    // The writer of PDF files is large, and most who look at a report want none.
-    const { makePdf } = await import('../../paper/make-pdf');
-    try {
-      saveFile(
-        `${paper.kind.replaceAll(/[^\w]+/g, '-').toLowerCase()}.pdf`,
-        'application/pdf',
-        await makePdf(paper),
-      );
-      setRefusal(undefined);
-    } catch {
-      setRefusal('the PDF could not be made here; print it into a file instead');
-    }
-  }
+  }, [view, journal, index, model, proof, kept, voice, closing, pending, figures]);
   return (
     <CaseFrame state={state} stage="hand-back">
       <div className={style.tools}>
@@ -71,12 +70,13 @@ export function HandBackStage({ state }: { state: CaseState }) {
           ]}
         />
         <div className={style.buttons}>
-          <Button disabled={pending} onClick={() => window.print()}>
-            <Printer size={18} aria-hidden="true" /> Print the report
-          </Button>
-          <Button disabled={pending && voice === 'technical'} onClick={() => void savePdf()}>
-            Save as PDF
-          </Button>
+          <PaperTools paper={paper} waits={pending && voice === 'technical'} print={pending} />
+          <UnitLabel view={view} />
+          {view.batch !== '' && (
+            <ButtonLink href={`/batch?name=${encodeURIComponent(view.batch)}`}>
+              Delivery note of its batch
+            </ButtonLink>
+          )}
           {journal.closed && (
             <Button onClick={() => setRefusal(state.append({ kind: 'reopen' }))}>
               Reopen the case

@@ -5,7 +5,7 @@ import type { EntryBody } from '../../case/entry';
 import { shownOf } from '../../case/shown';
 import { moneyText, placeText } from '../../case/wording';
 import { list, maybe, words, type Paper } from '../../paper/paper';
-import { dayText, factsOf, type PaperOf } from './technical';
+import { dayText, factsOf, salvageBlocks, type PaperOf } from './technical';
 
 export type Closing = Extract<EntryBody, { kind: 'close' }>;
 
@@ -88,6 +88,7 @@ export function ownersPaper(
         'Left alone',
         list(leftOut.map(({ ref, note }) => `${placeText(index, ref)} stays off: ${note}`)),
       ),
+      ...maybe('Worth keeping, if it stays with us', salvageBlocks(of)),
       ...maybe('Costs', list(costLines(closing, limit))),
       ...maybe('Back to you', list(backLines(of, closing))),
       ...maybe('Guarantee', list(guaranteeLines(closing, closedAt))),

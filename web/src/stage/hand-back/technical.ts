@@ -1,5 +1,6 @@
 import { format } from 'date-fns/format';
 import { benchMinutes } from '@hanzai/core/bench';
+import type { Salvaged } from '@hanzai/core/decide';
 import type { ProofStep } from '@hanzai/core/prove';
 import { creditOf, overruledOf, stillSuspect } from '../../case/after-repair';
 import type { Journal } from '../../case/journal';
@@ -7,6 +8,7 @@ import type { ReportList } from '../../case/kind/definition';
 import { runWords } from '../../case/kind/proving';
 import { kindOf } from '../../case/kinds';
 import { proofWords } from '../../case/proof-words';
+import { failedKillChecks } from '../../case/salvage';
 import { shownOf } from '../../case/shown';
 import type { CaseState } from '../../case/use-case';
 import {
@@ -24,10 +26,34 @@ import type { ReportFigures } from '../../workers/engine-messages';
 
 export const dayText = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
 
+/** Parts to keep that a paper names. */
+const MOST_KEPT = 12;
+
 /** What a paper is made of. */
 export type PaperOf = Pick<CaseState, 'view' | 'journal' | 'index' | 'model'> & {
   readonly proof: readonly ProofStep[];
+  /** Parts worth keeping of a unit that was given up. */
+  readonly kept: readonly Salvaged[];
 };
+
+/** Of a unit that was given up: what is finished, what is worth saving, the parts to keep. */
+export function salvageBlocks({ journal, model, kept }: PaperOf): Block[] {
+  if (journal.decision?.body.course !== 'give-up') return [];
+  const failed = failedKillChecks(journal, model);
+  if (failed.length + kept.length === 0) return [];
+  return [
+    ...failed.map(({ finished, worthSaving }) =>
+      words(`Finished: ${finished}. Worth saving: ${worthSaving}.`),
+    ),
+    ...list(
+      kept
+        .slice(0, MOST_KEPT)
+        .map(({ ref, text, because }) => [`${ref} ${text}`, because].filter(Boolean).join(': ')),
+    ),
+    ...(kept.length > MOST_KEPT ? [words(`And ${kept.length - MOST_KEPT} more.`)] : []),
+    words('Nothing of it is proven: each is tested before it goes into another unit.'),
+  ];
+}
 
 export const factsOf = ({ view, journal }: PaperOf): Paper['facts'] =>
   (
@@ -98,6 +124,7 @@ export function technicalPaper(
       ...maybe('Decided', list(linesOf('decided', journal, index))),
       ...maybe('Powered as it was, on purpose', list(linesOf('powered', journal, index))),
       { title: 'Proof', blocks: proofBlocks(of) },
+      ...maybe('Given up: what is kept', salvageBlocks(of)),
       ...maybe('Advice', advice === '' ? [] : [words(advice)]),
     ],
     foot:

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { z } from 'zod';
 import { boardChoicesQuery } from '../../store/case-query';
 import { CaseFrame } from '../../case/CaseFrame';
+import { UnitLabel } from '../../case/UnitLabel';
 import type { CaseState } from '../../case/use-case';
 import { Refused } from '../../form/EntryForm';
 import { typedWords } from '../../form/typed';
@@ -79,6 +80,9 @@ export function TakeInStage({ state }: { state: CaseState }) {
         <section className={style.spaced}>
           <NewerSheet state={state} />
           <CaseCard state={state} boards={boards} />
+          <p>
+            <UnitLabel view={view} />
+          </p>
           <Pictures state={state} of="condition" title="Pictures of the condition" />
         </section>
       </div>
