@@ -210,6 +210,10 @@ describe('resistors and arrays', () => {
 describe('coils and crystals', () => {
   holds([
     ['100u choke 1A dcr=0.2', '100uH choke 1A dcr=0.25', 'fits', 'value'],
+    ['100uH 1A dcr=0.2', '100u 1A dcr=0.2', 'fits', 'value'],
+    ['100uH 1A dcr=0.2', '47u 1A dcr=0.2', 'no', 'value'],
+    ['100uH 1A dcr=0.2', '100u 25V', 'no', 'another-kind'],
+    ['100uH 1A dcr=0.2', '100uF', 'no', 'another-kind'],
     ['100uH 1A dcr=0.2', '100uH 0.5A dcr=0.2', 'no', 'current'],
     ['100uH 1A dcr=0.2', '100uH 1A dcr=0.9', 'no', 'copper'],
     ['100uH 1A dcr=0.2', 'wire link', 'no', 'another-kind'],

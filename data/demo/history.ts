@@ -179,18 +179,20 @@ export function demoHistory(
       last = ago;
       // One row of shelves begins at 200, the next at 201: no two units have one serial number.
       const number = 200 + (row % 7) + (returned ? i - 1 : i) * 7;
+      const drawnOwner = owners[Math.floor(random() * owners.length)]!;
+      const isBatch = shelf.board === 'pd3Pow' && i < 3;
       return {
         title: `${shelf.short} no. ${number}${returned ? ' again' : ''}, ${shelf.symptom}`,
         unitModel: shelf.unitModel,
         serial: `${shelf.serial}-0${number}`,
-        owner: owners[Math.floor(random() * owners.length)]!,
+        owner: isBatch ? owners[1]! : drawnOwner,
         complaint: shelf.symptom,
         spendingLimit: null,
         waitsFor: '',
         promisedInDays: null,
         board: shelf.board,
         unitType: shelf.unitType,
-        ...(shelf.board === 'pd3Pow' && i < 3 ? { card: { batch: 'stores shelf 2' } } : {}),
+        ...(isBatch ? { card: { batch: 'stores shelf 2' } } : {}),
         journal: [
           [ago, { kind: 'symptom', text: shelf.symptom }],
           [ago - 3, { kind: 'pattern', name: shelf.pattern }],
@@ -240,7 +242,12 @@ export function demoHistory(
                 [ago - 120, { kind: 'proof' }] as const,
                 [
                   ago - 200,
-                  { kind: 'close', note: 'Collected.', guaranteeDays: GUARANTEE_DAYS },
+                  {
+                    kind: 'close',
+                    note: 'Collected.',
+                    guaranteeDays: GUARANTEE_DAYS,
+                    price: 30 + 12 * parts.length,
+                  },
                 ] as const,
               ]),
         ],

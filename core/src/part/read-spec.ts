@@ -103,8 +103,10 @@ function kindOf(text: string, library: DeviceLibrary, expected: SpecKind | undef
     if (/\b(wire|foil|nail|strand|solder)\b/i.test(text)) return 'wire';
   }
   const list = amounts(text);
+  // `47u` in the place of a coil is henries, unless it has volts as a capacitor has.
+  const isCoil = expected === 'inductor' && !list.some(({ unit }) => unit === 'V');
   const hasFarad = list.some(
-    ({ unit, word }) => unit === 'F' || /^\d+([.,]\d+)?[unpµμ]\d*$/.test(word),
+    ({ unit, word }) => unit === 'F' || (!isCoil && /^\d+([.,]\d+)?[unpµμ]\d*$/.test(word)),
   );
   if (hasFarad && !NOT_FARAD.test(text)) return 'capacitor';
   const byWord = meant(text, KIND_WORDS);

@@ -80,7 +80,7 @@ function Policies({ policies }: Pick<ShopFigures, 'policies'>) {
                     {returned.length} of {guaranteed}
                   </b>{' '}
                   <Small as="span">
-                    {percent(interval.low)} to {percent(interval.high)}
+                    {Math.round(100 * interval.low)} to {Math.round(100 * interval.high)} %
                   </Small>
                 </td>
                 <td data-label="cases">
@@ -154,10 +154,10 @@ function Stages({ stages }: Pick<ShopFigures, 'stages'>) {
             <tr key={stage}>
               <th scope="row">{isStage(stage) ? stageTitle(stage) : stage}</th>
               <td data-label="half take" className="mono">
-                {minutesText(median)}
+                {minutesText(Math.round(median))}
               </td>
               <td data-label="longest" className="mono">
-                {minutesText(most)}
+                {minutesText(Math.round(most))}
               </td>
               <td data-label="of all time" className="mono">
                 {percent(share)}

@@ -70,11 +70,18 @@ function MoreOf({ pattern }: { pattern: TaughtPattern }) {
       ) : (
         <Small>No short test is known for its suspects: measure.</Small>
       )}
-      <p>
-        {parts.length === 0
-          ? 'Nothing was replaced for it here yet.'
-          : `Here it was ${parts.map(partWords).join('; ')}.`}
-      </p>
+      {parts.length === 0 ? (
+        <Small>Nothing was replaced for it here yet.</Small>
+      ) : (
+        <>
+          <Small>What it was here:</Small>
+          <ul className={style.plain}>
+            {parts.map((part) => (
+              <li key={`${part.board} ${part.ref} ${part.of}`}>{partWords(part)}</li>
+            ))}
+          </ul>
+        </>
+      )}
       <p>
         Whoever replaces the first at once is wrong {oddsWords(wrong)}
         {repairMinutes === null
@@ -86,4 +93,4 @@ function MoreOf({ pattern }: { pattern: TaughtPattern }) {
 }
 
 const partWords = ({ board, ref, of, seen }: TaughtPattern['parts'][number]): string =>
-  `${[ref, of].filter(Boolean).join(', ')}${board === '' ? '' : ` of ${board}`} (${Number(seen.toFixed(1))})`;
+  `${Number(seen.toFixed(1))} times ${ref === '' ? of : `${ref}, ${of}`}${board === '' ? '' : `, ${board}`}`;
