@@ -64,3 +64,36 @@ test('what a board always dies of is said before the first reading, and at a new
   await expect(known).toContainText('closed: it came back');
   await expect(known.getByRole('link', { name: /gives up after three tries/ })).toBeVisible();
 });
+
+test('a circuit says what is behind what is seen, and the shop’s figures lead to their cases', async ({
+  page,
+}) => {
+  await visit(page, '/patterns');
+  await page.getByText('First tests, usual parts').first().click();
+  await expect(page.getByText('What it was here:').first()).toBeVisible();
+  const board = page.getByLabel('Board sheet');
+  const option = board.locator('option', { hasText: 'CR40-SRV' }).last();
+  await board.selectOption((await option.getAttribute('value'))!);
+  await expect(page.getByText('Being worked out')).toBeVisible();
+  const computed = page.getByRole('list', { name: 'Computed patterns' });
+  await expect(computed.getByRole('heading').first()).toBeVisible({ timeout: 90_000 });
+  await expect(computed.getByText(/of the faults of this sheet show it/).first()).toBeVisible();
+
+  await page.getByRole('link', { name: 'The shop’s own figures' }).click();
+  const back = page.getByRole('region', { name: 'Back within the guarantee' });
+  await expect(back.getByRole('row', { name: /the one part/ })).toContainText(/1 of \d+/);
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([]);
+  await back.getByRole('link').first().click();
+  await expect(page.getByRole('button', { name: 'Save as PDF' })).toBeVisible();
+
+  // Its batch goes back together, on one note.
+  await page.goto('/?find=' + encodeURIComponent('"batch: stores shelf 2"'));
+  await alive(page);
+  await page.getByLabel('Find a case').fill('"batch: stores shelf 2"');
+  await page.getByRole('link', { name: /Delivery note of stores shelf 2/ }).click();
+  const note = page.getByRole('article');
+  await expect(note).toContainText('Units');
+  await expect(note.getByRole('row', { name: /C5 replaced/ })).toHaveCount(3);
+  await expect(note).toContainText('126.00 for 3 of 3');
+});

@@ -1,3 +1,5 @@
+import { median } from '../statistics';
+
 /** How one of several like parts reads beside its brothers. */
 export interface PeerVerdict {
   /** Its reading over the middle of the others. */
@@ -41,10 +43,10 @@ export function comparePeers(
   const logs = values.map((value) => Math.log(Math.max(value, floor)));
   return logs.map((own, i): PeerVerdict => {
     const others = logs.filter((_, k) => k !== i);
-    const middle = median(others);
+    const middle = median(others)!;
     const spread = Math.max(
       LEAST_SPREAD,
-      1.4826 * median(others.map((value) => Math.abs(value - middle))),
+      1.4826 * median(others.map((value) => Math.abs(value - middle)))!,
     );
     const score = (own - middle) / spread;
     const ratio = Math.exp(own - middle);
@@ -68,10 +70,10 @@ export function compareSister(
   if (sister.length === 0) throw new RangeError('compareSister: no reading of the sister board');
   const log = (value: number): number => Math.log(Math.max(value, floor));
   const logs = sister.map(log);
-  const middle = median(logs);
+  const middle = median(logs)!;
   const spread = Math.max(
     LEAST_SPREAD,
-    logs.length > 2 ? 1.4826 * median(logs.map((value) => Math.abs(value - middle))) : 0,
+    logs.length > 2 ? 1.4826 * median(logs.map((value) => Math.abs(value - middle)))! : 0,
   );
   const score = (log(own) - middle) / spread;
   const ratio = Math.exp(log(own) - middle);
@@ -82,10 +84,4 @@ export function compareSister(
     verdict: !out ? 'like the others' : score > 0 ? 'higher' : 'lower',
     decisive: out && Math.max(ratio, 1 / ratio) >= DECISIVE_RATIO,
   };
-}
-
-function median(values: readonly number[]): number {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = sorted.length >> 1;
-  return sorted.length % 2 === 1 ? sorted[half]! : (sorted[half - 1]! + sorted[half]!) / 2;
 }

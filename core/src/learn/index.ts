@@ -6,6 +6,7 @@ export {
   learnedFactor,
   learnRates,
   rateKey,
+  rateNames,
   shareOut,
   TABLE_YEARS,
   teaches,

@@ -67,7 +67,12 @@ const keysOf = (
 ];
 
 /** The key of a level of what was learned. */
-export const rateKey = (...names: readonly string[]): string => names.join('\u001f');
+export const rateKey = (...names: readonly string[]): string => names.join(BETWEEN);
+
+/** The names that such a key was made of. */
+export const rateNames = (key: string): readonly string[] => key.split(BETWEEN);
+
+const BETWEEN = '\u001f';
 
 /** Cases that teach: closed with a cure that was shown, on a board whose parts are known. */
 export const teaches = ({ grade, changes }: Lesson): boolean =>

@@ -10,24 +10,43 @@ import type { CaseState } from './use-case';
 /** What the engine has to know beside readings. */
 export type Circumstances = Pick<AssessRequest, 'look' | 'access' | 'limits'>;
 
-/** What the eye found on the board and what was said of the unit, and how far it is open. */
-export function useCircumstances({ index, model, journal, view }: CaseState): Circumstances {
-  const { template, board } = view;
-  const learned = useLearned(board?.id);
+/** Something that multiplies the odds of parts before any reading, with where it is from. */
+export interface OddsSource {
+  readonly title: string;
+  /** By designator; parts that it does not move are left out. */
+  readonly factors: Readonly<Record<string, number>>;
+}
+
+/** What multiplies the rate table's odds in this case, each source by itself. */
+export function useOddsSources({ index, model, journal, view }: CaseState): readonly OddsSource[] {
+  const learned = useLearned(view.board?.id);
+  return useMemo(
+    () => [
+      { title: 'closed cases', factors: learned?.factors ?? {} },
+      { title: 'the age of the unit', factors: ageFactorsOf(index, view) },
+      { title: 'what was said of the unit', factors: saidFactorsOf(index, model, journal) },
+      { title: 'what was seen on the board', factors: lookFactorsOf(index, journal) },
+      { title: 'guided checks', factors: guidedFactorsOf(journal) },
+    ],
+    [index, model, journal, view, learned],
+  );
+}
+
+/** What the engine is told beside readings, and how far the unit is open. */
+export function useCircumstances(state: CaseState): Circumstances {
+  const sources = useOddsSources(state);
+  const {
+    journal,
+    view: { template },
+  } = state;
   return useMemo(
     () => ({
-      look: [
-        saidFactorsOf(index, model, journal),
-        guidedFactorsOf(journal),
-        ageFactorsOf(index, view),
-        // What closed cases taught of its parts.
-        learned?.factors ?? {},
-      ].reduce(bothFactors, lookFactorsOf(index, journal)),
+      look: sources.map(({ factors }) => factors).reduce(bothFactors),
       ...(template.length > 0
         ? { access: { template: [...template], done: templateDone(template, journal) } }
         : {}),
     }),
-    [index, model, journal, view, template, learned],
+    [sources, journal, template],
   );
 }
 

@@ -13,9 +13,11 @@ import type { Entry, EntryBody } from '../case/entry';
 import { playJournal } from '../case/journal';
 import { caseProgress } from '../case/progress';
 import { keptParts } from '../case/salvage';
-import { unitModelOf } from '../case/unit';
-import { ownersPaper, type Closing } from '../stage/hand-back/owners';
-import { technicalPaper, type PaperOf } from '../stage/hand-back/technical';
+import { caseHazards, unitModelOf } from '../case/unit';
+import { certificatePaper } from '../stage/hand-back/certificate';
+import { ownersPaper } from '../stage/hand-back/owners';
+import { remainsAtRisk } from '../stage/hand-back/risk';
+import { technicalPaper, type Closing, type PaperOf } from '../stage/hand-back/technical';
 import type { Paper } from './paper';
 import { PaperPdf, registerFonts } from './paper-pdf';
 
@@ -74,6 +76,7 @@ function paperOf(bodies: readonly EntryBody[], of = index): PaperOf & { entries:
     model,
     proof: caseProgress(of, journal).proof,
     kept: keptParts(of, journal, [], []),
+    usualMinutes: null,
     entries,
   };
 }
@@ -117,9 +120,11 @@ const wordsIn = (text: string): string[] => text.match(/[\p{L}\d.Ωµ]{3,}/gu) ?
 
 describe('the technical report', () => {
   it('has all of it, and its figures wait for the engine', () => {
-    const waiting = textOf(technicalPaper(paperOf(BODIES), undefined, ''));
+    const waiting = textOf(technicalPaper(paperOf(BODIES), undefined));
     expect(waiting).toContain('still being worked out');
-    const text = textOf(technicalPaper(paperOf(BODIES), { readings: {}, weightFor: null }, 'x'));
+    const text = textOf(
+      technicalPaper(paperOf(BODIES), { readings: {}, weightFor: null }, closing),
+    );
     for (const words of [
       'no movement at all after a drop',
       'the choke is whole, its joint is not',
@@ -134,7 +139,7 @@ describe('the technical report', () => {
   });
 
   it('as a PDF says the same, in the application’s fonts, ohm and micro too', async () => {
-    const paper = technicalPaper(paperOf(BODIES), { readings: {}, weightFor: null }, 'advice');
+    const paper = technicalPaper(paperOf(BODIES), { readings: {}, weightFor: null }, closing);
     const { text, fonts: used } = await pdfOf(paper);
     const found = new Set(wordsIn(text.replaceAll('-\n', '')));
     const missing = wordsIn(textOf(paper)).filter((word) => !found.has(word));
@@ -196,16 +201,76 @@ describe('the page for the owner', () => {
       kind: 'finding',
       text: `finding${i} ${'crust at the minus leg '.repeat(12)}`.slice(0, 500),
     }));
-    const paper = technicalPaper(
-      paperOf([...BODIES, ...long]),
-      { readings: {}, weightFor: null },
-      '',
-    );
+    const paper = technicalPaper(paperOf([...BODIES, ...long]), { readings: {}, weightFor: null });
     const { text, pages } = await pdfOf(paper);
     expect(pages).toBeGreaterThan(4);
     for (let i = 0; i < 120; i += 1) expect(text).toContain(`finding${i}`);
     expect(text).toContain(`1 of ${pages}`);
   }, 120_000);
+});
+
+describe('what remains at risk', () => {
+  const aged: EntryBody[] = [
+    { kind: 'condemn', ref: 'C1', probability: 0.9, reason: 'ESR 9 Ω' },
+    { kind: 'removed', ref: 'C1', value: '47u', note: '' },
+    { kind: 'fitted', ref: 'C1', value: '47u 25V', polarityChecked: true, note: '' },
+  ];
+  it('names the like of what failed, and when they are likely to follow', () => {
+    const risk = remainsAtRisk(paperOf(aged)).join(' ');
+    expect(risk).toMatch(/Of the same age as what failed.*C\d/);
+    expect(risk).toMatch(/fails of age about .* within 500 hours of running, .* within 2000 hours/);
+    expect(risk).toContain('from memory of bench practice');
+    expect(risk).not.toMatch(/\bC1\b/);
+  });
+  it('warns of a line filter until somebody says there is none, or it was renewed', () => {
+    const tape = unitModelOf('stepper-carriage', [])!;
+    const of = (...bodies: EntryBody[]) =>
+      remainsAtRisk({ ...paperOf(bodies), model: tape }).join(' ');
+    const key = caseHazards(tape, index, playJournal([], index)).find((one) =>
+      one.key.endsWith('line-filter'),
+    )!.key;
+    const acknowledged: EntryBody = { kind: 'acknowledge', hazard: key, who: 'T. Quill' };
+    const renewed: EntryBody = {
+      kind: 'fitted',
+      ref: 'C1',
+      value: '100n 275V X2',
+      polarityChecked: false,
+      note: 'line filter, X2 class',
+    };
+    expect(of()).toContain('can crack, smoke and burn');
+    // To know of it is not to have renewed it.
+    expect(of(acknowledged)).toContain('can crack, smoke and burn');
+    expect(of({ ...acknowledged, notHere: true })).not.toContain('smoke');
+    expect(of(renewed)).not.toContain('smoke');
+  });
+});
+
+describe('the certificate', () => {
+  it('is none while a step is open, and says how many', () => {
+    const text = textOf(certificatePaper(paperOf(BODIES), undefined));
+    expect(text).toContain('Not proven, case 104');
+    expect(text).toMatch(/\d+ of \d+ steps of the proof did not pass or were not made/);
+    expect(text).not.toContain('Certificate');
+    expect(textOf(certificatePaper(paperOf([]), undefined))).toContain('There is no certificate');
+  });
+  it('has every step, the bound and what was not tried, and no word more', () => {
+    const of = paperOf(BODIES);
+    const passed = { ...of, proof: of.proof.map((step) => ({ ...step, state: 'pass' as const })) };
+    const text = textOf(certificatePaper(passed, '2026-10-02T12:00:00.000Z'));
+    expect(text).toContain('Certificate of the proof, case 104');
+    expect(text).toContain('Error rate below 1.9 % at 95 %');
+    expect(text).toContain('Not tried: a disc written elsewhere');
+    expect(text).toContain('2 October 2026');
+    expect(text).not.toMatch(/\bworks\b|undefined|FAIL/);
+  });
+});
+
+it('costs and time stand beside what was agreed and what such cases took', () => {
+  const of = { ...paperOf(BODIES), usualMinutes: 84.4 };
+  const text = textOf(technicalPaper(of, undefined, closing, 60));
+  expect(text).toContain('64.50. Above the 60 agreed');
+  expect(text).toMatch(/at the bench; half of the closed cases of its kind took up to 84 min/);
+  expect(textOf(technicalPaper(paperOf(BODIES), undefined))).toMatch(/min at the bench\./);
 });
 
 describe('a unit that is given up', () => {
@@ -218,7 +283,7 @@ describe('a unit that is given up', () => {
   it('tells what is finished and what is worth keeping, on both papers', () => {
     const of = paperOf(given);
     for (const paper of [
-      technicalPaper(of, undefined, ''),
+      technicalPaper(of, undefined),
       ownersPaper(of, undefined, undefined, undefined),
     ]) {
       const text = textOf(paper);
@@ -237,6 +302,6 @@ describe('a unit that is given up', () => {
   it('says nothing of it where the unit is repaired', () => {
     const of = paperOf(BODIES);
     expect(of.kept).toEqual([]);
-    expect(textOf(technicalPaper(of, undefined, ''))).not.toContain('Worth saving');
+    expect(textOf(technicalPaper(of, undefined))).not.toContain('Worth saving');
   });
 });

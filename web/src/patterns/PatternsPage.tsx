@@ -168,9 +168,16 @@ function Rates({ rates, modes }: { rates: readonly TaughtRate[]; modes: readonly
             </tr>
           </thead>
           <tbody>
-            {told.map(({ of, failures, expected, factor, interval }) => (
+            {told.map(({ of, failures, expected, factor, interval, roles }) => (
               <tr key={of}>
-                <th scope="row">{of}</th>
+                <th scope="row">
+                  {of}
+                  {roles.map((row) => (
+                    <Small key={row.role}>
+                      {row.role}: {counted(row.failures)}, {row.factor.toFixed(1)} times its class
+                    </Small>
+                  ))}
+                </th>
                 <td data-label="failed" className="mono">
                   {counted(failures)}
                 </td>

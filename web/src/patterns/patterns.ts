@@ -25,6 +25,8 @@ export const TaughtRate = z.object({
   factor: z.number(),
   interval: Interval,
   cases: z.number().int(),
+  /** The same by what the part is there for, against its class. */
+  roles: z.array(z.object({ role: z.string(), failures: z.number(), factor: z.number() })),
 });
 export type TaughtRate = z.infer<typeof TaughtRate>;
 

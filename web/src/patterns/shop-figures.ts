@@ -1,4 +1,4 @@
-import { shareInterval } from '@hanzai/core/statistics';
+import { median, shareInterval } from '@hanzai/core/statistics';
 import { z } from 'zod';
 import type { CaseFigures, WrongTurn } from '../case/case-figures';
 import { STAGES } from '../case/stages';
@@ -132,14 +132,6 @@ const total = (minutes: CaseFigures['minutes']): number =>
   Object.values(minutes).reduce((sum, one) => sum + one, 0);
 const countOf = (turns: CaseFigures['turns'], kind: WrongTurn): number =>
   turns.filter((one) => one.kind === kind).length;
-
-/** The middle value; null of none. */
-export function median(values: readonly number[]): number | null {
-  if (values.length === 0) return null;
-  const sorted = [...values].sort((a, b) => a - b);
-  const middle = sorted.length / 2;
-  return (sorted[Math.ceil(middle) - 1]! + sorted[Math.floor(middle)]!) / 2;
-}
 
 /** Cases by what they are counted under; one may stand under several. */
 function grouped<T, K>(cases: readonly T[], keysOf: (one: T) => readonly K[]): Map<K, T[]> {

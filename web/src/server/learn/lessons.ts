@@ -10,6 +10,7 @@ import {
   makePack,
   type PatternPack,
   pooledFactor,
+  rateNames,
   similarity,
   teaches,
   usualEnds,
@@ -26,8 +27,9 @@ import type {
   TaughtCase,
   TaughtEnd,
   TaughtPattern,
+  TaughtRate,
 } from '../../patterns/patterns';
-import { median } from '../../patterns/shop-figures';
+import { median } from '@hanzai/core/statistics';
 import { boardContent, boardIsHere } from '../board/repository';
 import type { Database } from '../db/client';
 import { caseSummary, repairCase } from '../db/schema/case';
@@ -158,7 +160,7 @@ export async function patternsOf(db: Database): Promise<PatternsAnswer> {
     setting,
     lessons: told.map((one) => taughtCase(one, shares)),
     rates: [...learned.ofClass]
-      .map(([of, rate]) => ({ of, ...rate }))
+      .map(([of, rate]) => ({ of, ...rate, roles: rolesOf(learned, of) }))
       .sort((a, b) => b.failures - a.failures || b.expected - a.expected),
     modes: learnModes(RATES, lessons, shares).map(({ of, modes }) => ({ of, modes: [...modes] })),
     patterns: ARCHETYPES.flatMap((model) =>
@@ -205,6 +207,16 @@ export async function patternsOf(db: Database): Promise<PatternsAnswer> {
       }),
     ),
   };
+}
+
+/** What parts of a class are there for, where any of them failed; most often first. */
+function rolesOf({ ofRole }: LearnedRates, of: string): TaughtRate['roles'] {
+  return [...ofRole]
+    .flatMap(([key, { failures, factor }]) => {
+      const [own, role = ''] = rateNames(key);
+      return own === of && role !== '' && failures > 0 ? [{ role, failures, factor }] : [];
+    })
+    .sort((a, b) => b.failures - a.failures);
 }
 
 function taughtCase(

@@ -17,11 +17,13 @@ import { limitOf } from '../../case/agreed';
 import { ClosingForm } from './ClosingForm';
 import { FollowUp } from './FollowUp';
 import style from './HandBackStage.module.css';
+import { median } from '@hanzai/core/statistics';
+import { certificatePaper } from './certificate';
 import { ownersPaper } from './owners';
 import { technicalPaper } from './technical';
 import { useReportFigures } from './use-report-figures';
 
-type Voice = 'technical' | 'owner';
+type Voice = 'technical' | 'owner' | 'certificate';
 
 /** Hand back: close the case when nothing stands against it, and the papers that go with it. */
 export function HandBackStage({ state }: { state: CaseState }) {
@@ -33,7 +35,8 @@ export function HandBackStage({ state }: { state: CaseState }) {
   const isGivenUp = journal.decision?.body.course === 'give-up';
   // Only where parts of it may be kept somebody has to be suspected.
   const { lineUp } = useEngine(state, useCircumstances(state), isGivenUp && index !== undefined);
-  const { needs } = useOtherCases(view.id);
+  const { needs, closedMinutes } = useOtherCases(view.id);
+  const usualMinutes = median(closedMinutes);
   const kept = useMemo(
     // Nothing is kept before it is known what is suspected.
     () => (lineUp ? keptParts(index, journal, lineUp.entries, needs) : []),
@@ -41,11 +44,12 @@ export function HandBackStage({ state }: { state: CaseState }) {
   );
   const closing = journal.closed ? journal.closing : undefined;
   const paper = useMemo(() => {
-    const of = { view, journal, index, model, proof, kept };
-    return voice === 'owner'
-      ? ownersPaper(of, closing?.body, closing?.madeAt, limitOf(journal, view))
-      : technicalPaper(of, pending ? undefined : figures, closing?.body.note ?? '');
-  }, [view, journal, index, model, proof, kept, voice, closing, pending, figures]);
+    const of = { view, journal, index, model, proof, kept, usualMinutes };
+    const limit = limitOf(journal, view);
+    if (voice === 'owner') return ownersPaper(of, closing?.body, closing?.madeAt, limit);
+    if (voice === 'certificate') return certificatePaper(of, closing?.madeAt);
+    return technicalPaper(of, pending ? undefined : figures, closing?.body, limit);
+  }, [view, journal, index, model, proof, kept, usualMinutes, voice, closing, pending, figures]);
   return (
     <CaseFrame state={state} stage="hand-back">
       <div className={style.tools}>
@@ -67,6 +71,7 @@ export function HandBackStage({ state }: { state: CaseState }) {
           choices={[
             { value: 'technical', words: 'Technical report' },
             { value: 'owner', words: 'One page for the owner' },
+            { value: 'certificate', words: 'Certificate of the proof' },
           ]}
         />
         <div className={style.buttons}>

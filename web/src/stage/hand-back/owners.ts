@@ -1,16 +1,19 @@
 import { addDays } from 'date-fns/addDays';
 import { format } from 'date-fns/format';
-import { creditOf, stillSuspect } from '../../case/after-repair';
-import type { EntryBody } from '../../case/entry';
+import { creditOf } from '../../case/after-repair';
 import { shownOf } from '../../case/shown';
-import { moneyText, placeText } from '../../case/wording';
+import { placeText } from '../../case/wording';
 import { list, maybe, words, type Paper } from '../../paper/paper';
-import { dayText, factsOf, salvageBlocks, type PaperOf } from './technical';
+import { remainsAtRisk } from './risk';
+import {
+  costLines,
+  dayText,
+  factsOf,
+  salvageBlocks,
+  type Closing,
+  type PaperOf,
+} from './technical';
 
-export type Closing = Extract<EntryBody, { kind: 'close' }>;
-
-/** Same-aged parts named to an owner; more are a number. */
-const NAMED = 5;
 /** Facts that an owner has no use for. */
 const OWN_AFFAIR: readonly string[] = ['Board sheet', 'Bench time'];
 
@@ -28,11 +31,6 @@ export function ownersPaper(
   const givenUp = journal.decision?.body.course === 'give-up' ? journal.decision.body.reason : '';
   const fitted = journal.ledger.filter(({ action }) => action === 'fitted');
   const leftOut = journal.ledger.filter(({ action }) => action === 'leftOut');
-  const suspect = stillSuspect(journal, index);
-  const named = [
-    ...suspect.slice(0, NAMED),
-    ...(suspect.length > NAMED ? [`${suspect.length - NAMED} more`] : []),
-  ].join(', ');
   const proven = proof.length > 0 && proof.every(({ state }) => state === 'pass');
   return {
     kind: `For the owner, case ${view.number}`,
@@ -77,12 +75,7 @@ export function ownersPaper(
           ]),
       ...maybe(
         'What remains at risk',
-        list([
-          ...(named === ''
-            ? []
-            : [`Of the same age as what failed, and still the old ones: ${named}.`]),
-          ...(closing?.note ? [closing.note] : []),
-        ]),
+        list([...remainsAtRisk(of), ...(closing?.note ? [closing.note] : [])]),
       ),
       ...maybe(
         'Left alone',
@@ -95,18 +88,6 @@ export function ownersPaper(
     ],
     foot: 'Follow local codes; mains and laser work only if you are qualified.',
   };
-}
-
-function costLines(closing: Closing | undefined, limit: number | undefined): string[] {
-  if (closing?.price === undefined) return [];
-  const agreed =
-    limit === undefined
-      ? 'Nothing was agreed beforehand.'
-      : closing.price <= limit
-        ? `Within the ${moneyText(limit)} agreed.`
-        : `Above the ${moneyText(limit)} agreed: ask us why.`;
-  // To the penny: it is what is paid.
-  return [`${closing.price.toFixed(2)}. ${agreed}`];
 }
 
 function backLines({ view }: PaperOf, closing: Closing | undefined): string[] {

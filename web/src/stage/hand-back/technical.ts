@@ -2,11 +2,12 @@ import { format } from 'date-fns/format';
 import { benchMinutes } from '@hanzai/core/bench';
 import type { Salvaged } from '@hanzai/core/decide';
 import type { ProofStep } from '@hanzai/core/prove';
-import { creditOf, overruledOf, stillSuspect } from '../../case/after-repair';
+import { creditOf, overruledOf } from '../../case/after-repair';
 import type { Journal } from '../../case/journal';
 import type { ReportList } from '../../case/kind/definition';
 import { runWords } from '../../case/kind/proving';
 import { kindOf } from '../../case/kinds';
+import type { EntryBody } from '../../case/entry';
 import { proofWords } from '../../case/proof-words';
 import { failedKillChecks } from '../../case/salvage';
 import { shownOf } from '../../case/shown';
@@ -15,6 +16,7 @@ import {
   decibanText,
   KIND_WORDS,
   minutesText,
+  moneyText,
   percent,
   pointsText,
   setupWords,
@@ -22,7 +24,10 @@ import {
   weightWords,
 } from '../../case/wording';
 import { list, maybe, words, type Block, type Paper } from '../../paper/paper';
+import { remainsAtRisk } from './risk';
 import type { ReportFigures } from '../../workers/engine-messages';
+
+export type Closing = Extract<EntryBody, { kind: 'close' }>;
 
 export const dayText = (iso: string): string => format(new Date(iso), 'd MMMM yyyy');
 
@@ -34,6 +39,8 @@ export type PaperOf = Pick<CaseState, 'view' | 'journal' | 'index' | 'model'> & 
   readonly proof: readonly ProofStep[];
   /** Parts worth keeping of a unit that was given up. */
   readonly kept: readonly Salvaged[];
+  /** Bench minutes that half of the closed cases of its kind took; null without any. */
+  readonly usualMinutes: number | null;
 };
 
 /** Of a unit that was given up: what is finished, what is worth saving, the parts to keep. */
@@ -74,10 +81,11 @@ export const factsOf = ({ view, journal }: PaperOf): Paper['facts'] =>
 export function technicalPaper(
   of: PaperOf,
   figures: ReportFigures | undefined,
-  advice: string,
+  closing?: Closing,
+  limit?: number,
 ): Paper {
+  const advice = closing?.note ?? '';
   const { view, journal, index, proof } = of;
-  const suspect = stillSuspect(journal, index);
   return {
     kind: `Repair report ${view.number}`,
     title: view.title,
@@ -110,20 +118,12 @@ export function technicalPaper(
           ),
         ),
       ),
-      ...maybe(
-        'What remains suspect',
-        suspect.length === 0
-          ? []
-          : [
-              words(
-                `Of the same kind and age as what failed, and not replaced: ${suspect.join(', ')}.`,
-              ),
-            ],
-      ),
+      ...maybe('What remains at risk, and when', list(remainsAtRisk(of))),
       ...maybe('Done against advice, and why', list(overruledOf(journal, index))),
       ...maybe('Decided', list(linesOf('decided', journal, index))),
       ...maybe('Powered as it was, on purpose', list(linesOf('powered', journal, index))),
       { title: 'Proof', blocks: proofBlocks(of) },
+      ...maybe('Costs and time', list(costsAndTime(of, closing, limit))),
       ...maybe('Given up: what is kept', salvageBlocks(of)),
       ...maybe('Advice', advice === '' ? [] : [words(advice)]),
     ],
@@ -132,6 +132,34 @@ export function technicalPaper(
         ? ''
         : 'Weights are decibans: +10 dB makes the odds ten times higher. Bands allow for part tolerance and meter accuracy, about 95 %.',
   };
+}
+
+/** The price against what was agreed, and the time against what such cases took. */
+function costsAndTime(
+  { journal, usualMinutes }: PaperOf,
+  closing: Closing | undefined,
+  limit: number | undefined,
+): string[] {
+  const took = minutesText(benchMinutes(journal.moments));
+  return [
+    ...costLines(closing, limit),
+    usualMinutes === null
+      ? `${took} at the bench.`
+      : `${took} at the bench; half of the closed cases of its kind took up to ${minutesText(Math.round(usualMinutes))}.`,
+  ];
+}
+
+/** The price, and how it stands to what was agreed. */
+export function costLines(closing: Closing | undefined, limit: number | undefined): string[] {
+  if (closing?.price === undefined) return [];
+  const agreed =
+    limit === undefined
+      ? 'Nothing was agreed beforehand.'
+      : closing.price <= limit
+        ? `Within the ${moneyText(limit)} agreed.`
+        : `Above the ${moneyText(limit)} agreed: ask us why.`;
+  // To the penny: it is what is paid.
+  return [`${closing.price.toFixed(2)}. ${agreed}`];
 }
 
 function weighed(

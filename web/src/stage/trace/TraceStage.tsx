@@ -9,6 +9,7 @@ import { touchedByLook } from '../../case/unit';
 import { LiveBar } from '../../meter/LiveBar';
 import { useLive } from '../../meter/use-live';
 import { useBeside } from '../../case/use-beside';
+import { useOddsSources } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
 import { percent } from '../../case/wording';
 import { Button } from '../../ui/Button';
@@ -62,6 +63,7 @@ export function TraceStage({ state }: { state: CaseState }) {
   const [asksMeter, setAsksMeter] = useState(false);
   const panels = usePanels(state, next);
   const { writing, write, showChip, chip } = panels;
+  const sources = useOddsSources(state);
   const [bench, setBench] = useState(false);
   const openBench = useCallback(() => setBench(true), []);
   const [goTo, setGoTo] = useState(false);
@@ -265,6 +267,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                   sides={panels.sides}
                   answer={panels.why.answer}
                   failure={panels.why.failure}
+                  sources={sources}
                   onSides={panels.setSides}
                   onRepeat={place}
                 />

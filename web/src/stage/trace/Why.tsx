@@ -1,10 +1,11 @@
 import type { BoardIndex } from '@hanzai/core/board';
+import type { OddsSource } from '../../case/engine-request';
 import type { JudgedExpectation } from '../../case/expectation';
 import type { Journal } from '../../case/journal';
 import { decibanText, pointsText, valueText } from '../../case/wording';
 import { Button } from '../../ui/Button';
 import type { LineUp, WhyAnswer } from '../../workers/engine-messages';
-import { sideWords, waterfall, weighsWords } from './argument-words';
+import { sideWords, sourcesWords, waterfall, weighsWords } from './argument-words';
 import type { Sides } from './use-why';
 import { Pane } from './Pane';
 import { PredictedAgainstRead, Waterfall } from './WhyCharts';
@@ -17,6 +18,8 @@ interface Props {
   readonly sides: Sides;
   readonly answer: WhyAnswer | undefined;
   readonly failure: string | undefined;
+  /** What moved the odds before any reading. */
+  readonly sources: readonly OddsSource[];
   readonly onSides: (sides: Sides | undefined) => void;
   /** Puts a point into the reading line, to repeat it. */
   readonly onRepeat: (text: string) => void;
@@ -36,6 +39,7 @@ export default function Why({
   sides,
   answer,
   failure,
+  sources,
   onSides,
   onRepeat,
 }: Props) {
@@ -70,7 +74,10 @@ export default function Why({
       ) : !answer ? (
         <p role="status">Being worked out …</p>
       ) : (
-        <Told {...{ index, journal, sides, answer, onRepeat }} />
+        <>
+          <Told {...{ index, journal, sides, answer, onRepeat }} />
+          <p className={style.told}>{sourcesWords(sources, sides)}</p>
+        </>
       )}
     </Pane>
   );

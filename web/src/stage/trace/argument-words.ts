@@ -1,3 +1,4 @@
+import type { OddsSource } from '../../case/engine-request';
 import { faultWords, oddsWords, weightWords } from '../../case/wording';
 import type { WhyAnswer } from '../../workers/engine-messages';
 import type { Sides } from './use-why';
@@ -75,4 +76,24 @@ export function oddsTick(decibans: number): string {
       ? `10^${Math.round(Math.abs(decibans) / 10)}`
       : String(Number(odds.toPrecision(1)));
   return decibans > 0 ? `${text}:1` : `1:${text}`;
+}
+
+/** What moved the two sides before any reading: the rate table's odds are multiplied by it. */
+export function sourcesWords(
+  sources: readonly Pick<OddsSource, 'title' | 'factors'>[],
+  { one, other }: Sides,
+): string {
+  const moved = sources.flatMap(({ title, factors }) =>
+    [one, other].some((ref) => (factors[ref] ?? 1) !== 1)
+      ? [`${title}: ${timesWords(one, factors)}, ${timesWords(other, factors)}`]
+      : [],
+  );
+  return `Before any reading, beside the rate table: ${moved.join('; ') || 'nothing moved either of them'}.`;
+}
+
+/** `C5 2.9 times as likely`. Nothing being wrong is moved by none of it. */
+function timesWords(ref: string, factors: OddsSource['factors']): string {
+  const factor = factors[ref] ?? 1;
+  if (ref === '' || factor === 1) return `${ref || 'nothing wrong'} as before`;
+  return `${ref} ${factor.toFixed(factor < 1 ? 2 : 1)} times as likely`;
 }

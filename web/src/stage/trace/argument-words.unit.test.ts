@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
+import type { OddsSource } from '../../case/engine-request';
 import type { NextStep, Proposal, WhyAnswer } from '../../workers/engine-messages';
 import { oddsWords } from '../../case/wording';
-import { oddsTick, oddsTicks, sideWords, waterfall, weighsWords } from './argument-words';
+import {
+  oddsTick,
+  oddsTicks,
+  sideWords,
+  sourcesWords,
+  waterfall,
+  weighsWords,
+} from './argument-words';
 import { partingOf } from './parting';
 
 describe('odds as people say them', () => {
@@ -119,5 +127,25 @@ describe('what would tell a group apart', () => {
   it('may be a touch, told with what to do first', () => {
     const touch = { ...parts, title: 'Lift U7 pin 11' };
     expect(partingOf(['F1', 'L1'], next([same], [touch]))!.title).toBe('Lift U7 pin 11');
+  });
+});
+
+describe('what moved the odds before any reading', () => {
+  const sources: Pick<OddsSource, 'title' | 'factors'>[] = [
+    { title: 'closed cases', factors: { F1: 2.86, C5: 9 } },
+    { title: 'the age of the unit', factors: { C5: 1.5 } },
+    { title: 'guided checks', factors: { L1: 0.051 } },
+  ];
+  it('is told of the two sides alone, each source by itself', () => {
+    expect(sourcesWords(sources, { one: 'F1', other: 'L1' })).toBe(
+      'Before any reading, beside the rate table: closed cases: F1 2.9 times as likely, L1 as before; guided checks: F1 as before, L1 0.05 times as likely.',
+    );
+  });
+  it('is said to be nothing where it is nothing, and never moves "nothing wrong"', () => {
+    expect(sourcesWords(sources, { one: 'R1', other: '' })).toContain('nothing moved either');
+    expect(sourcesWords(sources, { one: '', other: 'C5' })).toContain(
+      'nothing wrong as before, C5',
+    );
+    expect(sourcesWords([], { one: 'F1', other: 'L1' })).toContain('nothing moved either');
   });
 });
