@@ -44,7 +44,7 @@ function Stored() {
     );
   if (count === 0 && aside.length > 0) return null;
   return (
-    <p className={style.sync} role="status">
+    <p className={`${style.sync} ${count === 0 ? style.stored : ''}`} role="status">
       {count > 0 ? `sending ${count} …` : 'all stored'}
     </p>
   );

@@ -9,6 +9,7 @@ import { typedWords } from '../form/typed';
 import { useEntryForm } from '../form/use-entry-form';
 import { Notice } from '../ui/Notice';
 import { Pad } from '../ui/Pad';
+import { Reckoners } from '../reckoner/Reckoners';
 import { useOutbox } from '../store/use-outbox';
 import { Band, OneNotStored } from './Band';
 import style from './CaseFrame.module.css';
@@ -94,6 +95,7 @@ export function CaseFrame({
           <LeftOff state={state} />
           {FROM_REPAIR.includes(stage) && <Out state={state} />}
           {children}
+          <Reckoners state={state} stage={stage} />
         </main>
       </div>
       {foot && <footer className={style.foot}>{foot}</footer>}

@@ -38,9 +38,13 @@ export function PatternCard({ pattern }: { pattern: TaughtPattern }) {
         ))}
       </ol>
       <MoreOf pattern={pattern} />
-      <p>
-        Cases: <CaseLinks numbers={cases} />
-      </p>
+      {cases.length === 0 ? (
+        <Small>No case of ours yet.</Small>
+      ) : (
+        <p>
+          Cases: <CaseLinks numbers={cases} />
+        </p>
+      )}
     </li>
   );
 }

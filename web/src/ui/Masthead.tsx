@@ -35,6 +35,9 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
         <a href="/instruments" aria-current={here === 'instruments' ? 'page' : undefined}>
           Instruments
         </a>
+        <a href="/reckoner" aria-current={here === 'reckoner' ? 'page' : undefined}>
+          Reckoner
+        </a>
       </nav>
       <div className={style.middle}>{children}</div>
       <button

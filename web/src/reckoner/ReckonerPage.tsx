@@ -1,0 +1,104 @@
+import Printer from 'lucide-react/icons/printer';
+import { useEffect, useState } from 'react';
+import { GROUPS, type Group, type Typed } from '@hanzai/core/reckon';
+import { Band } from '../case/Band';
+import { Button } from '../ui/Button';
+import { Keys } from '../ui/Keys';
+import { Place } from '../ui/Place';
+import { TextField } from '../ui/TextField';
+import { Small } from '../ui/Words';
+import { calculatorOf, findCalculators, fromSearch, reckonerPath } from './calculators';
+import { Reckoning } from './Reckoning';
+import style from './Reckoner.module.css';
+
+/** Every calculator of the bench in one place; the address carries what was typed. */
+export function ReckonerPage({ search }: { search: string }) {
+  return (
+    <>
+      <Band here="reckoner" />
+      <Reckoner search={search} />
+      <Keys
+        keys={[
+          ['Tab', 'to the next field'],
+          ['Ctrl+P', 'print this one'],
+          ['?', 'these keys'],
+        ]}
+      />
+    </>
+  );
+}
+
+export function Reckoner({ search }: { search: string }) {
+  const [{ name, typed }, setShown] = useState(() => fromSearch(search));
+  const [said, setSaid] = useState('');
+  const [copied, setCopied] = useState(false);
+  const calculator = calculatorOf(name);
+  const path = reckonerPath(name, typed);
+  const found = findCalculators(said);
+  useEffect(() => {
+    window.history.replaceState(null, '', path);
+    setCopied(false);
+  }, [path]);
+  const show = (next: string, values: Typed = {}): void => setShown({ name: next, typed: values });
+  return (
+    <Place>
+      <div className={style.page}>
+        <nav className={style.list} aria-label="Calculators">
+          <h1>Reckoner</h1>
+          <TextField
+            id="reckoner-find"
+            label="Find"
+            type="search"
+            value={said}
+            onChange={({ target }) => setSaid(target.value)}
+          />
+          {found.length === 0 && <Small>No calculator has these words: fewer find more.</Small>}
+          {(Object.keys(GROUPS) as Group[]).map((group) => {
+            const own = found.filter((one) => one.group === group);
+            return own.length === 0 ? null : (
+              <section key={group}>
+                <h2>{GROUPS[group]}</h2>
+                <ul>
+                  {own.map((one) => (
+                    <li key={one.name}>
+                      <button
+                        type="button"
+                        aria-current={one.name === name ? 'true' : undefined}
+                        onClick={() => show(one.name)}
+                      >
+                        {one.title}
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              </section>
+            );
+          })}
+        </nav>
+        <div>
+          <Reckoning
+            key={name}
+            calculator={calculator}
+            typed={typed}
+            onTyped={(values) => show(name, values)}
+          />
+          <p className={style.tools}>
+            <Button onClick={() => window.print()}>
+              <Printer size={18} aria-hidden="true" /> Print it
+            </Button>{' '}
+            <Button
+              onClick={() =>
+                void navigator.clipboard
+                  .writeText(window.location.origin + path)
+                  .then(() => setCopied(true))
+              }
+            >
+              {copied ? 'Copied' : 'Copy a link with these numbers'}
+            </Button>{' '}
+            <Button onClick={() => show(name)}>As it began</Button>
+          </p>
+        </div>
+      </div>
+    </Place>
+  );
+}
