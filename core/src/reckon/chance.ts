@@ -82,7 +82,7 @@ export const CHANCE: readonly Calculator[] = [
       ];
     },
     say: (v, r) =>
-      `${r.text('needed')} clean ones in a row; with ${v.figure('clean')} so far a rate below ${r.text('open')} is shown, never that it works.`,
+      `${r.text('needed')} clean ones in a row; ${v.figure('clean') === 0 ? 'nothing is shown yet' : `with ${v.figure('clean')} so far a rate below ${r.text('open')} is shown`}, never that it works.`,
   },
   {
     name: 'two-conditions',

@@ -245,7 +245,7 @@ export const CODES: readonly Calculator[] = [
       ];
     },
     say: (_, r) =>
-      `${r.text('value')} ±${r.text('tolerance')}: in circuit it may read less, never more than ${r.text('high')}.`,
+      `${r.text('value')} ±${r.text('tolerance')}: in circuit it may read less; well above ${r.text('high')} it is bad.`,
   },
   {
     name: 'to-rings',

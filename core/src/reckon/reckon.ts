@@ -1,5 +1,12 @@
 import { combinedUncertainty, rectangular } from '../quantity';
-import { NoAnswer, type Calculator, type Field, type Found, type Values } from './calculator';
+import {
+  NoAnswer,
+  type Calculator,
+  type Field,
+  type FigureUnit,
+  type Found,
+  type Values,
+} from './calculator';
 import { figureText, readFigure, type ReadFigure } from './figures';
 
 /** What stands in the fields of a calculator, by their names, as it was typed. */
@@ -84,6 +91,7 @@ export function reckon(calculator: Calculator, typed: Typed): Answer {
 /** One result over a range of one field, the others as typed. */
 export interface Sweep {
   readonly label: string;
+  readonly unit: FigureUnit;
   readonly points: readonly { readonly at: number; readonly value: number }[];
 }
 
@@ -107,6 +115,7 @@ export function sweep(
   if (middle === undefined) return undefined;
   const byRatio = middle > 0 && of.unit !== 'degC';
   let label = '';
+  let unit: FigureUnit = '';
   const places = new Set<number>();
   for (let i = 0; i < POINTS; i += 1) {
     const share = i / (POINTS - 1);
@@ -122,14 +131,14 @@ export function sweep(
       const all = calculator.reckon(valuesOf({ ...read.value, figures }));
       const one = all.find((line) => 'value' in line && (result === '' || line.name === result));
       if (!one || !('value' in one) || !Number.isFinite(one.value)) return [];
-      label = one.label;
+      ({ label, unit } = one);
       return [{ at, value: one.value }];
     } catch (error) {
       if (!(error instanceof NoAnswer)) throw error;
       return [];
     }
   });
-  return points.length > 1 ? { label, points } : undefined;
+  return points.length > 1 ? { label, unit, points } : undefined;
 }
 
 function readAll(

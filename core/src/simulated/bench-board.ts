@@ -71,6 +71,11 @@ export class BenchBoard {
     return this.setup;
   }
 
+  /** Names of what is wrong with it now, hidden and happened. */
+  get wrong(): readonly string[] {
+    return this.faults;
+  }
+
   get supplyLimit(): number {
     return this.limitAmpere;
   }

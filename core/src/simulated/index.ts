@@ -1,3 +1,4 @@
+export { BenchBoard } from './bench-board';
 export { hiddenFault } from './hidden-fault';
 export { checkBench, simulatedBench, type BenchTime, type BenchWish } from './scpi-bench';
 export { OVERLOAD } from './meter';

@@ -4,6 +4,7 @@ import type { CaseState } from '../case/use-case';
 import { Refused } from '../form/EntryForm';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
+import { Small } from '../ui/Words';
 import { calculatorOf } from './calculators';
 import { Reckoning } from './Reckoning';
 
@@ -24,6 +25,7 @@ export function ReckonHere({
   const [own, setOwn] = useState<Typed>({});
   const [refusal, setRefusal] = useState<string>();
   const calculator = calculatorOf(name);
+  const { fields } = calculator;
   const { journal } = state;
   return (
     <>
@@ -37,7 +39,13 @@ export function ReckonHere({
         {words}
       </Button>
       <Dialog title={words} open={open} onClose={() => setOpen(false)} wide>
+        <Small>
+          {fields.every(({ name: field }) => field in typed)
+            ? 'Filled in with what the case knows.'
+            : 'Where the case knows nothing, examples stand: put your own in.'}
+        </Small>
         <Reckoning
+          titled={false}
           calculator={calculator}
           typed={own}
           onTyped={setOwn}

@@ -52,6 +52,19 @@ export function Reckoner({ search }: { search: string }) {
             value={said}
             onChange={({ target }) => setSaid(target.value)}
           />
+          <select
+            className={style.pick}
+            aria-label="Calculator"
+            value={name}
+            onChange={({ target }) => show(target.value)}
+          >
+            {found.map((one) => (
+              <option key={one.name} value={one.name}>
+                {one.title}
+              </option>
+            ))}
+            {!found.includes(calculator) && <option value={name}>{calculator.title}</option>}
+          </select>
           {found.length === 0 && <Small>No calculator has these words: fewer find more.</Small>}
           {(Object.keys(GROUPS) as Group[]).map((group) => {
             const own = found.filter((one) => one.group === group);

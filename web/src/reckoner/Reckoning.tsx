@@ -29,19 +29,22 @@ export function Reckoning({
   typed,
   onTyped,
   onFile,
+  titled = true,
 }: {
   calculator: Calculator;
   typed: Typed;
   onTyped: (typed: Typed) => void;
   /** Files the answer as a note; left out where there is no case. */
   onFile?: ((words: string) => void) | undefined;
+  /** False where its title stands above it already. */
+  titled?: boolean;
 }) {
   const { title, fields, formula, source, caution } = calculator;
   const all = { ...beginning(calculator), ...typed };
   const answer = reckon(calculator, all);
   return (
     <article className={style.reckoning} aria-label={title}>
-      <h2>{title}</h2>
+      {titled && <h2>{title}</h2>}
       {caution !== undefined && (
         <Notice look="attention" title="Mind:">
           {caution}

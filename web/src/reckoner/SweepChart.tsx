@@ -18,7 +18,7 @@ import style from './Reckoner.module.css';
 
 /** A result over a range of one field, and where it stands now. */
 export default function SweepChart({
-  sweep: { label, points },
+  sweep: { label, unit, points },
   field,
   now,
 }: {
@@ -35,43 +35,44 @@ export default function SweepChart({
   const tick = (unit: FigureUnit) => (value: number) => figureText(value, unit, 2);
   const [first, last] = [points[0]!, points.at(-1)!];
   return (
-    <figure
-      className={style.chart}
-      role="img"
-      aria-label={`${label} over ${field.label}: ${figureText(first.value, '', 3)} at ${figureText(first.at, field.unit)}, ${figureText(last.value, '', 3)} at ${figureText(last.at, field.unit)}`}
-    >
+    <figure className={style.chart}>
       <figcaption>
         {label} over {field.label.toLowerCase()}; the line stands where it is now
       </figcaption>
-      <ResponsiveContainer width="100%" height={220}>
-        <LineChart data={[...points]} margin={{ top: 6, right: 16, bottom: 0, left: 8 }}>
-          <CartesianGrid stroke="var(--rule)" />
-          <XAxis
-            dataKey="at"
-            type="number"
-            scale={across ? 'log' : 'linear'}
-            domain={['dataMin', 'dataMax']}
-            tickFormatter={tick(field.unit)}
-            stroke="var(--ink-soft)"
-          />
-          <YAxis
-            type="number"
-            scale={up ? 'log' : 'linear'}
-            domain={['auto', 'auto']}
-            tickFormatter={tick('')}
-            width={70}
-            stroke="var(--ink-soft)"
-          />
-          {at !== undefined && <ReferenceLine x={at} stroke="var(--copper)" strokeWidth={2} />}
-          <Line
-            dataKey="value"
-            dot={false}
-            stroke="var(--ink)"
-            strokeWidth={2}
-            isAnimationActive={false}
-          />
-        </LineChart>
-      </ResponsiveContainer>
+      <div
+        role="img"
+        aria-label={`${label} over ${field.label}: ${figureText(first.value, unit, 3)} at ${figureText(first.at, field.unit)}, ${figureText(last.value, unit, 3)} at ${figureText(last.at, field.unit)}`}
+      >
+        <ResponsiveContainer width="100%" height={220}>
+          <LineChart data={[...points]} margin={{ top: 6, right: 16, bottom: 0, left: 8 }}>
+            <CartesianGrid stroke="var(--rule)" />
+            <XAxis
+              dataKey="at"
+              type="number"
+              scale={across ? 'log' : 'linear'}
+              domain={['dataMin', 'dataMax']}
+              tickFormatter={tick(field.unit)}
+              stroke="var(--ink-soft)"
+            />
+            <YAxis
+              type="number"
+              scale={up ? 'log' : 'linear'}
+              domain={['auto', 'auto']}
+              tickFormatter={tick(unit)}
+              width={70}
+              stroke="var(--ink-soft)"
+            />
+            {at !== undefined && <ReferenceLine x={at} stroke="var(--copper)" strokeWidth={2} />}
+            <Line
+              dataKey="value"
+              dot={false}
+              stroke="var(--ink)"
+              strokeWidth={2}
+              isAnimationActive={false}
+            />
+          </LineChart>
+        </ResponsiveContainer>
+      </div>
     </figure>
   );
 }

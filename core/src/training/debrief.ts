@@ -1,0 +1,185 @@
+import { nameKey } from '../board';
+import { Diagnoser } from '../diagnosis';
+import type { RateTable } from '../fault';
+import { measurementKey, pointText, type Measurement, type Reading } from '../instrument';
+import { planNext } from '../plan';
+import { refsOf, type Exercise } from './exercise';
+import { Session, type Move } from './session';
+
+/** From so much belief on a part is decided. */
+const DECIDED = 0.9;
+/** Readings after which the planner's own way is given up. */
+const MOST_READINGS = 40;
+
+/** One move as it looks afterwards. */
+export interface SeenMove {
+  readonly words: string;
+  readonly minutes: number;
+  /** What it was expected to tell when it was made, bits; undefined for what is no reading. */
+  readonly worthBits: number | undefined;
+  /** What would have told most for a minute then, and how much it would have told. */
+  readonly better:
+    { readonly words: string; readonly bits: number; readonly minutes: number } | undefined;
+  /** Belief that one could have had after it in what is truly bad. */
+  readonly belief: number;
+}
+
+export interface Debrief {
+  readonly truth: readonly string[];
+  readonly moves: readonly SeenMove[];
+  readonly minutes: number;
+  /** The planner's way on the same bench; undefined where it does not come through. */
+  readonly best: { readonly minutes: number; readonly words: readonly string[] } | undefined;
+  /** Move after which it was decided, and the one at which it was noticed; undefined: never. */
+  readonly decidedAt: number | undefined;
+  readonly noticedAt: number | undefined;
+  readonly wrong: readonly string[];
+  /** Each 0 to 1. */
+  readonly score: { readonly cost: number; readonly safety: number; readonly attribution: number };
+  readonly solved: boolean;
+}
+
+/** A measurement as one says it: `VM, volts`. */
+export function measurementWords({ kind, at, to, observable, setup }: Measurement): string {
+  if (observable) return observable.title;
+  const points = [pointText(at) || 'ground', pointText(to)].filter(Boolean).join(' to ');
+  return `${points}, ${kind}, power ${setup}`;
+}
+
+/**
+ * What was done, beside what could have been: each reading by what it was worth when it was taken, the
+ * belief that followed from it, where it was decided and where that was noticed.
+ */
+export function debrief(session: Session, rates: RateTable): Debrief {
+  const { exercise, moves, damage } = session;
+  const diagnoser = new Diagnoser(exercise.index, rates);
+  const bad = new Set(refsOf(exercise.faults).map(nameKey));
+  const mended = new Set<string>();
+  const seen = moves.map((move) => seenMove(move, diagnoser, bad, mended));
+  const decided = seen.findIndex(
+    ({ belief }, i) => moves[i]!.kind === 'reading' && belief >= DECIDED,
+  );
+  const noticed = moves.findIndex((move) => move.kind === 'replaced' && move.wasBad);
+  const replaced = moves.flatMap((move) => (move.kind === 'replaced' ? [move] : []));
+  const guilty = replaced.filter(({ wasBad }) => wasBad).length;
+  const best = bestWay(exercise, diagnoser);
+  return {
+    truth: exercise.faults,
+    moves: seen,
+    minutes: session.minutes,
+    best,
+    decidedAt: decided < 0 ? undefined : decided,
+    noticedAt: noticed < 0 ? undefined : noticed,
+    wrong: [
+      ...replaced
+        .filter(({ wasBad }) => !wasBad)
+        .map(
+          ({ ref, before }) =>
+            `${ref} was good: ${shareWords(beliefIn(diagnoser, before, ref))} when it went`,
+        ),
+      ...damage.map(({ words }) => words),
+    ],
+    score: {
+      cost:
+        best && session.isSound ? Math.min(1, best.minutes / Math.max(session.minutes, 1e-9)) : 0,
+      safety: Math.max(0, 1 - 0.5 * damage.length),
+      attribution: replaced.length === 0 ? 0 : guilty / replaced.length,
+    },
+    solved: session.isSound,
+  };
+}
+
+const shareWords = (share: number): string =>
+  share < 0.01 ? 'next to nothing spoke against it' : `${Math.round(100 * share)} % of the belief`;
+
+function beliefIn(diagnoser: Diagnoser, readings: readonly Reading[], ref: string): number {
+  const found = diagnoser
+    .believe([...readings])
+    .byPart.find((one) => nameKey(one.ref) === nameKey(ref));
+  return found?.probability ?? 0;
+}
+
+/** The most believed of what is still bad: one fault at a time is looked for. */
+function beliefInTruth(
+  diagnoser: Diagnoser,
+  readings: readonly Reading[],
+  left: ReadonlySet<string>,
+): number {
+  return diagnoser
+    .believe([...readings])
+    .byPart.filter(({ ref }) => left.has(nameKey(ref)))
+    .reduce((most, { probability }) => Math.max(most, probability), 0);
+}
+
+function seenMove(
+  move: Move,
+  diagnoser: Diagnoser,
+  bad: ReadonlySet<string>,
+  mended: Set<string>,
+): SeenMove {
+  const { minutes } = move;
+  const left = new Set([...bad].filter((ref) => !mended.has(ref)));
+  if (move.kind === 'help')
+    return {
+      words: `help: ${move.help}`,
+      minutes,
+      worthBits: undefined,
+      better: undefined,
+      belief: 0,
+    };
+  if (move.kind === 'replaced') {
+    mended.add(nameKey(move.ref));
+    return {
+      words: `${move.ref} replaced: ${move.wasBad ? 'it was bad' : 'it was good'}`,
+      minutes,
+      worthBits: undefined,
+      better: undefined,
+      belief: beliefInTruth(diagnoser, move.before, left),
+    };
+  }
+  const { measurement, reading, before } = move;
+  const plan = planNext(diagnoser, before, diagnoser.believe([...before])).measurements;
+  const own = plan.find((one) => measurementKey(one.measurement) === measurementKey(measurement));
+  const [first] = plan;
+  const better = first && first !== own ? { words: measurementWords(first.measurement), bits: first.gainBits, minutes: first.minutes } : undefined; // prettier-ignore
+  return {
+    words: `${measurementWords(measurement)}: ${reading === undefined ? 'nothing to be read' : String(reading.value)}`,
+    minutes,
+    // What is not among the proposals tells next to nothing.
+    worthBits: own?.gainBits ?? 0,
+    better,
+    belief: beliefInTruth(diagnoser, reading ? [...before, reading] : before, left),
+  };
+}
+
+/** The planner's own way through the same exercise: what it measures and replaces until all is sound. */
+function bestWay(exercise: Exercise, diagnoser: Diagnoser): Debrief['best'] {
+  const session = new Session(exercise);
+  const words: string[] = [];
+  const unreadable = new Set<string>();
+  const tried = new Set<string>();
+  for (let taken = 0; taken < MOST_READINGS; taken += 1) {
+    const belief = diagnoser.believe([...session.readings]);
+    const plan = planNext(diagnoser, session.readings, belief);
+    const next = plan.measurements.find(
+      ({ kind, measurement }) => kind !== 'symptom' && !unreadable.has(measurementKey(measurement)),
+    );
+    const [top] = belief.byPart.filter(({ ref }) => !tried.has(nameKey(ref)));
+    if (top && (top.probability >= DECIDED || plan.state === 'replace' || !next)) {
+      tried.add(nameKey(top.ref));
+      const wasBad = session.replace(top.ref);
+      words.push(`${top.ref} replaced: ${wasBad ? 'it was bad' : 'it was good'}`);
+      if (session.isSound) return { minutes: session.minutes, words };
+      // What was good may be suspected again with other readings; what was bad is new now.
+      if (wasBad) tried.clear();
+      continue;
+    }
+    if (!next) return undefined;
+    const value = session.take(next.measurement);
+    words.push(
+      `${measurementWords(next.measurement)}: ${value === undefined ? 'nothing to be read' : String(value)}`,
+    );
+    if (value === undefined) unreadable.add(measurementKey(next.measurement));
+  }
+  return undefined;
+}

@@ -1,0 +1,164 @@
+import { indexBoard, nameKey, replaceableRef, type Board, type BoardIndex } from '../board';
+import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
+import { observableMeasurements, pointText, type Measurement } from '../instrument';
+import { candidateMeasurements } from '../plan';
+import { seeded, variedBoard, type Random } from '../practice';
+import { BenchBoard } from '../simulated';
+
+/** What is hidden at each level, the easiest first. */
+export const LEVELS = [
+  { level: 1, words: 'one part open, shorted or with a dry joint', faults: 1 },
+  { level: 2, words: 'any one fault', faults: 1 },
+  { level: 3, words: 'two faults', faults: 2 },
+  { level: 4, words: 'a fault that takes its fuse with it', faults: 1 },
+  { level: 5, words: 'three faults, and an owner who says little', faults: 3 },
+] as const;
+export type Level = (typeof LEVELS)[number]['level'];
+
+export const isLevel = (level: number): level is Level => LEVELS.some((one) => one.level === level);
+
+/** A board with something hidden on it. The same board, seed and level give the same exercise. */
+export interface Exercise {
+  readonly seed: number;
+  readonly level: Level;
+  /** As it is drawn: what the trainee has. */
+  readonly index: BoardIndex;
+  /** With the values that its parts really have. */
+  readonly board: Board;
+  /** Names of what is hidden. */
+  readonly faults: readonly string[];
+  /** What its owner says. */
+  readonly complaint: string;
+}
+
+/** A board on which nothing of a level can be hidden that a meter would find. */
+export class NoExercise extends Error {}
+
+/** Draws until something is found that can be seen; then there is nothing to be found. */
+const MOST_DRAWS = 200;
+/** Modes that a beginner finds with a beep. */
+const PLAIN_MODES = /:(open|short|dry)(?:$|=)/;
+
+/**
+ * Hides something on a board, as often as the rate table has it. Every fault of it can be seen by some
+ * reading, so the exercise can be solved. seed: a whole number above zero.
+ *
+ * @throws NoExercise where the board has nothing for this level
+ */
+export function drawExercise(board: Board, rates: RateTable, seed: number, level: Level): Exercise {
+  // The first numbers of small seeds lie near together; levels of one seed are not alike.
+  const random = seeded(seed * 31 + level);
+  for (let i = 0; i < 8; i += 1) random();
+  const index = indexBoard(board);
+  const real = variedBoard(board, random);
+  const readings = candidateMeasurements(index).filter(({ kind }) => kind !== 'symptom');
+  const sound = seenOn(real, [], readings);
+  const pool = hypothesisSpace(index, rates).hypotheses.filter(
+    ({ name, fault, refs }) =>
+      refs.length > 0 && fault.type !== 'cut' && (level > 1 || PLAIN_MODES.test(name)),
+  );
+  const faults: string[] = [];
+  const wanted = LEVELS.find((one) => one.level === level)!.faults;
+  for (let draw = 0; draw < MOST_DRAWS && faults.length < wanted; draw += 1) {
+    const one = pick(pool, ({ fault }) => rateOf(index, rates, fault), random);
+    if (!one || touches(faults, one)) continue;
+    if (level === 4 && !blowsFuse(real, one.name)) continue;
+    const seen = seenOn(real, [one.name], readings);
+    if (readings.some((_, i) => differs(sound[i], seen[i]))) faults.push(one.name);
+  }
+  if (faults.length < wanted)
+    throw new NoExercise(
+      `${board.title}: nothing for level ${level} (${LEVELS[level - 1]!.words}) that a meter would see`,
+    );
+  return {
+    seed,
+    level,
+    index,
+    board: real,
+    faults,
+    complaint: complaintOf(index, real, faults, level),
+  };
+}
+
+/** The parts to be replaced, or the places to be mended, of named faults. */
+export const refsOf = (faults: readonly string[]): readonly string[] => [
+  ...new Set(
+    faults.map((name) => {
+      const place = name.slice(0, name.lastIndexOf(':'));
+      return place.includes('~') ? place : replaceableRef(place);
+    }),
+  ),
+];
+
+const touches = (faults: readonly string[], { name }: SingleHypothesis): boolean => {
+  const [own] = refsOf([name]);
+  return refsOf(faults).some((ref) => nameKey(ref) === nameKey(own!));
+};
+
+function pick<T>(of: readonly T[], weight: (one: T) => number, random: Random): T | undefined {
+  let left = random() * of.reduce((sum, one) => sum + weight(one), 0);
+  return of.find((one) => (left -= weight(one)) <= 0);
+}
+
+/** What each reading shows with these faults; the board is powered for those that need it. */
+function seenOn(
+  board: Board,
+  faults: readonly string[],
+  readings: readonly Measurement[],
+): readonly (number | undefined)[] {
+  const benches = new Map<string, BenchBoard>();
+  return readings.map((m) => {
+    let bench = benches.get(m.setup);
+    if (!bench) {
+      bench = new BenchBoard(board, faults, m.setup);
+      if (m.setup !== 'off') bench.power(true);
+      benches.set(m.setup, bench);
+    }
+    const answer = respond(bench, m);
+    return answer?.pulsing ? Number.NaN : answer?.value;
+  });
+}
+
+/** What a bench answers to a measurement of the board as drawn. */
+export const respond = (bench: BenchBoard, m: Measurement): ReturnType<BenchBoard['respond']> =>
+  bench.respond(
+    m.kind,
+    m.kind === 'current' ? m.at.pin!.part.ref : (m.observable?.name ?? (pointText(m.at) || 'gnd')),
+    m.observable ? '' : pointText(m.to),
+  );
+
+/** Far enough apart for any meter: a tenth, and more than what its last digits mean. */
+function differs(one: number | undefined, other: number | undefined): boolean {
+  if (one === undefined || other === undefined) return one !== other;
+  if (Number.isNaN(one) || Number.isNaN(other)) return Number.isNaN(one) !== Number.isNaN(other);
+  if (!Number.isFinite(one) || !Number.isFinite(other)) return one !== other;
+  return Math.abs(one - other) > Math.max(0.15, 0.1 * Math.max(Math.abs(one), Math.abs(other)));
+}
+
+function blowsFuse(board: Board, fault: string): boolean {
+  const bench = new BenchBoard(board, [fault], 'on');
+  bench.power(true);
+  return bench.events.length > 0;
+}
+
+/** What of it is seen to be wrong, in an owner's words. */
+function complaintOf(
+  index: BoardIndex,
+  board: Board,
+  faults: readonly string[],
+  level: Level,
+): string {
+  const [sound, bad] = [[], faults].map((with_) => {
+    const bench = new BenchBoard(board, with_, 'on');
+    bench.power(true);
+    return bench;
+  });
+  const wrong = observableMeasurements(index).flatMap((m) => {
+    const name = m.observable!;
+    const [was, is] = [sound!, bad!].map((bench) => bench.respond('symptom', name.name, '')?.value);
+    if (was === undefined || is === undefined || was >= 0.5 === is >= 0.5) return [];
+    return [`${name.title}: ${is >= 0.5 ? 'so, and should not be' : 'not so'}`];
+  });
+  if (level === 5) return 'It stopped one day. Nobody touched it.';
+  return wrong.length > 0 ? wrong.join('; ') : 'It is not right, and nobody can say how.';
+}

@@ -1,0 +1,164 @@
+import { nameKey, powerOf, replaceableRef, type Setup } from '../board';
+import type { Diagnoser } from '../diagnosis';
+import { measurementKey, type Measurement, type Reading, type ReadingValue } from '../instrument';
+import { DEFAULT_COSTS, planNext, setupMinutes, type CostTable } from '../plan';
+import { readOff, seeded, type Random } from '../practice';
+import { BenchBoard } from '../simulated';
+import { refsOf, respond, type Exercise } from './exercise';
+
+/** What help costs, minutes: a colleague is asked. From memory of shop practice. */
+export const HELP_MINUTES = { next: 3, suspects: 4, net: 1 } as const;
+export type Help = keyof typeof HELP_MINUTES;
+/** What may happen to a pad when a part comes off for nothing. From memory of bench practice. */
+const PAD_RISK = 0.03;
+
+/** Something that was done at the bench, in the order done. */
+export type Move =
+  | {
+      readonly kind: 'reading';
+      readonly measurement: Measurement;
+      /** Undefined where nothing could be read. */
+      readonly reading: Reading | undefined;
+      /** Readings that stood before it: those since the last replacement. */
+      readonly before: readonly Reading[];
+      readonly minutes: number;
+    }
+  | {
+      readonly kind: 'replaced';
+      readonly ref: string;
+      /** Whether it was bad, hidden or happened. */
+      readonly wasBad: boolean;
+      readonly before: readonly Reading[];
+      readonly minutes: number;
+    }
+  | { readonly kind: 'help'; readonly help: Help; readonly minutes: number };
+
+/** What went wrong on the bench, and by whose doing. */
+export interface Damage {
+  readonly words: string;
+  /** Move during which it happened, counted from 0. */
+  readonly move: number;
+}
+
+/**
+ * An exercise as it is worked on: a bench with something hidden, a clock of bench minutes, and all that
+ * was done. Readings have the meter's noise; power into a short blows the fuse that is in its way.
+ */
+export class Session {
+  readonly moves: Move[] = [];
+  readonly damage: Damage[] = [];
+  private readonly bench: BenchBoard;
+  private readonly random: Random;
+  private setup: Setup = 'off';
+  private standing: Reading[] = [];
+
+  constructor(
+    readonly exercise: Exercise,
+    private readonly costs: CostTable = DEFAULT_COSTS,
+  ) {
+    this.bench = new BenchBoard(exercise.board, exercise.faults, 'off');
+    this.random = seeded(exercise.seed * 7 + 3);
+  }
+
+  get minutes(): number {
+    return this.moves.reduce((sum, move) => sum + move.minutes, 0);
+  }
+
+  /** Readings of the board as it is now. */
+  get readings(): readonly Reading[] {
+    return this.standing;
+  }
+
+  /** Whether nothing is wrong with it any more, hidden or happened. */
+  get isSound(): boolean {
+    return this.bench.wrong.length === 0;
+  }
+
+  /** Takes a reading. What it shows; undefined where it can show nothing. */
+  take(m: Measurement): ReadingValue | undefined {
+    const minutes = setupMinutes(this.setup, m.setup, this.costs) + this.costs.reading[m.kind];
+    this.putInto(m.setup);
+    const response = respond(this.bench, m);
+    const value = response && readOff(m, response, this.random);
+    const reading = value === undefined ? undefined : { measurement: m, value };
+    this.moves.push({ kind: 'reading', measurement: m, reading, before: this.standing, minutes });
+    if (reading) {
+      // Read again, the newer one stands.
+      const key = measurementKey(m);
+      this.standing = [
+        ...this.standing.filter((one) => measurementKey(one.measurement) !== key),
+        reading,
+      ];
+    }
+    return value;
+  }
+
+  /** A good part in the place of this one, or a place mended. Whether it was bad. */
+  replace(ref: string): boolean {
+    const own = ref.includes('~') ? ref : replaceableRef(ref);
+    const minutes = setupMinutes(this.setup, 'off', this.costs) + this.costs.replace;
+    this.putInto('off');
+    const isOwn = (one: string): boolean =>
+      own.includes('~') ? sameNets(one, own) : nameKey(one) === nameKey(own);
+    const wasBad = refsOf(this.bench.wrong).some(isOwn);
+    if (own.includes('~'))
+      for (const fault of this.bench.wrong) {
+        if (isOwn(fault.slice(0, fault.lastIndexOf(':')))) this.bench.undo(fault);
+      }
+    else this.bench.replace(own);
+    const at = this.moves.length;
+    this.moves.push({ kind: 'replaced', ref: own, wasBad, before: this.standing, minutes });
+    if (!wasBad && this.random() < PAD_RISK)
+      this.damage.push({ words: `a pad of ${own} came off with it, and it was good`, move: at });
+    // What was read before speaks of another board.
+    this.standing = [];
+    return wasBad;
+  }
+
+  /** Asks a colleague: what he would measure next, whom he suspects, or what holds a net. */
+  help(diagnoser: Diagnoser, help: Help, net = ''): string {
+    this.moves.push({ kind: 'help', help, minutes: HELP_MINUTES[help] });
+    const { index } = this.exercise;
+    if (help === 'net') {
+      const found = index.netByKey.get(nameKey(net));
+      const refs = found && [
+        ...new Set((index.pinsOfNet.get(found) ?? []).map(({ part }) => replaceableRef(part.ref))),
+      ];
+      return refs
+        ? `On ${found}: ${refs.join(', ')}. Any of them can hold it.`
+        : `There is no net ${net}.`;
+    }
+    const belief = diagnoser.believe([...this.standing]);
+    if (help === 'suspects')
+      return belief.byPart
+        .slice(0, 3)
+        .map(({ ref, probability }) => `${ref} ${Math.round(100 * probability)} %`)
+        .join(', ');
+    const [first] = planNext(diagnoser, this.standing, belief).measurements;
+    return first
+      ? `I would measure ${first.reason}`
+      : 'No reading tells more: replace the likeliest.';
+  }
+
+  private putInto(setup: Setup): void {
+    if (setup === this.setup) return;
+    const wasOn = powerOf(this.setup) === 'on';
+    const before = this.bench.events.length;
+    this.setup = setup;
+    this.bench.putInto(setup);
+    this.bench.power(powerOf(setup) === 'on');
+    for (const event of this.bench.events.slice(before)) {
+      this.damage.push({
+        words: `${event}${wasOn ? '' : ', at the moment of power: ohms from the rails to ground would have told'}`,
+        move: this.moves.length,
+      });
+      // Another board: it has a blown fuse more.
+      this.standing = [];
+    }
+  }
+}
+
+const sameNets = (one: string, other: string): boolean => {
+  const key = (name: string): string => name.split('~').map(nameKey).sort().join('~');
+  return key(one) === key(other);
+};
