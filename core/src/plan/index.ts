@@ -3,6 +3,7 @@ export { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 export { expectedInformation, type Information, type Outcome, type Outlook } from './information';
 export { touchesOf, type Touch } from './touches';
 export { LITTLE, nextMeasurements, planNext, planSteps, type Plan, type PlanOptions } from './next';
+export { shortedRail, type ShortedRail } from './no-power';
 export type { ProposedMeasurement, ProposedTouch, Prospect } from './proposal';
 export {
   expectedRepairMinutes,

@@ -1,4 +1,4 @@
-import type { BoardIndex, Setup } from '../board';
+import { powerOf, type BoardIndex, type Setup } from '../board';
 import { Diagnoser, PULSING_AT, taughtBy, unscaledValue, type Belief } from '../diagnosis';
 import type { RateTable } from '../fault';
 import {
@@ -20,6 +20,7 @@ import { aroundSuspects, candidateMeasurements, everyReading } from './candidate
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from './cost';
 import type { Information, Outcome } from './information';
 import { foresee, informationOf, outlookBase, outlooksOf, type OutlookBase } from './outlook';
+import { shortedRail, type ShortedRail } from './no-power';
 import type { ProposedMeasurement, ProposedTouch, Prospect } from './proposal';
 import { weighTouches, whatItTakes } from './touches';
 import { lookTwoSteps } from './two-step';
@@ -51,6 +52,8 @@ export interface Plan {
   readonly actions: readonly Action[];
   /** The two ways to go on, with their price. */
   readonly schools: Schools | undefined;
+  /** A rail that reads as shorted: nothing with the power on is proposed until that is found. */
+  readonly noPower: ShortedRail | undefined;
 }
 
 export interface PlanOptions {
@@ -156,7 +159,14 @@ export function* planSteps(
   const costs = options.costs ?? DEFAULT_COSTS;
   const from = options.setup ?? readings.at(-1)?.measurement.setup ?? 'off';
   const taken = new Set(readings.map(({ measurement }) => measurementKey(measurement)));
-  const allowed = options.allowed ?? (() => true);
+  // Readings with the power on are not proposed while a rail reads as shorted.
+  const noPower = shortedRail(
+    diagnoser.index,
+    readings,
+    (m) => diagnoser.predictor.healthy(m, options.absent).value,
+  );
+  const allowed = (m: Measurement): boolean =>
+    (noPower === undefined || powerOf(m.setup) === 'off') && (options.allowed?.(m) ?? true);
   const byOwnMeter = (m: Measurement): Measurement => {
     const meter = options.meter?.(m.kind);
     return meter ? { ...m, meter } : m;
@@ -257,6 +267,7 @@ export function* planSteps(
     actions: kept,
     schools: readings.length === 0 ? undefined : schoolsOf(belief, promises, costs),
     measurements: proposals,
+    noPower,
     replace,
     touches: touches.slice(0, MOST_TOUCHES).map((one) => ({
       ...propose(diagnoser, view, one, [...absent, ...one.touch.refs]),

@@ -9,7 +9,7 @@ import { Session, type Move } from './session';
 /** From so much belief on a part is decided. */
 const DECIDED = 0.9;
 /** Readings after which the planner's own way is given up. */
-const MOST_READINGS = 40;
+const MOST_READINGS = 90;
 
 /** One move as it looks afterwards. */
 export interface SeenMove {

@@ -62,9 +62,10 @@ export function drawExercise(board: Board, rates: RateTable, seed: number, level
   for (let draw = 0; draw < MOST_DRAWS && faults.length < wanted; draw += 1) {
     const one = pick(pool, ({ fault }) => rateOf(index, rates, fault), random);
     if (!one || touches(faults, one)) continue;
-    if (level === 4 && !blowsFuse(real, one.name)) continue;
+    const blown = level === 4 ? blownBy(real, one.name) : [];
+    if (level === 4 && blown.length === 0) continue;
     const seen = seenOn(real, [one.name], readings);
-    if (readings.some((_, i) => differs(sound[i], seen[i]))) faults.push(one.name);
+    if (readings.some((_, i) => differs(sound[i], seen[i]))) faults.push(one.name, ...blown);
   }
   if (faults.length < wanted)
     throw new NoExercise(
@@ -135,10 +136,11 @@ function differs(one: number | undefined, other: number | undefined): boolean {
   return Math.abs(one - other) > Math.max(0.15, 0.1 * Math.max(Math.abs(one), Math.abs(other)));
 }
 
-function blowsFuse(board: Board, fault: string): boolean {
+/** Fuses that a fault opens the first time that power comes on: the unit comes in with them blown. */
+function blownBy(board: Board, fault: string): readonly string[] {
   const bench = new BenchBoard(board, [fault], 'on');
   bench.power(true);
-  return bench.events.length > 0;
+  return bench.wrong.filter((name) => name !== fault);
 }
 
 /** What of it is seen to be wrong, in an owner's words. */

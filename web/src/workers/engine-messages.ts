@@ -1,7 +1,7 @@
 import { OpenUpStep } from '@hanzai/core/bench';
 import { Board, Setup } from '@hanzai/core/board';
 import { MeterProfile, ReadingKind } from '@hanzai/core/instrument';
-import type { Action, AheadNode, Schools } from '@hanzai/core/plan';
+import type { Action, ShortedRail, AheadNode, Schools } from '@hanzai/core/plan';
 import type { CapacitorVerdict } from '@hanzai/core/survey';
 import { z } from 'zod';
 import { Entry, SkipReason } from '../case/entry';
@@ -306,6 +306,8 @@ export interface NextStep {
   >[];
   /** What measuring first and replacing first are expected to cost. */
   readonly schools: Schools | undefined;
+  /** A rail that reads as shorted: nothing with the power on is proposed until that is found. */
+  readonly noPower?: ShortedRail;
 }
 
 /** What the engine sends back while it works on a request. */

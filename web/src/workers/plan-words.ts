@@ -33,6 +33,7 @@ export function nextStep(plan: Plan, opening: (m: Measurement) => number): NextS
     })),
     exhausted: plan.exhausted,
     schools: plan.schools,
+    ...(plan.noPower ? { noPower: plan.noPower } : {}),
     takes: plan.takes,
     proposals: plan.measurements
       .slice(0, PROPOSALS)

@@ -1,8 +1,10 @@
 import type { BoardIndex } from '@hanzai/core/board';
+import { formatQuantity } from '@hanzai/core/quantity';
 import type { Circumstances } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
 import type { EngineState } from '../../case/use-engine';
 import { Button } from '../../ui/Button';
+import { Notice } from '../../ui/Notice';
 import type { Limits, Proposal } from '../../workers/engine-messages';
 import { Ahead } from './Ahead';
 import { Bounds } from './Bounds';
@@ -58,8 +60,16 @@ export function NextPane({
     });
   const held = isLimited(limits) || journal.skips.length > 0;
   const lists = listsOf(index);
+  const short = next?.noPower;
   return (
     <>
+      {short && (
+        <Notice look="attention" title="No power:" live>
+          {short.net} reads {formatQuantity(short.ohm, 'ohm')} to ground where{' '}
+          {formatQuantity(short.soundOhm, 'ohm')} belong. With ohms first; the next fuse would blow
+          as well. Follow local codes; mains and laser work only if you are qualified.
+        </Notice>
+      )}
       {running ? (
         <SequenceCard
           index={index}
