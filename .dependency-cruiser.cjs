@@ -44,7 +44,7 @@ module.exports = {
     {
       name: 'core-without-the-simulated-bench',
       severity: 'error',
-      from: { path: '^core/src/(?!simulated/)', pathNot: '\\.test\\.ts$' },
+      from: { path: '^core/src/(?!simulated/|training/)', pathNot: '\\.test\\.ts$' },
       to: { path: '^core/src/simulated/' },
     },
     {

@@ -1,7 +1,8 @@
 import { LIBRARY, RATES } from '@hanzai/data';
 import { DEMO_BOARD_FILES, demoBoard } from '@hanzai/data/demo';
 import { describe, expect, it } from 'vitest';
-import { sequencesOf, supplyPath, supplyRails } from '../src/bench';
+import { sequencesOf } from '../src/bench';
+import { supplyPath, supplyRails } from '../src/device';
 import { GROUND, indexBoard, readSheetLines, type BoardIndex } from '../src/board';
 import { Diagnoser, diagnose } from '../src/diagnosis';
 import {

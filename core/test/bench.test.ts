@@ -6,9 +6,9 @@ import {
   fuseLoadSide,
   ledgerObjection,
   reconcile,
-  supplyRails,
   type LedgerLine,
 } from '../src/bench';
+import { supplyRails } from '../src/device';
 import { isProven, powerAllowed, proofSteps } from '../src/prove';
 import { Predictor } from '../src/diagnosis';
 import type { Reading } from '../src/instrument';

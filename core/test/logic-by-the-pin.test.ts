@@ -7,12 +7,12 @@ import {
   followed,
   levelTaken,
   lineHolders,
-  supplyRails,
   truthTable,
   unitWith,
   walkBack,
   type Driven,
 } from '../src/bench';
+import { supplyRails } from '../src/device';
 import { nextSwap, swapPlans, swapTally, type SwapTest } from '../src/block';
 import { indexBoard, readSheetLines, type BoardIndex, type ChipModel } from '../src/board';
 import { HIGH, LOW, UNKNOWN } from '../src/logic';

@@ -17,9 +17,9 @@ import {
   replacementObjection,
   replacementRemarks,
   storedCharges,
-  supplyRails,
   type LedgerLine,
 } from '@hanzai/core/bench';
+import { supplyRails } from '@hanzai/core/device';
 import {
   firstPowerObjection,
   powerAllowed,

@@ -19,7 +19,6 @@ export {
   replacementObjection,
   replacementRemarks,
 } from './replacement';
-export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { sequencesOf, type Sequence } from './sequences';
 export { benchMinutes, benchMinutesBy, LONGEST_GAP_MINUTES } from './time';
 export { bleeder, type Bleeder } from './bleeder';

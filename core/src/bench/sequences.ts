@@ -9,7 +9,7 @@ import {
 } from '../board';
 import { measurementKey, type Measurement } from '../instrument';
 import { oncePer } from '../once-per';
-import { supplyPath, supplyRails } from './rails';
+import { supplyPath, supplyRails } from '../device';
 
 /** Readings that people take as one, in their order. */
 export interface Sequence {

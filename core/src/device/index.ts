@@ -28,6 +28,7 @@ export { chipFromRow, type ChipRow, type ChipUnits } from './chip-row';
 export { dim } from './coupled';
 export type { DeviceKind, FaultMode } from './kind';
 export { CONTACT_OHM, fuseOhm } from './contacts';
+export { rectifierInputs, supplyPath, supplyRails } from './rails';
 export { DEFAULT_TOLERANCE } from './passives';
 export { ESR_SPREAD, typicalEsrOhm, UNSTATED_ESR_SPREAD } from './typical-esr';
 export { elementsOf, isSource, modesOf, openPinMode } from './registry';

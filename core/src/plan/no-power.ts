@@ -1,5 +1,5 @@
 import { GROUND, nameKey, powerOf, type BoardIndex } from '../board';
-import { supplyRails } from '../bench';
+import { supplyPath, supplyRails } from '../device';
 import type { Measurement, Reading } from '../instrument';
 
 /** A supply that reads as shorted: power would only burn what is in its way. */
@@ -29,7 +29,7 @@ export function shortedRail(
   const sources = index.board.parts.flatMap((part) =>
     part.kind === 'voltageSource' ? part.pins : [],
   );
-  const rails = new Set([...supplyRails(index), ...sources].map(nameKey));
+  const rails = new Set([...supplyPath(index), ...supplyRails(index), ...sources].map(nameKey));
   const found = readings.flatMap(({ measurement: m, value }): ShortedRail[] => {
     if (m.kind !== 'resistance' || powerOf(m.setup) !== 'off') return [];
     if (typeof value !== 'number' || value >= SHORT_OHM) return [];

@@ -1,4 +1,4 @@
-import { supplyRails } from '../bench';
+import { supplyRails } from '../device';
 import { GROUND, type BoardIndex } from '../board';
 import type { Diagnoser } from '../diagnosis';
 import type { SingleHypothesis } from '../fault';

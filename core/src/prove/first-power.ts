@@ -1,8 +1,7 @@
 import { GROUND, nameKey, type BoardIndex, type Part, type Setup } from '../board';
-import { modesOf } from '../device';
+import { modesOf, supplyRails } from '../device';
 import { isPlugged, type Fault, type FaultState } from '../fault';
 import { BenchState, type Measurement } from '../instrument';
-import { supplyRails } from '../bench';
 import { oncePer } from '../once-per';
 
 type Source = Extract<Part, { kind: 'voltageSource' }>;

@@ -11,7 +11,8 @@ import {
 } from '../instrument';
 import { isPlugged } from '../fault';
 import { cleanRun, cleanStartsNeeded, type Start } from '../block';
-import { plugEnds, rectifierInputs, supplyRails } from '../bench';
+import { plugEnds } from '../bench';
+import { rectifierInputs, supplyRails } from '../device';
 import { firstDraws, type SupplyDraw } from './first-power';
 import { jointChecks } from './joints';
 import type { Run } from './passes';

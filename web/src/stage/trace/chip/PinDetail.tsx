@@ -2,12 +2,12 @@ import { useMemo } from 'react';
 import {
   followed,
   lineHolders,
-  supplyRails,
   truthTable,
   walkBack,
   type ChipUnit,
   type WalkedNet,
 } from '@hanzai/core/bench';
+import { supplyRails } from '@hanzai/core/device';
 import { pinName, type BoardIndex } from '@hanzai/core/board';
 import { Caution } from '../../../case/Caution';
 import type { Journal } from '../../../case/journal';

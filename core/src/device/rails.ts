@@ -7,7 +7,8 @@ import {
   type Part,
   type PartKind,
 } from '../board';
-import { CONTACT_OHM, isSource } from '../device';
+import { CONTACT_OHM } from './contacts';
+import { isSource } from './registry';
 
 /**
  * Coils and resistors below this resistance count as part of a supply path, ohm. Common practice,
