@@ -1,5 +1,6 @@
 import { InputError, UsageError } from './arguments';
 import { fit } from './fit';
+import { practice } from './practice';
 import { simulate } from './simulate';
 import { convert, diagnoseBoard, next, read, solve, survey, symptoms, type Output } from './verbs';
 
@@ -25,6 +26,7 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
   hanzai fit --was TEXT --offer TEXT [--volts V] [--role decoupling|filter|coupling|servo|timing|safety] [--room h=…,d=…,pitch=…]
   hanzai fit BOARD REF --offer TEXT          (TEXT as people write it: "10u 16V electrolytic 105C", "T1A 250V", "74HCT86")
   hanzai simulate BOARD --port N [--fault REF:mode[=VALUE]]… [--setup S] [--seed N] [--slips] [--exact]
+  hanzai practice BOARD [--seed N] [--level 1 to 5]
   hanzai convert IN OUT        (.json .cir .ipc .csv .sheet; reads .net .tdx too)
 
   --context names a JSON file with what is known of the unit: unit, complaint, patterns, stage, codes, starts.
@@ -41,9 +43,10 @@ export async function main(words: readonly string[]): Promise<number> {
   const run = Object.hasOwn(VERBS, verb) ? VERBS[verb] : undefined;
   try {
     if (verb === 'simulate') return await simulate(rest);
+    if (verb === 'practice') return await practice(rest);
     if (!run)
       throw new UsageError(
-        `unknown verb "${verb}"; expected ${[...Object.keys(VERBS), 'simulate'].join(', ')}`,
+        `unknown verb "${verb}"; expected ${[...Object.keys(VERBS), 'simulate', 'practice'].join(', ')}`,
       );
     const output = run(rest);
     process.stdout.write(

@@ -1,9 +1,9 @@
 import { nameKey } from '../board';
 import { Diagnoser } from '../diagnosis';
 import type { RateTable } from '../fault';
-import { measurementKey, pointText, type Measurement, type Reading } from '../instrument';
+import { measurementKey, type Reading } from '../instrument';
 import { planNext } from '../plan';
-import { refsOf, type Exercise } from './exercise';
+import { measurementWords, refsOf, valueWords, type Exercise } from './exercise';
 import { Session, type Move } from './session';
 
 /** From so much belief on a part is decided. */
@@ -21,7 +21,7 @@ export interface SeenMove {
   readonly better:
     { readonly words: string; readonly bits: number; readonly minutes: number } | undefined;
   /** Belief that one could have had after it in what is truly bad. */
-  readonly belief: number;
+  readonly belief: number | undefined;
 }
 
 export interface Debrief {
@@ -39,13 +39,6 @@ export interface Debrief {
   readonly solved: boolean;
 }
 
-/** A measurement as one says it: `VM, volts`. */
-export function measurementWords({ kind, at, to, observable, setup }: Measurement): string {
-  if (observable) return observable.title;
-  const points = [pointText(at) || 'ground', pointText(to)].filter(Boolean).join(' to ');
-  return `${points}, ${kind}, power ${setup}`;
-}
-
 /**
  * What was done, beside what could have been: each reading by what it was worth when it was taken, the
  * belief that followed from it, where it was decided and where that was noticed.
@@ -57,7 +50,7 @@ export function debrief(session: Session, rates: RateTable): Debrief {
   const mended = new Set<string>();
   const seen = moves.map((move) => seenMove(move, diagnoser, bad, mended));
   const decided = seen.findIndex(
-    ({ belief }, i) => moves[i]!.kind === 'reading' && belief >= DECIDED,
+    ({ belief = 0 }, i) => moves[i]!.kind === 'reading' && belief >= DECIDED,
   );
   const noticed = moves.findIndex((move) => move.kind === 'replaced' && move.wasBad);
   const replaced = moves.flatMap((move) => (move.kind === 'replaced' ? [move] : []));
@@ -125,7 +118,7 @@ function seenMove(
       minutes,
       worthBits: undefined,
       better: undefined,
-      belief: 0,
+      belief: undefined,
     };
   if (move.kind === 'replaced') {
     mended.add(nameKey(move.ref));
@@ -143,7 +136,7 @@ function seenMove(
   const [first] = plan;
   const better = first && first !== own ? { words: measurementWords(first.measurement), bits: first.gainBits, minutes: first.minutes } : undefined; // prettier-ignore
   return {
-    words: `${measurementWords(measurement)}: ${reading === undefined ? 'nothing to be read' : String(reading.value)}`,
+    words: `${measurementWords(measurement)}: ${valueWords(measurement, reading?.value)}`,
     minutes,
     // What is not among the proposals tells next to nothing.
     worthBits: own?.gainBits ?? 0,
@@ -176,9 +169,7 @@ function bestWay(exercise: Exercise, diagnoser: Diagnoser): Debrief['best'] {
     }
     if (!next) return undefined;
     const value = session.take(next.measurement);
-    words.push(
-      `${measurementWords(next.measurement)}: ${value === undefined ? 'nothing to be read' : String(value)}`,
-    );
+    words.push(`${measurementWords(next.measurement)}: ${valueWords(next.measurement, value)}`);
     if (value === undefined) unreadable.add(measurementKey(next.measurement));
   }
   return undefined;

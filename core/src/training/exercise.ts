@@ -1,6 +1,13 @@
 import { indexBoard, nameKey, replaceableRef, type Board, type BoardIndex } from '../board';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
-import { observableMeasurements, pointText, type Measurement } from '../instrument';
+import {
+  observableMeasurements,
+  pointText,
+  unitOf,
+  type Measurement,
+  type ReadingValue,
+} from '../instrument';
+import { formatQuantity } from '../quantity';
 import { candidateMeasurements } from '../plan';
 import { seeded, variedBoard, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
@@ -163,4 +170,17 @@ function complaintOf(
   });
   if (level === 5) return 'It stopped one day. Nobody touched it.';
   return wrong.length > 0 ? wrong.join('; ') : 'It is not right, and nobody can say how.';
+}
+
+/** A measurement as one says it: `VM, volts`. */
+export function measurementWords({ kind, at, to, observable, setup }: Measurement): string {
+  if (observable) return observable.title;
+  const points = [pointText(at) || 'ground', pointText(to)].filter(Boolean).join(' to ');
+  return `${points}, ${kind}, power ${setup}`;
+}
+
+/** What was read, as the meter shows it. */
+export function valueWords({ kind }: Measurement, value: ReadingValue | undefined): string {
+  if (value === undefined) return 'nothing to be read';
+  return typeof value === 'number' ? formatQuantity(value, unitOf(kind)) : value;
 }

@@ -2,10 +2,12 @@ export {
   drawExercise,
   isLevel,
   LEVELS,
+  measurementWords,
   NoExercise,
   refsOf,
   type Exercise,
+  valueWords,
   type Level,
 } from './exercise';
 export { HELP_MINUTES, Session, type Damage, type Help, type Move } from './session';
-export { debrief, measurementWords, type Debrief, type SeenMove } from './debrief';
+export { debrief, type Debrief, type SeenMove } from './debrief';

@@ -4,7 +4,7 @@ import { measurementKey, type Measurement, type Reading, type ReadingValue } fro
 import { DEFAULT_COSTS, planNext, setupMinutes, type CostTable } from '../plan';
 import { readOff, seeded, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
-import { refsOf, respond, type Exercise } from './exercise';
+import { measurementWords, refsOf, respond, type Exercise } from './exercise';
 
 /** What help costs, minutes: a colleague is asked. From memory of shop practice. */
 export const HELP_MINUTES = { next: 3, suspects: 4, net: 1 } as const;
@@ -136,7 +136,7 @@ export class Session {
         .join(', ');
     const [first] = planNext(diagnoser, this.standing, belief).measurements;
     return first
-      ? `I would measure ${first.reason}`
+      ? `I would measure ${measurementWords(first.measurement)}: it ${first.reason}`
       : 'No reading tells more: replace the likeliest.';
   }
 
