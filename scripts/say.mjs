@@ -13,6 +13,21 @@ export async function step(words, work) {
   }
 }
 
+/** The same for steps that go on side by side: said when it is done. */
+export async function sideStep(words, work) {
+  const started = Date.now();
+  const say = (how) =>
+    process.stdout.write(`  ${words} … ${how} (${((Date.now() - started) / 1000).toFixed(1)} s)\n`);
+  try {
+    const result = await work();
+    say('done');
+    return result;
+  } catch (error) {
+    say('failed');
+    throw error;
+  }
+}
+
 /** A failure with a remedy: printed without a stack. */
 export class Remedy extends Error {}
 

@@ -7,7 +7,7 @@ import { freePort, startDatabase } from './database.mjs';
 import { installDebian, installPackages } from './install.mjs';
 import { build, prepareDatabase } from './prepare.mjs';
 import { run } from './run.mjs';
-import { complain, step } from './say.mjs';
+import { complain, sideStep } from './say.mjs';
 
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const wanted = process.argv[2];
@@ -21,7 +21,7 @@ const failures = [];
  */
 async function check(words, work) {
   try {
-    await step(words, work);
+    await sideStep(words, work);
     totals.passed += 1;
   } catch (error) {
     complain(error);
@@ -94,25 +94,42 @@ async function vitest(project, env) {
   }));
 }
 
+/** Checks one after the other, in two rows side by side: a machine has two cores and more. */
 async function checks() {
   process.stdout.write('\nchecks\n');
-  await check('types of core, data, command line and scripts', () =>
-    run('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'], { cwd: root }),
-  );
-  await check('types of the web application', () =>
-    run('npm', ['run', 'typecheck', '-w', 'web'], {
-      cwd: root,
-      env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+  const rows = [
+    [
+      ['lint', () => run('npx', ['eslint', '.'], { cwd: root })],
+      ['direction of imports', () => run('npm', ['run', 'deps'], { cwd: root })],
+    ],
+    [
+      [
+        'types of core, data, command line and scripts',
+        () => run('npx', ['tsc', '--noEmit', '-p', 'tsconfig.json'], { cwd: root }),
+      ],
+      [
+        'types of the web application',
+        () =>
+          run('npm', ['run', 'typecheck', '-w', 'web'], {
+            cwd: root,
+            env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' },
+          }),
+      ],
+      ['format', () => run('npx', ['prettier', '--check', '.'], { cwd: root })],
+      [
+        'shipped demo boards are those of their descriptions',
+        () => run('node', ['--import', 'tsx', 'scripts/demo-boards.ts', '--check'], { cwd: root }),
+      ],
+      [
+        'published JSON Schema is that of the code',
+        () => run('node', ['--import', 'tsx', 'scripts/json-schemas.ts', '--check'], { cwd: root }),
+      ],
+    ],
+  ];
+  await Promise.all(
+    rows.map(async (row) => {
+      for (const [words, work] of row) await check(words, work);
     }),
-  );
-  await check('lint', () => run('npx', ['eslint', '.'], { cwd: root }));
-  await check('format', () => run('npx', ['prettier', '--check', '.'], { cwd: root }));
-  await check('direction of imports', () => run('npm', ['run', 'deps'], { cwd: root }));
-  await check('shipped demo boards are those of their descriptions', () =>
-    run('node', ['--import', 'tsx', 'scripts/demo-boards.ts', '--check'], { cwd: root }),
-  );
-  await check('published JSON Schema is that of the code', () =>
-    run('node', ['--import', 'tsx', 'scripts/json-schemas.ts', '--check'], { cwd: root }),
   );
 }
 
