@@ -145,15 +145,13 @@ await shot('sheet-bench', 'day', async (page) => {
   await page.locator('svg g').first().waitFor({ timeout: 20_000 });
   await page.waitForTimeout(1500);
 });
-await shot('guided-checks', 'day', async (page) => {
-  await go(/lamps steady, no boot/, 'trace')(page);
-  await settled(page);
-  await page.getByText(/^Ready lists/).click();
-  await page.getByRole('button', { name: /guided checks/i }).click();
-  await page.getByLabel(/tap to the first end/).fill('12');
-  await page.getByLabel(/tap to the second end/).fill('9.1');
-  await page.getByLabel(/^end to end, Ω/).fill('21');
-  await page.waitForTimeout(400);
+await shot('reckoner', 'day', async (page) => {
+  await page.goto(
+    `${address}/reckoner?calculator=divider&in=12V&upper=10k+5%25&lower=4k7+5%25&load=100k`,
+  );
+  await alive(page);
+  await page.getByLabel('Over a range of').selectOption('load');
+  await page.waitForTimeout(1200);
 });
 // The last one, because it files readings.
 await shot('survey', 'day', async (page) => {

@@ -72,11 +72,11 @@ test('the report goes to paper without what belongs to the screen', async ({ pag
   await page.emulateMedia({ media: 'print' });
   await expect(page.getByRole('navigation', { name: 'Stages of the case' })).toBeHidden();
   await expect(page.getByLabel('Reading', { exact: true })).toBeHidden();
-  await expect(page.getByRole('button', { name: 'Print the report' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Print it' })).toBeHidden();
   await expect(report).toContainText('Complaint');
   const paper = await page.pdf({ format: 'A4' });
   expect(paper.subarray(0, 5).toString()).toBe('%PDF-');
   expect(paper.length).toBeGreaterThan(10_000);
   await page.emulateMedia({ media: 'screen' });
-  await expect(page.getByRole('button', { name: 'Print the report' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Print it' })).toBeVisible();
 });
