@@ -68,7 +68,7 @@ describe('a pattern on the screen', () => {
     const [pattern] = PATTERNS;
     const { rerender } = render(<PatternCard pattern={pattern!} />);
     expect(screen.getByText(/common practice/)).toBeTruthy();
-    expect(screen.getByText('no case yet')).toBeTruthy();
+    expect(screen.getByText('No case of ours yet.')).toBeTruthy();
     expect(screen.queryByText(/before$/)).toBeNull();
     const [first, ...rest] = pattern!.suspects;
     rerender(
