@@ -65,3 +65,12 @@ describe('the planner', () => {
     expect(measurements.some(({ setup }) => powerOf(setup) === 'on')).toBe(true);
   });
 });
+
+it('nothing is called well before the first reading, however seldom the sheet is to blame', () => {
+  // All of it next to never: belief that nothing here is wrong is nearly sure.
+  const calm = { ...RATES, healthy: 0.95 };
+  const diagnoser = new Diagnoser(index, calm);
+  const belief = diagnoser.believe([]);
+  expect(belief.healthy).toBeGreaterThan(0.6);
+  expect(planNext(diagnoser, [], belief).state).toBe('measure');
+});

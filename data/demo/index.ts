@@ -60,7 +60,12 @@ export type DemoEntry =
       readonly note: string;
     }
   | { readonly kind: 'proof' }
-  | { readonly kind: 'close'; readonly note: string; readonly guaranteeDays?: number; readonly price?: number }
+  | {
+      readonly kind: 'close';
+      readonly note: string;
+      readonly guaranteeDays?: number;
+      readonly price?: number;
+    }
   | {
       readonly kind: 'start';
       readonly failedAt: string | null;

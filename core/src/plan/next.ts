@@ -263,7 +263,11 @@ export function* planSteps(
     )
     .slice(0, MOST_ACTIONS);
   return {
-    state: decide(belief, [...weighed, ...touches], costs),
+    // Before the first reading nothing is known to be well, however seldom such a sheet is to blame.
+    state:
+      readings.length === 0 && weighed.length > 0
+        ? 'measure'
+        : decide(belief, [...weighed, ...touches], costs),
     actions: kept,
     schools: readings.length === 0 ? undefined : schoolsOf(belief, promises, costs),
     measurements: proposals,

@@ -160,7 +160,8 @@ function DocketSheet({
             <p>
               Open a case when a unit comes in: a title such as “CR-40, no movement”, the unit, and
               what its owner says. Then import the sheet of its board under{' '}
-              <a href="/boards">Boards</a>, or do it from the case.
+              <a href="/boards">Boards</a>, or do it from the case. The <a href="/guide">guide</a>{' '}
+              goes through a first repair in fifteen minutes.
             </p>
           </section>
         ) : (

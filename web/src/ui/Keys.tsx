@@ -27,6 +27,9 @@ export function Keys({
         ))}
       </dl>
       {open && children}
+      <p>
+        <a href="/guide">The guide: a first repair in fifteen minutes</a>
+      </p>
     </Dialog>
   );
 }
