@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { alive, follow, visit } from './open-case';
+import { atPace } from './pace';
 import { Server } from './server';
 
 const server = new Server();
@@ -222,8 +223,8 @@ test('a unit without any sheet is traced, repaired, proven and closed; its sheet
 });
 
 /** A person at the bench types some five keys a second, and looks at the sketch before each line. */
-const KEY_MILLISECONDS = 200;
-const LOOK_MILLISECONDS = 1500;
+const KEY_MILLISECONDS = atPace(200);
+const LOOK_MILLISECONDS = atPace(1500);
 
 // Fifteen parts of a supply entry and its reset, as they stand on a pencil sketch.
 const SKETCH = [

@@ -2,6 +2,7 @@ import { readFile } from 'node:fs/promises';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { caseOf, openCase, visit } from './open-case';
+import { atPace } from './pace';
 import { Server } from './server';
 
 const server = new Server();
@@ -39,8 +40,8 @@ test('twenty capacitors are surveyed at a person’s pace in under four minutes'
   const started = Date.now();
   for (let i = 0; i < 20; i += 1) {
     // The probes go to the next part, and a person types what the meter shows.
-    await page.waitForTimeout(1500);
-    await strip(page).pressSequentially(i === 3 ? '-' : `0.${11 + i}`, { delay: 150 });
+    await page.waitForTimeout(atPace(1500));
+    await strip(page).pressSequentially(i === 3 ? '-' : `0.${11 + i}`, { delay: atPace(150) });
     await page.keyboard.press('Enter');
     await expect(pane(page)).toContainText(`${i < 3 ? i + 1 : i} of 20 read`);
   }
