@@ -68,7 +68,7 @@ async function vitest(project, env) {
       'vitest',
       'run',
       '--project',
-      project,
+      `${project}*`,
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${report}`,
