@@ -1,9 +1,9 @@
 /**
  * What a figure is measured in. Electrical ones as `Unit` of quantity; the others in the size that the
- * trade writes them in: seconds, watts, millimetres, degrees Celsius, per cent.
+ * trade writes them in: seconds, watts, millimetres, degrees Celsius, per cent; n is a count.
  */
 export type FigureUnit =
-  | '' | 'ohm' | 'V' | 'A' | 'F' | 'H' | 'Hz' | 's' | 'W' | 'mm' | 'degC' | '%' | 'J' | 'A2s' | 'rpm' | 'h' | 'dB'; // prettier-ignore
+  | '' | 'ohm' | 'V' | 'A' | 'F' | 'H' | 'Hz' | 's' | 'W' | 'mm' | 'degC' | '%' | 'J' | 'A2s' | 'rpm' | 'h' | 'dB' | 'n'; // prettier-ignore
 
 /** A number that is typed in bench notation: `4k7`, `.03`, `3V3 5%`. */
 export interface FigureField {

@@ -44,7 +44,7 @@ export const CHANCE: readonly Calculator[] = [
         ),
       ];
     },
-    say: (_, r) => `From ${r.text('after')} on; had it not been seen, ${r.text('other')}.`,
+    say: (_, r) => `Believed bad now ${r.text('after')}; had it not been seen, ${r.text('other')}.`,
   },
   {
     name: 'proof',
@@ -67,11 +67,13 @@ export const CHANCE: readonly Calculator[] = [
           'needed',
           'clean ones in a row, the rate known from those',
           cleanStartsNeeded(failed, tries, sure),
+          'n',
         ),
         number(
           'known',
           'clean ones, were the rate known well',
           failed === 0 ? Infinity : cleanStartsAtRate(failed / tries, sure),
+          'n',
         ),
         number(
           'open',
@@ -82,7 +84,9 @@ export const CHANCE: readonly Calculator[] = [
       ];
     },
     say: (v, r) =>
-      `${r.text('needed')} clean ones in a row; ${v.figure('clean') === 0 ? 'nothing is shown yet' : `with ${v.figure('clean')} so far a rate below ${r.text('open')} is shown`}, never that it works.`,
+      v.figure('clean') === 0
+        ? `${r.text('needed')} clean ones in a row; nothing is shown yet.`
+        : `${r.text('needed')} clean ones in a row; with ${v.figure('clean')} so far a rate below ${r.text('open')} is shown, never that it works.`,
   },
   {
     name: 'two-conditions',
@@ -135,7 +139,7 @@ export const CHANCE: readonly Calculator[] = [
       ];
     },
     say: (v, r) =>
-      `Of ${v.figure('drawn')} drawn, ${r.text('mean')} are bad on average; none of them ${r.text('none')}, all ${r.text('every')}.`,
+      `Of ${v.figure('drawn')} drawn are bad, on average, ${r.text('mean')}; none of them ${r.text('none')}, all ${r.text('every')}.`,
   },
   {
     name: 'share',

@@ -148,8 +148,8 @@ export const drive = (media: readonly DiskGeometry[]): readonly Calculator[] => 
       const [medium, set] = [of('medium'), of('set')];
       const { operations, outOfReach } = forecast(set, medium);
       return [
-        number('bytes', 'bytes on it', capacityBytes(medium)),
-        number('bits', 'bits that pass in a turn', bitsPerTurn(medium)),
+        number('bytes', 'bytes on it', capacityBytes(medium), 'n'),
+        number('bits', 'bits that pass in a turn', bitsPerTurn(medium), 'n'),
         number('lost', 'out of reach', 100 * outOfReach, '%'),
         ...operations.map(({ name, works, because }) => text(name, name, `${works}: ${because}`)),
         text('source', 'layout', medium.source),
@@ -286,7 +286,7 @@ export const DILUTION: Calculator = {
     return [
       number('take', 'litres of what there is', take),
       number('water', 'litres of water', litres - take),
-      number('days', 'days', Math.ceil(v.figure('need') / v.figure('dayHours') - 1e-9)),
+      number('days', 'days', Math.ceil(v.figure('need') / v.figure('dayHours') - 1e-9), 'n'),
     ];
   },
   say: (_, r) =>

@@ -90,6 +90,7 @@ const unitWords = (unit: FigureUnit): string =>
 export function figureText(value: number, unit: FigureUnit, digits = 4): string {
   if (Number.isNaN(value)) return 'no number';
   if (!Number.isFinite(value)) return value > 0 ? 'without end' : 'none';
+  if (unit === 'n') return String(Number(value.toPrecision(Math.max(digits, 9))));
   if (ELECTRICAL.includes(unit)) return formatQuantity(value, unit as Unit, digits);
   const printed = PRINTED[unit];
   if (printed !== undefined) return `${Number(value.toPrecision(digits))} ${printed}`;

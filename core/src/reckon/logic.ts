@@ -84,6 +84,7 @@ export const LOGIC: readonly Calculator[] = [
           'count',
           'inputs that it drives at 0',
           Math.floor(from.sinkAmpere / to.inputAmpere + 1e-9),
+          'n',
         ),
         number('high', 'margin at 1', high, 'V'),
         number('low', 'margin at 0', low, 'V'),

@@ -180,9 +180,11 @@ export const POWER: readonly Calculator[] = [
         text(
           'state',
           'it is',
-          base * v.figure('gain') >= collector
+          base * v.figure('gain') >= 2 * collector
             ? 'saturated'
-            : 'not saturated: it gets hot and the load weak',
+            : base * v.figure('gain') >= collector
+              ? 'barely saturated: a weaker one would not be'
+              : 'not saturated: it gets hot and the load weak',
         ),
       ];
     },
