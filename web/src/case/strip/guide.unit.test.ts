@@ -8,7 +8,7 @@ import { parseStrip, type StripContext } from './grammar';
 
 const text = readFileSync(new URL('../../../../docs/guide.md', import.meta.url), 'utf8');
 const context = (line: string): StripContext => ({
-  index: indexBoard(scratchBoard(line, LIBRARY)),
+  index: indexBoard(scratchBoard(`p5 1; vm 1; p12 1; ${line}`, LIBRARY)),
   hasSheet: false,
   list: ['P5', 'VM', 'P12'].map((at) => ({ setup: 'on', kind: 'voltage', at, to: '' })),
   model: ARCHETYPES.find(({ name }) => name === 'optical-disc-reader'),
