@@ -22,8 +22,10 @@ let entries: readonly Entry[] = [];
 function Bench({
   list,
   refuses,
+  sheet = true,
   ...meter
 }: {
+  sheet?: boolean;
   list?: readonly ProposedPoints[];
   refuses?: RegExp;
   latched?: Latched;
@@ -35,22 +37,22 @@ function Bench({
     let own = all;
     const append = (body: EntryBody): string | undefined => {
       if (refuses?.test(JSON.stringify(body))) return 'it is locked';
-      const objection = entryObjection(body, own, index);
+      const objection = entryObjection(body, own, sheet ? index : undefined);
       if (objection) return objection;
       own = [...own, { id: v7(), madeAt: new Date().toISOString(), body }];
       setAll(own);
       return undefined;
     };
     return {
-      index,
+      index: sheet ? index : undefined,
       entries: all,
-      journal: playJournal(all, index),
+      journal: playJournal(all, sheet ? index : undefined),
       model: undefined,
       append,
       expect: async () => ({ display: '9.00 V', band: '8.8 V to 9.2 V' }),
       engine: undefined,
     } as unknown as CaseState;
-  }, [all, refuses]);
+  }, [all, refuses, sheet]);
   return <Strip state={state} {...(list ? { list } : {})} {...meter} chance={() => 0.7} />;
 }
 const line = (): HTMLInputElement => screen.getByLabelText('Reading');
@@ -58,6 +60,17 @@ const says = (): string => document.getElementById('strip-says')!.textContent ??
 const filed = (): string[] => entries.map(({ body }) => body.kind);
 const volts = (at: string): ProposedPoints => ({ setup: 'on', kind: 'voltage', at, to: '' });
 afterEach(cleanup);
+
+describe('without a sheet', () => {
+  it('a bare value goes to what is proposed, and so do those that follow it', async () => {
+    render(<Bench sheet={false} list={[volts('P5'), volts('VM')]} />);
+    await userEvent.type(line(), '5.01 8.6{Enter}');
+    expect(entries.map(({ body }) => body.kind === 'reading' && [body.at, body.value])).toEqual([
+      ['P5', 5.01],
+      ['VM', 8.6],
+    ]);
+  });
+});
 
 describe('the strip', () => {
   it('files a reading, says the band before, takes it back, and files it again', async () => {

@@ -47,7 +47,12 @@ export function useStripLine(
   /** The line whose doubts were told: Enter once more files it. */
   const [told, setTold] = useState<string>();
   const [cycle, setCycle] = useState<{ from: number; words: readonly string[]; at: number }>();
-  const index = useMemo(() => sheet ?? indexBoard(scratchBoard(text, LIBRARY)), [sheet, text]);
+  // Without a sheet the board is what is typed, and what is proposed: a bare value has to have its point.
+  const points = list.map(({ at, to }) => `${`${at} ${to}`.trim()} 1`).join('; ');
+  const index = useMemo(
+    () => sheet ?? indexBoard(scratchBoard(`${points}; ${text}`, LIBRARY)),
+    [sheet, points, text],
+  );
   const context = useMemo(
     () => ({ index, hasSheet: sheet !== undefined, list, model, chance }),
     [index, sheet, list, model, chance],
