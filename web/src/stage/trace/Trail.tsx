@@ -7,6 +7,7 @@ import { KIND_WORDS, oddsWords, pointsText, setupWords, valueText } from '../../
 import { Button } from '../../ui/Button';
 import { Printed } from '../../ui/Printed';
 import { saveFile } from '../../ui/save-file';
+import { askAgain } from '../../workers/ask-again';
 import type { TrailAnswer } from '../../workers/engine-messages';
 import { Pane } from './Pane';
 import style from './Trail.module.css';
@@ -198,7 +199,10 @@ function useTrail(
       for (const current of [false, true]) {
         const own = asEngineReadings(readings.filter((one) => one.current === current));
         if (own.length === 0) continue;
-        const said = await engine.door.trail({ readings: own, look });
+        const said = await askAgain(
+          () => engine.door.trail({ readings: own, look }),
+          () => wanted,
+        );
         if (!said) return;
         answer = { ...answer, ...said };
       }

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { engineReadings } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
+import { askAgain } from '../../workers/ask-again';
 import type { ReadingConclusion } from '../../workers/engine-messages';
 
 const NONE: Readonly<Record<string, ReadingConclusion>> = {};
@@ -18,7 +19,10 @@ export function useConclusions({
   useEffect(() => {
     if (!engine || key === '[]') return undefined;
     let wanted = true;
-    engine.door.conclude({ readings: JSON.parse(key) as unknown }).then(
+    askAgain(
+      () => engine.door.conclude({ readings: JSON.parse(key) as unknown }),
+      () => wanted,
+    ).then(
       (answer) => wanted && answer && setFound(answer),
       // Without it a reading stands as it did.
       () => undefined,

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { engineRequest, type Circumstances } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
+import { askAgain } from '../../workers/ask-again';
 import type { WhyAnswer } from '../../workers/engine-messages';
 
 /** Two sides of an argument: designators, empty for "nothing is wrong". */
@@ -22,7 +23,10 @@ export function useWhy(
   useEffect(() => {
     if (!engine || !request) return undefined;
     let wanted = true;
-    engine.door.why(request).then(
+    askAgain(
+      () => engine.door.why(request),
+      () => wanted,
+    ).then(
       (answer) => wanted && answer && setState({ key, answer }),
       (error: unknown) => wanted && setState({ key, failure: String((error as Error).message) }),
     );

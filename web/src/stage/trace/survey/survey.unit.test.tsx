@@ -56,13 +56,21 @@ function stateOf(bodies: readonly EntryBody[]): CaseState {
     },
   } as unknown as CaseState;
 }
+/** The same, with an engine that lets so many questions go because something newer was asked. */
+function busyStateOf(bodies: readonly EntryBody[], letGo: number): CaseState {
+  const state = stateOf(bodies);
+  const { door } = state.engine!;
+  let left = letGo;
+  const survey: typeof door.survey = (request) =>
+    left-- > 0 ? Promise.resolve(undefined) : door.survey(request);
+  return { ...state, engine: { ...state.engine!, door: { ...door, survey } } };
+}
 function runningOf({ journal }: CaseState): RunningSequence {
   const sequence = listsOf(index).find(({ name }) => name === SURVEY)!;
   const steps = stepsOf(sequence, journal);
   return { sequence, steps, left: steps.filter(({ taken, isSkipped }) => !taken && !isSkipped) };
 }
-const show = (bodies: readonly EntryBody[]): void => {
-  const state = stateOf(bodies);
+const show = (bodies: readonly EntryBody[], state = stateOf(bodies)): void => {
   render(
     <SurveyPane
       state={state}
@@ -108,6 +116,11 @@ describe('the capacitor survey', () => {
     await within(row('C1')).findByText(/good|doubtful/);
     expect(row('C2').textContent).not.toMatch(/good|BAD|doubtful|judged/);
     expect(row('C2').getAttribute('aria-current')).toBe('step');
+  });
+  it('is judged in the end, however often a newer request took the engine away', async () => {
+    const bodies = [esr('C1', 0.2), esr('C2', 0.22), esr('C3', 9)];
+    show(bodies, busyStateOf(bodies, 2));
+    expect(await within(row('C3')).findByText('BAD', {}, { timeout: 3000 })).toBeTruthy();
   });
   it('shows what a part measures by itself, whatever it read in circuit', async () => {
     show([

@@ -18,6 +18,7 @@ import { lookFactorsOf } from '../../../case/unit';
 import { lessLeads } from '../../../case/kind/tracing';
 import type { ProposedPoints } from '../../../case/strip/grammar';
 import type { CaseState } from '../../../case/use-case';
+import { askAgain } from '../../../workers/ask-again';
 import type { SurveyedCapacitor } from '../../../workers/engine-messages';
 
 export type Capacitor = Extract<Part, { kind: 'capacitor' }>;
@@ -55,7 +56,10 @@ export function useSurvey({ index, journal, engine }: CaseState): SurveyState {
   useEffect(() => {
     if (!engine) return undefined;
     let wanted = true;
-    engine.door.survey({ readings, look }).then(
+    askAgain(
+      () => engine.door.survey({ readings, look }),
+      () => wanted,
+    ).then(
       (judged) => wanted && judged && setAnswer(judged),
       (error: unknown) => wanted && setFailure(String((error as Error).message)),
     );
