@@ -144,7 +144,9 @@ describe('what the workshop learned', () => {
     // Young units: fewer of their electrolytics were to be expected bad.
     await db.update(repairCase).set({ madeIn: sql`extract(year from opened_at)::int - 10` });
     expect(await electrolytic()).toBeLessThan(0.97 * before);
-    await db.update(repairCase).set({ madeIn: null });
+    await db.update(repairCase).set({ madeIn: null, hoursRun: 2000 });
+    expect(await electrolytic()).toBeLessThan(0.97 * before);
+    await db.update(repairCase).set({ hoursRun: null });
     expect(await electrolytic()).toBeCloseTo(before, 9);
   });
 

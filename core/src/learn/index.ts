@@ -8,6 +8,7 @@ export {
   rateKey,
   rateNames,
   shareOut,
+  TABLE_HOURS,
   TABLE_YEARS,
   teaches,
   type LearnedRate,

@@ -34,6 +34,8 @@ export const Lesson = z.object({
     .max(60),
   /** Years that the unit is old; left out where nobody knows. */
   years: z.number().positive().max(200).optional(),
+  /** Hours that it has run; left out where nobody knows. */
+  hours: z.number().positive().max(1e6).optional(),
 });
 export type Lesson = z.infer<typeof Lesson>;
 

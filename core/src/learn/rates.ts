@@ -48,10 +48,20 @@ const AGEING: readonly string[] = [
 /** The age that the rate table speaks of, years. From memory of bench practice. */
 export const TABLE_YEARS = 25;
 
-/** What the age of a unit makes of a class: linear in the years, no further than a factor of three. */
-export function ageFactor(of: string, years: number | undefined): number {
-  if (years === undefined || !AGEING.includes(of)) return 1;
-  return Math.max(1 / 3, Math.min(3, years / TABLE_YEARS));
+/** The hours of running that it speaks of. From memory of bench practice. */
+export const TABLE_HOURS = 6000;
+
+/**
+ * What the age of a unit makes of a class: linear in the years, or in the hours it has run where those
+ * say more, no further than a factor of three. Of what nobody knows nothing is made.
+ */
+export function ageFactor(of: string, years: number | undefined, hours?: number): number {
+  const shares = [
+    ...(years === undefined ? [] : [years / TABLE_YEARS]),
+    ...(hours === undefined ? [] : [hours / TABLE_HOURS]),
+  ];
+  if (shares.length === 0 || !AGEING.includes(of)) return 1;
+  return Math.max(1 / 3, Math.min(3, Math.max(...shares)));
 }
 
 /** Keys of the four levels, each inside the one before. */
@@ -176,14 +186,14 @@ function fitClasses(told: readonly Lesson[], exposures: Exposures, worth: number
   // Cases that are alike in all that counts are reckoned with once.
   const groups = new Map<string, Group>();
   for (const lesson of told) {
-    const { board, years, changes } = lesson;
-    const key = JSON.stringify([board, years, changes.map(({ of }) => of)]);
+    const { board, years, hours, changes } = lesson;
+    const key = JSON.stringify([board, years, hours, changes.map(({ of }) => of)]);
     const group = groups.get(key);
     if (group) group.members.push(lesson);
     else
       groups.set(key, {
         members: [lesson],
-        rows: aged(boards.get(board)!, years),
+        rows: aged(boards.get(board)!, lesson),
         shares: [],
         scale: 0,
       });
@@ -234,11 +244,14 @@ interface Group {
   scale: number;
 }
 
-const aged = (rows: ReadonlyMap<string, ClassRow>, years: number | undefined) =>
+const aged = (
+  rows: ReadonlyMap<string, ClassRow>,
+  { years, hours }: Pick<Lesson, 'years' | 'hours'>,
+) =>
   new Map(
     [...rows].map(([of, { parts, expected }]) => [
       of,
-      { parts, expected: expected * ageFactor(of, years) },
+      { parts, expected: expected * ageFactor(of, years, hours) },
     ]),
   );
 
@@ -303,7 +316,7 @@ function countLevel(
   for (const lesson of told) {
     for (const { of, role, expected } of exposures.get(lesson.board) ?? [])
       at(lesson, of, role).expected +=
-        expected * ageFactor(of, lesson.years) * scaleOf.get(lesson)!;
+        expected * ageFactor(of, lesson.years, lesson.hours) * scaleOf.get(lesson)!;
     const own = new Map<Counted, number>();
     lesson.changes.forEach(({ of, role }, i) => {
       const row = at(lesson, of, role);

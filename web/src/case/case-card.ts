@@ -28,6 +28,12 @@ const CARD = {
     .min(1900, 'a year such as 1988')
     .max(2100, 'a year such as 1988')
     .nullish(),
+  hoursRun: z
+    .number('hours such as 4200')
+    .int('whole hours such as 4200')
+    .min(1, 'hours such as 4200')
+    .max(1_000_000, 'at most 1000000')
+    .nullish(),
 };
 const CARD_WORDS = {
   serial: text(80),
@@ -78,12 +84,13 @@ export const orNothing = (
     .transform((typed) => typed || null)
     .pipe(schema as z.ZodType<string | null, string | null>);
 
-/** A field of a year: empty is nobody knows. */
-export const yearOrNothing = z
-  .string()
-  .trim()
-  .transform((typed) => (typed === '' ? null : Number(typed)))
-  .pipe(CARD.madeIn as z.ZodType<number | null, number | null>);
+/** A field of a whole number: empty is nobody knows. */
+export const countOrNothing = (schema: z.ZodType<number | null | undefined>) =>
+  z
+    .string()
+    .trim()
+    .transform((typed) => (typed === '' ? null : Number(typed)))
+    .pipe(schema as z.ZodType<number | null, number | null>);
 
 /** The form that opens a case, or several alike: the number is still text in it. */
 export const NewCaseForm = NewCaseRequest.pick({

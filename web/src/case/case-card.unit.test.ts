@@ -24,6 +24,7 @@ const card = {
   mediaNote: '',
   batch: '',
   madeIn: '',
+  hoursRun: '',
   waitsFor: '',
   waitsKind: '',
 } as const;
@@ -36,6 +37,7 @@ const sent: SentCase = {
   promisedOn: null,
   boardId: null,
   madeIn: null,
+  hoursRun: null,
   codes: [],
   template: [],
   openedAt: '2026-11-27T12:00:00.000Z',
@@ -71,6 +73,9 @@ describe('the card of a case as a form', () => {
     ['madeIn', '88'],
     ['madeIn', '1988.5'],
     ['madeIn', '19880'],
+    ['hoursRun', '0'],
+    ['hoursRun', 'many'],
+    ['hoursRun', '12.5'],
     ['complaint', 'x'.repeat(2001)],
   ])('refuses %s: %j', (field, value) => {
     const read = CardForm.safeParse({ ...card, [field]: value });

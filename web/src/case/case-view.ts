@@ -26,6 +26,7 @@ export const SentCase = z.object({
   mediaNote: z.string(),
   batch: z.string(),
   madeIn: z.number().int().nullable(),
+  hoursRun: z.number().int().nullable(),
   /** Codes that the workshop wrote down for this unit. */
   codes: z.array(UnitCode),
   /** How the last unit of this model came apart; empty where none did. */

@@ -163,8 +163,8 @@ describe('a proof that fails', () => {
 });
 
 describe('the age of a unit', () => {
-  const aged = (madeIn: number | null) =>
-    ageFactorsOf(index, { madeIn, openedAt: '2026-11-27T12:00:00.000Z' });
+  const aged = (madeIn: number | null, hoursRun: number | null = null) =>
+    ageFactorsOf(index, { madeIn, hoursRun, openedAt: '2026-11-27T12:00:00.000Z' });
   it('moves what ages, in the measure of the rate table, and nothing else', () => {
     // Linear in the years from the 25 that the table speaks of.
     expect(aged(1988).C1).toBeCloseTo(38 / 25, 9);
@@ -173,7 +173,15 @@ describe('the age of a unit', () => {
   });
   it('moves nothing where nobody knows it, it is nonsense, or it is the table’s own', () => {
     for (const year of [null, 2026, 2090, 2001]) expect(aged(year)).toEqual({});
-    expect(ageFactorsOf(undefined, { madeIn: 1988, openedAt: '2026-11-27' })).toEqual({});
+    expect(
+      ageFactorsOf(undefined, { madeIn: 1988, hoursRun: 9000, openedAt: '2026-11-27' }),
+    ).toEqual({});
+  });
+  it('goes by the hours it has run where those say more, or where nobody knows the year', () => {
+    expect(aged(null, 12_000).C1).toBeCloseTo(2, 9);
+    expect(aged(1988, 3000).C1).toBeCloseTo(38 / 25, 9);
+    expect(aged(2016, 9000).C1).toBeCloseTo(1.5, 9);
+    expect(aged(1988, 12_000).U7).toBeUndefined();
   });
   it('never by more than three either way', () => {
     expect(aged(1900).C1).toBe(3);

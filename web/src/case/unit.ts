@@ -257,17 +257,18 @@ export function saidFactorsOf(
 
 /**
  * What the age of the unit multiplies the odds of the parts of its board by: the rate table speaks of
- * units of TABLE_YEARS. Empty where nobody knows the year.
+ * units of TABLE_YEARS, and of TABLE_HOURS. Empty where nobody knows either.
  */
 export function ageFactorsOf(
   index: BoardIndex | undefined,
-  { madeIn, openedAt }: Pick<CaseView, 'madeIn' | 'openedAt'>,
+  { madeIn, hoursRun, openedAt }: Pick<CaseView, 'madeIn' | 'hoursRun' | 'openedAt'>,
 ): Readonly<Record<string, number>> {
-  const years = madeIn === null ? undefined : new Date(openedAt).getFullYear() - madeIn;
-  if (!index || years === undefined || years <= 0) return {};
+  const age = madeIn === null ? 0 : new Date(openedAt).getFullYear() - madeIn;
+  const years = age > 0 ? age : undefined;
+  if (!index) return {};
   return Object.fromEntries(
     [...index.replaceable.keys()].flatMap((ref) => {
-      const factor = ageFactor(kindOfPart(index, RATES, ref).of, years);
+      const factor = ageFactor(kindOfPart(index, RATES, ref).of, years, hoursRun ?? undefined);
       return factor === 1 ? [] : [[ref, factor]];
     }),
   );

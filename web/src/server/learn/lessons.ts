@@ -111,6 +111,7 @@ async function toldCases(db: Database): Promise<readonly Told[]> {
       closedAt: sql<string | null>`${caseSummary.content}->>'lastEntryAt'`,
       repairMinutes: sql<number>`coalesce((${caseSummary.content}#>>'{figures,minutes,repair}')::float8, 0)
         + coalesce((${caseSummary.content}#>>'{figures,minutes,prove}')::float8, 0)`,
+      hours: repairCase.hoursRun,
       years: sql<
         number | null
       >`extract(year from ${repairCase.openedAt})::int - ${repairCase.madeIn}`,
@@ -120,10 +121,13 @@ async function toldCases(db: Database): Promise<readonly Told[]> {
     .where(and(eq(caseSummary.closed, true), sql`${caseSummary.content}->'lesson' is not null`))
     .orderBy(sql`${repairCase.number} desc`)
     .limit(MOST_LESSONS);
-  return rows.flatMap(({ lesson, years, ...row }) => {
+  return rows.flatMap(({ lesson, years, hours, ...row }) => {
     const read = Lesson.safeParse(lesson);
     if (!read.success) return [];
-    const age = years !== null && years > 0 ? { years } : {};
+    const age = {
+      ...(years !== null && years > 0 ? { years } : {}),
+      ...(hours === null ? {} : { hours }),
+    };
     return [{ ...row, lesson: { ...read.data, ...age } }];
   });
 }

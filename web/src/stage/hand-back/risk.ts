@@ -1,6 +1,5 @@
 import { failsWithin, isWet, USUAL_FIGURES } from '@hanzai/core/survey';
 import { lifeHours } from '@hanzai/core/part';
-import type { BoardIndex } from '@hanzai/core/board';
 import { stillSuspect } from '../../case/after-repair';
 import { caseHazards } from '../../case/unit';
 import { oddsWords } from '../../case/wording';
@@ -21,18 +20,19 @@ export function remainsAtRisk(of: PaperOf): readonly string[] {
   ].join(', ');
   return [
     ...(named === '' ? [] : [`Of the same age as what failed, and still the old ones: ${named}.`]),
-    ...whenWords(index, suspect),
+    ...whenWords(of, suspect),
     ...lineFilterWords(of),
   ];
 }
 
 /** When capacitors that stayed are likely to follow: by heat and hours, from figures that are stated. */
-function whenWords(index: BoardIndex | undefined, suspect: readonly string[]): string[] {
+function whenWords({ index, view }: PaperOf, suspect: readonly string[]): string[] {
   const wet = suspect.filter((ref) =>
     (index?.replaceable.get(ref) ?? []).some((part) => part.kind === 'capacitor' && isWet(part)),
   );
   if (wet.length === 0) return [];
-  const { ratedHours, ratedCelsius, celsius, hoursSoFar } = USUAL_FIGURES;
+  const { ratedHours, ratedCelsius, celsius } = USUAL_FIGURES;
+  const hoursSoFar = view.hoursRun ?? USUAL_FIGURES.hoursSoFar;
   const life = lifeHours(ratedHours, ratedCelsius, celsius);
   const anyOf = (hours: number): number =>
     1 - (1 - failsWithin(life, hoursSoFar, hours)) ** wet.length;

@@ -63,13 +63,13 @@ export function CardFields({
         error={errors.title?.message}
         {...register('title')}
       />
+      <TextField
+        id="card-unit"
+        label="Unit"
+        error={errors.unitModel?.message}
+        {...register('unitModel')}
+      />
       <div className={style.pair}>
-        <TextField
-          id="card-unit"
-          label="Unit"
-          error={errors.unitModel?.message}
-          {...register('unitModel')}
-        />
         <TextField
           id="card-made"
           label="Made in"
@@ -77,6 +77,14 @@ export function CardFields({
           error={errors.madeIn?.message}
           inputMode="numeric"
           {...register('madeIn')}
+        />
+        <TextField
+          id="card-hours"
+          label="Hours run"
+          hint="Where a counter or its owner tells; else leave it empty."
+          error={errors.hoursRun?.message}
+          inputMode="numeric"
+          {...register('hoursRun')}
         />
       </div>
       <div className={style.pair}>

@@ -1,15 +1,16 @@
 import type { z } from 'zod';
-import { CorrectableCard, orNothing, yearOrNothing } from '../../case/case-card';
+import { CorrectableCard, countOrNothing, orNothing } from '../../case/case-card';
 import type { CaseView } from '../../case/case-view';
 
-const { spendingLimit, promisedOn, boardId } = CorrectableCard.shape;
+const { spendingLimit, promisedOn, boardId, madeIn, hoursRun } = CorrectableCard.shape;
 
 /** The card as its form has it: everything is text, and empty where there is nothing. */
 export const CardForm = CorrectableCard.extend({
   spendingLimit: orNothing(spendingLimit),
   promisedOn: orNothing(promisedOn),
   boardId: orNothing(boardId),
-  madeIn: yearOrNothing,
+  madeIn: countOrNothing(madeIn),
+  hoursRun: countOrNothing(hoursRun),
 });
 export type CardForm = z.output<typeof CardForm>;
 export type CardTyped = z.input<typeof CardForm>;
@@ -34,6 +35,7 @@ export function cardOf(view: CaseView): CardTyped {
     mediaNote: view.mediaNote,
     batch: view.batch,
     madeIn: view.madeIn === null ? '' : String(view.madeIn),
+    hoursRun: view.hoursRun === null ? '' : String(view.hoursRun),
     boardId: view.board?.id ?? '',
   };
 }

@@ -47,6 +47,8 @@ export const repairCase = pgTable('repair_case', {
   batch: text('batch').notNull().default(''),
   /** The year in which the unit was made; null: nobody knows. */
   madeIn: integer('made_in'),
+  /** Hours that it has run; null: nobody knows. */
+  hoursRun: integer('hours_run'),
   /** Whether it may teach, once it is closed; off where somebody doubts it. */
   teaches: boolean('teaches').notNull().default(true),
   promisedOn: date('promised_on'),

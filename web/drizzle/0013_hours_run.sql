@@ -1,0 +1,1 @@
+ALTER TABLE "repair_case" ADD COLUMN "hours_run" integer;
