@@ -16,7 +16,7 @@ test('a pattern is found in an owner’s words, leads to its cases, and a case c
   await page.getByLabel('What is seen').fill('dead, tray stays shut');
   const found = page.getByRole('list', { name: 'Patterns' });
   await expect(found.getByRole('heading').first()).toContainText('no movement');
-  await expect(found.getByText(/of \d+ here, .* before/).first()).toBeVisible();
+  await expect(found.getByText(/of \d+ here \(\d+ to \d+ %\), .* before/).first()).toBeVisible();
   const ends = page.getByRole('region', { name: 'What boards died of' });
   const power = ends.getByRole('row', { name: /PD3-POW/ });
   await expect(power).toContainText('6 of 6');

@@ -11,6 +11,8 @@ export interface Progress {
   /** The proof's steps; empty while the case has nothing to prove yet, unless it was asked for. */
   readonly proof: readonly ProofStep[];
   readonly proven: boolean;
+  /** The proof is still being worked out: what it asks for is not known yet. */
+  readonly isProofPending: boolean;
   /** What to do next, in words. */
   readonly nextAction: string;
   /** The stage that next action is in. */
@@ -51,6 +53,7 @@ export function caseProgress(
     pads: padsOf(soFar),
     proof,
     proven,
+    isProofPending: known === undefined,
     obstacles: known ? obstacles : [...obstacles, 'the proof is still being worked out: a moment'],
     ...nextStep(soFar),
   };

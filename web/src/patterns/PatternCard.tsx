@@ -22,7 +22,7 @@ export function PatternCard({ pattern }: { pattern: TaughtPattern }) {
         {unitTitle} · {because} · common practice
       </Small>
       <ol>
-        {suspects.slice(0, SHOWN).map(({ name, title, before, share, seen: count }) => (
+        {suspects.slice(0, SHOWN).map(({ name, title, before, share, interval, seen: count }) => (
           <li key={name}>
             <span>{title}</span>
             <span className={style.bar}>
@@ -32,7 +32,7 @@ export function PatternCard({ pattern }: { pattern: TaughtPattern }) {
             <Small as="span">
               {cases.length === 0
                 ? ''
-                : `${Number(count.toFixed(1))} of ${cases.length} here, ${before === 0 ? 'not thought of' : oddsWords(before)} before`}
+                : `${Number(count.toFixed(1))} of ${cases.length} here (${Math.round(100 * interval.low)} to ${Math.round(100 * interval.high)} %), ${before === 0 ? 'not thought of' : oddsWords(before)} before`}
             </Small>
           </li>
         ))}

@@ -92,6 +92,10 @@ export function ProveStage({ state }: { state: CaseState }) {
           Every step passed. {shownOf(state).join(' ')}{' '}
           <ButtonLink href={`/case/${view.number}/hand-back`}>On to Hand back</ButtonLink>
         </Notice>
+      ) : progress.isProofPending ? (
+        <p className={style.lead} role="status">
+          What this proof asks for is being worked out …
+        </p>
       ) : (
         <p className={style.lead}>
           {steps.filter(({ state: s }) => s === 'pass').length} of {steps.length} steps passed. Type
@@ -108,7 +112,7 @@ export function ProveStage({ state }: { state: CaseState }) {
       )}
       <PowerAnyway state={state} />
       {!index && <Rails state={state} />}
-      {index && !steps.some(({ stage }) => stage === 'shorts') && (
+      {index && !progress.isProofPending && !steps.some(({ stage }) => stage === 'shorts') && (
         <Notice look="attention" title="Power stays locked.">
           No rail of this board is known, so no ohms check says that it may have power. A sheet with
           its supply would name them.

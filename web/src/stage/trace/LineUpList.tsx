@@ -16,7 +16,7 @@ interface Props {
   readonly lineUp: LineUp;
   readonly journal: Journal;
   /** What the eye found about parts, in words. */
-  readonly seen: ReadonlyMap<string, string>;
+  readonly notes: ReadonlyMap<string, string>;
   readonly onCondemn: (ref: string) => void;
   readonly onAcquit: (ref: string) => void;
   readonly onPoint: (readingId: string | undefined) => void;
@@ -45,7 +45,7 @@ export function LineUpList({
   next,
   lineUp,
   journal,
-  seen,
+  notes,
   worth,
   sheetHref,
   onCondemn,
@@ -90,7 +90,7 @@ export function LineUpList({
             key={entry.ref}
             entry={entry}
             journal={journal}
-            seen={seen.get(entry.ref)}
+            note={notes.get(entry.ref)}
             condemned={condemned.has(entry.ref)}
             onCondemn={onCondemn}
             onAcquit={onAcquit}
@@ -154,14 +154,14 @@ const GROUPS = 2;
 function Suspect({
   entry,
   journal,
-  seen,
+  note,
   condemned,
   onCondemn,
   onAcquit,
   onPoint,
   onWhatIf,
   onWhy,
-}: { entry: LineUpEntry; journal: Journal; seen: string | undefined; condemned: boolean } & Pick<
+}: { entry: LineUpEntry; journal: Journal; note: string | undefined; condemned: boolean } & Pick<
   Props,
   'onCondemn' | 'onAcquit' | 'onPoint' | 'onWhatIf' | 'onWhy'
 >) {
@@ -191,7 +191,7 @@ function Suspect({
             ? `${readingName(entry.loudest.id, journal)} speaks loudest, ${weightWords(entry.loudest.decibans)}`
             : `likeliest ${modes(entry)}`}
         </small>
-        {seen && <small>{seen}</small>}
+        {note && <small>{note}</small>}
       </div>
       <div className={style.acts}>
         <Button look="quiet" onClick={() => onWhy(entry.ref)} aria-label={`Why ${entry.ref}`}>

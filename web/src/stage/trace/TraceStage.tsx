@@ -9,6 +9,7 @@ import { touchedByLook } from '../../case/unit';
 import { LiveBar } from '../../meter/LiveBar';
 import { useLive } from '../../meter/use-live';
 import { useBeside } from '../../case/use-beside';
+import { oddsNotes } from './odds-notes';
 import { useOddsSources } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
 import { percent } from '../../case/wording';
@@ -69,12 +70,10 @@ export function TraceStage({ state }: { state: CaseState }) {
   const [goTo, setGoTo] = useState(false);
   const [pointed, setPointed] = useState<string>();
   const [face, setFace] = useState<Face>('next');
-  const seen = useMemo(() => {
-    const words = new Map<string, string>();
-    for (const { ref, factor, reason } of touchedByLook(index, journal))
-      if (!words.has(ref) && factor > 1.5) words.set(ref, `odds × ${factor.toFixed(1)}: ${reason}`);
-    return words;
-  }, [index, journal]);
+  const notes = useMemo(
+    () => oddsNotes(touchedByLook(index, journal), sources),
+    [index, journal, sources],
+  );
   const surveying = running?.sequence.name === SURVEY ? running : undefined;
   /** Whether something stands in the place of the next step where there is room for one thing. */
   const covered =
@@ -327,7 +326,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                 onWhy={panels.askWhy}
                 lineUp={lineUp}
                 journal={journal}
-                seen={seen}
+                notes={notes}
                 onCondemn={condemn}
                 onAcquit={(ref) => append({ kind: 'acquit', ref })}
                 onPoint={setPointed}

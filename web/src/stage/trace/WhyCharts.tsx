@@ -23,6 +23,8 @@ import style from './Why.module.css';
 export function Waterfall({ steps, sides }: { steps: readonly Step[]; sides: Sides }) {
   const hatch = useId();
   const first = sides.one || 'nothing wrong';
+  // The chart's own ends of a bar that goes back are those of its beginning.
+  const ends = steps.flatMap(({ span }) => span);
   return (
     <figure
       className={style.chart}
@@ -56,7 +58,7 @@ export function Waterfall({ steps, sides }: { steps: readonly Step[]; sides: Sid
             tickFormatter={oddsTick}
             height={24}
             ticks={[...oddsTicks(steps)]}
-            domain={['dataMin', 'dataMax']}
+            domain={[Math.min(0, ...ends), Math.max(0, ...ends)]}
           />
           <YAxis
             type="category"
