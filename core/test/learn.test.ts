@@ -328,7 +328,13 @@ describe('how parts of a class fail', () => {
 it('the usual parts of a pattern are those of its own cases, each cure as its share', () => {
   const of = (ref: string, more: Partial<Lesson> = {}): Lesson =>
     lesson({ refs: [['fuse', ref]], patterns: ['dead'], ...more });
-  const both = lesson({ refs: [['fuse', 'F1'], ['fuse', 'F2']], patterns: ['dead'] }); // prettier-ignore
+  const both = lesson({
+    refs: [
+      ['fuse', 'F1'],
+      ['fuse', 'F2'],
+    ],
+    patterns: ['dead'],
+  });
   const lessons = [
     of('F2'),
     of('F2'),

@@ -116,7 +116,6 @@ describe('codes', () => {
         [24, 5],
         [96, 1],
       ] as const)
-        // prettier-ignore
         for (const value of preferredValues(series)) {
           const ohm = Number((value * 10 ** decade).toPrecision(4));
           const rings = ringsOf(ohm, tolerance)!;
@@ -171,7 +170,11 @@ describe('codes', () => {
     expect(readDateCode('8608', 2026)).toEqual(['week 8 of 1986']);
     // Read either way round.
     expect(readDateCode('0586', 2026)).toEqual(['week 5 of 1986, if the week stands first']);
-    expect(readDateCode('732', 1992)).toEqual(['week 32 of 1967', 'week 32 of 1977', 'week 32 of 1987']); // prettier-ignore
+    expect(readDateCode('732', 1992)).toEqual([
+      'week 32 of 1967',
+      'week 32 of 1977',
+      'week 32 of 1987',
+    ]);
     expect(readDateCode('B9', 2026)).toEqual([
       'September 1971',
       'September 1991',
@@ -337,7 +340,6 @@ describe('chance', () => {
       [1, 29],
       [5, 5],
     ] as const)
-      // prettier-ignore
       expect(answer('proof', { failed: String(failed), tries: '10' }).value('known')).toBe(starts);
     // Rule of three: J. A. Hanley, A. Lippman-Hand, JAMA 249, 1983.
     expect(answer('proof', { clean: '100' }).value('open')).toBeCloseTo(3, 0);

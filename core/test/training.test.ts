@@ -168,7 +168,6 @@ describe('what is said afterwards', () => {
       [3, 1],
       [1, 4],
     ] as const) {
-      // prettier-ignore
       const { best } = debrief(new Session(exercise(seed, level)), RATES);
       expect(best, `seed ${seed}, level ${level}`).toBeDefined();
       expect(best!.words.at(-1)).toContain('it was bad');

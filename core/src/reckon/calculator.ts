@@ -3,7 +3,24 @@
  * trade writes them in: seconds, watts, millimetres, degrees Celsius, per cent; n is a count.
  */
 export type FigureUnit =
-  | '' | 'ohm' | 'V' | 'A' | 'F' | 'H' | 'Hz' | 's' | 'W' | 'mm' | 'degC' | '%' | 'J' | 'A2s' | 'rpm' | 'h' | 'dB' | 'n'; // prettier-ignore
+  | ''
+  | 'ohm'
+  | 'V'
+  | 'A'
+  | 'F'
+  | 'H'
+  | 'Hz'
+  | 's'
+  | 'W'
+  | 'mm'
+  | 'degC'
+  | '%'
+  | 'J'
+  | 'A2s'
+  | 'rpm'
+  | 'h'
+  | 'dB'
+  | 'n';
 
 /** A number that is typed in bench notation: `4k7`, `.03`, `3V3 5%`. */
 export interface FigureField {

@@ -29,7 +29,11 @@ export const CHANCE: readonly Calculator[] = [
       figure('good', 'A good one shows this', '%', '10%', { least: 0, most: 100 }),
     ],
     reckon: (v) => {
-      const [before, bad, good] = ['before', 'bad', 'good'].map((name) => v.figure(name) / 100) as [number, number, number]; // prettier-ignore
+      const [before, bad, good] = ['before', 'bad', 'good'].map((name) => v.figure(name) / 100) as [
+        number,
+        number,
+        number,
+      ];
       const whole = before * bad + (1 - before) * good;
       if (whole === 0)
         throw new NoAnswer('neither a good nor a bad one shows this: then it was not seen');
@@ -101,7 +105,12 @@ export const CHANCE: readonly Calculator[] = [
       count('d', 'came through without', '3', { most: 500 }),
     ],
     reckon: (v) => {
-      const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((name) => v.figure(name)) as [number, number, number, number]; // prettier-ignore
+      const [a, b, c, d] = ['a', 'b', 'c', 'd'].map((name) => v.figure(name)) as [
+        number,
+        number,
+        number,
+        number,
+      ];
       if (a + b === 0 || c + d === 0) throw new NoAnswer('one of the two was never tried');
       return [
         number('chance', 'by luck alone', 100 * exactTest(a, b, c, d), '%'),

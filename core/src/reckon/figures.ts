@@ -84,7 +84,21 @@ function readNumber(typed: string, unit: FigureUnit): number | undefined {
 }
 
 const unitWords = (unit: FigureUnit): string =>
-  ({ ohm: 'ohms', V: 'volts', A: 'amperes', F: 'farads', H: 'henries', Hz: 'hertz', s: 'seconds', W: 'watts', mm: 'millimetres', degC: 'degrees', '%': 'per cent' } as Readonly<Record<string, string>>)[unit] ?? unit; // prettier-ignore
+  (
+    ({
+      ohm: 'ohms',
+      V: 'volts',
+      A: 'amperes',
+      F: 'farads',
+      H: 'henries',
+      Hz: 'hertz',
+      s: 'seconds',
+      W: 'watts',
+      mm: 'millimetres',
+      degC: 'degrees',
+      '%': 'per cent',
+    }) as Readonly<Record<string, string>>
+  )[unit] ?? unit;
 
 /** Prints a figure: `4.7 kΩ`, `12 mm`, `6.9 ms`. */
 export function figureText(value: number, unit: FigureUnit, digits = 4): string {

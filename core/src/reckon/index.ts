@@ -1,9 +1,10 @@
 import type { DiskGeometry } from '../block';
+import { BENCH } from './bench';
 import type { Calculator } from './calculator';
 import { CHANCE } from './chance';
 import { CODES } from './codes';
 import { COPPER } from './copper';
-import { DILUTION, drive, WIRING } from './drive';
+import { drive } from './drive';
 import { LOGIC } from './logic';
 import { NETWORKS } from './networks';
 import { PARTS } from './parts';
@@ -19,8 +20,7 @@ export const calculators = (media: readonly DiskGeometry[]): readonly Calculator
   ...COPPER,
   ...CHANCE,
   ...drive(media),
-  DILUTION,
-  WIRING,
+  ...BENCH,
 ];
 
 export {
@@ -42,4 +42,5 @@ export {
   type Typed,
 } from './reckon';
 export { hypergeometric } from './chance';
-export { nearestPair, readDateCode, readRings, ringsOf } from './codes';
+export { readDateCode } from './date-code';
+export { readRings, ringsOf } from './rings';

@@ -51,7 +51,8 @@ export const PARTS: readonly Calculator[] = [
     title: 'Life of an electrolytic',
     group: 'parts',
     formula: 'L = L0 · 2^((T0 − T)/10),  T = Ta + ΔT0 · (I/I0)²',
-    source: 'the rule of ten degrees (Arrhenius) as data sheets give it; 5 K at the rated ripple: common practice, no published source', // prettier-ignore
+    source:
+      'the rule of ten degrees (Arrhenius) as data sheets give it; 5 K at the rated ripple: common practice, no published source',
     fields: [
       figure('rated', 'Rated hours', 'h', '2000', { least: 1 }),
       figure('hot', 'at', 'degC', '105'),

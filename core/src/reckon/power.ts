@@ -2,7 +2,8 @@ import { TOUCH_LIMIT_VOLT } from '../bench';
 import { figure, NoAnswer, number, text, type Calculator } from './calculator';
 import { figureText } from './figures';
 
-const CHARGE = 'Power off and unplugged does not mean safe: a charge stays. Measure it with a meter, both ways round, before hands go in. Follow local codes; mains and laser work only if you are qualified.'; // prettier-ignore
+const CHARGE =
+  'Power off and unplugged does not mean safe: a charge stays. Measure it with a meter, both ways round, before hands go in. Follow local codes; mains and laser work only if you are qualified.';
 /** Energy above which a discharge hurts whatever the volts. Common practice, no published source. */
 const HURTS_JOULE = 10;
 
@@ -81,8 +82,10 @@ export const POWER: readonly Calculator[] = [
     title: 'Fuse and inrush',
     group: 'power',
     formula: 'I²t of a charge through R = C V² / (2 R)',
-    source: 'integral of the charging current; half of the melting integral as its limit: common practice, no published source (makers say 20 to 50 % by pulses)', // prettier-ignore
-    caution: 'A fuse is replaced by the same current, speed, volts and breaking capacity, never by a wire. Find out why it blew before the next one. Follow local codes; mains work only if you are qualified.', // prettier-ignore
+    source:
+      'integral of the charging current; half of the melting integral as its limit: common practice, no published source (makers say 20 to 50 % by pulses)',
+    caution:
+      'A fuse is replaced by the same current, speed, volts and breaking capacity, never by a wire. Find out why it blew before the next one. Follow local codes; mains work only if you are qualified.',
     fields: [
       figure('farad', 'Reservoir', 'F', '4700u', { least: 0 }),
       figure('volt', 'Charged to, peak', 'V', '17', { least: 0 }),
@@ -109,7 +112,8 @@ export const POWER: readonly Calculator[] = [
     title: 'Resistor of a lamp diode',
     group: 'power',
     formula: 'R = (V − Vf) / I',
-    source: 'Ohm and Kirchhoff; forward volts: red 1.8 to 2, green and yellow 2 to 2.2, blue and white 3 to 3.4, infrared 1.2 (common practice, no published source)', // prettier-ignore
+    source:
+      'Ohm and Kirchhoff; forward volts: red 1.8 to 2, green and yellow 2 to 2.2, blue and white 3 to 3.4, infrared 1.2 (common practice, no published source)',
     fields: [
       figure('volt', 'Supply', 'V', '5V'),
       figure('forward', 'Forward volts', 'V', '2'),

@@ -134,7 +134,10 @@ function seenMove(
   const plan = planNext(diagnoser, before, diagnoser.believe([...before])).measurements;
   const own = plan.find((one) => measurementKey(one.measurement) === measurementKey(measurement));
   const [first] = plan;
-  const better = first && first !== own ? { words: measurementWords(first.measurement), bits: first.gainBits, minutes: first.minutes } : undefined; // prettier-ignore
+  const better =
+    first && first !== own
+      ? { words: measurementWords(first.measurement), bits: first.gainBits, minutes: first.minutes }
+      : undefined;
   return {
     words: `${measurementWords(measurement)}: ${valueWords(measurement, reading?.value)}`,
     minutes,

@@ -8,7 +8,7 @@ import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
 import { Place } from '../ui/Place';
-import { Table } from '../ui/Table';
+import { ColumnTable } from '../ui/ColumnTable';
 import { Small } from '../ui/Words';
 import { CaseLinks } from './CaseLinks';
 import type { ShopFigures } from './shop-figures';
@@ -63,37 +63,35 @@ function Policies({ policies }: Pick<ShopFigures, 'policies'>) {
       {policies.length === 0 ? (
         <Small>No case was closed with a guarantee yet: Hand back asks for its days.</Small>
       ) : (
-        <Table asCards>
-          <thead>
-            <tr>
-              <th scope="col">what was done</th>
-              <th scope="col">came back</th>
-              <th scope="col">cases</th>
-            </tr>
-          </thead>
-          <tbody>
-            {policies.map(({ policy, guaranteed, returned, interval }) => (
-              <tr key={policy}>
-                <th scope="row">{POLICY_WORDS[policy] ?? policy}</th>
-                <td data-label="came back">
+        <ColumnTable
+          rows={policies}
+          keyOf={({ policy }) => policy}
+          columns={[
+            { name: 'what was done', cell: ({ policy }) => POLICY_WORDS[policy] ?? policy },
+            {
+              name: 'came back',
+              cell: ({ guaranteed, returned, interval }) => (
+                <>
                   <b className="mono">
                     {returned.length} of {guaranteed}
                   </b>{' '}
                   <Small as="span">
                     {Math.round(100 * interval.low)} to {Math.round(100 * interval.high)} %
                   </Small>
-                </td>
-                <td data-label="cases">
-                  {returned.length === 0 ? (
-                    <Small as="span">none came back</Small>
-                  ) : (
-                    <CaseLinks numbers={returned} />
-                  )}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              name: 'cases',
+              cell: ({ returned }) =>
+                returned.length === 0 ? (
+                  <Small as="span">none came back</Small>
+                ) : (
+                  <CaseLinks numbers={returned} />
+                ),
+            },
+          ]}
+        />
       )}
       <Small>
         The spread is what so few cases leave open, at 95 %. Units differ more than what was decided
@@ -109,28 +107,15 @@ function Parts({ parts }: Pick<ShopFigures, 'parts'>) {
       {parts.length === 0 ? (
         <Small>Nothing came back.</Small>
       ) : (
-        <Table asCards>
-          <thead>
-            <tr>
-              <th scope="col">kind</th>
-              <th scope="col">came back</th>
-              <th scope="col">cases</th>
-            </tr>
-          </thead>
-          <tbody>
-            {parts.map(({ of, fitted, came, cases }) => (
-              <tr key={of}>
-                <th scope="row">{of}</th>
-                <td data-label="came back" className="mono">
-                  {came} of {fitted}
-                </td>
-                <td data-label="cases">
-                  <CaseLinks numbers={cases} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+        <ColumnTable
+          rows={parts}
+          keyOf={({ of }) => of}
+          columns={[
+            { name: 'kind', cell: ({ of }) => of },
+            { name: 'came back', mono: true, cell: ({ came, fitted }) => `${came} of ${fitted}` },
+            { name: 'cases', cell: ({ cases }) => <CaseLinks numbers={cases} /> },
+          ]}
+        />
       )}
     </Panel>
   );
@@ -139,36 +124,20 @@ function Parts({ parts }: Pick<ShopFigures, 'parts'>) {
 function Stages({ stages }: Pick<ShopFigures, 'stages'>) {
   return (
     <Panel title="Where the time goes" aside="bench minutes of a case, by what was entered">
-      <Table asCards>
-        <thead>
-          <tr>
-            <th scope="col">stage</th>
-            <th scope="col">half take</th>
-            <th scope="col">longest</th>
-            <th scope="col">of all time</th>
-            <th scope="col">longest cases</th>
-          </tr>
-        </thead>
-        <tbody>
-          {stages.map(({ stage, median, most, share, cases }) => (
-            <tr key={stage}>
-              <th scope="row">{isStage(stage) ? stageTitle(stage) : stage}</th>
-              <td data-label="half take" className="mono">
-                {minutesText(Math.round(median))}
-              </td>
-              <td data-label="longest" className="mono">
-                {minutesText(Math.round(most))}
-              </td>
-              <td data-label="of all time" className="mono">
-                {percent(share)}
-              </td>
-              <td data-label="longest cases">
-                <CaseLinks numbers={cases.slice(0, 3)} />
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
+      <ColumnTable
+        rows={stages}
+        keyOf={({ stage }) => stage}
+        columns={[
+          { name: 'stage', cell: ({ stage }) => (isStage(stage) ? stageTitle(stage) : stage) },
+          { name: 'half take', mono: true, cell: ({ median }) => minutesText(Math.round(median)) },
+          { name: 'longest', mono: true, cell: ({ most }) => minutesText(Math.round(most)) },
+          { name: 'of all time', mono: true, cell: ({ share }) => percent(share) },
+          {
+            name: 'longest cases',
+            cell: ({ cases }) => <CaseLinks numbers={cases.slice(0, 3)} />,
+          },
+        ]}
+      />
     </Panel>
   );
 }
@@ -179,28 +148,15 @@ function Turns({ turns }: Pick<ShopFigures, 'turns'>) {
       {turns.length === 0 ? (
         <Small>None in the closed cases.</Small>
       ) : (
-        <Table asCards>
-          <thead>
-            <tr>
-              <th scope="col">kind</th>
-              <th scope="col">how often</th>
-              <th scope="col">cases</th>
-            </tr>
-          </thead>
-          <tbody>
-            {turns.map(({ kind, count, cases }) => (
-              <tr key={kind}>
-                <th scope="row">{WRONG_TURNS[kind as WrongTurn] ?? kind}</th>
-                <td data-label="how often" className="mono">
-                  {count}
-                </td>
-                <td data-label="cases">
-                  <CaseLinks numbers={cases} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+        <ColumnTable
+          rows={turns}
+          keyOf={({ kind }) => kind}
+          columns={[
+            { name: 'kind', cell: ({ kind }) => WRONG_TURNS[kind as WrongTurn] ?? kind },
+            { name: 'how often', mono: true, cell: ({ count }) => count },
+            { name: 'cases', cell: ({ cases }) => <CaseLinks numbers={cases} /> },
+          ]}
+        />
       )}
       <Small>
         A part that was replaced while the fault stayed may have been bad all the same: a chain has

@@ -8,7 +8,7 @@ import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
 import { Place } from '../ui/Place';
-import { Table } from '../ui/Table';
+import { ColumnTable } from '../ui/ColumnTable';
 import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
 import { CaseLinks } from './CaseLinks';
@@ -113,23 +113,23 @@ function Ends({ ends }: { ends: readonly TaughtEnd[] }) {
       {ends.length === 0 ? (
         <Small>No case with a sheet has been closed and proven yet.</Small>
       ) : (
-        <Table asCards>
-          <thead>
-            <tr>
-              <th scope="col">board</th>
-              <th scope="col">part</th>
-              <th scope="col">how often</th>
-              <th scope="col">cases</th>
-            </tr>
-          </thead>
-          <tbody>
-            {ends.map((end) => (
-              <tr key={`${end.board} ${end.ref}`}>
-                <th scope="row">{end.board}</th>
-                <td data-label="part">
-                  <b className="mono">{end.ref}</b> {faultWords(end.mode)}
-                </td>
-                <td data-label="how often">
+        <ColumnTable
+          rows={ends}
+          keyOf={({ board, ref }) => `${board} ${ref}`}
+          columns={[
+            { name: 'board', cell: ({ board }) => board },
+            {
+              name: 'part',
+              cell: ({ ref, mode }) => (
+                <>
+                  <b className="mono">{ref}</b> {faultWords(mode)}
+                </>
+              ),
+            },
+            {
+              name: 'how often',
+              cell: (end) => (
+                <>
                   {counted(end.seen)} of {end.of}
                   <Small as="span">
                     {' '}
@@ -137,14 +137,12 @@ function Ends({ ends }: { ends: readonly TaughtEnd[] }) {
                     &nbsp;%
                   </Small>
                   {isUsual(end) && <strong> the usual end</strong>}
-                </td>
-                <td data-label="cases">
-                  <CaseLinks numbers={end.cases} />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+                </>
+              ),
+            },
+            { name: 'cases', cell: ({ cases }) => <CaseLinks numbers={cases} /> },
+          ]}
+        />
       )}
     </Panel>
   );
@@ -157,58 +155,55 @@ function Rates({ rates, modes }: { rates: readonly TaughtRate[]; modes: readonly
       {told.length === 0 ? (
         <Small>The rate table alone: from memory of bench practice.</Small>
       ) : (
-        <Table asCards>
-          <thead>
-            <tr>
-              <th scope="col">part</th>
-              <th scope="col">failed</th>
-              <th scope="col">expected</th>
-              <th scope="col">against the table</th>
-              <th scope="col">how</th>
-            </tr>
-          </thead>
-          <tbody>
-            {told.map(({ of, failures, expected, factor, interval, roles }) => (
-              <tr key={of}>
-                <th scope="row">
+        <ColumnTable
+          rows={told}
+          keyOf={({ of }) => of}
+          columns={[
+            {
+              name: 'part',
+              cell: ({ of, roles }) => (
+                <>
                   {of}
-                  {roles.map((row) => (
-                    <Small key={row.role}>
-                      {row.role}: {counted(row.failures)}, {row.factor.toFixed(1)} times its class
+                  {roles.map(({ role, failures, factor }) => (
+                    <Small key={role}>
+                      {role}: {counted(failures)}, {factor.toFixed(1)} times its class
                     </Small>
                   ))}
-                </th>
-                <td data-label="failed" className="mono">
-                  {counted(failures)}
-                </td>
-                <td data-label="expected" className="mono">
-                  {counted(expected)}
-                </td>
-                <td data-label="against the table">
+                </>
+              ),
+            },
+            { name: 'failed', mono: true, cell: ({ failures }) => counted(failures) },
+            { name: 'expected', mono: true, cell: ({ expected }) => counted(expected) },
+            {
+              name: 'against the table',
+              cell: ({ factor, interval }) => (
+                <>
                   <b className="mono">{factor.toFixed(factor < 1 ? 2 : 1)}</b> times as often
                   <Small as="span">
                     {' '}
                     {interval.low.toFixed(2)} to {interval.high.toFixed(1)}
                   </Small>
-                </td>
-                <td data-label="how">
-                  {(modes.find((one) => one.of === of)?.modes ?? [])
-                    .filter(({ seen }) => seen > 0)
-                    .map(({ name, share, before, seen }) => (
-                      <div key={name}>
-                        {faultWords(name)} <b className="mono">{oddsWords(share)}</b>
-                        <Small as="span">
-                          {' '}
-                          {counted(seen)} here,{' '}
-                          {before > 0 ? `${oddsWords(before)} before` : 'not in the table'}
-                        </Small>
-                      </div>
-                    ))}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+                </>
+              ),
+            },
+            {
+              name: 'how',
+              cell: ({ of }) =>
+                (modes.find((one) => one.of === of)?.modes ?? [])
+                  .filter(({ seen }) => seen > 0)
+                  .map(({ name, share, before, seen }) => (
+                    <div key={name}>
+                      {faultWords(name)} <b className="mono">{oddsWords(share)}</b>
+                      <Small as="span">
+                        {' '}
+                        {counted(seen)} here,{' '}
+                        {before > 0 ? `${oddsWords(before)} before` : 'not in the table'}
+                      </Small>
+                    </div>
+                  )),
+            },
+          ]}
+        />
       )}
     </Panel>
   );

@@ -80,7 +80,7 @@ describe('a pattern on the screen', () => {
         }}
       />,
     );
-    expect(screen.getByText('3.3 of 4 here, 1 in 4 before')).toBeTruthy();
+    expect(screen.getByText(/^3\.3 of 4 here \(\d+ to \d+ %\), 1 in 4 before$/)).toBeTruthy();
     expect(screen.getByRole('link', { name: 'case 107' }).getAttribute('href')).toBe(
       '/case/107/hand-back',
     );

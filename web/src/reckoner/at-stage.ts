@@ -38,14 +38,20 @@ function chargeOf({ model, index, journal }: Knows): Typed {
 
 const AT: Readonly<Partial<Record<Stage, (knows: Knows) => readonly Offered[]>>> = {
   'take-in': () => plain('date', 'share'),
-  swaps: (knows) => [{ name: 'proof', typed: startsOf(knows) }, ...plain('two-conditions', 'bayes', 'layout', 'adapter')], // prettier-ignore
+  swaps: (knows) => [
+    { name: 'proof', typed: startsOf(knows) },
+    ...plain('two-conditions', 'bayes', 'layout', 'adapter'),
+  ],
   'make-safe': (knows) => [{ name: 'discharge', typed: chargeOf(knows) }],
   look: () => plain('rings', 'code', 'date'),
   'first-aid': () => plain('peroxide', 'slip', 'belt'),
   decide: () => plain('swaps', 'life', 'share'),
   repair: () => plain('preferred', 'wire', 'track', 'fuse', 'ceramic', 'life', 'rings', 'code'),
   adjust: () => plain('speed', 'slip', 'belt', 'stepper', 'divider'),
-  prove: (knows) => [{ name: 'proof', typed: startsOf(knows) }, ...plain('fuse', 'regulator', 'share')], // prettier-ignore
+  prove: (knows) => [
+    { name: 'proof', typed: startsOf(knows) },
+    ...plain('fuse', 'regulator', 'share'),
+  ],
 };
 
 /** The calculators that a stage has use for; none where it has none. */
