@@ -30,12 +30,13 @@ import type {
   TaughtRate,
 } from '../../patterns/patterns';
 import { median } from '@hanzai/core/statistics';
-import { boardContent, boardIsHere } from '../board/repository';
+import { boardIsHere } from '../board/repository';
 import type { Database } from '../db/client';
 import { caseSummary, repairCase } from '../db/schema/case';
 import { logger } from '../logger';
 import { exposedBy } from '../reckoning/pool';
 import type { Exposed } from '../reckoning/tasks';
+import { oncePerBoard } from './once-per-board';
 import { ownPatterns } from './own-patterns';
 import { takenPacks, type Trusted } from './packs';
 import { learningSetting, workshopId } from './setting';
@@ -71,24 +72,14 @@ interface Known {
 }
 
 const NOTHING_KNOWN: Exposed = { title: '', rows: [], kinds: new Map() };
-const boards = new Map<string, Promise<Exposed>>();
+const workedOut = oncePerBoard(MOST_BOARDS, exposedBy);
 
-/** What is on a board, worked out once; a sheet under an id never changes. */
-function exposedOn(db: Database, boardId: string): Promise<Exposed> {
-  const known = boards.get(boardId);
-  if (known) return known;
-  const made = boardContent(db, boardId)
-    .then((content) => exposedBy({ id: boardId, content }))
-    .catch((error: Error) => {
-      // One sheet that cannot be read takes nothing else down: nothing is learned on it.
-      logger.warn({ board: boardId, why: error.message }, 'a board that cannot be learned on');
-      boards.delete(boardId);
-      return NOTHING_KNOWN;
-    });
-  if (boards.size >= MOST_BOARDS) boards.delete(boards.keys().next().value!);
-  boards.set(boardId, made);
-  return made;
-}
+/** What is on a board. One sheet that cannot be read takes nothing else down: nothing is learned on it. */
+const exposedOn = (db: Database, boardId: string): Promise<Exposed> =>
+  workedOut(db, boardId).catch((error: Error) => {
+    logger.warn({ board: boardId, why: error.message }, 'a board that cannot be learned on');
+    return NOTHING_KNOWN;
+  });
 
 /** Lets a case teach, or not; false where there is none. */
 export async function setTeaches(db: Database, number: number, value: boolean): Promise<boolean> {
