@@ -11,6 +11,11 @@ export interface Item {
   readonly picture?: Blob;
   /** Why the server will not take it: it stepped aside, and stays until somebody has seen why. */
   readonly aside?: string;
+  /**
+   * When the server confirmed it (ISO 8601). It stays in the browser until an answer of the server has it: until
+   * then the copy of the case that is shown while the server is away lacks it.
+   */
+  readonly storedAt?: string;
 }
 
 /** What an outbox shows. A new object with every change. */
@@ -45,6 +50,9 @@ export interface OutboxWays {
  * So often the server may make a mistake over an item before it steps aside for those behind it.
  */
 const MOST_FAILURES = 3;
+
+/** Confirmed entries of cases that nobody opens again are kept as long as the copies of cases are. */
+const STORED_DAYS = 7;
 
 /**
  * What the server has not confirmed yet, of all cases, sent in the order made. An item that the
@@ -103,7 +111,12 @@ export class Outbox {
   async recall(): Promise<void> {
     const kept = await this.kept(() => this.ways.storage.all());
     if (!kept) return;
-    const here = new Map(kept.map((item) => [item.id, item]));
+    const here = new Map<string, Item>();
+    for (const item of kept)
+      if (item.storedAt === undefined) here.set(item.id, item);
+      else if (Date.now() - Date.parse(item.storedAt) < STORED_DAYS * 86_400_000)
+        this.confirm(item.caseId, item.entry);
+      else await this.kept(() => this.ways.storage.remove(item.id));
     // What only this page holds, or is just being kept, must not be forgotten over it.
     for (const item of this.items)
       if (!this.state.keeps || this.writing.has(item.id)) here.set(item.id, item);
@@ -111,6 +124,15 @@ export class Outbox {
     const isStored = ({ id, caseId }: Item): boolean =>
       this.state.stored.get(caseId)?.some((entry) => entry.id === id) === true;
     this.hold([...here.values()].filter((item) => !isStored(item)));
+  }
+
+  /**
+   * An answer of the server has these entries of a case: what was confirmed and is among them need not be kept any
+   * longer. Called with every answer.
+   */
+  async answered(caseId: string, ids: ReadonlySet<string>): Promise<void> {
+    const seen = this.state.stored.get(caseId)?.filter(({ id }) => ids.has(id)) ?? [];
+    for (const { id } of seen) await this.kept(() => this.ways.storage.remove(id));
   }
 
   /** Another page of this browser did something. */
@@ -160,7 +182,8 @@ export class Outbox {
   private async stored(item: Item): Promise<void> {
     this.confirm(item.caseId, item.entry);
     this.hold(this.items.filter(({ id }) => id !== item.id));
-    await this.kept(() => this.ways.storage.remove(item.id));
+    const { picture: _sent, ...rest } = item;
+    await this.kept(() => this.ways.storage.put({ ...rest, storedAt: new Date().toISOString() }));
     this.ways.tell?.({ what: 'stored', caseId: item.caseId, entry: item.entry });
   }
 

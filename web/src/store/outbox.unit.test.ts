@@ -48,6 +48,10 @@ beforeEach(() => {
 const page = (more: Partial<ConstructorParameters<typeof Outbox>[0]> = {}): Outbox =>
   new Outbox({ storage: new BrowserStorage(), send: server.send, ...more });
 
+/** What is kept in the browser and the server has not confirmed. */
+const unconfirmed = async (): Promise<readonly Item[]> =>
+  (await new BrowserStorage().all()).filter(({ storedAt }) => storedAt === undefined);
+
 describe('the outbox', () => {
   it('shows an item at once, sends it, and says that it is stored', async () => {
     const outbox = page();
@@ -64,6 +68,40 @@ describe('the outbox', () => {
         .map(({ body }) => body),
     ).toEqual([{ kind: 'symptom', text: 'dead' }]);
     expect(seen[0]).toEqual(['dead']);
+  });
+
+  it('keeps what the server confirmed until an answer has it, and sends it once', async () => {
+    const first = page();
+    const [one, two] = [item('a', 'came off'), item('a', 'went on')];
+    await first.add(one);
+    await first.add(two);
+    // Another page opens, the server being away: what it shows of the case is older than both.
+    const next = page();
+    await next.recall();
+    await next.flush();
+    expect(next.snapshot().waiting).toEqual([]);
+    expect(
+      next
+        .snapshot()
+        .stored.get('a')!
+        .map(({ id }) => id),
+    ).toEqual([one.id, two.id]);
+    expect(server.tries).toBe(2);
+    await next.answered('a', new Set([one.id]));
+    await next.answered('b', new Set([two.id]));
+    const last = page();
+    await last.recall();
+    expect(
+      last
+        .snapshot()
+        .stored.get('a')!
+        .map(({ id }) => id),
+    ).toEqual([two.id]);
+    vi.setSystemTime(Date.now() + 8 * 86_400_000);
+    const later = page();
+    await later.recall();
+    vi.useRealTimers();
+    expect(later.snapshot().stored.size).toBe(0);
     expect(await new BrowserStorage().all()).toEqual([]);
   });
 
@@ -95,7 +133,7 @@ describe('the outbox', () => {
     await next.flush();
     expect([words(next.snapshot().aside), server.tries]).toEqual([['bad'], tries]);
     await next.dismiss(next.snapshot().aside[0]!.id);
-    expect([next.snapshot().aside, await new BrowserStorage().all()]).toEqual([[], []]);
+    expect([next.snapshot().aside, await unconfirmed()]).toEqual([[], []]);
   });
 
   it('takes an item that stepped aside up again where somebody asks', async () => {
@@ -224,6 +262,6 @@ describe('two pages of one browser', () => {
     await vi.waitFor(() =>
       expect([one.snapshot().waiting, other.snapshot().waiting]).toEqual([[], []]),
     );
-    expect(await new BrowserStorage().all()).toEqual([]);
+    expect(await unconfirmed()).toEqual([]);
   });
 });

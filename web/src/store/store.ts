@@ -1,4 +1,5 @@
 import { QueryClient } from '@tanstack/react-query';
+import type { CaseView } from '../case/case-view';
 import { AnswerError } from './answers';
 import { followEvents } from './live';
 import { Outbox, type News } from './outbox';
@@ -51,9 +52,19 @@ function open(): Store {
     if (!keeps && waiting.length > 0) event.preventDefault();
   });
   followEvents(queries, outbox);
+  forgetWhatIsAnswered(queries, outbox);
   // Without it everything works but going on without the server: nothing to trouble anybody with.
   keepForAway(queries).catch(() => undefined);
   return { outbox, queries };
+}
+
+/** Whenever a case was fetched, what it has need not be kept beside it any longer. */
+function forgetWhatIsAnswered(queries: QueryClient, outbox: Outbox): void {
+  queries.getQueryCache().subscribe(({ type, query }) => {
+    if (type !== 'updated' || query.queryKey[0] !== 'case') return;
+    const view = query.state.data as CaseView | undefined;
+    if (view) void outbox.answered(view.id, new Set(view.entries.map(({ id }) => id)));
+  });
 }
 
 /**
