@@ -35,7 +35,7 @@ const HELP = `  v NET [NET]      volts, power on          r A B   ohms, power of
   esr C.1 C.2      ESR                      l NET   logic level, power on
   i REF            current through a part   see NAME   what is seen of the unit
   replace REF      a good part in its place (of a bridge: NETA~NETB)
-  ask              what to measure next (${HELP_MINUTES.next} min)   suspects (${HELP_MINUTES.suspects} min)   net NET (${HELP_MINUTES.net} min)
+  ask              what to measure next (${HELP_MINUTES.next} min)   suspects (${HELP_MINUTES.suspects} min)   net NET (${HELP_MINUTES.net} min)   what (${HELP_MINUTES.reading} min): what the last reading says
   done             it is sound, or you give up: what could have been`;
 
 /** What a line made of the exercise. end: nothing more is taken. */
@@ -75,6 +75,7 @@ export class PracticeGame {
     if (verb === 'ask') return more(this.session.help(this.diagnoser, 'next'));
     if (verb === 'suspects') return more(this.session.help(this.diagnoser, 'suspects'));
     if (verb === 'net') return more(this.session.help(this.diagnoser, 'net', rest[0] ?? ''));
+    if (verb === 'what') return more(this.session.help(this.diagnoser, 'reading'));
     if (verb === 'replace') return this.replace(rest[0] ?? '');
     if (!Object.hasOwn(KINDS, verb))
       return { text: `"${word}" is nothing that can be done here; help says what is`, end: false };

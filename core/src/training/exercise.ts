@@ -36,6 +36,8 @@ export interface Exercise {
   readonly faults: readonly string[];
   /** What its owner says. */
   readonly complaint: string;
+  /** What was really read, by measurement, where it is a case that was closed. */
+  readonly recorded?: ReadonlyMap<string, ReadingValue>;
 }
 
 /** A board on which nothing of a level can be hidden that a meter would find. */
@@ -43,6 +45,9 @@ export class NoExercise extends Error {}
 
 /** Draws until something is found that can be seen; then there is nothing to be found. */
 const MOST_DRAWS = 200;
+/** Of its usual current: what draws less is dead, what draws more gets hot. From memory of bench practice. */
+const DEAD_SHARE = 0.15;
+const HOT_SHARE = 1.6;
 /** Modes that a beginner finds with a beep. */
 const PLAIN_MODES = /:(open|short|dry)(?:$|=)/;
 
@@ -169,7 +174,12 @@ function complaintOf(
     return [`${name.title}: ${is >= 0.5 ? 'so, and should not be' : 'not so'}`];
   });
   if (level === 5) return 'It stopped one day. Nobody touched it.';
-  return wrong.length > 0 ? wrong.join('; ') : 'It is not right, and nobody can say how.';
+  if (wrong.length > 0) return wrong.join('; ');
+  // Without anything to look at on the board an owner still knows whether it draws current.
+  const [was, is] = [sound!.drawn(), bad!.drawn()];
+  if (was > 0 && is < DEAD_SHARE * was) return 'Dead. Nothing happens when it is switched on.';
+  if (was > 0 && is > HOT_SHARE * was) return 'It gets hot and smells.';
+  return 'It is not right, and nobody can say how.';
 }
 
 /** A measurement as one says it: `VM, volts`. */

@@ -9,5 +9,23 @@ export {
   valueWords,
   type Level,
 } from './exercise';
-export { HELP_MINUTES, Session, type Damage, type Help, type Move } from './session';
+export { HELP_MINUTES, Session, type Answer, type Damage, type Help, type Move } from './session';
+export { Action } from './action';
+export { readPoints } from './points';
+export { exerciseOfCase, type ClosedCase } from './closed-case';
+export { Course, CourseResults, ExerciseResult } from './course';
+export {
+  dueRepeats,
+  FAULT_SKILLS,
+  REPEAT_DAYS,
+  Skill,
+  skillOf,
+  SKILLS,
+  skillStates,
+  skillToTeach,
+  Tried,
+  triedIn,
+  type Finished,
+  type SkillState,
+} from './skills';
 export { debrief, type Debrief, type SeenMove } from './debrief';

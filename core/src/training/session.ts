@@ -1,16 +1,25 @@
 import { nameKey, powerOf, replaceableRef, type Setup } from '../board';
 import type { Diagnoser } from '../diagnosis';
-import { measurementKey, type Measurement, type Reading, type ReadingValue } from '../instrument';
+import {
+  measurementKey,
+  resolveMeasurement,
+  type Measurement,
+  type Reading,
+  type ReadingValue,
+} from '../instrument';
 import { DEFAULT_COSTS, planNext, setupMinutes, type CostTable } from '../plan';
 import { readOff, seeded, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
+import type { Action } from './action';
 import { measurementWords, refsOf, respond, type Exercise } from './exercise';
 
 /** What help costs, minutes: a colleague is asked. From memory of shop practice. */
-export const HELP_MINUTES = { next: 3, suspects: 4, net: 1 } as const;
+export const HELP_MINUTES = { next: 3, suspects: 4, net: 1, reading: 2 } as const;
 export type Help = keyof typeof HELP_MINUTES;
 /** What may happen to a pad when a part comes off for nothing. From memory of bench practice. */
 const PAD_RISK = 0.03;
+/** A share that moved by less is not worth a word. */
+const LEAST_MOVE = 0.01;
 
 /** Something that was done at the bench, in the order done. */
 export type Move =
@@ -32,6 +41,12 @@ export type Move =
       readonly minutes: number;
     }
   | { readonly kind: 'help'; readonly help: Help; readonly minutes: number };
+
+/** What came of an action: what the meter shows, or what somebody says. */
+export interface Answer {
+  readonly value?: ReadingValue;
+  readonly words?: string;
+}
 
 /** What went wrong on the bench, and by whose doing. */
 export interface Damage {
@@ -78,8 +93,7 @@ export class Session {
   take(m: Measurement): ReadingValue | undefined {
     const minutes = setupMinutes(this.setup, m.setup, this.costs) + this.costs.reading[m.kind];
     this.putInto(m.setup);
-    const response = respond(this.bench, m);
-    const value = response && readOff(m, response, this.random);
+    const value = this.onRecord(m) ?? this.meterShows(m);
     const reading = value === undefined ? undefined : { measurement: m, value };
     this.moves.push({ kind: 'reading', measurement: m, reading, before: this.standing, minutes });
     if (reading) {
@@ -91,6 +105,42 @@ export class Session {
       ];
     }
     return value;
+  }
+
+  private meterShows(m: Measurement): ReadingValue | undefined {
+    const response = respond(this.bench, m);
+    return response && readOff(m, response, this.random);
+  }
+
+  /** What was really read there, where the exercise is a case that was closed, and as long as nothing was changed. */
+  private onRecord(m: Measurement): ReadingValue | undefined {
+    const untouched = this.moves.every(({ kind }) => kind !== 'replaced');
+    return untouched && this.damage.length === 0
+      ? this.exercise.recorded?.get(measurementKey(m))
+      : undefined;
+  }
+
+  /** Something that has to be held to was passed over: a hazard that nobody acknowledged, and the like. */
+  pass(words: string): void {
+    this.damage.push({ words, move: this.moves.length });
+  }
+
+  /**
+   * Does one action. diagnoser: asked for where help is. Nothing is in the answer where nothing could be read,
+   * or where the board has no such point.
+   */
+  act(action: Action, diagnoser: () => Diagnoser): Answer {
+    if (action.do === 'replace') this.replace(action.ref);
+    else if (action.do === 'pass') this.pass(action.words);
+    else if (action.do === 'help')
+      return { words: this.help(diagnoser(), action.help, action.net) };
+    else {
+      const { setup, kind, at, to } = action;
+      const resolved = resolveMeasurement(this.exercise.index, setup, kind, at, to);
+      const value = resolved.ok ? this.take(resolved.measurement) : undefined;
+      return value === undefined ? {} : { value };
+    }
+    return {};
   }
 
   /** A good part in the place of this one, or a place mended. Whether it was bad. */
@@ -128,6 +178,7 @@ export class Session {
         ? `On ${found}: ${refs.join(', ')}. Any of them can hold it.`
         : `There is no net ${net}.`;
     }
+    if (help === 'reading') return lastReadingWords(diagnoser, this.standing);
     const belief = diagnoser.believe([...this.standing]);
     if (help === 'suspects')
       return belief.byPart
@@ -156,6 +207,25 @@ export class Session {
       this.standing = [];
     }
   }
+}
+
+/** What the newest reading did to the belief: whom it speaks for and against, in shares. */
+function lastReadingWords(diagnoser: Diagnoser, readings: readonly Reading[]): string {
+  const last = readings.at(-1);
+  if (!last) return 'Nothing is read yet of the board as it is now.';
+  const share = (list: readonly Reading[]): ReadonlyMap<string, number> =>
+    new Map(diagnoser.believe([...list]).byPart.map(({ ref, probability }) => [ref, probability]));
+  const [before, after] = [share(readings.slice(0, -1)), share(readings)];
+  const moved = [...after]
+    .map(([ref, now]) => ({ ref, was: before.get(ref) ?? 0, now }))
+    .sort((a, b) => Math.abs(b.now - b.was) - Math.abs(a.now - a.was))
+    .slice(0, 3)
+    .filter(({ was, now }) => Math.abs(now - was) >= LEAST_MOVE);
+  const percent = (of: number): string => `${Math.round(100 * of)} %`;
+  const of = measurementWords(last.measurement);
+  return moved.length === 0
+    ? `${of}: it moved nobody by more than ${percent(LEAST_MOVE)}.`
+    : `${of}: ${moved.map(({ ref, was, now }) => `${ref} from ${percent(was)} to ${percent(now)}`).join(', ')}.`;
 }
 
 const sameNets = (one: string, other: string): boolean => {

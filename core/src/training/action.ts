@@ -1,0 +1,23 @@
+import { z } from 'zod';
+import { Setup } from '../board';
+import { ReadingKind } from '../instrument';
+
+/** What costs minutes at the bench of an exercise, as it is kept: played again, it gives the same session. */
+export const Action = z.discriminatedUnion('do', [
+  z.object({
+    do: z.literal('take'),
+    setup: Setup,
+    kind: ReadingKind,
+    at: z.string().max(80),
+    to: z.string().max(80),
+  }),
+  z.object({ do: z.literal('replace'), ref: z.string().min(1).max(80) }),
+  z.object({
+    do: z.literal('help'),
+    help: z.enum(['next', 'suspects', 'net', 'reading']),
+    net: z.string().max(80),
+  }),
+  /** Something that has to be held to was passed over; in words. */
+  z.object({ do: z.literal('pass'), words: z.string().min(1).max(300) }),
+]);
+export type Action = z.infer<typeof Action>;
