@@ -131,7 +131,9 @@ function seenMove(
     };
   }
   const { measurement, reading, before } = move;
-  const plan = planNext(diagnoser, before, diagnoser.believe([...before])).measurements;
+  const plan = planNext(diagnoser, before, diagnoser.believe([...before]), {
+    most: Number.POSITIVE_INFINITY,
+  }).measurements;
   const own = plan.find((one) => measurementKey(one.measurement) === measurementKey(measurement));
   const [first] = plan;
   const better =
@@ -141,7 +143,7 @@ function seenMove(
   return {
     words: `${measurementWords(measurement)}: ${valueWords(measurement, reading?.value)}`,
     minutes,
-    // What is not among the proposals tells next to nothing.
+    // What is not among them tells less than is worth proposing.
     worthBits: own?.gainBits ?? 0,
     better,
     belief: beliefInTruth(diagnoser, reading ? [...before, reading] : before, left),

@@ -12,9 +12,10 @@ import { Pad } from '../ui/Pad';
 import { Reckoners } from '../reckoner/Reckoners';
 import { useOutbox } from '../store/use-outbox';
 import { Band, OneNotStored } from './Band';
+import { PracticeBar } from './PracticeBar';
 import style from './CaseFrame.module.css';
 import { useCircumstances } from './engine-request';
-import { stageTitle, STAGES, type Stage } from './stages';
+import { PRACTISED, stageTitle, STAGES, type Stage } from './stages';
 import type { CaseState } from './use-case';
 import { useEngineAhead } from './use-engine';
 import { whatIsOut } from './whats-out';
@@ -38,19 +39,21 @@ export function CaseFrame({
   bare?: boolean;
 }) {
   const { view, progress, journal } = state;
+  const stages = state.practice ? PRACTISED : STAGES;
   /** Whether the track is shown where there is no room for it beside the stage. */
   const [unfolded, setUnfolded] = useState(false);
   const worksAhead = !journal.closed && !ASKS_ITSELF.includes(stage);
-  useEngineAhead(state, useCircumstances(state), worksAhead);
+  useEngineAhead(state, useCircumstances(state), worksAhead && !state.practice);
   return (
-    <div className={style.frame}>
-      <Band here="case">
-        <span className={style.number}>{view.number}</span>
+    <div className={`${style.frame} ${state.practice ? style.practised : ''}`}>
+      <Band here={state.practice ? 'practice' : 'case'}>
+        {!state.practice && <span className={style.number}>{view.number}</span>}
         <h1 className={style.title} title={view.title}>
           {view.title}
         </h1>
-        <LeaveOff state={state} stage={stage} />
+        {!state.practice && <LeaveOff state={state} stage={stage} />}
       </Band>
+      {state.practice && <PracticeBar practice={state.practice} home={state.home} />}
       <div className={style.body}>
         <button
           type="button"
@@ -62,18 +65,18 @@ export function CaseFrame({
           <Pad state={progress.pads[stage]} />
           {stageTitle(stage)}
           <small>
-            {STAGES.indexOf(stage) + 1} of {STAGES.length}
+            {stages.indexOf(stage) + 1} of {stages.length}
           </small>
         </button>
         <nav
           id="track"
           className={`${style.track} ${unfolded ? style.unfolded : ''}`}
-          aria-label="Stages of the case"
+          aria-label={state.practice ? 'Stages of the exercise' : 'Stages of the case'}
         >
-          {STAGES.map((name) => (
+          {stages.map((name) => (
             <a
               key={name}
-              href={`/case/${view.number}/${name}`}
+              href={`${state.home}/${name}`}
               aria-current={name === stage ? 'step' : undefined}
               className={style.stop}
             >

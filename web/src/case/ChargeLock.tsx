@@ -7,7 +7,7 @@ import type { CaseState } from './use-case';
  * does.
  */
 export function ChargeLock({ state }: { state: CaseState }) {
-  const { journal, index, model, view } = state;
+  const { journal, index, model } = state;
   if (journal.closed) return null;
   const why =
     lockedObjection(journal, index, model, 'meter') ??
@@ -15,7 +15,7 @@ export function ChargeLock({ state }: { state: CaseState }) {
   if (!why) return null;
   return (
     <Notice look="harm" title="Not yet:">
-      {why} <a href={`/case/${view.number}/make-safe`}>To Make safe</a>
+      {why} <a href={`${state.home}/make-safe`}>To Make safe</a>
     </Notice>
   );
 }

@@ -18,8 +18,15 @@ export interface OddsSource {
 }
 
 /** What multiplies the rate table's odds in this case, each source by itself. */
-export function useOddsSources({ index, model, journal, view }: CaseState): readonly OddsSource[] {
-  const learned = useLearned(view.board?.id);
+export function useOddsSources({
+  index,
+  model,
+  journal,
+  view,
+  practice,
+}: CaseState): readonly OddsSource[] {
+  // An exercise is drawn by the rate table alone.
+  const learned = useLearned(practice ? undefined : view.board?.id);
   return useMemo(
     () => [
       { title: 'closed cases', factors: learned?.factors ?? {} },

@@ -29,7 +29,19 @@ export function entryObjection(
   const locked =
     (gate && lockedObjection(journal, index, model, gate)) ??
     (isPowered(body) ? powerObjection(journal, solved) : undefined);
-  if (locked) return locked;
+  return locked ?? ownObjection(body, entries, index, model, journal, solved);
+}
+
+/** What the kind of an entry has against it, whatever is locked. */
+export function ownObjection(
+  body: EntryBody,
+  entries: readonly Entry[],
+  index: BoardIndex | undefined,
+  model: UnitModel | undefined,
+  journal: Journal,
+  solved: Solved,
+): string | undefined {
+  const kind = kindOf(body.kind);
   const situation: Situation = {
     journal,
     entries,

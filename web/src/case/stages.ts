@@ -179,6 +179,9 @@ const DEFINITIONS: Readonly<Record<Stage, StageDefinition>> = DEFINED;
 /** In the order of work. */
 export const STAGES = Object.keys(DEFINED) as readonly Stage[];
 
+/** Those that an exercise goes through. */
+export const PRACTISED: readonly Stage[] = ['make-safe', 'trace', 'repair'];
+
 export const isStage = (name: string): name is Stage => Object.hasOwn(DEFINED, name);
 
 export const stageTitle = (stage: Stage): string => DEFINITIONS[stage].title;

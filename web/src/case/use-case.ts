@@ -12,12 +12,17 @@ import type { Entry, EntryBody } from './entry';
 import type { Expect } from './expectation';
 import { playJournal, type Journal, type MeterInUse } from './journal';
 import { kindOf } from './kinds';
+import type { PracticeLink } from './practice-link';
 import { caseProgress, type Progress } from './progress';
 import { entryObjection } from './rules';
 import { PENDING, readAnswers, solveHere, type Solved } from './solved';
 import { unitModelOf } from './unit';
 
 export interface CaseState {
+  /** The path of its pages: `/case/1013`; a stage comes after it. */
+  readonly home: string;
+  /** The exercise behind it, where it is no case of the workshop. */
+  readonly practice: PracticeLink | undefined;
   readonly view: CaseView;
   readonly index: BoardIndex | undefined;
   /** The model of its unit; undefined where its kind was not chosen. */
@@ -63,8 +68,6 @@ export function useLoadedCase(number: number): LoadedCase {
 export function useCase(view: CaseView): CaseState {
   const { outbox, queries } = store();
   const { waiting, stored } = useSyncExternalStore(outbox.subscribe, outbox.snapshot);
-  const content = view.board?.content;
-  const index = useMemo(() => content && indexBoard(content), [content]);
   const entries = useMemo(() => {
     const all = new Map(view.entries.map((entry) => [entry.id, entry]));
     const own = waiting.flatMap(({ caseId, entry }) => (caseId === view.id ? [entry] : []));
@@ -72,6 +75,39 @@ export function useCase(view: CaseView): CaseState {
       if (!all.has(entry.id)) all.set(entry.id, entry);
     return [...all.values()];
   }, [view.id, view.entries, waiting, stored]);
+  const keep = useCallback(
+    (entry: Entry, picture?: Blob): void =>
+      void outbox.add({ id: entry.id, caseId: view.id, entry, ...(picture ? { picture } : {}) }),
+    [outbox, view.id],
+  );
+  const reload = useCallback(
+    () => queries.refetchQueries({ queryKey: ['case', view.number] }),
+    [queries, view.number],
+  );
+  const source = { view, entries, keep, reload, objects: entryObjection };
+  return { ...useCaseOf(source), home: `/case/${view.number}`, practice: undefined };
+}
+
+/** Where a case is from and where its entries go. */
+export interface CaseSource {
+  readonly view: CaseView;
+  readonly entries: readonly Entry[];
+  readonly keep: (entry: Entry, picture?: Blob) => void;
+  readonly reload: () => Promise<void>;
+  /** Why an entry may not be made. */
+  readonly objects: typeof entryObjection;
+}
+
+/** The state of a case, whatever it is from. */
+export function useCaseOf({
+  view,
+  entries,
+  keep,
+  reload,
+  objects,
+}: CaseSource): Omit<CaseState, 'home' | 'practice'> {
+  const content = view.board?.content;
+  const index = useMemo(() => content && indexBoard(content), [content]);
   const journal = useMemo(() => playJournal(entries, index), [entries, index]);
   const model = useMemo(() => unitModelOf(view.unitType, view.codes), [view.unitType, view.codes]);
   const { engine, engineFailure } = useEngineLink(content);
@@ -100,17 +136,13 @@ export function useCase(view: CaseView): CaseState {
   );
   const append = useCallback(
     (body: EntryBody, picture?: Blob): string | undefined => {
-      const objection = entryObjection(body, entries, index, model, () => solved);
+      const objection = objects(body, entries, index, model, () => solved);
       if (objection) return objection;
       const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
-      void outbox.add({ id: entry.id, caseId: view.id, entry, ...(picture ? { picture } : {}) });
+      keep(entry, picture);
       return undefined;
     },
-    [entries, index, model, solved, outbox, view.id],
-  );
-  const reload = useCallback(
-    () => queries.refetchQueries({ queryKey: ['case', view.number] }),
-    [queries, view.number],
+    [entries, index, model, solved, keep, objects],
   );
   return {
     view,

@@ -17,7 +17,7 @@ export function MeteredStrip(props: Omit<StripProps, 'latched' | 'onTake' | 'onM
         {...props}
         latched={live.latched}
         onTake={live.shown && live.take}
-        onMeter={live.phase === 'off' ? () => setAsks(true) : undefined}
+        onMeter={live.phase === 'off' && !props.state.practice ? () => setAsks(true) : undefined}
       />
     </>
   );

@@ -1,5 +1,5 @@
 import { QueryClientProvider } from '@tanstack/react-query';
-import { Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect } from 'react';
 import { Band } from '../case/Band';
 import type { CaseView } from '../case/case-view';
 import { useLoadedCase, useCase } from '../case/use-case';
@@ -8,6 +8,7 @@ import { AnswerError } from '../store/answers';
 import { store } from '../store/store';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
+import { usePath } from '../ui/use-path';
 import style from './CaseScreen.module.css';
 import { SCREENS } from './islands';
 import { placeOf, type Place } from './place';
@@ -17,7 +18,7 @@ import { placeOf, type Place } from './place';
  * when one goes from stage to stage, with the server or without it.
  */
 export function CaseScreen() {
-  const place = usePlace();
+  const place = placeOf(usePath(staysInCase));
   if (!place) return null;
   return (
     <QueryClientProvider client={store().queries}>
@@ -26,37 +27,11 @@ export function CaseScreen() {
   );
 }
 
-/** The place that the address names. Links to other stages of the case change it in the page. */
-function usePlace(): Place | undefined {
-  const [path, setPath] = useState(window.location.pathname);
-  useEffect(() => {
-    const moved = (): void => setPath(window.location.pathname);
-    const follow = (event: MouseEvent): void => {
-      const link = (event.target as Element).closest?.('a[href]');
-      if (!(link instanceof HTMLAnchorElement) || !isPlainClick(event, link)) return;
-      const there = new URL(link.href);
-      const [from, to] = [placeOf(window.location.pathname), placeOf(there.pathname)];
-      if (there.origin !== window.location.origin || !from || to?.number !== from.number) return;
-      event.preventDefault();
-      window.history.pushState(null, '', there);
-      moved();
-    };
-    document.addEventListener('click', follow);
-    window.addEventListener('popstate', moved);
-    return () => {
-      document.removeEventListener('click', follow);
-      window.removeEventListener('popstate', moved);
-    };
-  }, []);
-  return placeOf(path);
-}
-
-function isPlainClick(event: MouseEvent, link: HTMLAnchorElement): boolean {
-  const withKey = event.metaKey || event.ctrlKey || event.shiftKey || event.altKey;
-  return (
-    event.button === 0 && !event.defaultPrevented && !withKey && !link.download && !link.target
-  );
-}
+/** Whether two paths are stages of one case. */
+const staysInCase = (from: string, to: string): boolean => {
+  const [here, there] = [placeOf(from), placeOf(to)];
+  return here !== undefined && here.number === there?.number;
+};
 
 function Loaded({ number, stage }: Place) {
   const { view, failure, retry } = useLoadedCase(number);

@@ -182,8 +182,9 @@ export class Outbox {
   private async stored(item: Item): Promise<void> {
     this.confirm(item.caseId, item.entry);
     this.hold(this.items.filter(({ id }) => id !== item.id));
-    const { picture: _sent, ...rest } = item;
-    await this.kept(() => this.ways.storage.put({ ...rest, storedAt: new Date().toISOString() }));
+    const { id, caseId, entry } = item;
+    const storedAt = new Date().toISOString();
+    await this.kept(() => this.ways.storage.put({ id, caseId, entry, storedAt }));
     this.ways.tell?.({ what: 'stored', caseId: item.caseId, entry: item.entry });
   }
 

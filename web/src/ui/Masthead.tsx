@@ -38,6 +38,9 @@ export function Masthead({ here, children }: { here: string; children?: ReactNod
         <a href="/reckoner" aria-current={here === 'reckoner' ? 'page' : undefined}>
           Reckoner
         </a>
+        <a href="/practice" aria-current={here === 'practice' ? 'page' : undefined}>
+          Practice
+        </a>
       </nav>
       <div className={style.middle}>{children}</div>
       <button

@@ -18,6 +18,7 @@ import type { ProposedPoints } from './grammar';
 import { StripSays } from './StripSays';
 import { sayAloud, useSpeech } from './use-speech';
 import { useMeaning } from './use-meaning';
+import { usePracticeLine } from './use-practice-line';
 import { useStripLine } from './use-strip';
 import style from './Strip.module.css';
 
@@ -81,6 +82,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
   const input = useRef<HTMLInputElement>(null);
   const waysId = useId();
   const [proposal] = list;
+  const practice = usePracticeLine(state.practice, strip, proposal);
   const speech = useSpeech((heard) => {
     type(heard);
     input.current?.focus();
@@ -121,7 +123,7 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
     placed.current = latched.text;
     type(latched.text);
   }, [latched, type]);
-  const enter = (): void => strip.enter(text, held);
+  const enter = (): void => (practice ? practice.enter() : strip.enter(text, held));
 
   function onKey(event: KeyboardEvent<HTMLInputElement>): void {
     if (event.key === 'Enter') enter();
@@ -161,14 +163,22 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
           autoCapitalize="off"
           spellCheck={false}
           placeholder={
-            proposal
-              ? `value for ${pointsText(state.index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   c3 off`
-              : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr   c3 off   note flux under u7'
+            practice
+              ? 'a point: vm   p5 p9 ohms   c6   u7.3   or a line such as  c3 off   condemn c3'
+              : proposal
+                ? `value for ${pointsText(state.index, proposal.at, proposal.to)}, or a line such as  vm 8.6   f1 beep   c3 off`
+                : 'vm 8.6   f1 beep   r13 220   c6 1.03 esr   c3 off   note flux under u7'
           }
           aria-describedby={`strip-says ${waysId}`}
           onChange={(event) => {
             const next = event.target.value;
-            if (instant && proposal?.kind === 'logic' && text === '' && /^[01pz]$/i.test(next))
+            if (
+              instant &&
+              !practice &&
+              proposal?.kind === 'logic' &&
+              text === '' &&
+              /^[01pz]$/i.test(next)
+            )
               strip.enter(next);
             else type(next);
           }}
@@ -226,7 +236,13 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
           ) : speech.failure ? (
             speech.failure
           ) : text.trim() === '' ? (
-            'Type what the meter shows and press Enter.'
+            practice ? (
+              'Type a point and press Enter: the meter of the exercise shows what is there.'
+            ) : (
+              'Type what the meter shows and press Enter.'
+            )
+          ) : practice?.says ? (
+            practice.says
           ) : (
             <StripSays line={line} index={strip.index} expect={state.expect} meaning={meaning} />
           )}

@@ -27,6 +27,8 @@ export interface StripState {
   /** Files a line: as a rule the one that stands there. instrument: what took its reading. */
   readonly enter: (text: string, instrument?: string) => void;
   readonly undo: () => void;
+  /** Says something in the place of what was understood. */
+  readonly say: (note: StripNote) => void;
   /** An earlier line; −1 the one before, 1 the one after. */
   readonly recall: (step: -1 | 1) => void;
 }
@@ -160,6 +162,7 @@ export function useStripLine(
     complete,
     enter,
     undo,
+    say: setNote,
     recall,
   };
 }

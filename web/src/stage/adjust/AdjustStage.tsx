@@ -21,7 +21,7 @@ import { WayBack } from './WayBack';
  * parts and capacitors are clear.
  */
 export function AdjustStage({ state }: { state: CaseState }) {
-  const { journal, index, view } = state;
+  const { journal, index } = state;
   const [proposed, setProposed] = useState<ProposedTurn>();
   const locks = adjustLocks(journal, index);
   return (
@@ -53,7 +53,7 @@ export function AdjustStage({ state }: { state: CaseState }) {
             unit that is set for a dried capacitor. Trimmers last: one more hour of parts first.
           </Small>
           <p>
-            <ButtonLink look="main" href={`/case/${view.number}/prove`}>
+            <ButtonLink look="main" href={`${state.home}/prove`}>
               On to Prove
             </ButtonLink>
           </p>

@@ -50,7 +50,7 @@ export function FirstAidStage({ state }: { state: CaseState }) {
           )}
           <Timers state={state} />
           <p>
-            <ButtonLink look="main" href={`/case/${view.number}/trace`}>
+            <ButtonLink look="main" href={`${state.home}/trace`}>
               On to Trace
             </ButtonLink>
           </p>

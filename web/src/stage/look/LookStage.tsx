@@ -96,7 +96,7 @@ export function LookStage({ state }: { state: CaseState }) {
           <Touched state={state} />
           <Checks state={state} />
           <p>
-            <ButtonLink look="main" href={`/case/${view.number}/first-aid`}>
+            <ButtonLink look="main" href={`${state.home}/first-aid`}>
               On to First aid
             </ButtonLink>
           </p>

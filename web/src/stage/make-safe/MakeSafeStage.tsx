@@ -22,7 +22,6 @@ import { wholeCharacters } from '../../case/wording';
  * until somebody has acknowledged it; what is left on a capacitor.
  */
 export function MakeSafeStage({ state }: { state: CaseState }) {
-  const { view } = state;
   const { journal, model, index } = state;
   const hazards = useMemo(() => caseHazards(model, index, journal), [model, index, journal]);
   const [who, setWho] = useState('');
@@ -100,9 +99,15 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
             <Gate words="Ohms, continuity, diode test and ESR, power off" left={locks('meter')} />
             <Gate words="Probes on a board with power" left={locks('power')} />
             <Actions as="p">
-              <ButtonLink look="main" href={`/case/${view.number}/open-up`}>
-                On to Open up
-              </ButtonLink>
+              {state.practice ? (
+                <ButtonLink look="main" href={`${state.home}/trace`}>
+                  On to Trace
+                </ButtonLink>
+              ) : (
+                <ButtonLink look="main" href={`${state.home}/open-up`}>
+                  On to Open up
+                </ButtonLink>
+              )}
             </Actions>
           </Panel>
         </Column>

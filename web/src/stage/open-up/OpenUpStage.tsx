@@ -38,7 +38,6 @@ import { StepForm } from './StepForm';
  * back.
  */
 export function OpenUpStage({ state }: { state: CaseState }) {
-  const { view } = state;
   const { journal, index, model } = state;
   const { steps } = journal;
   const locked = lockedObjection(journal, index, model, 'open');
@@ -48,7 +47,7 @@ export function OpenUpStage({ state }: { state: CaseState }) {
         <div className={`${tone.notice} ${tone.screenOnly}`}>
           <Notice look="harm" title="Mind:">
             {locked}{' '}
-            <ButtonLink look="quiet" href={`/case/${view.number}/make-safe`}>
+            <ButtonLink look="quiet" href={`${state.home}/make-safe`}>
               To Make safe
             </ButtonLink>
           </Notice>
@@ -77,7 +76,7 @@ export function OpenUpStage({ state }: { state: CaseState }) {
             </Notice>
           )}
           <p className={tone.screenOnly}>
-            <ButtonLink look="main" href={`/case/${view.number}/look`}>
+            <ButtonLink look="main" href={`${state.home}/look`}>
               On to Look
             </ButtonLink>
           </p>

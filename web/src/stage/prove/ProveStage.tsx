@@ -40,7 +40,6 @@ const TITLES: Readonly<Record<ProofStage, string>> = {
  * locked until the ohms are good.
  */
 export function ProveStage({ state }: { state: CaseState }) {
-  const { view } = state;
   const { index, journal, progress } = state;
   const { missing } = journal;
   const failed = notCured(journal);
@@ -84,13 +83,13 @@ export function ProveStage({ state }: { state: CaseState }) {
       {missing.length > 0 && (
         <Notice look="attention" title="Not yet:">
           {missing.join(', ')} came off and nothing went on.{' '}
-          <a href={`/case/${view.number}/repair`}>Back to Repair</a>
+          <a href={`${state.home}/repair`}>Back to Repair</a>
         </Notice>
       )}
       {progress.proven ? (
         <Notice look="good" title="Proven." live>
           Every step passed. {shownOf(state).join(' ')}{' '}
-          <ButtonLink href={`/case/${view.number}/hand-back`}>On to Hand back</ButtonLink>
+          <ButtonLink href={`${state.home}/hand-back`}>On to Hand back</ButtonLink>
         </Notice>
       ) : progress.isProofPending ? (
         <p className={style.lead} role="status">
@@ -107,7 +106,7 @@ export function ProveStage({ state }: { state: CaseState }) {
           {failed.what.join(', ')}. The chain has a next link, and what was read before the repair
           no longer speaks of this board. What was just touched comes first:{' '}
           {failed.touched.join(', ')}.{' '}
-          <ButtonLink href={`/case/${view.number}/trace`}>Trace on</ButtonLink>
+          <ButtonLink href={`${state.home}/trace`}>Trace on</ButtonLink>
         </Notice>
       )}
       <PowerAnyway state={state} />

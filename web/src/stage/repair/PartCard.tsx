@@ -267,7 +267,7 @@ export function PartCard({
           </div>
         </>
       )}
-      {(off || condemned) && (
+      {(off || condemned) && !state.practice && (
         <FromStock
           state={state}
           index={index}

@@ -25,7 +25,6 @@ import style from './RepairStage.module.css';
 
 /** Repair: what came off, what went on, which way round; nothing that came off is forgotten. */
 export function RepairStage({ state }: { state: CaseState }) {
-  const { view } = state;
   const { index, journal } = state;
   const states = reconcile(journal.ledger);
   const refs = [
@@ -47,12 +46,12 @@ export function RepairStage({ state }: { state: CaseState }) {
       <div className={style.intro}>
         <h2>Off and on</h2>
         <Caution of="iron" />
-        <PowerAnyway state={state} />
+        {!state.practice && <PowerAnyway state={state} />}
       </div>
       {refs.length === 0 && (
         <Notice title="Nothing is condemned yet.">
-          Condemn a suspect in <a href={`/case/${view.number}/trace`}>Trace</a>, or enter any part
-          that you take off below, for example C3.
+          Condemn a suspect in <a href={`${state.home}/trace`}>Trace</a>, or enter any part that you
+          take off below, for example C3.
         </Notice>
       )}
       <div className={style.parts}>
@@ -67,9 +66,13 @@ export function RepairStage({ state }: { state: CaseState }) {
       </div>
       <OtherPart state={state} index={index} />
       <LedgerTable state={state} />
-      <BagLabels state={state} />
-      <InsideList state={state} />
-      <TrackFigures />
+      {!state.practice && (
+        <>
+          <BagLabels state={state} />
+          <InsideList state={state} />
+          <TrackFigures />
+        </>
+      )}
       {journal.missing.length > 0 ? (
         <Notice look="attention" title="Still missing:">
           {journal.missing.join(', ')} came off and nothing went on. The case cannot be proven or
@@ -78,9 +81,15 @@ export function RepairStage({ state }: { state: CaseState }) {
       ) : (
         states.length > 0 && (
           <p className={style.on}>
-            <ButtonLink look="main" href={`/case/${view.number}/prove`}>
-              On to Prove
-            </ButtonLink>
+            {state.practice ? (
+              <ButtonLink look="main" href={`${state.home}/trace`}>
+                Measure again
+              </ButtonLink>
+            ) : (
+              <ButtonLink look="main" href={`${state.home}/prove`}>
+                On to Prove
+              </ButtonLink>
+            )}
           </p>
         )
       )}

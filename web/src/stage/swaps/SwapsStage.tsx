@@ -69,7 +69,7 @@ export function SwapsStage({ state }: { state: CaseState }) {
             <PinOutCheck />
           </Fold>
           <p>
-            <ButtonLink look="main" href={`/case/${view.number}/make-safe`}>
+            <ButtonLink look="main" href={`${state.home}/make-safe`}>
               On to Make safe
             </ButtonLink>
           </p>

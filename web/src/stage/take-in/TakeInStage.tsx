@@ -70,10 +70,10 @@ export function TakeInStage({ state }: { state: CaseState }) {
           </div>
           {(journal.symptoms.length > 0 || journal.starts.length > 0) && (
             <p className={style.on}>
-              <ButtonLink look="main" href={`/case/${view.number}/swaps`}>
+              <ButtonLink look="main" href={`${state.home}/swaps`}>
                 On to Swaps
               </ButtonLink>{' '}
-              <ButtonLink href={`/case/${view.number}/trace`}>Straight to Trace</ButtonLink>
+              <ButtonLink href={`${state.home}/trace`}>Straight to Trace</ButtonLink>
             </p>
           )}
         </section>

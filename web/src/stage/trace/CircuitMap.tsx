@@ -23,9 +23,10 @@ interface Props {
   readonly expect: Expect;
   /** What nets would have on the board that is asked about. */
   readonly volts: ReadonlyMap<string, string> | undefined;
-  readonly onWhatIf: () => void;
-  /** Opens the sheet's text beside the map. */
-  readonly onWrite: () => void;
+  /** Asks what a copy of the board would show; undefined where nobody is to be told. */
+  readonly onWhatIf: (() => void) | undefined;
+  /** Opens the sheet's text beside the map; undefined where it is not written on. */
+  readonly onWrite: (() => void) | undefined;
   /** Shows a chip pin by pin; undefined where the board has none. */
   readonly onChip: (() => void) | undefined;
   /** The id under which the board is stored. */
@@ -111,8 +112,12 @@ export const CircuitMap = memo(function CircuitMap({
       tell={tell}
       more={
         <>
-          <Button onClick={onWrite}>Write the sheet here</Button>
-          <ButtonLink href={sheetHref}>Sheet bench</ButtonLink>
+          {onWrite && (
+            <>
+              <Button onClick={onWrite}>Write the sheet here</Button>
+              <ButtonLink href={sheetHref}>Sheet bench</ButtonLink>
+            </>
+          )}
         </>
       }
       {...(volts && { volts })}
@@ -137,9 +142,11 @@ export const CircuitMap = memo(function CircuitMap({
           Chip
         </button>
       )}
-      <button type="button" onClick={onWhatIf} aria-pressed={volts !== undefined}>
-        What if
-      </button>
+      {onWhatIf && (
+        <button type="button" onClick={onWhatIf} aria-pressed={volts !== undefined}>
+          What if
+        </button>
+      )}
       <button
         type="button"
         onClick={() => setWhole(!whole)}

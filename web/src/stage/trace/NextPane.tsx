@@ -48,7 +48,7 @@ export function NextPane({
   onChecks,
   onCondemn,
 }: Props) {
-  const { journal, append, view } = state;
+  const { journal, append } = state;
   /** A part that is the mechanism itself ends the job or is decided on, as a kill check that failed. */
   const finish = (ref: string): void =>
     void append({
@@ -90,8 +90,8 @@ export function NextPane({
           onCondemn={onCondemn}
           onFinished={finish}
           condemned={new Set(journal.condemned.map(({ body }) => body.ref))}
-          proveHref={`/case/${view.number}/prove`}
-          repairHref={`/case/${view.number}/repair`}
+          proveHref={`${state.home}/prove`}
+          repairHref={`${state.home}/repair`}
           more={
             chosen && (
               <>

@@ -114,7 +114,7 @@ export function NoSheet({ state }: { state: CaseState }) {
               <ButtonLink look="main" href={`/boards/new?case=${view.number}`}>
                 Write it from what is known
               </ButtonLink>
-              <ButtonLink href={`/case/${view.number}/take-in`}>Choose one in Take in</ButtonLink>
+              <ButtonLink href={`${state.home}/take-in`}>Choose one in Take in</ButtonLink>
             </Actions>
           </Panel>
           <Panel title="Condemned">
@@ -143,7 +143,7 @@ export function NoSheet({ state }: { state: CaseState }) {
               </FormRow>
             </EntryForm>
             {condemned.length > 0 && (
-              <ButtonLink look="main" href={`/case/${view.number}/repair`}>
+              <ButtonLink look="main" href={`${state.home}/repair`}>
                 Go on to Repair
               </ButtonLink>
             )}

@@ -27,7 +27,7 @@ interface Props {
   /** By reading, whether it says what it seems to say. */
   readonly conclusions: Readonly<Record<string, ReadingConclusion>>;
   /** Shows the trace as it happened. */
-  readonly onTrail: () => void;
+  readonly onTrail: (() => void) | undefined;
 }
 
 /**
@@ -70,9 +70,11 @@ export function ReadingLog({
             {!whatIf?.ok && <th scope="col">how</th>}
             <th scope="col">{leader ? `for ${leader.ref}` : 'weight'}</th>
             <th scope="col">
-              <button type="button" onClick={onTrail}>
-                As it happened
-              </button>
+              {onTrail && (
+                <button type="button" onClick={onTrail}>
+                  As it happened
+                </button>
+              )}
             </th>
           </tr>
         </thead>

@@ -22,7 +22,7 @@ export function TraceNotices({
   circumstances: Circumstances;
   failure: string | undefined;
 }) {
-  const { journal, view, model } = state;
+  const { journal, model } = state;
   const moved = useMemo(() => repairMove(model, journal), [model, journal]);
   const failed = useMemo(() => notCured(journal), [journal]);
   const simulated = journal.readings.filter(({ isSimulated }) => isSimulated).length;
@@ -36,10 +36,12 @@ export function TraceNotices({
       {journal.closed && (
         <Notice look="good">This case is closed. Reopen it in Hand back to measure on.</Notice>
       )}
-      <NewerSheet state={state} before={lineUp} circumstances={circumstances} />
+      {!state.practice && (
+        <NewerSheet state={state} before={lineUp} circumstances={circumstances} />
+      )}
       <UsualEnd state={state} />
       <Decision state={state} />
-      <PowerAnyway state={state} />
+      {!state.practice && <PowerAnyway state={state} />}
       <ChargeLock state={state} />
       {simulated > 0 && !journal.closed && (
         <Notice look="attention" title="Of a simulated board:">
@@ -67,7 +69,7 @@ export function TraceNotices({
       {journal.condemned.length > 0 && !journal.closed && (
         <Notice look="attention" live>
           Condemned: {journal.condemned.map(({ body }) => body.ref).join(', ')}.{' '}
-          <a href={`/case/${view.number}/repair`}>Go on to Repair</a>
+          <a href={`${state.home}/repair`}>Go on to Repair</a>
         </Notice>
       )}
     </>

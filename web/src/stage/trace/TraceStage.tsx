@@ -25,6 +25,7 @@ import { lastMeant } from './last-meant';
 import { LineUpList } from './LineUpList';
 import { NextPane } from './NextPane';
 import { NoSheet } from './NoSheet';
+import { PracticePane } from './PracticePane';
 import { ReadingLog } from './ReadingLog';
 import { TRACE_KEYS } from './trace-keys';
 import { TraceNotices } from './TraceNotices';
@@ -56,7 +57,10 @@ type Face = (typeof FACES)[number][0];
 export function TraceStage({ state }: { state: CaseState }) {
   const { view, index, journal, append } = state;
   const strip = useRef<StripHandle>(null);
-  const next = useNext(state);
+  const { practice } = state;
+  /** Whether the program's own judgement is shown: in an exercise only where that was chosen. */
+  const isCoached = practice === undefined || practice.help === 'all';
+  const next = useNext(state, isCoached);
   const { engine, circumstances, running, list, chosen } = next;
   const { lineUp } = engine;
   const [first] = list;
@@ -92,7 +96,7 @@ export function TraceStage({ state }: { state: CaseState }) {
     },
     [pickChip, place],
   );
-  const beside = useBeside(view.id);
+  const beside = useBeside(practice ? undefined : view.id);
   const conclusions = useConclusions(state);
   const worth = useSheetWorth(state, lineUp);
   const sheetHref = `/boards/${view.board?.id ?? 'new'}?case=${view.number}`;
@@ -107,9 +111,13 @@ export function TraceStage({ state }: { state: CaseState }) {
   );
 
   // With Alt also from within the reading line, where letters are letters.
-  useHotkeys('alt+b', openBench, { enabled: !bench, preventDefault: true, enableOnFormTags: true });
+  useHotkeys('alt+b', openBench, {
+    enabled: !bench && !practice,
+    preventDefault: true,
+    enableOnFormTags: true,
+  });
   // Its own letter must not land in the field that opens.
-  useHotkeys('b', openBench, { enabled: !bench, preventDefault: true });
+  useHotkeys('b', openBench, { enabled: !bench && !practice, preventDefault: true });
   useHotkeys('i', () => strip.current?.focus(), { preventDefault: true });
   useHotkeys('/', () => setGoTo(true), { preventDefault: true, useKey: true });
   useHotkeys('n', next.chooseNext);
@@ -153,7 +161,7 @@ export function TraceStage({ state }: { state: CaseState }) {
             disabled={journal.closed}
             latched={bench ? undefined : live.latched}
             onTake={live.shown && live.take}
-            onMeter={live.phase === 'off' ? () => setAsksMeter(true) : undefined}
+            onMeter={live.phase === 'off' && !practice ? () => setAsksMeter(true) : undefined}
             ready
           />
         </>
@@ -201,8 +209,8 @@ export function TraceStage({ state }: { state: CaseState }) {
                 onPick={pick}
                 expect={state.expect}
                 volts={panels.volts}
-                onWhatIf={panels.toggleAsked}
-                onWrite={startWriting}
+                onWhatIf={isCoached ? panels.toggleAsked : undefined}
+                onWrite={practice ? undefined : startWriting}
                 onChip={panels.toggleChip}
               />
             </div>
@@ -281,7 +289,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                 lineUp={lineUp}
                 beside={beside}
                 conclusions={conclusions}
-                onTrail={panels.openTrail}
+                onTrail={isCoached ? panels.openTrail : undefined}
                 pointed={pointed}
                 whatIf={panels.asked ? panels.answer : undefined}
                 onRetract={(id) => append({ kind: 'retract', entry: id })}
@@ -301,23 +309,34 @@ export function TraceStage({ state }: { state: CaseState }) {
           tabIndex={0}
           aria-label="Next measurement and line-up"
         >
-          <div className={style.next}>
-            <NextPane
-              state={state}
+          {practice && (
+            <PracticePane
+              practice={practice}
               index={index}
-              engine={engine}
-              circumstances={circumstances}
-              chosen={chosen}
-              running={running}
-              limits={next.limits}
-              onLimits={next.setLimits}
-              onChoose={next.choose}
-              onRun={begin}
-              onBench={openBench}
-              onChecks={panels.toggleChecks}
-              onCondemn={condemn}
+              home={state.home}
+              surveying={surveying !== undefined}
+              onSurvey={() => begin(surveying ? undefined : SURVEY)}
             />
-          </div>
+          )}
+          {isCoached && (
+            <div className={style.next}>
+              <NextPane
+                state={state}
+                index={index}
+                engine={engine}
+                circumstances={circumstances}
+                chosen={chosen}
+                running={running}
+                limits={next.limits}
+                onLimits={next.setLimits}
+                onChoose={next.choose}
+                onRun={begin}
+                onBench={openBench}
+                onChecks={panels.toggleChecks}
+                onCondemn={condemn}
+              />
+            </div>
+          )}
           {lineUp && (
             <div className={style.suspects}>
               <LineUpList

@@ -6,8 +6,8 @@ import type { CaseState } from '../../case/use-case';
 import { Notice } from '../../ui/Notice';
 
 /** A board that always dies one way says so before the first reading. */
-export function UsualEnd({ state: { view, index, journal } }: { state: CaseState }) {
-  const learned = useLearned(view.board?.id);
+export function UsualEnd({ state: { view, index, journal, practice } }: { state: CaseState }) {
+  const learned = useLearned(practice ? undefined : view.board?.id);
   const end = learned?.ends.find(isUsual);
   if (!end || journal.closed || journal.ledger.length > 0) return null;
   return (

@@ -42,7 +42,8 @@ function stateAt(state: CaseState, id: string | undefined): CaseState {
   return { ...state, journal: { ...state.journal, readings: readings.slice(0, at + 1) } };
 }
 
-export function useNext(state: CaseState): NextState {
+/** wanted: false where the exercise shows nothing of what the engine finds. */
+export function useNext(state: CaseState, wanted: boolean): NextState {
   const { index, append } = state;
   const told = useCircumstances(state);
   const [limits, setLimits] = useLimits();
@@ -51,7 +52,7 @@ export function useNext(state: CaseState): NextState {
   const running = useSequence(state, runningName);
   const [moment, setMoment] = useState<string>();
   const then = useMemo(() => stateAt(state, moment), [state, moment]);
-  const engine = useEngine(then, circumstances);
+  const engine = useEngine(then, circumstances, wanted);
   const { lineUp } = engine;
   const [chosenKey, choose] = useState<string>();
   const proposals = engine.next?.proposals ?? [];

@@ -1,0 +1,46 @@
+import type { ReadingKind } from '@hanzai/core/instrument';
+import type { ProposedPoints } from './strip/grammar';
+
+/** How much of the program's own judgement an exercise shows: none, each piece at its price in minutes, or all. */
+export type PracticeHelp = 'none' | 'priced' | 'all';
+
+/** What can be asked at its price. */
+export type PracticeQuestion = 'next' | 'suspects' | 'net' | 'reading';
+
+/** Something that was asked, and what was said. */
+export interface PracticeSaid {
+  readonly asked: PracticeQuestion;
+  readonly net: string;
+  readonly words: string;
+}
+
+/** What became of something that was to be measured. */
+export type PracticeMeasured =
+  | { readonly ok: true; readonly words: string; readonly kind: ReadingKind }
+  | { readonly ok: false; readonly why: string };
+
+/**
+ * The exercise behind a case that is none: the same screens, a simulated bench, a clock of bench minutes.
+ * Nothing of it reaches the workshop.
+ */
+export interface PracticeLink {
+  readonly help: PracticeHelp;
+  /** Bench minutes so far; undefined while its bench is being set up. */
+  readonly minutes: number | undefined;
+  readonly boardTitle: string;
+  readonly level: string;
+  readonly complaint: string;
+  /** What was harmed so far. */
+  readonly damage: readonly string[];
+  /** What was said for a price, the newest last. */
+  readonly said: readonly PracticeSaid[];
+  /** Why the bench does nothing any more. */
+  readonly failure: string | undefined;
+  readonly busy: boolean;
+  readonly ask: (question: PracticeQuestion, net?: string) => void;
+  /** Puts the probes on what was typed, or on what is first on a list, and files what the meter shows. */
+  readonly measure: (
+    text: string,
+    proposed: ProposedPoints | undefined,
+  ) => Promise<PracticeMeasured>;
+}

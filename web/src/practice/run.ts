@@ -1,0 +1,51 @@
+import { checkBoard, type Board } from '@hanzai/core/board';
+import { ReadingKind } from '@hanzai/core/instrument';
+import { Action, ExerciseResult } from '@hanzai/core/training';
+import { z } from 'zod';
+import { Entry } from '../case/entry';
+
+/** Readings of a closed case that is gone through once more, as they were written. */
+const RealReading = z.object({
+  setup: z.string().max(40),
+  kind: ReadingKind,
+  at: z.string().max(80),
+  to: z.string().max(80),
+  value: z.union([z.number(), z.string()]),
+});
+export type RealReading = z.infer<typeof RealReading>;
+
+/** A closed case behind an exercise. */
+export const ClosedSource = z.object({
+  number: z.number().int(),
+  parts: z.array(z.string().max(80)).max(40),
+  readings: z.array(RealReading).max(2000),
+  complaint: z.string().max(2000),
+});
+export type ClosedSource = z.infer<typeof ClosedSource>;
+
+/** An exercise that was begun, as this browser keeps it: all that is needed to go on with it. */
+export const PracticeRun = z.object({
+  id: z.uuid(),
+  startedAt: z.iso.datetime(),
+  board: z.unknown().transform((value, context): Board => {
+    const checked = checkBoard(value);
+    if (checked.ok) return checked.value;
+    context.addIssue({ code: 'custom', message: 'not a board sheet of this version' });
+    return z.NEVER;
+  }),
+  seed: z.number().int().min(1),
+  level: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
+  help: z.enum(['none', 'priced', 'all']),
+  /** The title of the course it belongs to; empty for none. */
+  course: z.string().max(120),
+  closed: ClosedSource.optional(),
+  /** What was done at the bench, in order, each with what was said where it was a question. */
+  actions: z.array(z.object({ action: Action, words: z.string().optional() })),
+  entries: z.array(Entry),
+  result: ExerciseResult.optional(),
+});
+export type PracticeRun = z.infer<typeof PracticeRun>;
+
+/** What tells one exercise from another, for repeats. */
+export const exerciseKey = ({ board, seed, level, closed }: PracticeRun): string =>
+  closed ? `case ${closed.number}` : `${board.title} ${seed} ${level}`;

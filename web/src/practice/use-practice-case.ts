@@ -1,0 +1,172 @@
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { indexBoard } from '@hanzai/core/board';
+import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
+import { LEVELS, readPoints, type Action } from '@hanzai/core/training';
+import { v7 } from 'uuid';
+import type { Entry } from '../case/entry';
+import { playJournal } from '../case/journal';
+import type { PracticeLink, PracticeMeasured } from '../case/practice-link';
+import type { ProposedPoints } from '../case/strip/grammar';
+import { useCaseOf, type CaseState } from '../case/use-case';
+import { valueText } from '../case/wording';
+import type { PracticeStand } from '../workers/practice-room';
+import { openPracticeBench, type PracticeBench } from './bench';
+import {
+  actionOf,
+  passedBy,
+  practiceObjection,
+  practiceView,
+  readEntry,
+  takeOf,
+} from './practice-case';
+import type { PracticeRun } from './run';
+
+export const practiceHome = (id: string): string => `/practice/${id}`;
+
+export interface PracticeCase {
+  readonly state: CaseState;
+  readonly bench: PracticeBench | undefined;
+}
+
+const nothing = async (): Promise<void> => undefined;
+
+/**
+ * An exercise as the state of a case: the same screens work on it. change: keeps what became of it.
+ */
+export function usePracticeCase(
+  run: PracticeRun,
+  change: (how: (run: PracticeRun) => PracticeRun) => void,
+): PracticeCase {
+  const [stand, setStand] = useState<PracticeStand>();
+  const [failure, setFailure] = useState<string>();
+  const [busy, setBusy] = useState(false);
+  const [bench, setBench] = useState<PracticeBench>();
+  const begun = useRef(run);
+  const newest = useRef(run);
+  newest.current = run;
+  const index = useMemo(() => indexBoard(run.board), [run.board]);
+
+  useEffect(() => {
+    const own = openPracticeBench(setFailure);
+    const { board, seed, level, closed } = begun.current;
+    // Done again from the start: the same bench stands there as when it was left.
+    const actions = newest.current.actions.map(({ action }) => action);
+    own.door.open({ board, seed, level, closed, actions }).then(
+      (opened) =>
+        typeof opened === 'string' ? setFailure(opened) : (setStand(opened), setBench(own)),
+      (error: unknown) => setFailure(String((error as Error).message ?? error)),
+    );
+    return () => {
+      setBench(undefined);
+      own.close();
+    };
+  }, []);
+
+  /** One action after the other: the bench is played again in this order. */
+  const act = useCallback(
+    async (action: Action): Promise<{ value?: ReadingValue; words?: string }> => {
+      if (!bench) return {};
+      const { stand: now, ...answer } = await bench.door.act(action);
+      setStand(now);
+      change((was) => ({
+        ...was,
+        actions: [
+          ...was.actions,
+          { action, ...(answer.words === undefined ? {} : { words: answer.words }) },
+        ],
+      }));
+      return answer;
+    },
+    [bench, change],
+  );
+
+  const keep = useCallback(
+    (entry: Entry): void => {
+      const passed = passedBy(entry.body, newest.current.entries, index);
+      change((was) => ({ ...was, entries: [...was.entries, entry] }));
+      const action = actionOf(entry.body);
+      if (passed) void act({ do: 'pass', words: passed });
+      if (action) void act(action);
+    },
+    [change, act, index],
+  );
+  const view = useMemo(() => practiceView(run), [run]);
+  const own = useCaseOf({
+    view,
+    entries: run.entries,
+    keep,
+    reload: nothing,
+    objects: practiceObjection,
+  });
+
+  const measure = useCallback(
+    async (text: string, proposed: ProposedPoints | undefined): Promise<PracticeMeasured> => {
+      if (newest.current.result) return { ok: false, why: 'the exercise is over' };
+      const { missing } = playJournal(newest.current.entries, index);
+      if (missing.length > 0)
+        return {
+          ok: false,
+          why: `${missing.join(', ')} is off: what goes on is entered in Repair`,
+        };
+      const found =
+        text.trim() === '' && proposed
+          ? resolveMeasurement(index, proposed.setup, proposed.kind, proposed.at, proposed.to)
+          : readPoints(index, text);
+      if (!found.ok) return { ok: false, why: `${found.what}; expected ${found.expected}` };
+      const { measurement } = found;
+      setBusy(true);
+      try {
+        const passed = passedBy(readEntry(measurement, 0), newest.current.entries, index);
+        if (passed) await act({ do: 'pass', words: passed });
+        const { value } = await act(takeOf(measurement));
+        if (value === undefined) return { ok: false, why: 'the meter shows nothing steady there' };
+        const body = readEntry(measurement, value);
+        const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
+        change((was) => ({ ...was, entries: [...was.entries, entry] }));
+        const words = `${body.kind === 'reading' ? body.typed : ''}: ${valueText(measurement.kind, value)}`;
+        return { ok: true, words, kind: measurement.kind };
+      } catch (error) {
+        return { ok: false, why: String((error as Error).message ?? error) };
+      } finally {
+        setBusy(false);
+      }
+    },
+    [index, act, change],
+  );
+
+  const ask = useCallback<PracticeLink['ask']>(
+    (help, net = '') => {
+      setBusy(true);
+      act({ do: 'help', help, net })
+        .catch((error: unknown) => setFailure(String((error as Error).message ?? error)))
+        .finally(() => setBusy(false));
+    },
+    [act],
+  );
+
+  const said = useMemo(
+    () =>
+      run.actions.flatMap(({ action, words }) =>
+        action.do === 'help' && words !== undefined
+          ? [{ asked: action.help, net: action.net, words }]
+          : [],
+      ),
+    [run.actions],
+  );
+  const practice: PracticeLink = {
+    help: run.help,
+    minutes: stand?.minutes,
+    boardTitle: run.board.title,
+    level: run.closed
+      ? `the readings of case ${run.closed.number} where they were taken`
+      : `level ${run.level}: ${LEVELS[run.level - 1]!.words}`,
+    complaint: stand?.complaint ?? '',
+    damage: stand?.damage ?? [],
+    said,
+    failure,
+    busy: busy || (!bench && failure === undefined),
+    ask,
+    measure,
+  };
+  return { state: { ...own, home: practiceHome(run.id), practice }, bench };
+}

@@ -1,0 +1,4 @@
+import { expose } from 'comlink';
+import { PracticeDoor } from './practice-room';
+
+expose(new PracticeDoor());
