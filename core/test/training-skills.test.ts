@@ -17,7 +17,7 @@ import {
   refsOf,
   REPEAT_DAYS,
   Session,
-  Skill,
+  type Skill,
   skillOf,
   skillStates,
   skillToTeach,
@@ -96,6 +96,30 @@ describe('a session that is played again', () => {
       session.act({ do: 'take', setup: 'on', kind: 'voltage', at: 'NOWHERE', to: '' }, never),
     ).toEqual({});
     expect(session.moves).toEqual([]);
+  });
+});
+
+describe('a part that is off', () => {
+  it('is missing from what is read, costs half of its minutes, and half again when one goes on', () => {
+    const of = { ...drawExercise(board, RATES, 5, 2), faults: [] };
+    const session = new Session(of);
+    const measured = resolveMeasurement(index, 'on', 'voltage', 'P9F', '');
+    if (!measured.ok) throw new Error(measured.what);
+    expect(session.take(measured.measurement)).toBeGreaterThan(8);
+    const before = session.minutes;
+    session.takeOff('f1');
+    session.takeOff('F1');
+    expect(session.minutes - before).toBeCloseTo(0.5 * 15 + 2, 6);
+    expect(Math.abs(Number(session.take(measured.measurement)))).toBeLessThan(0.1);
+    expect(session.readings.at(-1)!.absent).toEqual(['F1']);
+    session.putBack('F1');
+    expect(session.take(measured.measurement)).toBeGreaterThan(8);
+    session.takeOff('F1');
+    session.replace('F1');
+    expect(session.take(measured.measurement)).toBeGreaterThan(8);
+    expect(session.readings.at(-1)!.absent).toBeUndefined();
+    const said = debrief(session, RATES).moves.map(({ words }) => words);
+    expect(said).toEqual(expect.arrayContaining(['F1 taken off', 'F1 put back']));
   });
 });
 

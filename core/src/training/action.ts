@@ -11,6 +11,9 @@ export const Action = z.discriminatedUnion('do', [
     at: z.string().max(80),
     to: z.string().max(80),
   }),
+  /** Takes a part off, puts the same one back, or a good one in its place. */
+  z.object({ do: z.literal('off'), ref: z.string().min(1).max(80) }),
+  z.object({ do: z.literal('back'), ref: z.string().min(1).max(80) }),
   z.object({ do: z.literal('replace'), ref: z.string().min(1).max(80) }),
   z.object({
     do: z.literal('help'),

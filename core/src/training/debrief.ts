@@ -120,6 +120,14 @@ function seenMove(
       better: undefined,
       belief: undefined,
     };
+  if (move.kind === 'off' || move.kind === 'back')
+    return {
+      words: `${move.ref} ${move.kind === 'off' ? 'taken off' : 'put back'}`,
+      minutes,
+      worthBits: undefined,
+      better: undefined,
+      belief: undefined,
+    };
   if (move.kind === 'replaced') {
     mended.add(nameKey(move.ref));
     return {
@@ -133,6 +141,7 @@ function seenMove(
   const { measurement, reading, before } = move;
   const plan = planNext(diagnoser, before, diagnoser.believe([...before]), {
     most: Number.POSITIVE_INFINITY,
+    ...(reading?.absent ? { absent: reading.absent } : {}),
   }).measurements;
   const own = plan.find((one) => measurementKey(one.measurement) === measurementKey(measurement));
   const [first] = plan;

@@ -1,4 +1,4 @@
-import { nameKey, powerOf, replaceableRef, type Setup } from '../board';
+import { nameKey, powerOf, replaceablePart, replaceableRef, type Setup } from '../board';
 import type { Diagnoser } from '../diagnosis';
 import {
   measurementKey,
@@ -40,6 +40,9 @@ export type Move =
       readonly before: readonly Reading[];
       readonly minutes: number;
     }
+  | { readonly kind: 'off'; readonly ref: string; readonly minutes: number }
+  /** The same one went on again. */
+  | { readonly kind: 'back'; readonly ref: string; readonly minutes: number }
   | { readonly kind: 'help'; readonly help: Help; readonly minutes: number };
 
 /** What came of an action: what the meter shows, or what somebody says. */
@@ -65,6 +68,8 @@ export class Session {
   private readonly bench: BenchBoard;
   private readonly random: Random;
   private setup: Setup = 'off';
+  /** Parts that are off the board now. */
+  private absent: readonly string[] = [];
   private standing: Reading[] = [];
 
   constructor(
@@ -94,7 +99,10 @@ export class Session {
     const minutes = setupMinutes(this.setup, m.setup, this.costs) + this.costs.reading[m.kind];
     this.putInto(m.setup);
     const value = this.onRecord(m) ?? this.meterShows(m);
-    const reading = value === undefined ? undefined : { measurement: m, value };
+    const reading =
+      value === undefined
+        ? undefined
+        : { measurement: m, value, ...(this.absent.length > 0 ? { absent: this.absent } : {}) };
     this.moves.push({ kind: 'reading', measurement: m, reading, before: this.standing, minutes });
     if (reading) {
       // Read again, the newer one stands.
@@ -131,6 +139,8 @@ export class Session {
    */
   act(action: Action, diagnoser: () => Diagnoser): Answer {
     if (action.do === 'replace') this.replace(action.ref);
+    else if (action.do === 'off') this.takeOff(action.ref);
+    else if (action.do === 'back') this.putBack(action.ref);
     else if (action.do === 'pass') this.pass(action.words);
     else if (action.do === 'help')
       return { words: this.help(diagnoser(), action.help, action.net) };
@@ -143,11 +153,51 @@ export class Session {
     return {};
   }
 
+  /** Takes a part off the board: half of what replacing it takes. */
+  takeOff(ref: string): void {
+    const own = this.nameOf(ref);
+    if (this.isOff(own)) return;
+    this.moves.push({ kind: 'off', ref: own, minutes: this.iron(0.5) });
+    this.bench.unplug(own);
+    this.absent = [...this.absent, own];
+  }
+
+  /** The same part on again. */
+  putBack(ref: string): void {
+    const own = this.nameOf(ref);
+    if (!this.isOff(own)) return;
+    this.moves.push({ kind: 'back', ref: own, minutes: this.iron(0.5) });
+    this.plug(own);
+  }
+
+  /** A part as the board writes it; a place as it was written. */
+  private nameOf(ref: string): string {
+    if (ref.includes('~')) return ref;
+    return replaceablePart(this.exercise.index, ref)?.ref ?? replaceableRef(ref);
+  }
+
+  private isOff(ref: string): boolean {
+    return this.absent.some((one) => nameKey(one) === nameKey(ref));
+  }
+
+  private plug(ref: string): void {
+    this.bench.plug(ref);
+    this.absent = this.absent.filter((one) => nameKey(one) !== nameKey(ref));
+  }
+
+  /** Switches off for work with the iron; minutes that it takes with a share of what a part takes. */
+  private iron(share: number): number {
+    const minutes = setupMinutes(this.setup, 'off', this.costs) + share * this.costs.replace;
+    this.putInto('off');
+    return minutes;
+  }
+
   /** A good part in the place of this one, or a place mended. Whether it was bad. */
   replace(ref: string): boolean {
-    const own = ref.includes('~') ? ref : replaceableRef(ref);
-    const minutes = setupMinutes(this.setup, 'off', this.costs) + this.costs.replace;
-    this.putInto('off');
+    const own = this.nameOf(ref);
+    // Where it is off already, half of the work is done.
+    const minutes = this.iron(this.isOff(own) ? 0.5 : 1);
+    this.plug(own);
     const isOwn = (one: string): boolean =>
       own.includes('~') ? sameNets(one, own) : nameKey(one) === nameKey(own);
     const wasBad = refsOf(this.bench.wrong).some(isOwn);

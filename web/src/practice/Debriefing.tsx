@@ -54,6 +54,7 @@ export function Debriefing({
       {practice && <PracticeBar practice={practice} home={home} />}
       <Place>
         <div className={style.debrief}>
+          <h1>How it was</h1>
           {!isKept && (
             <Notice look="attention">
               This browser keeps nothing: what is shown is gone with the page.
@@ -236,7 +237,7 @@ function partsWords({ actions }: PracticeRun, { score }: Debrief): string {
 function Score({ title, share, words }: { title: string; share: number; words: string }) {
   return (
     <section className={style.score} aria-label={title}>
-      <h3>{title}</h3>
+      <h2>{title}</h2>
       <b>{Math.round(10 * share)} of 10</b>
       <HatchBar share={share} label={percent(share)} />
       <p>{words}</p>

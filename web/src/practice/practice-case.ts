@@ -55,6 +55,9 @@ export const practiceObjection: typeof entryObjection = (body, entries, index, m
   if (journal.closed) return 'the exercise is over';
   if (body.kind === 'reading')
     return 'in an exercise the meter gives the value: type the point in the reading line, and Enter';
+  const back =
+    body.kind === 'retract' ? entries.find(({ id }) => id === body.entry)?.body.kind : undefined;
+  if (back === 'fitted') return 'what went on is on: take it off again in Repair';
   return ownObjection(body, entries, index, model, journal, solver!(index, journal));
 };
 
@@ -72,8 +75,12 @@ export function passedBy(
 }
 
 /** What the bench of an exercise does where an entry is made; undefined where nothing. */
-export function actionOf(body: EntryBody): Action | undefined {
-  return body.kind === 'fitted' ? { do: 'replace', ref: body.ref } : undefined;
+export function actionOf(body: EntryBody, entries: readonly Entry[]): Action | undefined {
+  if (body.kind === 'fitted') return { do: 'replace', ref: body.ref };
+  if (body.kind === 'removed') return { do: 'off', ref: body.ref };
+  if (body.kind !== 'retract') return undefined;
+  const back = entries.find(({ id }) => id === body.entry)?.body;
+  return back?.kind === 'removed' ? { do: 'back', ref: back.ref } : undefined;
 }
 
 /** A measurement as an action. */

@@ -4,7 +4,6 @@ import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
 import { LEVELS, readPoints, type Action } from '@hanzai/core/training';
 import { v7 } from 'uuid';
 import type { Entry } from '../case/entry';
-import { playJournal } from '../case/journal';
 import type { PracticeLink, PracticeMeasured } from '../case/practice-link';
 import type { ProposedPoints } from '../case/strip/grammar';
 import { useCaseOf, type CaseState } from '../case/use-case';
@@ -84,7 +83,7 @@ export function usePracticeCase(
     (entry: Entry): void => {
       const passed = passedBy(entry.body, newest.current.entries, index);
       change((was) => ({ ...was, entries: [...was.entries, entry] }));
-      const action = actionOf(entry.body);
+      const action = actionOf(entry.body, newest.current.entries);
       if (passed) void act({ do: 'pass', words: passed });
       if (action) void act(action);
     },
@@ -102,12 +101,6 @@ export function usePracticeCase(
   const measure = useCallback(
     async (text: string, proposed: ProposedPoints | undefined): Promise<PracticeMeasured> => {
       if (newest.current.result) return { ok: false, why: 'the exercise is over' };
-      const { missing } = playJournal(newest.current.entries, index);
-      if (missing.length > 0)
-        return {
-          ok: false,
-          why: `${missing.join(', ')} is off: what goes on is entered in Repair`,
-        };
       const found =
         text.trim() === '' && proposed
           ? resolveMeasurement(index, proposed.setup, proposed.kind, proposed.at, proposed.to)

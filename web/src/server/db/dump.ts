@@ -15,11 +15,29 @@ const ENDING = '.dump';
 const folder = (): string =>
   process.env.HANZAI_DUMPS ?? fileURLToPath(new URL('../../../../.dumps', import.meta.url));
 
-/** pg_dump of the server's own version, or of a newer one: an older one refuses. */
-function program(version: number): string {
+/**
+ * A program of the server's own version, or of a newer one: an older one refuses. version: of the server, as it
+ * counts itself (150004).
+ */
+export function pgProgram(name: 'pg_dump' | 'pg_restore', version: number): string {
+  const major = Math.floor(version / 10_000);
   const versions = existsSync(DEBIAN) ? readdirSync(DEBIAN).map(Number) : [];
-  const fitting = versions.filter((one) => one >= version).sort((a, b) => a - b)[0];
-  return fitting === undefined ? 'pg_dump' : join(DEBIAN, String(fitting), 'bin', 'pg_dump');
+  const fitting = versions.filter((one) => one >= major).sort((a, b) => a - b)[0];
+  return fitting === undefined ? name : join(DEBIAN, String(fitting), 'bin', name);
+}
+
+/** How a program of PostgreSQL reaches a database: words for its command line, and its environment. */
+export function pgConnection(url: string): {
+  readonly words: readonly string[];
+  readonly env: NodeJS.ProcessEnv;
+} {
+  const { username, password, hostname, port, pathname } = new URL(url);
+  const server = ['-h', hostname, '-p', port || '5432', '-U', decodeURIComponent(username)];
+  return {
+    words: [...server, '-d', pathname.slice(1)],
+    // The password by the environment: others on the machine can read a command line.
+    env: { ...process.env, PGPASSWORD: decodeURIComponent(password) },
+  };
 }
 
 /**
@@ -34,12 +52,9 @@ export async function dumpBefore(url: string, client: pg.Client): Promise<string
   mkdirSync(place, { recursive: true, mode: 0o700 });
   const name = new URL(url).pathname.slice(1).replace(/[^\w-]/g, '_');
   const file = join(place, `${name}-${format(new Date(), 'yyyyMMdd-HHmmss')}${ENDING}`);
-  const { username, password, hostname, port } = new URL(url);
-  const connection = ['-h', hostname, '-p', port || '5432', '-U', decodeURIComponent(username)];
-  const words = ['-Fc', '-f', `${file}.part`, ...connection, '-d', new URL(url).pathname.slice(1)];
-  // The password by the environment: others on the machine can read a command line.
-  const env = { ...process.env, PGPASSWORD: decodeURIComponent(password) };
-  await promisify(execFile)(program(Math.floor(Number(rows[0]!.version) / 10_000)), words, { env });
+  const { words, env } = pgConnection(url);
+  const dump = pgProgram('pg_dump', Number(rows[0]!.version));
+  await promisify(execFile)(dump, ['-Fc', '-f', `${file}.part`, ...words], { env });
   renameSync(`${file}.part`, file);
   const copies = readdirSync(place)
     .filter((copy) => copy.startsWith(`${name}-`) && copy.endsWith(ENDING))

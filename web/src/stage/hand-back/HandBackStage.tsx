@@ -87,6 +87,9 @@ export function HandBackStage({ state }: { state: CaseState }) {
               Reopen the case
             </Button>
           )}
+          {journal.closed && view.board && (
+            <a href={`/practice?case=${view.number}`}>Go through it as practice</a>
+          )}
           <a href={`/api/cases/${view.id}/readings.csv`}>Readings as CSV</a>{' '}
           <a href={`/api/cases/${view.id}/evidence.json`}>Evidence as JSON</a>
           {view.board && (
