@@ -5,6 +5,8 @@ import { randomUUID } from 'node:crypto';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { addressToUse } from './address.mjs';
+import { backupFolder } from './backup.mjs';
+import { scheduleBackups } from './backup-schedule.mjs';
 import { keepDatabase } from './database.mjs';
 import { installPackages } from './install.mjs';
 import { build, prepareDatabase } from './prepare.mjs';
@@ -24,10 +26,12 @@ async function main() {
   const say = (words) =>
     process.stdout.write(`  ${new Date().toTimeString().slice(0, 8)}  ${words}\n`);
   let database;
+  let backups;
   let server;
   let stopping;
   const stop = (status) =>
     (stopping ??= (async () => {
+      backups?.stop();
       await server?.stop();
       await database?.stop();
       if (server || database) process.stdout.write('Hanzai has stopped; everything is kept.\n');
@@ -50,9 +54,12 @@ async function main() {
     );
     await build(root);
     const base = `http://${host.includes(':') ? `[${host}]` : host}:${port}/`;
-    server = await keepAlive('the application', () => startServer({ url, host, port, base }), {
-      say,
-    });
+    backups = scheduleBackups(elsewhere ?? database.url(name), say);
+    server = await keepAlive(
+      'the application',
+      () => startServer({ url, host, port, base, backups }),
+      { say },
+    );
     process.stdout.write(
       `\nHanzai is at  ${base}\n${empty ? 'An empty workshop of your own. ' : 'The demo workshop of the Thistlewick Loom Hall. '}Ctrl+C stops it.\n`,
     );
@@ -66,7 +73,7 @@ async function main() {
 /**
  * Starts the application and waits until it answers as itself and not as somebody else on its port.
  */
-async function startServer({ url, host, port, base }) {
+async function startServer({ url, host, port, base, backups }) {
   const instance = randomUUID();
   const child = spawn(process.execPath, ['server.mjs'], {
     cwd: join(root, 'web'),
@@ -75,10 +82,20 @@ async function startServer({ url, host, port, base }) {
       ...process.env,
       DATABASE_URL: url,
       HANZAI_INSTANCE: instance,
+      HANZAI_BACKUPS: backupFolder(),
       ASTRO_NODE_LOGGING: 'disabled',
       HOST: host,
       PORT: String(port),
     },
+  });
+  // Somebody at the screen asks for a backup: the application itself may not read all that one holds.
+  child.on('message', (message) => {
+    if (message?.what !== 'backup') return;
+    const tell = (answer) => child.connected && child.send({ what: 'backup', ...answer });
+    backups.now().then(
+      () => tell({ ok: true }),
+      (error) => tell({ ok: false, why: error.message.split('\n').at(-1) }),
+    );
   });
   const ended = endOf(child);
   let gone;

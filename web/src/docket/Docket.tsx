@@ -203,6 +203,9 @@ function DocketSheet({
             hidden by the search.
           </p>
         )}
+        <p className={style.workshop}>
+          <a href="/workshop">Backups of the workshop</a>
+        </p>
       </main>
       <Keys
         keys={[

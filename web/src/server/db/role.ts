@@ -43,6 +43,9 @@ export async function grantApplication(pool: pg.Pool, applicationUrl: string): P
     for (const [table, rights] of Object.entries(RIGHTS))
       await client.query(`grant ${rights} on ${client.escapeIdentifier(table)} to ${role}`);
     await client.query(`grant usage, select on all sequences in schema public to ${role}`);
+    // How far the tables are up to date is said under /api/ready.
+    await client.query(`grant usage on schema drizzle to ${role}`);
+    await client.query(`grant select on all tables in schema drizzle to ${role}`);
   } finally {
     client.release();
   }
