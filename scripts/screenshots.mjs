@@ -89,8 +89,22 @@ await shot('docket', 'day', async (page) => {
   await alive(page);
 });
 await shot('take-in', 'day', go(/no movement and no eject/, 'take-in'));
-for (const stage of ['swaps', 'open-up', 'look'])
-  await shot(stage, 'day', go(/gives up after three/, stage));
+for (const stage of ['swaps', 'look']) await shot(stage, 'day', go(/gives up after three/, stage));
+await shot('practice', 'day', async (page) => {
+  await page.goto(`${address}/practice`);
+  await page.getByRole('radio', { name: /^2:/ }).check();
+  await page.getByLabel('Drawn from').fill('3');
+  await page.getByRole('button', { name: 'Begin' }).click();
+  await page.getByText(/at the bench/).waitFor();
+  for (const point of ['p5', 'f1', 'vm ohms']) {
+    await page.getByLabel('Reading', { exact: true }).fill(point);
+    await page.keyboard.press('Enter');
+    await page.getByText(/Read: /).waitFor();
+    await page.waitForTimeout(600);
+  }
+  await page.getByRole('button', { name: /Whom do you suspect/ }).click();
+  await page.getByLabel('What was said').getByText('%').waitFor();
+});
 await shot('make-safe', 'day', go(/loses steps/, 'make-safe'));
 await shot('trace', 'day', async (page) => {
   await go(/no movement and no eject/, 'trace')(page);
