@@ -100,6 +100,10 @@ async function checks() {
   const rows = [
     [
       ['lint', () => run('npx', ['eslint', '.'], { cwd: root })],
+      [
+        'licences of packages',
+        () => run('node', ['scripts/licences.mjs', '--check'], { cwd: root }),
+      ],
       ['direction of imports', () => run('npm', ['run', 'deps'], { cwd: root })],
     ],
     [

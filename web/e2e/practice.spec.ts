@@ -76,6 +76,27 @@ test('a hidden fault is measured, named, replaced and debriefed, and nothing rea
   await expect(page.getByRole('row', { name: /YC2-DRV 12 V rail, sheet 2/ })).toHaveCount(0);
 });
 
+test('the tour teaches the reading line, step by step, and counts for no skill', async ({
+  page,
+}) => {
+  await visit(page, '/practice');
+  await page
+    .getByLabel('Board', { exact: true })
+    .selectOption({ label: 'YC2-DRV 12 V rail, sheet 2' });
+  await page.getByRole('button', { name: 'A tour of five minutes' }).click();
+  await page.waitForURL(/\/trace/);
+  const tour = page.getByRole('region', { name: 'The reading line' });
+  await expect(tour).toContainText('0 of 8');
+  await expect(page.getByText(/at the bench/)).toBeVisible();
+  for (let done = 1; done <= 3; done += 1) {
+    await tour.locator('li[aria-current=step]').getByRole('button').click();
+    await page.keyboard.press('Enter');
+    await expect(tour).toContainText(`${done} of 8`);
+  }
+  await visit(page, '/practice');
+  await expect(page.getByRole('region', { name: 'What is there' })).toHaveCount(0);
+});
+
 test('a course is made, taken in, begun, and its results are handed back as files', async ({
   page,
 }) => {

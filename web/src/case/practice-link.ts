@@ -14,6 +14,14 @@ export interface PracticeSaid {
   readonly words: string;
 }
 
+/** A step of the tour through the reading line. */
+export interface TourStep {
+  readonly words: string;
+  /** What can be typed. */
+  readonly example: string;
+  readonly isDone: boolean;
+}
+
 /** What became of something that was to be measured. */
 export type PracticeMeasured =
   | { readonly ok: true; readonly words: string; readonly kind: ReadingKind }
@@ -34,6 +42,8 @@ export interface PracticeLink {
   readonly damage: readonly string[];
   /** What was said for a price, the newest last. */
   readonly said: readonly PracticeSaid[];
+  /** What is to be tried, where it is a tour. */
+  readonly tour: readonly TourStep[] | undefined;
   /** Why the bench does nothing any more. */
   readonly failure: string | undefined;
   readonly busy: boolean;

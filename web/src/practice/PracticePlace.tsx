@@ -27,6 +27,9 @@ import { practiceHome } from './use-practice-case';
 import { useRuns, type Runs } from './use-runs';
 import style from './Practice.module.css';
 
+/** What the tour hides. */
+const TOUR_SEED = 1;
+
 const HELP_WORDS: Readonly<Record<PracticeHelp, string>> = {
   priced: 'a colleague, at his price in minutes',
   none: 'nobody',
@@ -34,7 +37,9 @@ const HELP_WORDS: Readonly<Record<PracticeHelp, string>> = {
 };
 
 /** What is begun: a board with a seed and a level. */
-export type Begin = Pick<PracticeRun, 'board' | 'seed' | 'level' | 'help' | 'course' | 'closed'>;
+export type Begin = Pick<PracticeRun, 'board' | 'seed' | 'level' | 'help' | 'course' | 'closed'> & {
+  readonly tour?: boolean;
+};
 
 export function PracticePlace({ search }: { search: string }) {
   return (
@@ -61,6 +66,7 @@ function Practice({ search }: { search: string }) {
   const [refusal, setRefusal] = useState<string>();
   const begin = async (what: Begin): Promise<void> => {
     const run: PracticeRun = {
+      tour: false,
       ...what,
       id: v7(),
       startedAt: new Date().toISOString(),
@@ -244,10 +250,13 @@ function NewExercise({
   }, [boards, wanted]);
   const proposed = propose(runs.runs ?? [], Date.now());
 
-  async function begin(own: number): Promise<void> {
+  async function begin(
+    own: number,
+    more: { readonly level?: Level; readonly tour?: boolean } = {},
+  ): Promise<void> {
     onRefused(undefined);
     try {
-      await onBegin({ board: await boardOf(board), seed: own, level, help, course: '' });
+      await onBegin({ board: await boardOf(board), seed: own, level, help, course: '', ...more });
     } catch (failed) {
       onRefused(whyNot(failed));
     }
@@ -359,6 +368,13 @@ function NewExercise({
             : proposed.what === 'repeat'
               ? 'Once more'
               : `Practise ${SKILLS[proposed.skill].toLowerCase()}`}
+        </Button>
+        <Button
+          look="quiet"
+          disabled={board === ''}
+          onClick={() => void begin(TOUR_SEED, { level: 1, tour: true })}
+        >
+          A tour of five minutes
         </Button>
         <ButtonLink look="quiet" href="/guide">
           How a repair goes

@@ -1,9 +1,15 @@
 import 'fake-indexeddb/auto';
 import { IDBFactory } from 'fake-indexeddb';
 import { demoBoard } from '@hanzai/data/demo';
-import { indexBoard } from '@hanzai/core/board';
+import { indexBoard, nameKey } from '@hanzai/core/board';
 import { resolveMeasurement } from '@hanzai/core/instrument';
-import type { Action, Course, Debrief, SeenMove } from '@hanzai/core/training';
+import {
+  readPoints,
+  type Action,
+  type Course,
+  type Debrief,
+  type SeenMove,
+} from '@hanzai/core/training';
 import { v7 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import type { Entry, EntryBody } from '../case/entry';
@@ -26,6 +32,7 @@ import {
 import { propose, statesOf, wentWell } from './propose';
 import { type PracticeRun } from './run';
 import { PracticeStorage } from './storage';
+import { tourOf } from './tour';
 
 const board = demoBoard('yc2');
 const index = indexBoard(board);
@@ -57,6 +64,7 @@ const run = (more: Partial<PracticeRun> = {}): PracticeRun => ({
   level: 1,
   help: 'priced',
   course: '',
+  tour: false,
   actions: [],
   entries: [],
   ...more,
@@ -253,6 +261,39 @@ describe('what is proposed', () => {
       tried: 9,
       done: 9,
     });
+  });
+});
+
+describe('the tour', () => {
+  it('is made of points that the board has, and ticks off what was done', () => {
+    const steps = tourOf([], index);
+    expect(steps.every(({ isDone }) => !isDone)).toBe(true);
+    for (const { example } of steps.slice(0, 3)) expect(readPoints(index, example).ok).toBe(true);
+    const found = resolveMeasurement(index, 'on', 'voltage', 'V12', '');
+    if (!found.ok) throw new Error(found.what);
+    const read = entry(readEntry(found.measurement, 11.9));
+    const done = (...bodies: EntryBody[]): number =>
+      tourOf([read, ...bodies.map(entry)], index).filter(({ isDone }) => isDone).length;
+    expect(done()).toBe(1);
+    expect(done({ kind: 'retract', entry: read.id })).toBe(2);
+    expect(done(condemn('F1'), removed('F1'))).toBe(3);
+    expect(done(condemn('F1'), removed('F1'), fitted('F1'))).toBe(4);
+  });
+  it('stands on every demo board', () => {
+    for (const name of ['cr40', 'pd3If', 'pd3Rw', 'cr40Whole', 'yc2Whole', 'tl9'] as const) {
+      const own = indexBoard(demoBoard(name));
+      for (const { example } of tourOf([], own)) {
+        const isPoint = !/^(note|back|condemn)|( off| on same)$/.test(example);
+        if (isPoint) expect(readPoints(own, example).ok, `${name}: ${example}`).toBe(true);
+        else if (/^condemn /.test(example))
+          expect(own.partByKey.has(nameKey(example.slice(8))), `${name}: ${example}`).toBe(true);
+      }
+    }
+  });
+  it('counts for no skill and is not repeated', () => {
+    const tour = run({ tour: true, result: result({ solved: false }) });
+    expect(statesOf([tour]).every(({ tried }) => tried === 0)).toBe(true);
+    expect(propose([tour], Date.now())).toMatchObject({ what: 'skill' });
   });
 });
 

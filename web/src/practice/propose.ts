@@ -19,7 +19,7 @@ export function wentWell({ result }: PracticeRun): boolean {
 
 /** What is known of each skill, from every exercise that was finished. */
 export const statesOf = (runs: readonly PracticeRun[]): readonly SkillState[] =>
-  skillStates(runs.flatMap(({ result }) => result?.tried ?? []));
+  skillStates(runs.flatMap(({ result, tour }) => (tour ? [] : (result?.tried ?? []))));
 
 /** What to practise now, and why. */
 export type Proposed =
@@ -28,7 +28,7 @@ export type Proposed =
 
 export function propose(runs: readonly PracticeRun[], now: number): Proposed {
   const finished = runs.flatMap((run) =>
-    run.result
+    run.result && !run.tour
       ? [{ key: exerciseKey(run), at: Date.parse(run.result.finishedAt), wentWell: wentWell(run) }]
       : [],
   );

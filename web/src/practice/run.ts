@@ -39,6 +39,8 @@ export const PracticeRun = z.object({
   /** The title of the course it belongs to; empty for none. */
   course: z.string().max(120),
   closed: ClosedSource.optional(),
+  /** Whether it teaches the reading line step by step; it counts for no skill. */
+  tour: z.boolean().default(false),
   /** What was done at the bench, in order, each with what was said where it was a question. */
   actions: z.array(z.object({ action: Action, words: z.string().optional() })),
   entries: z.array(Entry),

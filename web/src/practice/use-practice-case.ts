@@ -19,6 +19,7 @@ import {
   takeOf,
 } from './practice-case';
 import type { PracticeRun } from './run';
+import { tourOf } from './tour';
 
 export const practiceHome = (id: string): string => `/practice/${id}`;
 
@@ -156,6 +157,7 @@ export function usePracticeCase(
     complaint: stand?.complaint ?? '',
     damage: stand?.damage ?? [],
     said,
+    tour: run.tour ? tourOf(run.entries, index) : undefined,
     failure,
     busy: busy || (!bench && failure === undefined),
     ask,

@@ -28,7 +28,8 @@ export function Keys({
       </dl>
       {open && children}
       <p>
-        <a href="/guide">The guide: a first repair in fifteen minutes</a>
+        <a href="/guide">The guide: a first repair in fifteen minutes</a>.{' '}
+        <a href="/practice">Practice</a> has a tour of the reading line in five.
       </p>
     </Dialog>
   );

@@ -24,8 +24,8 @@ import style from './Strip.module.css';
 
 export interface StripHandle {
   readonly focus: () => void;
-  /** Puts a point in front of the cursor, for a value to follow. */
-  readonly place: (text: string) => void;
+  /** Puts a point in front of the cursor, for a value to follow; or a whole line. */
+  readonly place: (text: string, goesOn?: boolean) => void;
 }
 
 interface Props {
@@ -96,8 +96,8 @@ export const Strip = forwardRef<StripHandle, Props>(function Strip(
 
   useImperativeHandle(handle, () => ({
     focus: () => input.current?.focus(),
-    place: (point) => {
-      type(`${point} `);
+    place: (point, goesOn = true) => {
+      type(goesOn ? `${point} ` : point);
       input.current?.focus();
     },
   }));

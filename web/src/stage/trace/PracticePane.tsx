@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { HELP_MINUTES } from '@hanzai/core/training';
 import type { BoardIndex } from '@hanzai/core/board';
-import type { PracticeLink, PracticeQuestion } from '../../case/practice-link';
+import type { PracticeLink, PracticeQuestion, TourStep } from '../../case/practice-link';
 import { minutesText } from '../../case/wording';
 import { Button, ButtonLink } from '../../ui/Button';
+import { Pad } from '../../ui/Pad';
 import { Panel } from '../../ui/Panel';
 import style from './PracticePane.module.css';
 
@@ -20,17 +21,21 @@ export function PracticePane({
   home,
   surveying,
   onSurvey,
+  onTry,
 }: {
   practice: PracticeLink;
   index: BoardIndex;
   home: string;
   surveying: boolean;
   onSurvey: () => void;
+  /** Puts an example into the reading line. */
+  onTry: (text: string) => void;
 }) {
   const [net, setNet] = useState('');
   const { help, busy, said, damage, ask } = practice;
   return (
     <div className={style.pane}>
+      {practice.tour && <Tour steps={practice.tour} onTry={onTry} home={home} />}
       <Panel title="Measure">
         <p>
           Type a point below, or pick it on the map, and press Enter: the meter of the exercise
@@ -100,5 +105,43 @@ export function PracticePane({
         </Panel>
       )}
     </div>
+  );
+}
+
+/** The reading line in some minutes: each step done is ticked off, the next one can be put into the line. */
+function Tour({
+  steps,
+  onTry,
+  home,
+}: {
+  steps: readonly TourStep[];
+  onTry: (text: string) => void;
+  home: string;
+}) {
+  const next = steps.findIndex(({ isDone }) => !isDone);
+  return (
+    <Panel
+      title="The reading line"
+      aside={`${steps.filter(({ isDone }) => isDone).length} of ${steps.length}`}
+    >
+      <ol className={style.list}>
+        {steps.map(({ words, example, isDone }, i) => (
+          <li key={example} className={style.step} aria-current={i === next ? 'step' : undefined}>
+            <Pad state={isDone ? 'filled' : 'hollow'} />
+            <span>
+              {words}{' '}
+              <button type="button" className={style.example} onClick={() => onTry(example)}>
+                {example}
+              </button>
+            </span>
+          </li>
+        ))}
+      </ol>
+      {next < 0 && (
+        <p className={style.row}>
+          That is all of it. <ButtonLink href={`${home}/debrief`}>How was it?</ButtonLink>
+        </p>
+      )}
+    </Panel>
   );
 }

@@ -316,6 +316,7 @@ export function TraceStage({ state }: { state: CaseState }) {
               home={state.home}
               surveying={surveying !== undefined}
               onSurvey={() => begin(surveying ? undefined : SURVEY)}
+              onTry={(text) => strip.current?.place(text, false)}
             />
           )}
           {isCoached && (
