@@ -1,9 +1,9 @@
 import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import pg from 'pg';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ask, at, MIGRATIONS } from './databases';
 import { NewCaseRequest } from '../src/case/case-card';
 import { BACKUP_ENDING, backUp, backUpInto, outdated, restore } from '../src/server/db/backup';
 import { backupsOf } from '../src/server/health/backups';
@@ -15,23 +15,9 @@ import { addEntry, openCase } from '../src/server/case/service';
 
 // A backup is made while people work, is checked to the last byte, and comes back whole or not at all.
 
-const base = new URL(process.env.DATABASE_URL!);
-const at = (name: string): string => Object.assign(new URL(base), { pathname: `/${name}` }).href;
 const own = `hanzai_backup_${process.pid}`;
 const folder = mkdtempSync(join(tmpdir(), 'backups-'));
-const journal = JSON.parse(
-  readFileSync(new URL('../drizzle/meta/_journal.json', import.meta.url), 'utf8'),
-) as { entries: { tag: string; when: number }[] };
 
-async function ask(url: string, sql: string): Promise<pg.QueryResult> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return await client.query(sql);
-  } finally {
-    await client.end();
-  }
-}
 const count = async (table: string): Promise<number> =>
   Number((await ask(at(own), `select count(*) as n from ${table}`)).rows[0].n);
 const databases = async (): Promise<string[]> =>
@@ -79,7 +65,7 @@ describe('a backup', () => {
     const head = await backUp(at(own), file);
     expect(head.tables.repair_case!.rows).toBe(CASES);
     expect(head.tables.case_entry!.rows).toBe(1);
-    expect(head.schema).toBe(journal.entries.at(-1)!.when);
+    expect(head.schema).toBe(MIGRATIONS.at(-1)!.when);
     expect(await checkBackup(file)).toMatchObject({ ok: true, head });
     expect(readdirSync(folder)).toEqual([`one${BACKUP_ENDING}`]);
   });
@@ -194,7 +180,7 @@ describe('a backup of an earlier version', () => {
     const old = `${own}_old`;
     await ask(at('postgres'), `drop database if exists "${old}" with (force)`);
     await ask(at('postgres'), `create database "${old}" template "${own}"`);
-    const { when } = journal.entries.find((entry) => entry.tag === tag)!;
+    const { when } = MIGRATIONS.find((entry) => entry.tag === tag)!;
     for (const [, undo] of EARLIER.slice(0, i + 1)) await ask(at(old), undo);
     await ask(at(old), `delete from drizzle.__drizzle_migrations where created_at >= ${when}`);
     const file = join(folder, `old${BACKUP_ENDING}`);
@@ -209,7 +195,7 @@ describe('a backup of an earlier version', () => {
     expect(rows[0]).toMatchObject({
       entries: head.tables.case_entry!.rows,
       summaries: CASES,
-      newest: String(journal.entries.at(-1)!.when),
+      newest: String(MIGRATIONS.at(-1)!.when),
       packs: 'pattern_pack',
     });
     await ask(at('postgres'), `drop database "${restored.before}" with (force)`);
@@ -231,7 +217,7 @@ describe('what is said of a workshop', () => {
     await ask(at('postgres'), `create database "${old}" template "${own}"`);
     await ask(
       at(old),
-      `delete from drizzle.__drizzle_migrations where created_at >= ${journal.entries.at(-1)!.when}`,
+      `delete from drizzle.__drizzle_migrations where created_at >= ${MIGRATIONS.at(-1)!.when}`,
     );
     expect(await stateOf(at(old))).toMatchObject({ database: true, tables: false });
     expect(await stateOf(at(`${own}_never`))).toMatchObject({ database: false, tables: false });

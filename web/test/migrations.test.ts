@@ -1,30 +1,15 @@
 import { execFile } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import pg from 'pg';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { ask, at, MIGRATIONS } from './databases';
 import { prepareDatabase, Unfit } from '../src/server/db/prepare';
 
 // What happens to a database that is older, newer, or spoilt, and what the application may do to it.
 
-const base = new URL(process.env.DATABASE_URL!);
-const at = (name: string): string => Object.assign(new URL(base), { pathname: `/${name}` }).href;
 const own = `hanzai_migrations_${process.pid}`;
-const journal = JSON.parse(
-  readFileSync(new URL('../drizzle/meta/_journal.json', import.meta.url), 'utf8'),
-) as { entries: { tag: string; when: number }[] };
-
-async function ask(url: string, sql: string): Promise<pg.QueryResult> {
-  const client = new pg.Client({ connectionString: url });
-  await client.connect();
-  try {
-    return await client.query(sql);
-  } finally {
-    await client.end();
-  }
-}
 
 const dumps = mkdtempSync(join(tmpdir(), 'dumps-'));
 beforeAll(() => {
@@ -37,13 +22,13 @@ afterAll(async () => {
 
 describe('migrations', () => {
   it('are each later than the one before: an earlier one would be passed over in silence', () => {
-    const moments = journal.entries.map(({ when }) => when);
+    const moments = MIGRATIONS.map(({ when }) => when);
     expect(moments).toEqual([...moments].sort((a, b) => a - b));
     expect(new Set(moments).size).toBe(moments.length);
     const files = readdirSync(new URL('../drizzle', import.meta.url)).filter((file) =>
       file.endsWith('.sql'),
     );
-    expect(files.sort()).toEqual(journal.entries.map(({ tag }) => `${tag}.sql`).sort());
+    expect(files.sort()).toEqual(MIGRATIONS.map(({ tag }) => `${tag}.sql`).sort());
   });
 
   it('leave a copy behind that brings back what was there, and none where nothing changes', async () => {
@@ -65,7 +50,7 @@ describe('migrations', () => {
        alter table board drop column sheet, drop column version, drop column made_by, drop column changes;
        insert into board (id, title, source_name, content)
        values ('01890000-0000-7000-8000-000000000002', 'old sheet', 'x.cir', '{}');
-       delete from drizzle.__drizzle_migrations where created_at >= ${journal.entries.find(({ tag }) => tag === '0005_board-versions')!.when}`,
+       delete from drizzle.__drizzle_migrations where created_at >= ${MIGRATIONS.find(({ tag }) => tag === '0005_board-versions')!.when}`,
     );
     await prepareDatabase(at(own));
     const [copy] = readdirSync(dumps);
@@ -87,7 +72,7 @@ describe('migrations', () => {
   });
 
   it('of a newer version are not touched, in words', async () => {
-    const future = journal.entries.at(-1)!.when + 1;
+    const future = MIGRATIONS.at(-1)!.when + 1;
     await ask(
       at(own),
       `insert into drizzle.__drizzle_migrations (hash, created_at) values ('newer', ${future})`,

@@ -1,10 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { checkBoard, type Board } from '@hanzai/core/board';
 import { Course, CourseResults, LEVELS, type Level } from '@hanzai/core/training';
-import { z } from 'zod';
-import { ask, whyNot } from '../store/answers';
-import { boardChoicesQuery } from '../store/case-query';
+import { whyNot } from '../store/answers';
+import { boardChoicesQuery, fetchBoard } from '../store/case-query';
 import { keep, readKept } from '../store/kept';
 import { Button } from '../ui/Button';
 import { AnyOf } from '../ui/Choices';
@@ -166,13 +164,7 @@ function MakeCourse() {
     if (!Number.isInteger(count) || count < 1 || count > 20)
       return setWrong('from 1 to 20 exercises of a level on a board');
     try {
-      const contents = await Promise.all(
-        chosen.map(async (id): Promise<Board> => {
-          const checked = checkBoard(await ask(`/api/boards/${id}`, z.unknown()));
-          if (!checked.ok) throw new Error('a board sheet is of a newer version');
-          return checked.value;
-        }),
-      );
+      const contents = await Promise.all(chosen.map(fetchBoard));
       const exercises = contents.flatMap((_, board) =>
         levels.flatMap((level) =>
           Array.from({ length: count }, (__, i) => ({

@@ -1,14 +1,12 @@
 import { useQuery, QueryClientProvider } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { checkBoard, type Board } from '@hanzai/core/board';
 import { LEVELS, SKILLS, type Level } from '@hanzai/core/training';
 import { v7 } from 'uuid';
-import { z } from 'zod';
 import { Band } from '../case/Band';
 import type { PracticeHelp } from '../case/practice-link';
 import { minutesText, percent } from '../case/wording';
-import { ask, whyNot } from '../store/answers';
-import { boardChoicesQuery, caseQuery } from '../store/case-query';
+import { whyNot } from '../store/answers';
+import { boardChoicesQuery, caseQuery, fetchBoard } from '../store/case-query';
 import { store } from '../store/store';
 import { Button, ButtonLink } from '../ui/Button';
 import { OneOf } from '../ui/Choices';
@@ -52,13 +50,6 @@ export function PracticePlace({ search }: { search: string }) {
       </div>
     </QueryClientProvider>
   );
-}
-
-/** A stored sheet, as it is practised on. */
-async function boardOf(id: string): Promise<Board> {
-  const checked = checkBoard(await ask(`/api/boards/${id}`, z.unknown()));
-  if (!checked.ok) throw new Error('the board sheet is of a newer version');
-  return checked.value;
 }
 
 function Practice({ search }: { search: string }) {
@@ -256,7 +247,14 @@ function NewExercise({
   ): Promise<void> {
     onRefused(undefined);
     try {
-      await onBegin({ board: await boardOf(board), seed: own, level, help, course: '', ...more });
+      await onBegin({
+        board: await fetchBoard(board),
+        seed: own,
+        level,
+        help,
+        course: '',
+        ...more,
+      });
     } catch (failed) {
       onRefused(whyNot(failed));
     }
@@ -277,7 +275,7 @@ function NewExercise({
     onRefused(undefined);
     const bench = openPracticeBench(onRefused);
     try {
-      const content = await boardOf(board);
+      const content = await fetchBoard(board);
       const found = await bench.door.find(content, level, next.skill, randomSeed());
       if (found === undefined)
         onRefused(

@@ -5,17 +5,20 @@ import { BoardChoice } from '../case/board-choice';
 import { readEntries, SentCase, type CaseView } from '../case/case-view';
 import { AnswerError, ask } from './answers';
 
-/** A board sheet. What is stored under an id never changes. */
+/** A board sheet as the server has it. @throws AnswerError */
+export async function fetchBoard(id: string): Promise<Board> {
+  const board = checkBoard(await ask(`/api/boards/${id}`, z.unknown()));
+  if (!board.ok) throw new AnswerError('the board sheet is of a newer version', false);
+  return board.value;
+}
+
+/** A board sheet, kept. What is stored under an id never changes. */
 function boardQuery(id: string) {
   return queryOptions({
     queryKey: ['board', id],
     staleTime: Infinity,
     gcTime: Infinity,
-    queryFn: async (): Promise<Board> => {
-      const board = checkBoard(await ask(`/api/boards/${id}`, z.unknown()));
-      if (!board.ok) throw new AnswerError('the board sheet is of a newer version', false);
-      return board.value;
-    },
+    queryFn: () => fetchBoard(id),
   });
 }
 
