@@ -162,6 +162,7 @@ function seenMove(
 /** The planner's own way through the same exercise: what it measures and replaces until all is sound. */
 function bestWay(exercise: Exercise, diagnoser: Diagnoser): Debrief['best'] {
   const session = new Session(exercise);
+  if (session.isSound) return { minutes: 0, words: [] };
   const words: string[] = [];
   const unreadable = new Set<string>();
   const tried = new Set<string>();

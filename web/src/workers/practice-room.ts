@@ -1,5 +1,6 @@
 import { indexBoard, type Board } from '@hanzai/core/board';
 import { Diagnoser } from '@hanzai/core/diagnosis';
+import { hypothesisSpace } from '@hanzai/core/fault';
 import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
 import {
   debrief,
@@ -76,6 +77,7 @@ export class PracticeDoor {
 
   /** The first seed from this one on that hides something of a skill; undefined where none soon does. */
   find(board: Board, level: Level, skill: Skill, from: number): number | undefined {
+    if (!callsFor(board, skill)) return undefined;
     for (let seed = from; seed < from + MOST_SEEDS; seed += 1) {
       try {
         const { faults, index } = drawExercise(board, RATES, seed, level);
@@ -100,6 +102,14 @@ export class PracticeDoor {
     const { exercise, minutes, damage } = this.own();
     return { complaint: exercise.complaint, minutes, damage: damage.map(({ words }) => words) };
   }
+}
+
+/** Whether anything that can fail on a board is of a skill. */
+function callsFor(board: Board, skill: Skill): boolean {
+  const index = indexBoard(board);
+  return hypothesisSpace(index, RATES).hypotheses.some(
+    ({ name }) => skillOf(index, name) === skill,
+  );
 }
 
 function exerciseOf({ board, seed, level, closed }: PracticeOrder): Exercise {
