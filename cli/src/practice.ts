@@ -126,7 +126,7 @@ export function debriefText(said: Debrief): string {
     said.best
       ? `You took ${said.minutes.toFixed(1)} min, the planner ${said.best.minutes.toFixed(1)}: ${said.best.words.join('; ')}.`
       : `You took ${said.minutes.toFixed(1)} min; the planner did not come through it.`,
-    `Cost ${share(said.score.cost)}, safety ${share(said.score.safety)}, attribution ${share(said.score.attribution)}.`,
+    `Cost ${said.score.cost === undefined ? 'not judged' : share(said.score.cost)}, safety ${share(said.score.safety)}, attribution ${share(said.score.attribution)}.`,
   ].join('\n');
 }
 

@@ -46,7 +46,8 @@ export const ExerciseResult = z.object({
   /** The planner's way; null where it did not come through. */
   bestMinutes: z.number().min(0).max(100_000).nullable(),
   score: z.object({
-    cost: z.number().min(0).max(1),
+    /** Null where the planner's minutes are not known. */
+    cost: z.number().min(0).max(1).nullable(),
     safety: z.number().min(0).max(1),
     attribution: z.number().min(0).max(1),
   }),

@@ -35,7 +35,12 @@ export interface Debrief {
   readonly noticedAt: number | undefined;
   readonly wrong: readonly string[];
   /** Each 0 to 1. */
-  readonly score: { readonly cost: number; readonly safety: number; readonly attribution: number };
+  readonly score: {
+    /** Undefined where the planner's minutes are not known. */
+    readonly cost: number | undefined;
+    readonly safety: number;
+    readonly attribution: number;
+  };
   readonly solved: boolean;
 }
 
@@ -44,18 +49,37 @@ export interface Debrief {
  * belief that followed from it, where it was decided and where that was noticed.
  */
 export function debrief(session: Session, rates: RateTable): Debrief {
+  const steps = debriefSteps(session, rates);
+  for (;;) {
+    const step = steps.next(true);
+    if (step.done) return step.value;
+  }
+}
+
+/**
+ * `debrief` in steps, for whoever shows how far it is: on a board of hundreds of parts each takes seconds.
+ * Yields words; is told whether the planner's own way is still wanted.
+ */
+export function* debriefSteps(
+  session: Session,
+  rates: RateTable,
+): Generator<string, Debrief, boolean> {
   const { exercise, moves, damage } = session;
   const diagnoser = new Diagnoser(exercise.index, rates);
   const bad = new Set(refsOf(exercise.faults).map(nameKey));
   const mended = new Set<string>();
-  const seen = moves.map((move) => seenMove(move, diagnoser, bad, mended));
+  const seen: SeenMove[] = [];
+  for (const [i, move] of moves.entries()) {
+    yield `move ${i + 1} of ${moves.length}`;
+    seen.push(seenMove(move, diagnoser, bad, mended));
+  }
   const decided = seen.findIndex(
     ({ belief = 0 }, i) => moves[i]!.kind === 'reading' && belief >= DECIDED,
   );
   const noticed = moves.findIndex((move) => move.kind === 'replaced' && move.wasBad);
   const replaced = moves.flatMap((move) => (move.kind === 'replaced' ? [move] : []));
   const guilty = replaced.filter(({ wasBad }) => wasBad).length;
-  const best = bestWay(exercise, diagnoser);
+  const best = yield* bestWay(exercise, diagnoser);
   return {
     truth: exercise.faults,
     moves: seen,
@@ -73,13 +97,18 @@ export function debrief(session: Session, rates: RateTable): Debrief {
       ...damage.map(({ words }) => words),
     ],
     score: {
-      cost:
-        best && session.isSound ? Math.min(1, best.minutes / Math.max(session.minutes, 1e-9)) : 0,
+      cost: costScore(session, best),
       safety: Math.max(0, 1 - 0.5 * damage.length),
       attribution: replaced.length === 0 ? 0 : guilty / replaced.length,
     },
     solved: session.isSound,
   };
+}
+
+/** Minutes beside the planner's; undefined where there are none to stand beside. */
+function costScore(session: Session, best: Debrief['best']): number | undefined {
+  if (!session.isSound) return 0;
+  return best && Math.min(1, best.minutes / Math.max(session.minutes, 1e-9));
 }
 
 const shareWords = (share: number): string =>
@@ -160,13 +189,17 @@ function seenMove(
 }
 
 /** The planner's own way through the same exercise: what it measures and replaces until all is sound. */
-function bestWay(exercise: Exercise, diagnoser: Diagnoser): Debrief['best'] {
+function* bestWay(
+  exercise: Exercise,
+  diagnoser: Diagnoser,
+): Generator<string, Debrief['best'], boolean> {
   const session = new Session(exercise);
   if (session.isSound) return { minutes: 0, words: [] };
   const words: string[] = [];
   const unreadable = new Set<string>();
   const tried = new Set<string>();
   for (let taken = 0; taken < MOST_READINGS; taken += 1) {
+    if (!(yield `the planner's way, step ${words.length + 1}`)) return undefined;
     const belief = diagnoser.believe([...session.readings]);
     const plan = planNext(diagnoser, session.readings, belief);
     const next = plan.measurements.find(

@@ -28,4 +28,4 @@ export {
   type Finished,
   type SkillState,
 } from './skills';
-export { debrief, type Debrief, type SeenMove } from './debrief';
+export { debrief, debriefSteps, type Debrief, type SeenMove } from './debrief';

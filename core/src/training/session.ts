@@ -130,6 +130,8 @@ export class Session {
 
   /** Something that has to be held to was passed over: a hazard that nobody acknowledged, and the like. */
   pass(words: string): void {
+    // Passed over once, it is passed over: the next reading is no new harm.
+    if (this.damage.some((one) => one.words === words)) return;
     this.damage.push({ words, move: this.moves.length });
   }
 

@@ -1,3 +1,4 @@
+import { proxy } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { Debrief, ExerciseResult, Tried } from '@hanzai/core/training';
 import { Band } from '../case/Band';
@@ -31,18 +32,21 @@ export function Debriefing({
   isKept: boolean;
   onChange: (how: (run: PracticeRun) => PracticeRun) => void;
 }) {
-  const [said, setSaid] = useState<Debrief>();
+  const { said } = run;
+  const [far, setFar] = useState('');
   const [failure, setFailure] = useState<string>();
   const [over, setOver] = useState(run.result !== undefined);
   const { practice, index, home } = state;
   useEffect(() => {
-    if (!over || !bench) return;
-    bench.door.debrief(isTidy(run.entries, index)).then(
-      ({ debrief, tried }) => {
-        setSaid(debrief);
+    if (!over || !bench || said) return;
+    bench.door.debrief(isTidy(run.entries, index), proxy(setFar)).then(
+      ({ debrief, tried }) =>
         // What was finished once stays as it was finished.
-        onChange((was) => (was.result ? was : { ...was, result: resultOf(was, debrief, tried) }));
-      },
+        onChange((was) => ({
+          ...was,
+          said: debrief,
+          result: was.result ?? resultOf(was, debrief, tried),
+        })),
       (error: unknown) => setFailure(String((error as Error).message ?? error)),
     );
     // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when it is over
@@ -75,7 +79,15 @@ export function Debriefing({
             </Panel>
           )}
           {over && !said && !failure && (
-            <p role="status">The way that could have been is being gone through: some seconds …</p>
+            <div className={style.row}>
+              <p role="status">
+                What could have been is being worked out{far && `: ${far}`} … On a board of hundreds
+                of parts that takes minutes.
+              </p>
+              <Button onClick={() => void bench?.door.withoutWay()}>
+                Leave the planner’s way out
+              </Button>
+            </div>
           )}
           {failure && (
             <Notice look="attention" title="Not worked out:" live>
@@ -103,7 +115,7 @@ function resultOf(
     solved: said.solved,
     minutes: said.minutes,
     bestMinutes: said.best?.minutes ?? null,
-    score: { ...said.score },
+    score: { ...said.score, cost: said.score.cost ?? null },
     tried: [...tried],
   };
 }
@@ -130,7 +142,7 @@ function Told({ said, state, run }: { said: Debrief; state: CaseState; run: Prac
           words={
             said.best
               ? `${minutesText(said.minutes)}; the planner took ${minutesText(said.best.minutes)}`
-              : `${minutesText(said.minutes)}; the planner did not come through it`
+              : `${minutesText(said.minutes)}; the planner’s way is not known`
           }
         />
         <Score
@@ -235,12 +247,27 @@ function partsWords({ actions }: PracticeRun, { score }: Debrief): string {
   return `${Math.round(score.attribution * went)} of ${went} that went had been bad`;
 }
 
-function Score({ title, share, words }: { title: string; share: number; words: string }) {
+function Score({
+  title,
+  share,
+  words,
+}: {
+  title: string;
+  /** Undefined where it was not judged. */
+  share: number | undefined;
+  words: string;
+}) {
   return (
     <section className={style.score} aria-label={title}>
       <h2>{title}</h2>
-      <b>{Math.round(10 * share)} of 10</b>
-      <HatchBar share={share} label={percent(share)} />
+      {share === undefined ? (
+        <b>not judged</b>
+      ) : (
+        <>
+          <b>{Math.round(10 * share)} of 10</b>
+          <HatchBar share={share} label={percent(share)} />
+        </>
+      )}
       <p>{words}</p>
     </section>
   );

@@ -106,16 +106,37 @@ describe('the bench of an exercise', () => {
     const closed = { number: 7, parts: ['X9'], readings: [], complaint: 'dead' };
     expect(new PracticeDoor().open({ ...order, closed })).toContain('X9');
   });
-  it('finds a seed that hides something of a skill, or says that there is none soon', () => {
+  it('finds a seed that hides something of a skill, or says that there is none soon', async () => {
     const door = new PracticeDoor();
     const seed = door.find(board, 1, 'supply', 1)!;
     door.open({ ...order, seed });
-    expect(door.debrief(true).tried.map(({ skill }) => skill)).toContain('supply');
+    const { tried } = await door.debrief(true, () => undefined);
+    expect(tried.map(({ skill }) => skill)).toContain('supply');
     // No chip on this board.
     expect(door.find(board, 1, 'logic', 1)).toBeUndefined();
   });
-  it('does nothing before it is set up', () => {
-    expect(() => new PracticeDoor().debrief(true)).toThrow('no exercise');
+  it('does nothing before it is set up', async () => {
+    await expect(new PracticeDoor().debrief(true, () => undefined)).rejects.toThrow('no exercise');
+  });
+  it('says how far a debrief is, and leaves the planner’s way out where nobody waits for it', async () => {
+    const door = new PracticeDoor();
+    door.open({ ...order, actions: [{ do: 'replace', ref: 'F1' }] });
+    const told: string[] = [];
+    const whole = await door.debrief(true, (words) => told.push(words));
+    expect(told[0]).toBe('move 1 of 1');
+    expect(told[1]).toBe('the planner’s way, step 1'.replace('’', "'"));
+    expect(whole.debrief.best).toBeDefined();
+    const short = await door.debrief(true, () => door.withoutWay());
+    expect(short.debrief.best).toBeUndefined();
+    // Sound, and nothing to stand beside: not judged, not nought.
+    expect(short.debrief.solved).toBe(true);
+    expect(short.debrief.score.cost).toBeUndefined();
+  });
+  it('counts a hazard that was passed by once, however often it is passed by', () => {
+    const door = new PracticeDoor();
+    door.open(order);
+    door.act({ do: 'pass', words: 'a hazard' });
+    expect(door.act({ do: 'pass', words: 'a hazard' }).stand.damage).toEqual(['a hazard']);
   });
 });
 

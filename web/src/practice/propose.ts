@@ -14,7 +14,7 @@ const WELL = { cost: 0.5, safety: 1, attribution: 1 } as const;
 export function wentWell({ result }: PracticeRun): boolean {
   if (!result?.solved) return false;
   const { cost, safety, attribution } = result.score;
-  return cost >= WELL.cost && safety >= WELL.safety && attribution >= WELL.attribution;
+  return (cost ?? 1) >= WELL.cost && safety >= WELL.safety && attribution >= WELL.attribution;
 }
 
 /** What is known of each skill, from every exercise that was finished. */

@@ -1,6 +1,6 @@
 import { checkBoard, type Board } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
-import { Action, ExerciseResult } from '@hanzai/core/training';
+import { Action, ExerciseResult, type Debrief } from '@hanzai/core/training';
 import { z } from 'zod';
 import { Entry } from '../case/entry';
 
@@ -22,6 +22,12 @@ export const ClosedSource = z.object({
   complaint: z.string().max(2000),
 });
 export type ClosedSource = z.infer<typeof ClosedSource>;
+
+/** Written and read by this browser alone: that it is one at all is enough. */
+function isDebrief(value: unknown): boolean {
+  const { moves, score } = (value ?? {}) as Partial<Debrief>;
+  return Array.isArray(moves) && typeof score?.safety === 'number';
+}
 
 /** An exercise that was begun, as this browser keeps it: all that is needed to go on with it. */
 export const PracticeRun = z.object({
@@ -45,6 +51,8 @@ export const PracticeRun = z.object({
   actions: z.array(z.object({ action: Action, words: z.string().optional() })),
   entries: z.array(Entry),
   result: ExerciseResult.optional(),
+  /** What was said when it was over: it takes a while to work out, and does not change. */
+  said: z.custom<Debrief>(isDebrief).optional(),
 });
 export type PracticeRun = z.infer<typeof PracticeRun>;
 

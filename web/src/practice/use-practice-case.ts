@@ -90,13 +90,25 @@ export function usePracticeCase(
     },
     [change, act, index],
   );
+  const isOver = run.result !== undefined;
+  const isReady = bench !== undefined;
+  const objects = useCallback<typeof practiceObjection>(
+    (body, ...rest) => {
+      if (isOver) return 'the exercise is over';
+      // What its bench does not do would be missing from it.
+      if (!isReady && actionOf(body, newest.current.entries))
+        return 'the bench is still being set up: a moment';
+      return practiceObjection(body, ...rest);
+    },
+    [isOver, isReady],
+  );
   const view = useMemo(() => practiceView(run), [run]);
   const own = useCaseOf({
     view,
     entries: run.entries,
     keep,
     reload: nothing,
-    objects: practiceObjection,
+    objects,
   });
 
   const measure = useCallback(

@@ -3,7 +3,7 @@ import { Diagnoser } from '@hanzai/core/diagnosis';
 import { hypothesisSpace } from '@hanzai/core/fault';
 import { resolveMeasurement, type ReadingValue } from '@hanzai/core/instrument';
 import {
-  debrief,
+  debriefSteps,
   drawExercise,
   exerciseOfCase,
   NoExercise,
@@ -49,6 +49,7 @@ export interface Debriefed {
 export class PracticeDoor {
   private session?: Session;
   private asked?: Diagnoser;
+  private wantsWay = true;
 
   /** Sets an exercise up and does to it what was done before; why not, in words. */
   open(order: PracticeOrder): PracticeStand | string {
@@ -68,11 +69,26 @@ export class PracticeDoor {
     return { ...answer, stand: this.stand() };
   }
 
-  /** What could have been. Takes seconds: the planner goes its own way through. */
-  debrief(isTidy: boolean): Debriefed {
+  /**
+   * What could have been. Takes seconds to minutes: the planner goes its own way through. onStep: told how far it
+   * is.
+   */
+  async debrief(isTidy: boolean, onStep: (words: string) => void): Promise<Debriefed> {
     const session = this.own();
-    const said = debrief(session, RATES);
-    return { debrief: said, tried: triedIn(session, said, isTidy) };
+    const steps = debriefSteps(session, RATES);
+    this.wantsWay = true;
+    for (;;) {
+      const step = steps.next(this.wantsWay);
+      if (step.done) return { debrief: step.value, tried: triedIn(session, step.value, isTidy) };
+      onStep(step.value);
+      // Lets whoever does not want the planner's way be heard.
+      await new Promise((resolve) => setTimeout(resolve));
+    }
+  }
+
+  /** Leaves the planner's own way out of the debrief that is being worked out. */
+  withoutWay(): void {
+    this.wantsWay = false;
   }
 
   /** The first seed from this one on that hides something of a skill; undefined where none soon does. */

@@ -97,6 +97,9 @@ export function PracticePane({
               </form>
             </li>
           </ul>
+          {busy && (
+            <p role="status">He thinks: on a board of hundreds of parts up to half a minute …</p>
+          )}
           <ol className={style.said} aria-live="polite" aria-label="What was said">
             {said.map(({ words }, i) => (
               <li key={i}>{words}</li>
