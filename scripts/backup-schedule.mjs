@@ -4,7 +4,9 @@ import { join } from 'node:path';
 import { backupCommand, backupFolder } from './backup.mjs';
 
 const ENDING = '.hanzai-backup';
-/** How old the newest may be before another is made, and how often that is looked at, milliseconds. */
+/**
+ * How old the newest may be before another is made, and how often that is looked at, milliseconds.
+ */
 const EVERY = 24 * 3_600_000;
 const LOOKS_EVERY = 15 * 60_000;
 
@@ -17,8 +19,9 @@ export function newestBackup(folder, database) {
 }
 
 /**
- * Makes a backup a day of the database of a url (as its owner), and one whenever it is asked for. say: takes a
- * line for whoever watches. Returns { now(), stop() }: now resolves to the file, or rejects with why not.
+ * Makes a backup a day of the database of a url (as its owner), and one whenever it is asked for.
+ * say: takes a line for whoever watches. Returns { now(), stop() }: now resolves to the file, or
+ * rejects with why not.
  */
 export function scheduleBackups(url, say, every = EVERY, looksEvery = LOOKS_EVERY) {
   const folder = backupFolder();

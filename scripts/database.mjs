@@ -71,8 +71,8 @@ export function freePort() {
 
 /**
  * Starts PostgreSQL on loopback for this checkout, installing and creating what is missing. Data
- * outlives it. Returns { url(database), applicationUrl(database), stop() }: as the owner, and as the
- * application, which gets its rights when the database is prepared.
+ * outlives it. Returns { url(database), applicationUrl(database), stop() }: as the owner, and as
+ * the application, which gets its rights when the database is prepared.
  */
 export async function startDatabase(root, name) {
   const { url, applicationUrl, running } = await opened(root, name);
@@ -95,8 +95,8 @@ export async function keepDatabase(root, name, say) {
 }
 
 /**
- * Does work with the database of this checkout: the one that runs, beside whoever started it, or one that is
- * started for it and stopped again. work: gets { url, applicationUrl }.
+ * Does work with the database of this checkout: the one that runs, beside whoever started it, or
+ * one that is started for it and stopped again. work: gets { url, applicationUrl }.
  */
 export async function withDatabase(root, name, work) {
   const folder = home(root, name);

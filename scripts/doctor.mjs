@@ -1,4 +1,5 @@
-// npm run doctor: says in words what is wrong with this workshop, and what to do; ends with 1 where something is.
+// npm run doctor: says in words what is wrong with this workshop, and what to do; ends with 1 where
+// something is.
 import { existsSync, readdirSync, statfsSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';

@@ -1,6 +1,8 @@
-// npm run exercises [COUNT]: draws exercises on the demo boards at every level and has the planner go through each.
-// Ends with 1 where one cannot be solved: its parts replaced and it is not sound, or the planner does not come through
-// without a fuse blown. COUNT: 1000 where it is left out; the tests take a few.
+// npm run exercises [COUNT]: draws exercises on the demo boards at every level and has the planner
+// go through each.
+// Ends with 1 where one cannot be solved: its parts replaced and it is not sound, or the planner
+// does not come through without a fuse blown. COUNT: 1000 where it is left out; the tests take a
+// few.
 import { Session, debrief, drawExercise, LEVELS, NoExercise, refsOf } from '@hanzai/core/training';
 import { RATES } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';

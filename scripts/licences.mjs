@@ -1,5 +1,5 @@
-// npm run licences: every package that is installed with its licence, as the lock file has it; ends with 1 where one
-// has none that was looked at. --check: says only what is wrong.
+// npm run licences: every package that is installed with its licence, as the lock file has it; ends
+// with 1 where one has none that was looked at. --check: says only what is wrong.
 import { readFileSync } from 'node:fs';
 
 /** Licences under which a package may be used here without another look. */

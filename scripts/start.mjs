@@ -88,7 +88,8 @@ async function startServer({ url, host, port, base, backups }) {
       PORT: String(port),
     },
   });
-  // Somebody at the screen asks for a backup: the application itself may not read all that one holds.
+  // Somebody at the screen asks for a backup: the application itself may not read all that one
+  // holds.
   child.on('message', (message) => {
     if (message?.what !== 'backup') return;
     const tell = (answer) => child.connected && child.send({ what: 'backup', ...answer });

@@ -80,7 +80,8 @@ async function vitest(project, env) {
     failed:
       json.numFailedTests +
       json.testResults.filter(
-        // A file that fails before its tests, for instance in what prepares them, runs none of them.
+        // A file that fails before its tests, for instance in what prepares them, runs none of
+        // them.
         (file) =>
           file.status === 'failed' &&
           !file.assertionResults.some(({ status }) => status === 'failed'),

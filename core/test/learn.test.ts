@@ -78,7 +78,9 @@ const chances = (board: string, factor: (of: string) => number): Map<string, num
   return new Map(rows.map(({ of, expected }) => [of, (expected * factor(of)) / sum]));
 };
 
-/** Closed cases of a shop. confounded: share of them with two more changes made at the same time. */
+/**
+ * Closed cases of a shop. confounded: share of them with two more changes made at the same time.
+ */
 function shop(cases: number, confounded: number, seed: number): Lesson[] {
   const random = dice(seed);
   const draw = (of: Map<string, number>): string => {

@@ -328,7 +328,8 @@ describe('copper', () => {
 
 describe('chance', () => {
   it('Bayes: the example of the screening test', () => {
-    // D. M. Eddy, in Kahneman, Slovic, Tversky (eds), Judgment under Uncertainty, 1982: 1 %, 80 %, 9.6 % give 7.8 %.
+    // D. M. Eddy, in Kahneman, Slovic, Tversky (eds), Judgment under Uncertainty, 1982: 1 %, 80 %,
+    // 9.6 % give 7.8 %.
     const made = answer('bayes', { before: '1%', bad: '80%', good: '9.6%' });
     expect(made.value('after')).toBeCloseTo(7.8, 1);
     expect(made.value('weight')).toBeCloseTo(10 * Math.log10(80 / 9.6), 9);

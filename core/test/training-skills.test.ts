@@ -25,7 +25,8 @@ import {
 } from '../src/training';
 import { RATES } from './boards';
 
-// What is practised, what comes back, what is handed out, and a case that is gone through once more.
+// What is practised, what comes back, what is handed out, and a case that is gone through once
+// more.
 
 const board = demoBoard('cr40');
 const index = indexBoard(board);

@@ -5,7 +5,9 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ask, at, MIGRATIONS } from './databases';
 import { NewCaseRequest } from '../src/case/case-card';
-import { BACKUP_ENDING, backUp, backUpInto, outdated, restore } from '../src/server/db/backup';
+import { backUp, backUpInto } from '../src/server/db/backup';
+import { BACKUP_ENDING, outdated } from '../src/server/db/backup-names';
+import { restore } from '../src/server/db/restore';
 import { backupsOf } from '../src/server/health/backups';
 import { readiness } from '../src/server/health/ready';
 import { checkBackup, readHead } from '../src/server/db/backup-file';
@@ -13,7 +15,8 @@ import { openDatabase } from '../src/server/db/client';
 import { prepareDatabase, Unfit } from '../src/server/db/prepare';
 import { addEntry, openCase } from '../src/server/case/service';
 
-// A backup is made while people work, is checked to the last byte, and comes back whole or not at all.
+// A backup is made while people work, is checked to the last byte, and comes back whole or not at
+// all.
 
 const own = `hanzai_backup_${process.pid}`;
 const folder = mkdtempSync(join(tmpdir(), 'backups-'));

@@ -7,7 +7,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { ask, at, MIGRATIONS } from './databases';
 import { prepareDatabase, Unfit } from '../src/server/db/prepare';
 
-// What happens to a database that is older, newer, or spoilt, and what the application may do to it.
+// What happens to a database that is older, newer, or spoilt, and what the application may do to
+// it.
 
 const own = `hanzai_migrations_${process.pid}`;
 

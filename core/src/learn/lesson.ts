@@ -39,7 +39,10 @@ export const Lesson = z.object({
 });
 export type Lesson = z.infer<typeof Lesson>;
 
-/** Parts of one class and role on a board, and how many failures a case of it is to be expected to have. */
+/**
+ * Parts of one class and role on a board, and how many failures a case of it is to be expected to
+ * have.
+ */
 export interface Exposure {
   readonly of: string;
   readonly role: string;

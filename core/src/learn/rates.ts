@@ -24,21 +24,25 @@ export interface LearnedRates {
 }
 
 /**
- * How many failures of one’s own what was expected before is worth: so many, and they count as much.
+ * How many failures of one’s own what was expected before is worth: so many, and they count as
+ * much.
  * Common practice, no published source.
  */
 export const BEFORE_WORTH = 4;
 /**
- * What was expected is worth so much more on the narrower levels: they see the cases of the wider ones
- * again, and the spread that one level may add is a quarter of that of a class. Common practice, no
- * published source.
+ * What was expected is worth so much more on the narrower levels: they see the cases of the wider
+ * ones again, and the spread that one level may add is a quarter of that of a class. Common
+ * practice, no published source.
  */
 const NARROWER = 4;
 const LEAST_EXPECTED = 1e-9;
 const ROUNDS = 500;
 const STILL = 1e-7;
 
-/** Ageing classes: what is expected of them grows with the years. Common practice, no published source. */
+/**
+ * Ageing classes: what is expected of them grows with the years. Common practice, no published
+ * source.
+ */
 const AGEING: readonly string[] = [
   'capacitor electrolytic',
   'capacitor bipolar',
@@ -52,8 +56,8 @@ export const TABLE_YEARS = 25;
 export const TABLE_HOURS = 6000;
 
 /**
- * What the age of a unit makes of a class: linear in the years, or in the hours it has run where those
- * say more, no further than a factor of three. Of what nobody knows nothing is made.
+ * What the age of a unit makes of a class: linear in the years, or in the hours it has run where
+ * those say more, no further than a factor of three. Of what nobody knows nothing is made.
  */
 export function ageFactor(of: string, years: number | undefined, hours?: number): number {
   const shares = [
@@ -89,15 +93,16 @@ export const teaches = ({ grade, changes }: Lesson): boolean =>
   grade !== 'unproven' && changes.length > 0;
 
 /**
- * Learns how often parts fail, from closed cases. The number of failures of a class is Poisson about
- * factor times expected, the factor Gamma about 1: so few cases move it little. Then the same for a
- * role within its class, a unit within the role, and a board: each begins where the wider one ended.
- * Where several changes were made at once the cure is shared among them, first in equal parts, then by
- * how often each class turns out to fail (expectation and maximisation); what the sharing leaves open
- * makes the interval wider. Unproven cases count nothing.
- * Sources: A. Gelman et al., Bayesian Data Analysis, section 2.6 (Gamma and Poisson); A. P. Dempster,
- * N. M. Laird and D. B. Rubin, J. R. Statist. Soc. B 39, 1977; T. A. Louis, J. R. Statist. Soc. B 44,
- * 1982 (what sharing leaves open).
+ * Learns how often parts fail, from closed cases. The number of failures of a class is Poisson
+ * about factor times expected, the factor Gamma about 1: so few cases move it little. Then the same
+ * for a role within its class, a unit within the role, and a board: each begins where the wider one
+ * ended.
+ * Where several changes were made at once the cure is shared among them, first in equal parts, then
+ * by how often each class turns out to fail (expectation and maximisation); what the sharing leaves
+ * open makes the interval wider. Unproven cases count nothing.
+ * Sources: A. Gelman et al., Bayesian Data Analysis, section 2.6 (Gamma and Poisson); A. P.
+ * Dempster, N. M. Laird and D. B. Rubin, J. R. Statist. Soc. B 39, 1977; T. A. Louis, J. R.
+ * Statist. Soc. B 44, 1982 (what sharing leaves open).
  */
 export function learnRates(
   lessons: readonly Lesson[],
@@ -140,7 +145,9 @@ export function learnRates(
   return { ofClass, ofRole, ofUnit, ofBoard, shares: fit.shares };
 }
 
-/** By what the rate of a part is multiplied, by all that was learned of it; 1 for what nobody saw. */
+/**
+ * By what the rate of a part is multiplied, by all that was learned of it; 1 for what nobody saw.
+ */
 export function learnedFactor(
   learned: LearnedRates,
   { of, role, unit, board }: { of: string; role: string; unit: string; board: string },

@@ -1,6 +1,6 @@
 /**
- * What a figure is measured in. Electrical ones as `Unit` of quantity; the others in the size that the
- * trade writes them in: seconds, watts, millimetres, degrees Celsius, per cent; n is a count.
+ * What a figure is measured in. Electrical ones as `Unit` of quantity; the others in the size that
+ * the trade writes them in: seconds, watts, millimetres, degrees Celsius, per cent; n is a count.
  */
 export type FigureUnit =
   | ''

@@ -9,7 +9,10 @@ function logChoose(n: number, k: number): number {
   return sum;
 }
 
-/** Chance that k of the drawn are bad, without putting back. Source: the hypergeometric distribution. */
+/**
+ * Chance that k of the drawn are bad, without putting back. Source: the hypergeometric
+ * distribution.
+ */
 export function hypergeometric(all: number, bad: number, drawn: number, k: number): number {
   if (k > bad || k > drawn || drawn - k > all - bad) return 0;
   return Math.exp(logChoose(bad, k) + logChoose(all - bad, drawn - k) - logChoose(all, drawn));

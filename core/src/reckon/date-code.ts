@@ -1,4 +1,7 @@
-/** Years of the twenty-year cycle of IEC 60062, from memory: A is 1990 and 2010, no I, O, Q, Y, Z, G. */
+/**
+ * Years of the twenty-year cycle of IEC 60062, from memory: A is 1990 and 2010, no I, O, Q, Y, Z,
+ * G.
+ */
 const YEAR_LETTERS = 'ABCDEFHJKLMNPRSTUVWX';
 const MONTHS = '123456789OND';
 const MONTH_NAMES = [
@@ -16,7 +19,9 @@ const MONTH_NAMES = [
   'December',
 ];
 
-/** All that a date code may mean, as words, likeliest last century first. Empty where it is none. */
+/**
+ * All that a date code may mean, as words, likeliest last century first. Empty where it is none.
+ */
 export function readDateCode(said: string, thisYear: number): readonly string[] {
   const code = said.trim().toUpperCase();
   const [, yy, ww] = /^(\d{2})(\d{2})$/.exec(code) ?? [];

@@ -22,7 +22,9 @@ const MOVES: Readonly<Record<string, string>> = {
   P: '±10 %', R: '±15 %', S: '±22 %', T: '+22 to -33 %', U: '+22 to -56 %', V: '+22 to -82 %', F: '±7.5 %',
 }; // prettier-ignore
 
-/** A resistor or capacitor code of letters and figures: `4k7J`, `R47`, `1002`, `104K`, `104 1H X7R`. */
+/**
+ * A resistor or capacitor code of letters and figures: `4k7J`, `R47`, `1002`, `104K`, `104 1H X7R`.
+ */
 export function readCode(said: string, of: string): readonly Result[] {
   const words = said.trim().split(/\s+/).filter(Boolean);
   const first = words[0]!.replace(/,/g, '.');

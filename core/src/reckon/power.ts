@@ -4,7 +4,9 @@ import { figureText } from './figures';
 
 const CHARGE =
   'Power off and unplugged does not mean safe: a charge stays. Measure it with a meter, both ways round, before hands go in. Follow local codes; mains and laser work only if you are qualified.';
-/** Energy above which a discharge hurts whatever the volts. Common practice, no published source. */
+/**
+ * Energy above which a discharge hurts whatever the volts. Common practice, no published source.
+ */
 const HURTS_JOULE = 10;
 
 export const POWER: readonly Calculator[] = [

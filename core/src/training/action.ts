@@ -2,7 +2,14 @@ import { z } from 'zod';
 import { Setup } from '../board';
 import { ReadingKind } from '../instrument';
 
-/** What costs minutes at the bench of an exercise, as it is kept: played again, it gives the same session. */
+/** What a colleague can be asked. */
+export const Help = z.enum(['next', 'suspects', 'net', 'reading']);
+export type Help = z.infer<typeof Help>;
+
+/**
+ * What costs minutes at the bench of an exercise, as it is kept: played again, it gives the same
+ * session.
+ */
 export const Action = z.discriminatedUnion('do', [
   z.object({
     do: z.literal('take'),
@@ -17,7 +24,7 @@ export const Action = z.discriminatedUnion('do', [
   z.object({ do: z.literal('replace'), ref: z.string().min(1).max(80) }),
   z.object({
     do: z.literal('help'),
-    help: z.enum(['next', 'suspects', 'net', 'reading']),
+    help: Help,
     net: z.string().max(80),
   }),
   /** Something that has to be held to was passed over; in words. */

@@ -16,7 +16,8 @@ export interface ClosedCase {
 }
 
 /**
- * The exercise that a closed case makes: each of its parts is bad in the way that its readings speak for most.
+ * The exercise that a closed case makes: each of its parts is bad in the way that its readings
+ * speak for most.
  * Where something was really read, the meter shows just that; elsewhere what the circuit gives.
  *
  * @throws NoExercise where none of the parts can be bad on this board

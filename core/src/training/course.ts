@@ -1,14 +1,21 @@
 import { z } from 'zod';
 import { Board } from '../board';
+import { Level } from './exercise';
 import { Tried } from './skills';
+
+/**
+ * How much of the program's judgement an exercise shows: none, each piece for its minutes, or all.
+ */
+export const HelpGiven = z.enum(['none', 'priced', 'all']);
+export type HelpGiven = z.infer<typeof HelpGiven>;
 
 const ExerciseOfCourse = z.object({
   /** Which of the boards, counted from 0. */
   board: z.number().int().min(0),
   seed: z.number().int().min(1).max(50_000_000),
-  level: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
+  level: Level,
   /** What may be asked. */
-  help: z.enum(['none', 'priced', 'all']),
+  help: HelpGiven,
   note: z.string().max(500),
 });
 
@@ -38,7 +45,7 @@ export const ExerciseResult = z.object({
   board: z.string().max(200),
   seed: z.number().int(),
   level: z.number().int().min(1).max(5),
-  help: z.enum(['none', 'priced', 'all']),
+  help: HelpGiven,
   /** ISO 8601. */
   finishedAt: z.iso.datetime(),
   solved: z.boolean(),

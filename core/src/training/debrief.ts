@@ -45,8 +45,8 @@ export interface Debrief {
 }
 
 /**
- * What was done, beside what could have been: each reading by what it was worth when it was taken, the
- * belief that followed from it, where it was decided and where that was noticed.
+ * What was done, beside what could have been: each reading by what it was worth when it was taken,
+ * the belief that followed from it, where it was decided and where that was noticed.
  */
 export function debrief(session: Session, rates: RateTable): Debrief {
   const steps = debriefSteps(session, rates);
@@ -57,7 +57,8 @@ export function debrief(session: Session, rates: RateTable): Debrief {
 }
 
 /**
- * `debrief` in steps, for whoever shows how far it is: on a board of hundreds of parts each takes seconds.
+ * `debrief` in steps, for whoever shows how far it is: on a board of hundreds of parts each takes
+ * seconds.
  * Yields words; is told whether the planner's own way is still wanted.
  */
 export function* debriefSteps(
@@ -188,7 +189,10 @@ function seenMove(
   };
 }
 
-/** The planner's own way through the same exercise: what it measures and replaces until all is sound. */
+/**
+ * The planner's own way through the same exercise: what it measures and replaces until all is
+ * sound.
+ */
 function* bestWay(
   exercise: Exercise,
   diagnoser: Diagnoser,

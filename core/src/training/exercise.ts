@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { indexBoard, nameKey, replaceableRef, type Board, type BoardIndex } from '../board';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
 import {
@@ -20,7 +21,14 @@ export const LEVELS = [
   { level: 4, words: 'a fault that takes its fuse with it', faults: 1 },
   { level: 5, words: 'three faults, and an owner who says little', faults: 3 },
 ] as const;
-export type Level = (typeof LEVELS)[number]['level'];
+export const Level = z.union([
+  z.literal(1),
+  z.literal(2),
+  z.literal(3),
+  z.literal(4),
+  z.literal(5),
+]) satisfies z.ZodType<(typeof LEVELS)[number]['level']>;
+export type Level = z.infer<typeof Level>;
 
 export const isLevel = (level: number): level is Level => LEVELS.some((one) => one.level === level);
 
@@ -45,15 +53,18 @@ export class NoExercise extends Error {}
 
 /** Draws until something is found that can be seen; then there is nothing to be found. */
 const MOST_DRAWS = 200;
-/** Of its usual current: what draws less is dead, what draws more gets hot. From memory of bench practice. */
+/**
+ * Of its usual current: what draws less is dead, what draws more gets hot. From memory of bench
+ * practice.
+ */
 const DEAD_SHARE = 0.15;
 const HOT_SHARE = 1.6;
 /** Modes that a beginner finds with a beep. */
 const PLAIN_MODES = /:(open|short|dry)(?:$|=)/;
 
 /**
- * Hides something on a board, as often as the rate table has it. Every fault of it can be seen by some
- * reading, so the exercise can be solved. seed: a whole number above zero.
+ * Hides something on a board, as often as the rate table has it. Every fault of it can be seen by
+ * some reading, so the exercise can be solved. seed: a whole number above zero.
  *
  * @throws NoExercise where the board has nothing for this level
  */
@@ -148,7 +159,9 @@ function differs(one: number | undefined, other: number | undefined): boolean {
   return Math.abs(one - other) > Math.max(0.15, 0.1 * Math.max(Math.abs(one), Math.abs(other)));
 }
 
-/** Fuses that a fault opens the first time that power comes on: the unit comes in with them blown. */
+/**
+ * Fuses that a fault opens the first time that power comes on: the unit comes in with them blown.
+ */
 function blownBy(board: Board, fault: string): readonly string[] {
   const bench = new BenchBoard(board, [fault], 'on');
   bench.power(true);

@@ -7,13 +7,13 @@ export {
   refsOf,
   type Exercise,
   valueWords,
-  type Level,
+  Level,
 } from './exercise';
-export { HELP_MINUTES, Session, type Answer, type Damage, type Help, type Move } from './session';
-export { Action } from './action';
+export { HELP_MINUTES, Session, type Answer, type Damage, type Move } from './session';
+export { Action, Help } from './action';
 export { readPoints } from './points';
 export { exerciseOfCase, type ClosedCase } from './closed-case';
-export { Course, CourseResults, ExerciseResult } from './course';
+export { Course, CourseResults, ExerciseResult, HelpGiven } from './course';
 export {
   dueRepeats,
   FAULT_SKILLS,

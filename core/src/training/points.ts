@@ -26,8 +26,8 @@ function usualKind({ kind }: Part): ReadingKind {
 
 /**
  * Reads points without a value, for a meter that gives it: `vm`, `vm p5 ohms`, `c6`, `u7.3 logic`,
- * `l1 amps`. A part with two pins stands for both of them. setup: a state of the board other than the
- * one that the kind is read in as a rule.
+ * `l1 amps`. A part with two pins stands for both of them. setup: a state of the board other than
+ * the one that the kind is read in as a rule.
  */
 export function readPoints(index: BoardIndex, text: string, setup = ''): MeasurementResult {
   const words = text.trim().split(/\s+/).filter(Boolean);

@@ -10,12 +10,16 @@ import {
 import { DEFAULT_COSTS, planNext, setupMinutes, type CostTable } from '../plan';
 import { readOff, seeded, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
-import type { Action } from './action';
+import type { Action, Help } from './action';
 import { measurementWords, refsOf, respond, type Exercise } from './exercise';
 
 /** What help costs, minutes: a colleague is asked. From memory of shop practice. */
-export const HELP_MINUTES = { next: 3, suspects: 4, net: 1, reading: 2 } as const;
-export type Help = keyof typeof HELP_MINUTES;
+export const HELP_MINUTES = {
+  next: 3,
+  suspects: 4,
+  net: 1,
+  reading: 2,
+} as const satisfies Readonly<Record<Help, number>>;
 /** What may happen to a pad when a part comes off for nothing. From memory of bench practice. */
 const PAD_RISK = 0.03;
 /** A share that moved by less is not worth a word. */
@@ -59,8 +63,9 @@ export interface Damage {
 }
 
 /**
- * An exercise as it is worked on: a bench with something hidden, a clock of bench minutes, and all that
- * was done. Readings have the meter's noise; power into a short blows the fuse that is in its way.
+ * An exercise as it is worked on: a bench with something hidden, a clock of bench minutes, and all
+ * that was done. Readings have the meter's noise; power into a short blows the fuse that is in its
+ * way.
  */
 export class Session {
   readonly moves: Move[] = [];
@@ -120,7 +125,10 @@ export class Session {
     return response && readOff(m, response, this.random);
   }
 
-  /** What was really read there, where the exercise is a case that was closed, and as long as nothing was changed. */
+  /**
+   * What was really read there, where the exercise is a case that was closed, and as long as
+   * nothing was changed.
+   */
   private onRecord(m: Measurement): ReadingValue | undefined {
     const untouched = this.moves.every(({ kind }) => kind !== 'replaced');
     return untouched && this.damage.length === 0
@@ -128,7 +136,10 @@ export class Session {
       : undefined;
   }
 
-  /** Something that has to be held to was passed over: a hazard that nobody acknowledged, and the like. */
+  /**
+   * Something that has to be held to was passed over: a hazard that nobody acknowledged, and the
+   * like.
+   */
   pass(words: string): void {
     // Passed over once, it is passed over: the next reading is no new harm.
     if (this.damage.some((one) => one.words === words)) return;
@@ -136,8 +147,8 @@ export class Session {
   }
 
   /**
-   * Does one action. diagnoser: asked for where help is. Nothing is in the answer where nothing could be read,
-   * or where the board has no such point.
+   * Does one action. diagnoser: asked for where help is. Nothing is in the answer where nothing
+   * could be read, or where the board has no such point.
    */
   act(action: Action, diagnoser: () => Diagnoser): Answer {
     if (action.do === 'replace') this.replace(action.ref);
@@ -187,7 +198,9 @@ export class Session {
     this.absent = this.absent.filter((one) => nameKey(one) !== nameKey(ref));
   }
 
-  /** Switches off for work with the iron; minutes that it takes with a share of what a part takes. */
+  /**
+   * Switches off for work with the iron; minutes that it takes with a share of what a part takes.
+   */
   private iron(share: number): number {
     const minutes = setupMinutes(this.setup, 'off', this.costs) + share * this.costs.replace;
     this.putInto('off');

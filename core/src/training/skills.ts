@@ -29,7 +29,10 @@ export const Tried = z.object({
 });
 export type Tried = z.infer<typeof Tried>;
 
-/** A reading was well chosen where it told at least this share, for its minutes, of what the best would have. */
+/**
+ * A reading was well chosen where it told at least this share, for its minutes, of what the best
+ * would have.
+ */
 const WELL_CHOSEN = 0.5;
 
 /** What a fault calls for; undefined where it is none of the skills. */
@@ -48,7 +51,10 @@ export function skillOf(index: BoardIndex, fault: string): Skill | undefined {
     : undefined;
 }
 
-/** What a finished session says of each skill. tidy: the ledger has every part that came off and went on. */
+/**
+ * What a finished session says of each skill. tidy: the ledger has every part that came off and
+ * went on.
+ */
 export function triedIn(session: Session, said: Debrief, tidy: boolean): readonly Tried[] {
   const { exercise, moves, damage } = session;
   const found = new Set(
@@ -92,7 +98,8 @@ export function skillStates(tried: readonly Tried[]): readonly SkillState[] {
 }
 
 /**
- * The skill of a hidden fault in which an exercise teaches most: where it is least sure that one has it.
+ * The skill of a hidden fault in which an exercise teaches most: where it is least sure that one
+ * has it.
  * That is the lowest lower end of its interval; of several alike, the one tried least.
  */
 export function skillToTeach(states: readonly SkillState[], of = FAULT_SKILLS): Skill {
@@ -106,7 +113,10 @@ export function skillToTeach(states: readonly SkillState[], of = FAULT_SKILLS): 
   return first?.skill ?? of[0]!;
 }
 
-/** Days after which an exercise comes back, by how often in a row it went well. From memory of how teachers do it. */
+/**
+ * Days after which an exercise comes back, by how often in a row it went well. From memory of how
+ * teachers do it.
+ */
 export const REPEAT_DAYS = [1, 3, 7, 16, 35] as const;
 
 /** An exercise that was finished, as far as repeats go by it. */
@@ -119,8 +129,8 @@ export interface Finished {
 }
 
 /**
- * Exercises whose repeat is due, the longest overdue first. Only what once went wrong is repeated: it comes
- * back until it went well as often in a row as there are intervals.
+ * Exercises whose repeat is due, the longest overdue first. Only what once went wrong is repeated:
+ * it comes back until it went well as often in a row as there are intervals.
  */
 export function dueRepeats(finished: readonly Finished[], now: number): readonly string[] {
   const byKey = new Map<string, Finished[]>();

@@ -3,7 +3,10 @@ import style from './PracticeBar.module.css';
 import type { PracticeLink } from './practice-link';
 import { minutesText } from './wording';
 
-/** Over every screen of an exercise: that it is none of a unit, what its owner says, what it has cost so far. */
+/**
+ * Over every screen of an exercise: that it is none of a unit, what its owner says, what it has
+ * cost so far.
+ */
 export function PracticeBar({ practice, home }: { practice: PracticeLink; home: string }) {
   const { minutes, damage, complaint, level, failure } = practice;
   return (

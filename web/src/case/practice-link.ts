@@ -1,15 +1,10 @@
 import type { ReadingKind } from '@hanzai/core/instrument';
+import type { Help, HelpGiven } from '@hanzai/core/training';
 import type { ProposedPoints } from './strip/grammar';
-
-/** How much of the program's own judgement an exercise shows: none, each piece at its price in minutes, or all. */
-export type PracticeHelp = 'none' | 'priced' | 'all';
-
-/** What can be asked at its price. */
-export type PracticeQuestion = 'next' | 'suspects' | 'net' | 'reading';
 
 /** Something that was asked, and what was said. */
 export interface PracticeSaid {
-  readonly asked: PracticeQuestion;
+  readonly asked: Help;
   readonly net: string;
   readonly words: string;
 }
@@ -28,11 +23,12 @@ export type PracticeMeasured =
   | { readonly ok: false; readonly why: string };
 
 /**
- * The exercise behind a case that is none: the same screens, a simulated bench, a clock of bench minutes.
+ * The exercise behind a case that is none: the same screens, a simulated bench, a clock of bench
+ * minutes.
  * Nothing of it reaches the workshop.
  */
 export interface PracticeLink {
-  readonly help: PracticeHelp;
+  readonly help: HelpGiven;
   /** Bench minutes so far; undefined while its bench is being set up. */
   readonly minutes: number | undefined;
   readonly boardTitle: string;
@@ -47,8 +43,11 @@ export interface PracticeLink {
   /** Why the bench does nothing any more. */
   readonly failure: string | undefined;
   readonly busy: boolean;
-  readonly ask: (question: PracticeQuestion, net?: string) => void;
-  /** Puts the probes on what was typed, or on what is first on a list, and files what the meter shows. */
+  readonly ask: (question: Help, net?: string) => void;
+  /**
+   * Puts the probes on what was typed, or on what is first on a list, and files what the meter
+   * shows.
+   */
   readonly measure: (
     text: string,
     proposed: ProposedPoints | undefined,

@@ -44,7 +44,8 @@ export function caseProgress(
   const untouched = journal.condemned
     .map(({ body }) => body.ref)
     .filter((ref) => !journal.ledger.some((line) => line.ref === ref && isRepair(line)));
-  // Without a sheet somebody has to have named what feeds the unit, or nothing electrical is proven.
+  // Without a sheet somebody has to have named what feeds the unit, or nothing electrical is
+  // proven.
   const isKnown = index !== undefined || journal.rails.length > 0;
   const proven = begun && isKnown && journal.missing.length === 0 && isProven(proof);
   const soFar = { index, journal, proof, untouched, proven, repaired };

@@ -182,8 +182,8 @@ export function lookFactorsOf(
  */
 const TOUCHED_FACTOR = 20;
 /**
- * And where the proof fails some other way: a cure of the wrong part is commoner than new damage, so
- * it is worth less. From memory of bench practice.
+ * And where the proof fails some other way: a cure of the wrong part is commoner than new damage,
+ * so it is worth less. From memory of bench practice.
  */
 const NOT_CURED_FACTOR = 4;
 
@@ -256,8 +256,8 @@ export function saidFactorsOf(
 }
 
 /**
- * What the age of the unit multiplies the odds of the parts of its board by: the rate table speaks of
- * units of TABLE_YEARS, and of TABLE_HOURS. Empty where nobody knows either.
+ * What the age of the unit multiplies the odds of the parts of its board by: the rate table speaks
+ * of units of TABLE_YEARS, and of TABLE_HOURS. Empty where nobody knows either.
  */
 export function ageFactorsOf(
   index: BoardIndex | undefined,

@@ -9,7 +9,10 @@ const NONE: ReadonlyMap<string, Beside> = new Map();
 /** What other cases showed is asked again after so long. */
 const FRESH_MILLISECONDS = 5 * 60_000;
 
-/** What other boards of this kind showed, by point; nothing without a case, or while the server does not answer. */
+/**
+ * What other boards of this kind showed, by point; nothing without a case, or while the server does
+ * not answer.
+ */
 export function useBeside(caseId: string | undefined): ReadonlyMap<string, Beside> {
   const { queries } = store();
   const { data } = useQuery(

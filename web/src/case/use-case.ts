@@ -40,8 +40,8 @@ export interface CaseState {
   /** Why the engine does not work; undefined where it does. */
   readonly engineFailure: string | undefined;
   /**
-   * Appends an entry to the journal: on screen at once, in the outbox, then sent. Returns why not where a rule
-   * forbids it. picture: the file that the entry is about.
+   * Appends an entry to the journal: on screen at once, in the outbox, then sent. Returns why not
+   * where a rule forbids it. picture: the file that the entry is about.
    */
   readonly append: (body: EntryBody, picture?: Blob) => string | undefined;
   readonly reload: () => Promise<void>;
@@ -62,8 +62,8 @@ export function useLoadedCase(number: number): LoadedCase {
 }
 
 /**
- * The state of one case in the browser: what the server has, what it confirmed since, and what still
- * waits in the outbox.
+ * The state of one case in the browser: what the server has, what it confirmed since, and what
+ * still waits in the outbox.
  */
 export function useCase(view: CaseView): CaseState {
   const { outbox, queries } = store();

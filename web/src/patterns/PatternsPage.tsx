@@ -31,7 +31,10 @@ import { usePatterns } from './use-patterns';
 /** Patterns shown at once where nothing is looked for. */
 const SHOWN = 12;
 
-/** What the workshop knows of what fails: what is seen and what is behind it, and where that is from. */
+/**
+ * What the workshop knows of what fails: what is seen and what is behind it, and where that is
+ * from.
+ */
 export function PatternsPage({
   known: sent,
   boards,

@@ -148,7 +148,9 @@ export function Courses({
   );
 }
 
-/** A course out of the workshop's boards: so many exercises on each, at the levels that are chosen. */
+/**
+ * A course out of the workshop's boards: so many exercises on each, at the levels that are chosen.
+ */
 function MakeCourse() {
   const { data: boards = [] } = useQuery(boardChoicesQuery);
   const [title, setTitle] = useState('');

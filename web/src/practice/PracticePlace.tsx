@@ -1,9 +1,8 @@
 import { useQuery, QueryClientProvider } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
-import { LEVELS, SKILLS, type Level } from '@hanzai/core/training';
+import { HelpGiven, LEVELS, SKILLS, type Level } from '@hanzai/core/training';
 import { v7 } from 'uuid';
 import { Band } from '../case/Band';
-import type { PracticeHelp } from '../case/practice-link';
 import { minutesText, percent } from '../case/wording';
 import { whyNot } from '../store/answers';
 import { boardChoicesQuery, caseQuery, fetchBoard } from '../store/case-query';
@@ -28,7 +27,7 @@ import style from './Practice.module.css';
 /** What the tour hides. */
 const TOUR_SEED = 1;
 
-const HELP_WORDS: Readonly<Record<PracticeHelp, string>> = {
+const HELP_WORDS: Readonly<Record<HelpGiven, string>> = {
   priced: 'a colleague, at his price in minutes',
   none: 'nobody',
   all: 'line-up and proposals, as in a case',
@@ -229,7 +228,7 @@ function NewExercise({
   const { data: boards, error } = useQuery(boardChoicesQuery);
   const [board, setBoard] = useState('');
   const [level, setLevel] = useState<Level>(levelOf(query.get('level')) ?? 1);
-  const [help, setHelp] = useState<PracticeHelp>('priced');
+  const [help, setHelp] = useState<HelpGiven>('priced');
   const [seed, setSeed] = useState(query.get('seed') ?? '');
   const [wrong, setWrong] = useState<string>();
   const [looking, setLooking] = useState(false);
@@ -336,7 +335,7 @@ function NewExercise({
         <OneOf
           name="practice-help"
           legend="Who may be asked"
-          choices={(Object.keys(HELP_WORDS) as PracticeHelp[]).map((key) => ({
+          choices={HelpGiven.options.map((key) => ({
             value: key,
             words: HELP_WORDS[key],
           }))}

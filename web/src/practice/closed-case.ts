@@ -6,8 +6,8 @@ import { kindOf } from '../case/kinds';
 import type { ClosedSource, RealReading } from './run';
 
 /**
- * What a closed case gives for an exercise: the parts whose replacement ended it, and what was read before the
- * first repair. Why it gives none, in words.
+ * What a closed case gives for an exercise: the parts whose replacement ended it, and what was read
+ * before the first repair. Why it gives none, in words.
  */
 export function closedSource(view: CaseView): ClosedSource | string {
   if (!view.board) return 'the case has no sheet: there is nothing to compute the rest from';

@@ -47,8 +47,9 @@ export function practiceView(run: PracticeRun): CaseView {
 }
 
 /**
- * Why an entry may not be made in an exercise. What a hazard locks is not refused but counted: the bench lets
- * one do it, and the debrief names it. Power rests on the bench, too: it blows what it blows.
+ * Why an entry may not be made in an exercise. What a hazard locks is not refused but counted: the
+ * bench lets one do it, and the debrief names it. Power rests on the bench, too: it blows what it
+ * blows.
  */
 export const practiceObjection: typeof entryObjection = (body, entries, index, model, solver) => {
   const journal = playJournal(entries, index);
@@ -98,7 +99,10 @@ export function readEntry(m: Measurement, value: ReadingValue): EntryBody {
   return readingEntry(m, value, typed.trim());
 }
 
-/** Whether the ledger is whole: nothing is off, and all that went on had been condemned with a reason. */
+/**
+ * Whether the ledger is whole: nothing is off, and all that went on had been condemned with a
+ * reason.
+ */
 export function isTidy(entries: readonly Entry[], index: BoardIndex | undefined): boolean {
   const { missing, ledger, condemned } = playJournal(entries, index);
   const named = new Set(condemned.map(({ body }) => nameKey(body.ref)));

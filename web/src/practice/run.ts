@@ -1,6 +1,6 @@
 import { checkBoard, type Board } from '@hanzai/core/board';
 import { ReadingKind } from '@hanzai/core/instrument';
-import { Action, ExerciseResult, type Debrief } from '@hanzai/core/training';
+import { Action, ExerciseResult, HelpGiven, Level, type Debrief } from '@hanzai/core/training';
 import { z } from 'zod';
 import { Entry } from '../case/entry';
 
@@ -40,8 +40,8 @@ export const PracticeRun = z.object({
     return z.NEVER;
   }),
   seed: z.number().int().min(1),
-  level: z.union([z.literal(1), z.literal(2), z.literal(3), z.literal(4), z.literal(5)]),
-  help: z.enum(['none', 'priced', 'all']),
+  level: Level,
+  help: HelpGiven,
   /** The title of the course it belongs to; empty for none. */
   course: z.string().max(120),
   closed: ClosedSource.optional(),

@@ -5,8 +5,8 @@ import { PracticeRun } from './run';
 const [RUNS, COURSES] = ['runs', 'courses'];
 
 /**
- * Exercises and courses, kept in the browser apart from everything of the workshop. Each of these fails where
- * the browser lets nothing be kept.
+ * Exercises and courses, kept in the browser apart from everything of the workshop. Each of these
+ * fails where the browser lets nothing be kept.
  */
 export class PracticeStorage {
   private db: Promise<IDBPDatabase> | undefined;

@@ -19,7 +19,10 @@ const first = (index: BoardIndex, ...kinds: readonly Part['kind'][]): Part | und
     .map((kind) => index.board.parts.find((part) => part.kind === kind && part.pins.length === 2))
     .find(Boolean);
 
-/** The reading line in some minutes, with the points of a board; what the board has nothing for is left out. */
+/**
+ * The reading line in some minutes, with the points of a board; what the board has nothing for is
+ * left out.
+ */
 function lessonsOn(index: BoardIndex): readonly Lesson[] {
   const [rail = index.nets.find((net) => net !== '0') ?? ''] = supplyRails(index);
   const plain = first(index, 'fuse', 'resistor');

@@ -12,8 +12,8 @@ export interface Item {
   /** Why the server will not take it: it stepped aside, and stays until somebody has seen why. */
   readonly aside?: string;
   /**
-   * When the server confirmed it (ISO 8601). It stays in the browser until an answer of the server has it: until
-   * then the copy of the case that is shown while the server is away lacks it.
+   * When the server confirmed it (ISO 8601). It stays in the browser until an answer of the server
+   * has it: until then the copy of the case that is shown while the server is away lacks it.
    */
   readonly storedAt?: string;
 }
@@ -51,7 +51,9 @@ export interface OutboxWays {
  */
 const MOST_FAILURES = 3;
 
-/** Confirmed entries of cases that nobody opens again are kept as long as the copies of cases are. */
+/**
+ * Confirmed entries of cases that nobody opens again are kept as long as the copies of cases are.
+ */
 const STORED_DAYS = 7;
 
 /**
@@ -127,8 +129,8 @@ export class Outbox {
   }
 
   /**
-   * An answer of the server has these entries of a case: what was confirmed and is among them need not be kept any
-   * longer. Called with every answer.
+   * An answer of the server has these entries of a case: what was confirmed and is among them need
+   * not be kept any longer. Called with every answer.
    */
   async answered(caseId: string, ids: ReadonlySet<string>): Promise<void> {
     const seen = this.state.stored.get(caseId)?.filter(({ id }) => ids.has(id)) ?? [];

@@ -1,7 +1,9 @@
 import type { ReactNode } from 'react';
 import { Table } from './Table';
 
-/** One column: its name, which is also said before its cell on a telephone, and what stands in it. */
+/**
+ * One column: its name, which is also said before its cell on a telephone, and what stands in it.
+ */
 export interface ColumnOf<Row> {
   readonly name: string;
   readonly cell: (row: Row) => ReactNode;
@@ -9,7 +11,9 @@ export interface ColumnOf<Row> {
   readonly mono?: boolean;
 }
 
-/** A table of rows under named columns, each a card on a telephone; the first cell heads its row. */
+/**
+ * A table of rows under named columns, each a card on a telephone; the first cell heads its row.
+ */
 export function ColumnTable<Row>({
   rows,
   keyOf,

@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 
 /**
- * The path of the page. Links that stay within it, by what `stays` says of both paths, change it in the page;
- * others are followed.
+ * The path of the page. Links that stay within it, by what `stays` says of both paths, change it in
+ * the page; others are followed.
  */
 export function usePath(stays: (from: string, to: string) => boolean): string {
   const [path, setPath] = useState(window.location.pathname);

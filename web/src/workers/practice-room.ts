@@ -70,8 +70,8 @@ export class PracticeDoor {
   }
 
   /**
-   * What could have been. Takes seconds to minutes: the planner goes its own way through. onStep: told how far it
-   * is.
+   * What could have been. Takes seconds to minutes: the planner goes its own way through. onStep:
+   * told how far it is.
    */
   async debrief(isTidy: boolean, onStep: (words: string) => void): Promise<Debriefed> {
     const session = this.own();
@@ -91,7 +91,10 @@ export class PracticeDoor {
     this.wantsWay = false;
   }
 
-  /** The first seed from this one on that hides something of a skill; undefined where none soon does. */
+  /**
+   * The first seed from this one on that hides something of a skill; undefined where none soon
+   * does.
+   */
   find(board: Board, level: Level, skill: Skill, from: number): number | undefined {
     if (!callsFor(board, skill)) return undefined;
     for (let seed = from; seed < from + MOST_SEEDS; seed += 1) {

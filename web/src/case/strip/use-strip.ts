@@ -49,7 +49,8 @@ export function useStripLine(
   /** The line whose doubts were told: Enter once more files it. */
   const [told, setTold] = useState<string>();
   const [cycle, setCycle] = useState<{ from: number; words: readonly string[]; at: number }>();
-  // Without a sheet the board is what is typed, and what is proposed: a bare value has to have its point.
+  // Without a sheet the board is what is typed, and what is proposed: a bare value has to have its
+  // point.
   const points = list.map(({ at, to }) => `${`${at} ${to}`.trim()} 1`).join('; ');
   const index = useMemo(
     () => sheet ?? indexBoard(scratchBoard(`${points}; ${text}`, LIBRARY)),

@@ -1,8 +1,9 @@
-// backup FOLDER: a backup of the database of DATABASE_URL in that folder. restore FILE: brings one back. check FILE:
-// whether it is whole. Each says what it did on standard output.
-import { backUpInto, restore } from './backup';
+// backup FOLDER: a backup of the database of DATABASE_URL in that folder. restore FILE: brings one
+// back. check FILE: whether it is whole. Each says what it did on standard output.
+import { backUpInto } from './backup';
 import { checkBackup } from './backup-file';
 import { Unfit } from './prepare';
+import { restore } from './restore';
 
 const [what, place] = process.argv.slice(2);
 const url = process.env.DATABASE_URL;

@@ -3,8 +3,8 @@ import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { z } from 'zod';
 
-// A backup is one file: a line of JSON that says what it is, and behind it the database as pg_dump writes it
-// (custom format). docs/formats/backup.md describes it.
+// A backup is one file: a line of JSON that says what it is, and behind it the database as pg_dump
+// writes it (custom format). docs/formats/backup.md describes it.
 
 /** The line is no longer than this, bytes. */
 const MOST_HEAD = 65_536;

@@ -16,8 +16,8 @@ const folder = (): string =>
   process.env.HANZAI_DUMPS ?? fileURLToPath(new URL('../../../../.dumps', import.meta.url));
 
 /**
- * A program of the server's own version, or of a newer one: an older one refuses. version: of the server, as it
- * counts itself (150004).
+ * A program of the server's own version, or of a newer one: an older one refuses. version: of the
+ * server, as it counts itself (150004).
  */
 export function pgProgram(name: 'pg_dump' | 'pg_restore', version: number): string {
   const major = Math.floor(version / 10_000);
@@ -26,7 +26,9 @@ export function pgProgram(name: 'pg_dump' | 'pg_restore', version: number): stri
   return fitting === undefined ? name : join(DEBIAN, String(fitting), 'bin', name);
 }
 
-/** How a program of PostgreSQL reaches a database: words for its command line, and its environment. */
+/**
+ * How a program of PostgreSQL reaches a database: words for its command line, and its environment.
+ */
 export function pgConnection(url: string): {
   readonly words: readonly string[];
   readonly env: NodeJS.ProcessEnv;

@@ -1,11 +1,11 @@
 import { existsSync, readdirSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { OLD_HOURS, type Backups } from '../../workshop/backups';
+import { databaseOf } from '../db/backup-names';
 import type { Outcome } from '../outcome';
 
 const failed = (detail: string): Outcome<never> => ({ ok: false, why: 'refused', detail });
 
-const ENDING = '.hanzai-backup';
 /** A backup of a large workshop takes a while. */
 const MOST_MILLISECONDS = 10 * 60_000;
 
@@ -17,7 +17,7 @@ const FIRST_WITHIN_HOURS = 1;
 export function backupsOf(folder: string | undefined, database: string, now: number): Backups {
   if (folder === undefined) return { isScheduled: false, backups: [], isOld: false };
   const backups = (existsSync(folder) ? readdirSync(folder) : [])
-    .filter((name) => name.startsWith(`${database}-`) && name.endsWith(ENDING))
+    .filter((name) => databaseOf(name) === database)
     .map((name) => {
       const { mtime, size } = statSync(join(folder, name));
       return { name, madeAt: mtime.toISOString(), bytes: size };

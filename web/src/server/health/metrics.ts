@@ -1,6 +1,9 @@
 import { collectDefaultMetrics, Histogram, Registry } from 'prom-client';
 
-/** What is counted of this process, in the text format of Prometheus. Nothing personal: no names, no ids. */
+/**
+ * What is counted of this process, in the text format of Prometheus. Nothing personal: no names, no
+ * ids.
+ */
 export const metrics = new Registry();
 collectDefaultMetrics({ register: metrics, prefix: 'hanzai_' });
 
@@ -13,8 +16,8 @@ const requests = new Histogram({
 });
 
 /**
- * A path without what is of one case or one file: `/api/cases/ID/entries`. What is none of ours is one door: who
- * tries names must not fill the memory.
+ * A path without what is of one case or one file: `/api/cases/ID/entries`. What is none of ours is
+ * one door: who tries names must not fill the memory.
  */
 export function doorOf(path: string): string {
   if (!path.startsWith('/api/')) return 'page';

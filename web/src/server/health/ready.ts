@@ -43,7 +43,9 @@ async function disk(folder: string): Promise<Check> {
   };
 }
 
-/** Whether work can be sent here, check by check; a check that fails itself is one that is not so. */
+/**
+ * Whether work can be sent here, check by check; a check that fails itself is one that is not so.
+ */
 export async function readiness(db: Database, folder = '.'): Promise<readonly Check[]> {
   const attempt = async (what: string, check: () => Promise<Check>): Promise<Check> => {
     try {

@@ -8,7 +8,9 @@ import { oncePerBoard } from './once-per-board';
 const MOST_BOARDS = 50;
 const symptomsOn = oncePerBoard(MOST_BOARDS, symptomsOf);
 
-/** What a board's circuit says of all that is seen of it; undefined where there is no such board. */
+/**
+ * What a board's circuit says of all that is seen of it; undefined where there is no such board.
+ */
 export async function circuitPatterns(
   db: Database,
   boardId: string,

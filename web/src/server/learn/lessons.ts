@@ -74,7 +74,10 @@ interface Known {
 const NOTHING_KNOWN: Exposed = { title: '', rows: [], kinds: new Map() };
 const workedOut = oncePerBoard(MOST_BOARDS, exposedBy);
 
-/** What is on a board. One sheet that cannot be read takes nothing else down: nothing is learned on it. */
+/**
+ * What is on a board. One sheet that cannot be read takes nothing else down: nothing is learned on
+ * it.
+ */
 const exposedOn = (db: Database, boardId: string): Promise<Exposed> =>
   workedOut(db, boardId).catch((error: Error) => {
     logger.warn({ board: boardId, why: error.message }, 'a board that cannot be learned on');

@@ -3,8 +3,8 @@ import type { Database } from '../db/client';
 import type { SentBoard } from '../reckoning/tasks';
 
 /**
- * Works something out once for each board, since a sheet under an id never changes. most: boards of which
- * it is kept. What failed is forgotten, and tried again by whoever asks next.
+ * Works something out once for each board, since a sheet under an id never changes. most: boards of
+ * which it is kept. What failed is forgotten, and tried again by whoever asks next.
  */
 export function oncePerBoard<T>(
   most: number,

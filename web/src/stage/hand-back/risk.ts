@@ -25,7 +25,10 @@ export function remainsAtRisk(of: PaperOf): readonly string[] {
   ];
 }
 
-/** When capacitors that stayed are likely to follow: by heat and hours, from figures that are stated. */
+/**
+ * When capacitors that stayed are likely to follow: by heat and hours, from figures that are
+ * stated.
+ */
 function whenWords({ index, view }: PaperOf, suspect: readonly string[]): string[] {
   const wet = suspect.filter((ref) =>
     (index?.replaceable.get(ref) ?? []).some((part) => part.kind === 'capacitor' && isWet(part)),

@@ -12,7 +12,9 @@ interface Props {
   readonly errors: FieldErrors<CardTyped>;
 }
 
-/** Whose it is, what it is called, what it waits for. proposal: the kind that its words speak of. */
+/**
+ * Whose it is, what it is called, what it waits for. proposal: the kind that its words speak of.
+ */
 export function CardFields({
   register,
   errors,

@@ -49,7 +49,9 @@ export function NextPane({
   onCondemn,
 }: Props) {
   const { journal, append } = state;
-  /** A part that is the mechanism itself ends the job or is decided on, as a kill check that failed. */
+  /**
+   * A part that is the mechanism itself ends the job or is decided on, as a kill check that failed.
+   */
   const finish = (ref: string): void =>
     void append({
       kind: 'check',

@@ -1,20 +1,22 @@
 import { useState } from 'react';
-import { HELP_MINUTES } from '@hanzai/core/training';
+import { HELP_MINUTES, type Help } from '@hanzai/core/training';
 import type { BoardIndex } from '@hanzai/core/board';
-import type { PracticeLink, PracticeQuestion, TourStep } from '../../case/practice-link';
+import type { PracticeLink, TourStep } from '../../case/practice-link';
 import { minutesText } from '../../case/wording';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Pad } from '../../ui/Pad';
 import { Panel } from '../../ui/Panel';
 import style from './PracticePane.module.css';
 
-const QUESTIONS: Readonly<Record<Exclude<PracticeQuestion, 'net'>, string>> = {
+const QUESTIONS: Readonly<Record<Exclude<Help, 'net'>, string>> = {
   next: 'What would you measure next?',
   reading: 'What does the last reading say?',
   suspects: 'Whom do you suspect?',
 };
 
-/** Beside the map of an exercise: how readings are taken, and what a colleague says for his minutes. */
+/**
+ * Beside the map of an exercise: how readings are taken, and what a colleague says for his minutes.
+ */
 export function PracticePane({
   practice,
   index,
@@ -111,7 +113,10 @@ export function PracticePane({
   );
 }
 
-/** The reading line in some minutes: each step done is ticked off, the next one can be put into the line. */
+/**
+ * The reading line in some minutes: each step done is ticked off, the next one can be put into the
+ * line.
+ */
 function Tour({
   steps,
   onTry,

@@ -153,7 +153,8 @@ export function TraceStage({ state }: { state: CaseState }) {
           <Strip
             ref={strip}
             state={state}
-            // While the sheet is written on, the caution of the next step is out of sight: none is proposed.
+            // While the sheet is written on, the caution of the next step is out of sight: none is
+            // proposed.
             list={writing ? NO_LIST : list}
             circumstances={circumstances}
             chance={next.chance}

@@ -84,8 +84,8 @@ export const caseEntry = pgTable(
 );
 
 /**
- * What the docket shows of a case, made of its journal in the transaction that adds to it. It can be
- * made anew at any time: nothing else stands here.
+ * What the docket shows of a case, made of its journal in the transaction that adds to it. It can
+ * be made anew at any time: nothing else stands here.
  */
 export const caseSummary = pgTable('case_summary', {
   caseId: uuid('case_id')
