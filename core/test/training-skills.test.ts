@@ -217,7 +217,7 @@ describe('a course', () => {
   });
   it.each([
     ['a board that it has not', { exercises: [{ ...course.exercises[0], board: 1 }] }],
-    ['a level that there is not', { exercises: [{ ...course.exercises[0], level: 6 }] }],
+    ['a level that there is not', { exercises: [{ ...course.exercises[0], level: 9 }] }],
     ['a seed of nought', { exercises: [{ ...course.exercises[0], seed: 0 }] }],
     ['another version', { version: 2 }],
     ['no exercise', { exercises: [] }],

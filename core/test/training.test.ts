@@ -40,12 +40,14 @@ describe('an exercise', () => {
     for (const { level, faults } of LEVELS)
       for (let seed = 1; seed <= 12; seed += 1) {
         const one = exercise(seed, level);
-        if (level !== 4) expect(one.faults).toHaveLength(faults);
+        // A blown fuse beside it, what somebody left beside it.
+        if (level !== 4 && level !== 7) expect(one.faults).toHaveLength(faults);
         for (const name of one.faults) expect(parseFault(one.index, name).ok, name).toBe(true);
         expect(new Set(refsOf(one.faults).map(nameKey)).size).toBe(one.faults.length);
         if (level === 1) expect(one.faults[0]).toMatch(/:(open|short|dry)$/);
         // What is told to the trainee never names it.
-        for (const ref of refsOf(one.faults)) expect(one.complaint).not.toContain(ref);
+        for (const ref of refsOf(level === 7 ? one.faults.slice(0, 1) : one.faults))
+          expect(one.complaint).not.toMatch(new RegExp(`\\b${ref}\\b`));
       }
   });
   it('of level 4 comes in with its fuse blown, and a new fuse alone blows again', () => {
@@ -63,8 +65,8 @@ describe('an exercise', () => {
     expect(() => drawExercise(small, RATES, 1, 4)).toThrow(NoExercise);
   });
   it('levels are those that there are', () => {
-    for (const level of [1, 2, 3, 4, 5]) expect(isLevel(level)).toBe(true);
-    for (const level of [0, 6, 1.5, Number.NaN]) expect(isLevel(level)).toBe(false);
+    for (const { level } of LEVELS) expect(isLevel(level)).toBe(true);
+    for (const level of [0, 9, 1.5, Number.NaN]) expect(isLevel(level)).toBe(false);
   });
 });
 

@@ -22,6 +22,22 @@ export const Action = z.discriminatedUnion('do', [
   z.object({ do: z.literal('off'), ref: z.string().min(1).max(80) }),
   z.object({ do: z.literal('back'), ref: z.string().min(1).max(80) }),
   z.object({ do: z.literal('replace'), ref: z.string().min(1).max(80) }),
+  /** Two of a kind change places, to see whether the fault goes with one of them. */
+  z.object({
+    do: z.literal('swap'),
+    ref: z.string().min(1).max(80),
+    with: z.string().min(1).max(80),
+  }),
+  /** Writes down how a trimmer stands, before it is touched. */
+  z.object({ do: z.literal('mark'), ref: z.string().min(1).max(80) }),
+  /** Touches the leads together and takes what they read off. */
+  z.object({ do: z.literal('zero') }),
+  /** Leaves it on. */
+  z.object({ do: z.literal('wait'), minutes: z.number().int().min(1).max(60) }),
+  /** Sprays a part cold; presses on one (empty: flexes the board) until it is let go. */
+  z.object({ do: z.literal('chill'), ref: z.string().min(1).max(80) }),
+  z.object({ do: z.literal('press'), ref: z.string().max(80) }),
+  z.object({ do: z.literal('release') }),
   z.object({
     do: z.literal('help'),
     help: Help,

@@ -2,7 +2,8 @@ import { indexBoard, nameKey, type Board } from '../board';
 import { Diagnoser } from '../diagnosis';
 import { parseFault, type RateTable } from '../fault';
 import { measurementKey, type Reading } from '../instrument';
-import { NoExercise, refsOf, type Exercise } from './exercise';
+import { NoExercise, type Exercise } from './exercise';
+import { refsOf } from './refs';
 
 /** A case that was closed, as far as it makes an exercise. */
 export interface ClosedCase {
@@ -49,6 +50,8 @@ export function exerciseOfCase(
     board,
     faults,
     complaint,
+    // What was really read has its leads in it already.
+    leadOhm: 0,
     recorded: new Map(
       readings.map(({ measurement, value }) => [measurementKey(measurement), value]),
     ),

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { Board } from '../board';
-import { Level } from './exercise';
+import { Level, LEVELS } from './exercise';
 import { Tried } from './skills';
 
 /**
@@ -44,7 +44,7 @@ export type Course = z.infer<typeof Course>;
 export const ExerciseResult = z.object({
   board: z.string().max(200),
   seed: z.number().int(),
-  level: z.number().int().min(1).max(5),
+  level: z.number().int().min(1).max(LEVELS.length),
   help: HelpGiven,
   /** ISO 8601. */
   finishedAt: z.iso.datetime(),

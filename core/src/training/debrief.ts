@@ -2,12 +2,16 @@ import { nameKey } from '../board';
 import { Diagnoser } from '../diagnosis';
 import type { RateTable } from '../fault';
 import { measurementKey, type Reading } from '../instrument';
-import { planNext } from '../plan';
-import { measurementWords, refsOf, valueWords, type Exercise } from './exercise';
+import { DEFAULT_COSTS, planNext } from '../plan';
+import { WHOLE_BOARD } from './come-and-go';
+import { measurementWords, valueWords, type Exercise } from './exercise';
+import { refsOf } from './refs';
 import { Session, type Move } from './session';
 
 /** From so much belief on a part is decided. */
 const DECIDED = 0.9;
+/** What warms a cold board up until a fault of warmth is there, minutes. */
+const BRINGS_MINUTES = 5;
 /** Readings after which the planner's own way is given up. */
 const MOST_READINGS = 90;
 
@@ -34,6 +38,8 @@ export interface Debrief {
   readonly decidedAt: number | undefined;
   readonly noticedAt: number | undefined;
   readonly wrong: readonly string[];
+  /** What else there is to learn from it: of what comes and goes, of a place that was botched. */
+  readonly notes: readonly string[];
   /** Each 0 to 1. */
   readonly score: {
     /** Undefined where the planner's minutes are not known. */
@@ -97,6 +103,7 @@ export function* debriefSteps(
         ),
       ...damage.map(({ words }) => words),
     ],
+    notes: notesOn(session),
     score: {
       cost: costScore(session, best),
       safety: Math.max(0, 1 - 0.5 * damage.length),
@@ -104,6 +111,24 @@ export function* debriefSteps(
     },
     solved: session.isSound,
   };
+}
+
+function notesOn({ exercise, moves }: Session): readonly string[] {
+  const { comesAndGoes, visited, faults } = exercise;
+  const readings = moves.filter(({ kind }) => kind === 'reading');
+  const away = readings.filter((move) => move.kind === 'reading' && move.away).length;
+  return [
+    ...(comesAndGoes
+      ? [
+          `${comesAndGoes.fault} came with ${comesAndGoes.by}: ${away} of ${readings.length} readings were taken while it was away, and what they show is a board that works`,
+        ]
+      : []),
+    ...(visited
+      ? [
+          `somebody had soldered at ${visited.join(', ')}: what he left was ${faults.slice(1).join(', ')}, the rest of his places was sound`,
+        ]
+      : []),
+  ];
 }
 
 /** Minutes beside the planner's; undefined where there are none to stand beside. */
@@ -158,6 +183,14 @@ function seenMove(
       better: undefined,
       belief: undefined,
     };
+  if (move.kind === 'swap' || move.kind === 'done')
+    return {
+      words: move.kind === 'done' ? move.words : `${move.refs.join(' and ')} changed places`,
+      minutes,
+      worthBits: undefined,
+      better: undefined,
+      belief: undefined,
+    };
   if (move.kind === 'replaced') {
     mended.add(nameKey(move.ref));
     return {
@@ -168,7 +201,7 @@ function seenMove(
       belief: beliefInTruth(diagnoser, move.before, left),
     };
   }
-  const { measurement, reading, before } = move;
+  const { measurement, reading, before, away } = move;
   const plan = planNext(diagnoser, before, diagnoser.believe([...before]), {
     most: Number.POSITIVE_INFINITY,
     ...(reading?.absent ? { absent: reading.absent } : {}),
@@ -180,7 +213,7 @@ function seenMove(
       ? { words: measurementWords(first.measurement), bits: first.gainBits, minutes: first.minutes }
       : undefined;
   return {
-    words: `${measurementWords(measurement)}: ${valueWords(measurement, reading?.value)}`,
+    words: `${measurementWords(measurement)}: ${valueWords(measurement, reading?.value)}${away ? ' (the fault was away)' : ''}`,
     minutes,
     // What is not among them tells less than is worth proposing.
     worthBits: own?.gainBits ?? 0,
@@ -197,13 +230,20 @@ function* bestWay(
   exercise: Exercise,
   diagnoser: Diagnoser,
 ): Generator<string, Debrief['best'], boolean> {
-  const session = new Session(exercise);
+  const session = new Session(exercise, DEFAULT_COSTS, true);
   if (session.isSound) return { minutes: 0, words: [] };
   const words: string[] = [];
+  // What comes and goes is brought first, and kept there: without it nothing is to be read.
+  const keepThere = (): void => {
+    if (!session.isWarm) words.push(session.attend({ do: 'wait', minutes: BRINGS_MINUTES }));
+  };
+  if (exercise.comesAndGoes?.by === 'touch')
+    words.push(session.attend({ do: 'press', ref: WHOLE_BOARD }));
   const unreadable = new Set<string>();
   const tried = new Set<string>();
   for (let taken = 0; taken < MOST_READINGS; taken += 1) {
     if (!(yield `the planner's way, step ${words.length + 1}`)) return undefined;
+    keepThere();
     const belief = diagnoser.believe([...session.readings]);
     const plan = planNext(diagnoser, session.readings, belief);
     const next = plan.measurements.find(

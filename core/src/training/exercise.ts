@@ -1,17 +1,14 @@
 import { z } from 'zod';
-import { indexBoard, nameKey, replaceableRef, type Board, type BoardIndex } from '../board';
+import { indexBoard, nameKey, type Board, type BoardIndex } from '../board';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
-import {
-  observableMeasurements,
-  pointText,
-  unitOf,
-  type Measurement,
-  type ReadingValue,
-} from '../instrument';
+import { pointText, unitOf, type Measurement, type ReadingValue } from '../instrument';
 import { formatQuantity } from '../quantity';
 import { candidateMeasurements } from '../plan';
 import { seeded, variedBoard, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
+import type { ComeAndGo } from './come-and-go';
+import { refsOf } from './refs';
+import { complaintOf, visitedParts } from './story';
 
 /** What is hidden at each level, the easiest first. */
 export const LEVELS = [
@@ -20,6 +17,9 @@ export const LEVELS = [
   { level: 3, words: 'two faults', faults: 2 },
   { level: 4, words: 'a fault that takes its fuse with it', faults: 1 },
   { level: 5, words: 'three faults, and an owner who says little', faults: 3 },
+  { level: 6, words: 'a fault that comes and goes', faults: 1 },
+  { level: 7, words: 'a fault, and what somebody else did before you', faults: 1 },
+  { level: 8, words: 'three faults, no sheet, and an owner who says little', faults: 3 },
 ] as const;
 export const Level = z.union([
   z.literal(1),
@@ -27,8 +27,14 @@ export const Level = z.union([
   z.literal(3),
   z.literal(4),
   z.literal(5),
+  z.literal(6),
+  z.literal(7),
+  z.literal(8),
 ]) satisfies z.ZodType<(typeof LEVELS)[number]['level']>;
 export type Level = z.infer<typeof Level>;
+
+/** Whether a level is worked on without the board's sheet. */
+export const isWithoutSheet = (level: Level): boolean => level === 8;
 
 export const isLevel = (level: number): level is Level => LEVELS.some((one) => one.level === level);
 
@@ -44,6 +50,12 @@ export interface Exercise {
   readonly faults: readonly string[];
   /** What its owner says. */
   readonly complaint: string;
+  /** The one of its faults that is not always there, and what brings it. */
+  readonly comesAndGoes?: ComeAndGo;
+  /** What somebody had under his iron before; what is seen of it tells nothing about guilt. */
+  readonly visited?: readonly string[];
+  /** What the leads of its ohmmeter add, ohm, until they are zeroed. */
+  readonly leadOhm: number;
   /** What was really read, by measurement, where it is a case that was closed. */
   readonly recorded?: ReadonlyMap<string, ReadingValue>;
 }
@@ -53,14 +65,16 @@ export class NoExercise extends Error {}
 
 /** Draws until something is found that can be seen; then there is nothing to be found. */
 const MOST_DRAWS = 200;
-/**
- * Of its usual current: what draws less is dead, what draws more gets hot. From memory of bench
- * practice.
- */
-const DEAD_SHARE = 0.15;
-const HOT_SHARE = 1.6;
 /** Modes that a beginner finds with a beep. */
 const PLAIN_MODES = /:(open|short|dry)(?:$|=)/;
+/** Modes of which warmth or a touch makes and unmakes the contact. */
+const LOOSE_MODES = /:(open|dry)(?:$|=)/;
+/** What an iron in a hurry leaves. */
+const BOTCHED_MODES = /:(dry|bridge)(?:$|=)/;
+/** Share of what comes and goes that comes with warmth. From memory of bench practice. */
+const BY_WARMTH = 0.6;
+/** Most that leads add to ohms, and what is the least of it. From memory of bench practice. */
+const LEAD_OHM = [0.1, 0.8] as const;
 
 /**
  * Hides something on a board, as often as the rate table has it. Every fault of it can be seen by
@@ -77,42 +91,62 @@ export function drawExercise(board: Board, rates: RateTable, seed: number, level
   const readings = candidateMeasurements(index).filter(({ kind }) => kind !== 'symptom');
   const sound = seenOn(real, [], readings);
   const pool = hypothesisSpace(index, rates).hypotheses.filter(
-    ({ name, fault, refs }) =>
-      refs.length > 0 && fault.type !== 'cut' && (level > 1 || PLAIN_MODES.test(name)),
+    ({ fault, refs }) => refs.length > 0 && fault.type !== 'cut',
   );
   const faults: string[] = [];
-  const wanted = LEVELS.find((one) => one.level === level)!.faults;
-  for (let draw = 0; draw < MOST_DRAWS && faults.length < wanted; draw += 1) {
-    const one = pick(pool, ({ fault }) => rateOf(index, rates, fault), random);
-    if (!one || touches(faults, one)) continue;
-    const blown = level === 4 ? blownBy(real, one.name) : [];
-    if (level === 4 && blown.length === 0) continue;
-    const seen = seenOn(real, [one.name], readings);
-    if (readings.some((_, i) => differs(sound[i], seen[i]))) faults.push(one.name, ...blown);
-  }
-  if (faults.length < wanted)
-    throw new NoExercise(
-      `${board.title}: nothing for level ${level} (${LEVELS[level - 1]!.words}) that a meter would see`,
-    );
+  const isSeen = (name: string): boolean => {
+    const seen = seenOn(real, [name], readings);
+    return readings.some((_, i) => differs(sound[i], seen[i]));
+  };
+  /** Draws until there are so many faults that are of these modes. */
+  const hide = (wanted: number, modes: RegExp): void => {
+    const own = pool.filter(({ name }) => modes.test(name));
+    for (let draw = 0; draw < MOST_DRAWS && faults.length < wanted; draw += 1) {
+      const one = pick(own, ({ fault }) => rateOf(index, rates, fault), random);
+      if (!one || touches(faults, one)) continue;
+      const blown = level === 4 ? blownBy(real, one.name) : [];
+      if (level === 4 && blown.length === 0) continue;
+      if (isSeen(one.name)) faults.push(one.name, ...blown);
+    }
+    if (faults.length < wanted)
+      throw new NoExercise(
+        `${board.title}: nothing for level ${level} (${LEVELS[level - 1]!.words}) that a meter would see`,
+      );
+  };
+  hide(LEVELS[level - 1]!.faults, MODES_OF[level] ?? ANY_MODE);
+  const asked = [...faults];
+  if (level === 7) hide(2, BOTCHED_MODES);
+  const comesAndGoes = level === 6 ? comingAndGoing(faults[0]!, random) : undefined;
+  const visited = level === 7 ? visitedParts(index, asked, faults[1]!, random) : undefined;
   return {
     seed,
     level,
     index,
     board: real,
     faults,
-    complaint: complaintOf(index, real, faults, level),
+    complaint: complaintOf({ index, board: real, faults, level, comesAndGoes, visited }),
+    ...(comesAndGoes ? { comesAndGoes } : {}),
+    ...(visited ? { visited } : {}),
+    // A beginner's leads are good ones.
+    leadOhm: level === 1 ? 0 : leadOhmOf(seed),
   };
 }
 
-/** The parts to be replaced, or the places to be mended, of named faults. */
-export const refsOf = (faults: readonly string[]): readonly string[] => [
-  ...new Set(
-    faults.map((name) => {
-      const place = name.slice(0, name.lastIndexOf(':'));
-      return place.includes('~') ? place : replaceableRef(place);
-    }),
-  ),
-];
+const ANY_MODE = /./;
+/** The modes that a level hides, where not any. */
+const MODES_OF: Readonly<Partial<Record<Level, RegExp>>> = { 1: PLAIN_MODES, 6: LOOSE_MODES };
+
+function comingAndGoing(fault: string, random: Random): ComeAndGo {
+  return { fault, ref: refsOf([fault])[0]!, by: random() < BY_WARMTH ? 'warmth' : 'touch' };
+}
+
+/** What the leads of an exercise add to ohms: its own, and none of what is hidden depends on it. */
+export function leadOhmOf(seed: number): number {
+  const random = seeded(seed * 13 + 5);
+  for (let i = 0; i < 8; i += 1) random();
+  const [least, most] = LEAD_OHM;
+  return Number((least + random() * (most - least)).toFixed(2));
+}
 
 const touches = (faults: readonly string[], { name }: SingleHypothesis): boolean => {
   const [own] = refsOf([name]);
@@ -166,33 +200,6 @@ function blownBy(board: Board, fault: string): readonly string[] {
   const bench = new BenchBoard(board, [fault], 'on');
   bench.power(true);
   return bench.wrong.filter((name) => name !== fault);
-}
-
-/** What of it is seen to be wrong, in an owner's words. */
-function complaintOf(
-  index: BoardIndex,
-  board: Board,
-  faults: readonly string[],
-  level: Level,
-): string {
-  const [sound, bad] = [[], faults].map((with_) => {
-    const bench = new BenchBoard(board, with_, 'on');
-    bench.power(true);
-    return bench;
-  });
-  const wrong = observableMeasurements(index).flatMap((m) => {
-    const name = m.observable!;
-    const [was, is] = [sound!, bad!].map((bench) => bench.respond('symptom', name.name, '')?.value);
-    if (was === undefined || is === undefined || was >= 0.5 === is >= 0.5) return [];
-    return [`${name.title}: ${is >= 0.5 ? 'so, and should not be' : 'not so'}`];
-  });
-  if (level === 5) return 'It stopped one day. Nobody touched it.';
-  if (wrong.length > 0) return wrong.join('; ');
-  // Without anything to look at on the board an owner still knows whether it draws current.
-  const [was, is] = [sound!.drawn(), bad!.drawn()];
-  if (was > 0 && is < DEAD_SHARE * was) return 'Dead. Nothing happens when it is switched on.';
-  if (was > 0 && is > HOT_SHARE * was) return 'It gets hot and smells.';
-  return 'It is not right, and nobody can say how.';
 }
 
 /** A measurement as one says it: `VM, volts`. */

@@ -4,12 +4,16 @@ export {
   LEVELS,
   measurementWords,
   NoExercise,
-  refsOf,
   type Exercise,
   valueWords,
   Level,
+  isWithoutSheet,
 } from './exercise';
-export { HELP_MINUTES, Session, type Answer, type Damage, type Move } from './session';
+export { refsOf } from './refs';
+export type { ComeAndGo } from './come-and-go';
+export { HELP_MINUTES } from './help';
+export { isAlike, isTrimmer } from './like-parts';
+export { Session, type Answer, type Damage, type Move } from './session';
 export { Action, Help } from './action';
 export { readPoints } from './points';
 export { exerciseOfCase, type ClosedCase } from './closed-case';

@@ -7,23 +7,24 @@ import {
   type Reading,
   type ReadingValue,
 } from '../instrument';
-import { DEFAULT_COSTS, planNext, setupMinutes, type CostTable } from '../plan';
+import { DEFAULT_COSTS, setupMinutes, type CostTable } from '../plan';
 import { readOff, seeded, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
 import type { Action, Help } from './action';
-import { measurementWords, refsOf, respond, type Exercise } from './exercise';
+import { LooseFault } from './come-and-go';
+import { colleagueSays, HELP_MINUTES } from './help';
+import { isAlike, isTrimmer, swappedName } from './like-parts';
+import { respond, type Exercise } from './exercise';
+import { refsOf } from './refs';
 
-/** What help costs, minutes: a colleague is asked. From memory of shop practice. */
-export const HELP_MINUTES = {
-  next: 3,
-  suspects: 4,
-  net: 1,
-  reading: 2,
-} as const satisfies Readonly<Record<Help, number>>;
 /** What may happen to a pad when a part comes off for nothing. From memory of bench practice. */
 const PAD_RISK = 0.03;
-/** A share that moved by less is not worth a word. */
-const LEAST_MOVE = 0.01;
+/** How often a probe slips from a chip's pin under power. From memory of bench practice. */
+const SLIPS = 0.02;
+/** What small things at the bench take, minutes. From memory of bench practice. */
+const SMALL_MINUTES = { mark: 0.5, zero: 0.3, chill: 0.5, press: 0.5, slip: 0.5 } as const;
+/** A hand that presses is missing at the probes: a reading takes so much longer, minutes. */
+const ONE_HANDED = 0.5;
 
 /** Something that was done at the bench, in the order done. */
 export type Move =
@@ -35,6 +36,8 @@ export type Move =
       /** Readings that stood before it: those since the last replacement. */
       readonly before: readonly Reading[];
       readonly minutes: number;
+      /** What comes and goes was away when it was taken. */
+      readonly away?: true;
     }
   | {
       readonly kind: 'replaced';
@@ -47,6 +50,9 @@ export type Move =
   | { readonly kind: 'off'; readonly ref: string; readonly minutes: number }
   /** The same one went on again. */
   | { readonly kind: 'back'; readonly ref: string; readonly minutes: number }
+  | { readonly kind: 'swap'; readonly refs: readonly [string, string]; readonly minutes: number }
+  /** Anything else that takes its time, in words. */
+  | { readonly kind: 'done'; readonly words: string; readonly minutes: number }
   | { readonly kind: 'help'; readonly help: Help; readonly minutes: number };
 
 /** What came of an action: what the meter shows, or what somebody says. */
@@ -76,13 +82,27 @@ export class Session {
   /** Parts that are off the board now. */
   private absent: readonly string[] = [];
   private standing: Reading[] = [];
+  private readonly mishaps: Random;
+  private readonly loose: LooseFault | undefined;
+  private isPressed = false;
+  private leadOhm: number;
+  private readonly marked = new Set<string>();
+  private lastSlip: string | undefined;
 
+  /** careful: nothing slips and the leads are zeroed, as for whoever shows how it could be done. */
   constructor(
     readonly exercise: Exercise,
     private readonly costs: CostTable = DEFAULT_COSTS,
+    private readonly careful = false,
   ) {
-    this.bench = new BenchBoard(exercise.board, exercise.faults, 'off');
-    this.random = seeded(exercise.seed * 7 + 3);
+    const { comesAndGoes, faults, board, seed } = exercise;
+    this.bench = new BenchBoard(board, faults, 'off');
+    this.random = seeded(seed * 7 + 3);
+    // Of their own: what mishap happens changes no reading.
+    this.mishaps = seeded(seed * 17 + 11);
+    this.leadOhm = careful ? 0 : exercise.leadOhm;
+    this.loose = comesAndGoes && new LooseFault(comesAndGoes, this.bench, this.mishaps);
+    this.loose?.look();
   }
 
   get minutes(): number {
@@ -96,19 +116,40 @@ export class Session {
 
   /** Whether nothing is wrong with it any more, hidden or happened. */
   get isSound(): boolean {
-    return this.bench.wrong.length === 0;
+    return this.bench.wrong.length === 0 && this.loose?.fault === undefined;
+  }
+
+  /** Whether no warmth has to be brought for what comes and goes. */
+  get isWarm(): boolean {
+    return this.loose?.when.isWarm !== false;
   }
 
   /** Takes a reading. What it shows; undefined where it can show nothing. */
   take(m: Measurement): ReadingValue | undefined {
-    const minutes = setupMinutes(this.setup, m.setup, this.costs) + this.costs.reading[m.kind];
+    const minutes =
+      setupMinutes(this.setup, m.setup, this.costs) +
+      this.costs.reading[m.kind] +
+      (this.isPressed ? ONE_HANDED : 0);
     this.putInto(m.setup);
-    const value = this.onRecord(m) ?? this.meterShows(m);
+    this.goesBy(minutes);
+    this.watched(
+      () => this.loose?.look(),
+      (event) => `${event}, when what comes and goes came`,
+    );
+    const slipped = this.slips(m);
+    const value = slipped ? undefined : (this.onRecord(m) ?? this.meterShows(m));
     const reading =
       value === undefined
         ? undefined
         : { measurement: m, value, ...(this.absent.length > 0 ? { absent: this.absent } : {}) };
-    this.moves.push({ kind: 'reading', measurement: m, reading, before: this.standing, minutes });
+    this.moves.push({
+      kind: 'reading',
+      measurement: m,
+      reading,
+      before: this.standing,
+      minutes,
+      ...(this.loose?.isAway ? { away: true as const } : {}),
+    });
     if (reading) {
       // Read again, the newer one stands.
       const key = measurementKey(m);
@@ -122,7 +163,29 @@ export class Session {
 
   private meterShows(m: Measurement): ReadingValue | undefined {
     const response = respond(this.bench, m);
-    return response && readOff(m, response, this.random);
+    if (!response) return undefined;
+    const leads = m.kind === 'resistance' || m.kind === 'continuity' ? this.leadOhm : 0;
+    return readOff(m, { ...response, value: response.value + leads }, this.random);
+  }
+
+  /** Under power a probe may slip from a chip's pin to the next one: nothing is read then. */
+  private slips({ kind, at, setup }: Measurement): boolean {
+    const { pin } = at;
+    const isFine = pin?.part.kind === 'chip' && (kind === 'voltage' || kind === 'logic');
+    if (!isFine || powerOf(setup) !== 'on' || this.exercise.level === 1 || this.careful)
+      return false;
+    if (this.mishaps() >= SLIPS) return false;
+    const next = pin.part.pins[pin.index + 1] ?? pin.part.pins[pin.index - 1];
+    if (next === undefined) return false;
+    const joined = `the probe slipped from ${pin.part.ref}.${pin.index + 1} to the pin beside it`;
+    const before = this.damage.length;
+    this.watched(
+      () => this.bench.bridgeForAMoment(at.net, next),
+      (event) => `${event}: ${joined}, with the power on`,
+    );
+    this.lastSlip =
+      this.damage.length > before ? joined : `${joined}; nothing came of it this time`;
+    return true;
   }
 
   /**
@@ -151,26 +214,110 @@ export class Session {
    * could be read, or where the board has no such point.
    */
   act(action: Action, diagnoser: () => Diagnoser): Answer {
-    if (action.do === 'replace') this.replace(action.ref);
-    else if (action.do === 'off') this.takeOff(action.ref);
-    else if (action.do === 'back') this.putBack(action.ref);
-    else if (action.do === 'pass') this.pass(action.words);
-    else if (action.do === 'help')
-      return { words: this.help(diagnoser(), action.help, action.net) };
-    else {
-      const { setup, kind, at, to } = action;
-      const resolved = resolveMeasurement(this.exercise.index, setup, kind, at, to);
-      const value = resolved.ok ? this.take(resolved.measurement) : undefined;
-      return value === undefined ? {} : { value };
+    switch (action.do) {
+      case 'take':
+        return this.takeTyped(action);
+      case 'help':
+        return { words: this.help(diagnoser(), action.help, action.net) };
+      case 'swap':
+        return { words: this.swap(action.ref, action.with) };
+      case 'replace':
+        this.replace(action.ref);
+        return {};
+      case 'off':
+        this.takeOff(action.ref);
+        return {};
+      case 'back':
+        this.putBack(action.ref);
+        return {};
+      case 'pass':
+        this.pass(action.words);
+        return {};
+      case 'mark':
+      case 'zero':
+      case 'wait':
+      case 'chill':
+      case 'press':
+      case 'release':
+        return { words: this.attend(action) };
     }
-    return {};
+  }
+
+  private takeTyped({ setup, kind, at, to }: Extract<Action, { do: 'take' }>): Answer {
+    const resolved = resolveMeasurement(this.exercise.index, setup, kind, at, to);
+    if (!resolved.ok) return {};
+    this.lastSlip = undefined;
+    const value = this.take(resolved.measurement);
+    if (this.lastSlip !== undefined) return { words: this.lastSlip };
+    return value === undefined ? {} : { value };
+  }
+
+  /** The small things: what was done, in words. */
+  attend(
+    action: Extract<Action, { do: 'mark' | 'zero' | 'wait' | 'chill' | 'press' | 'release' }>,
+  ) {
+    const done = (words: string, minutes: number): string => {
+      this.moves.push({ kind: 'done', words, minutes });
+      this.goesBy(minutes);
+      return words;
+    };
+    if (action.do === 'wait') {
+      const minutes = setupMinutes(this.setup, 'on', this.costs) + action.minutes;
+      this.putInto('on');
+      return done(`left on for ${action.minutes} min`, minutes);
+    }
+    if (action.do === 'zero') {
+      this.leadOhm = 0;
+      return done('leads touched together, and what they read taken off', SMALL_MINUTES.zero);
+    }
+    if (action.do === 'release') {
+      this.isPressed = false;
+      this.loose?.when.press(undefined);
+      return done('let go', 0);
+    }
+    const ref = action.ref === '' ? '' : this.nameOf(action.ref);
+    if (action.do === 'press') {
+      this.isPressed = true;
+      this.loose?.when.press(ref);
+      return done(ref === '' ? 'the board held flexed' : `${ref} pressed on`, SMALL_MINUTES.press);
+    }
+    if (action.do === 'chill') {
+      // Minutes go by before it is cold.
+      const words = done(`${ref} sprayed cold`, SMALL_MINUTES.chill);
+      this.loose?.when.chill(ref);
+      return words;
+    }
+    this.marked.add(nameKey(ref));
+    return done(`how ${ref} stands is written down`, SMALL_MINUTES.mark);
+  }
+
+  /** Two of a kind change places. What came of it, in words: what is bad goes with its part. */
+  swap(ref: string, other: string): string {
+    const { index } = this.exercise;
+    const [a, b] = [replaceablePart(index, ref), replaceablePart(index, other)];
+    if (!a || !b || a.ref === b.ref || !isAlike(a.parts, b.parts))
+      return `${a?.ref ?? ref} and ${b?.ref ?? other} are not two of a kind: nothing is swapped`;
+    const minutes = this.iron(1);
+    this.moves.push({ kind: 'swap', refs: [a.ref, b.ref], minutes });
+    this.goesBy(minutes);
+    const loose = this.loose?.fault;
+    const to = (name: string): string | undefined => swappedName(name, a.ref, b.ref);
+    const moved = this.bench.wrong.filter((name) => name !== loose && to(name) !== undefined);
+    for (const name of moved) this.bench.undo(name);
+    for (const name of moved) this.bench.spoil(to(name)!);
+    if (loose !== undefined) this.loose!.moved(to(loose) ?? loose);
+    this.standing = [];
+    return `${a.ref} and ${b.ref} have changed places`;
   }
 
   /** Takes a part off the board: half of what replacing it takes. */
   takeOff(ref: string): void {
     const own = this.nameOf(ref);
     if (this.isOff(own)) return;
-    this.moves.push({ kind: 'off', ref: own, minutes: this.iron(0.5) });
+    this.keepSetting(own);
+    const minutes = this.iron(0.5);
+    this.moves.push({ kind: 'off', ref: own, minutes });
+    this.goesBy(minutes);
     this.bench.unplug(own);
     this.absent = [...this.absent, own];
   }
@@ -179,7 +326,9 @@ export class Session {
   putBack(ref: string): void {
     const own = this.nameOf(ref);
     if (!this.isOff(own)) return;
-    this.moves.push({ kind: 'back', ref: own, minutes: this.iron(0.5) });
+    const minutes = this.iron(0.5);
+    this.moves.push({ kind: 'back', ref: own, minutes });
+    this.goesBy(minutes);
     this.plug(own);
   }
 
@@ -207,15 +356,42 @@ export class Session {
     return minutes;
   }
 
+  /** A trimmer that goes without its setting written down has to be set anew. */
+  private keepSetting(ref: string): void {
+    const part = replaceablePart(this.exercise.index, ref)?.parts[0];
+    if (part && isTrimmer(part) && !this.marked.has(nameKey(ref)))
+      this.pass(`${ref} is a trimmer, and nobody wrote down how it stood: it has to be set anew`);
+  }
+
+  /** Bench minutes go by. */
+  private goesBy(minutes: number): void {
+    this.loose?.when.pass(minutes, powerOf(this.setup) === 'on');
+  }
+
+  /** Does something to the bench, and keeps what happened by itself as harm. */
+  private watched(work: () => void, words: (event: string) => string): void {
+    const before = this.bench.events.length;
+    work();
+    const happened = this.bench.events.slice(before);
+    for (const event of happened)
+      this.damage.push({ words: words(event), move: this.moves.length });
+    // Another board: it has a blown fuse more.
+    if (happened.length > 0) this.standing = [];
+  }
+
   /** A good part in the place of this one, or a place mended. Whether it was bad. */
   replace(ref: string): boolean {
     const own = this.nameOf(ref);
+    this.keepSetting(own);
     // Where it is off already, half of the work is done.
     const minutes = this.iron(this.isOff(own) ? 0.5 : 1);
     this.plug(own);
     const isOwn = (one: string): boolean =>
       own.includes('~') ? sameNets(one, own) : nameKey(one) === nameKey(own);
-    const wasBad = refsOf(this.bench.wrong).some(isOwn);
+    const loose = this.loose?.fault;
+    const isLoose = loose !== undefined && refsOf([loose]).some(isOwn);
+    const wasBad = isLoose || refsOf(this.bench.wrong).some(isOwn);
+    if (isLoose) this.loose!.cure();
     if (own.includes('~'))
       for (const fault of this.bench.wrong) {
         if (isOwn(fault.slice(0, fault.lastIndexOf(':')))) this.bench.undo(fault);
@@ -223,6 +399,7 @@ export class Session {
     else this.bench.replace(own);
     const at = this.moves.length;
     this.moves.push({ kind: 'replaced', ref: own, wasBad, before: this.standing, minutes });
+    this.goesBy(minutes);
     if (!wasBad && this.random() < PAD_RISK)
       this.damage.push({ words: `a pad of ${own} came off with it, and it was good`, move: at });
     // What was read before speaks of another board.
@@ -233,64 +410,22 @@ export class Session {
   /** Asks a colleague: what he would measure next, whom he suspects, or what holds a net. */
   help(diagnoser: Diagnoser, help: Help, net = ''): string {
     this.moves.push({ kind: 'help', help, minutes: HELP_MINUTES[help] });
-    const { index } = this.exercise;
-    if (help === 'net') {
-      const found = index.netByKey.get(nameKey(net));
-      const refs = found && [
-        ...new Set((index.pinsOfNet.get(found) ?? []).map(({ part }) => replaceableRef(part.ref))),
-      ];
-      return refs
-        ? `On ${found}: ${refs.join(', ')}. Any of them can hold it.`
-        : `There is no net ${net}.`;
-    }
-    if (help === 'reading') return lastReadingWords(diagnoser, this.standing);
-    const belief = diagnoser.believe([...this.standing]);
-    if (help === 'suspects')
-      return belief.byPart
-        .slice(0, 3)
-        .map(({ ref, probability }) => `${ref} ${Math.round(100 * probability)} %`)
-        .join(', ');
-    const [first] = planNext(diagnoser, this.standing, belief).measurements;
-    return first
-      ? `I would measure ${measurementWords(first.measurement)}: it ${first.reason}`
-      : 'No reading tells more: replace the likeliest.';
+    return colleagueSays({ diagnoser, readings: this.standing, help, net });
   }
 
   private putInto(setup: Setup): void {
     if (setup === this.setup) return;
     const wasOn = powerOf(this.setup) === 'on';
-    const before = this.bench.events.length;
     this.setup = setup;
-    this.bench.putInto(setup);
-    this.bench.power(powerOf(setup) === 'on');
-    for (const event of this.bench.events.slice(before)) {
-      this.damage.push({
-        words: `${event}${wasOn ? '' : ', at the moment of power: ohms from the rails to ground would have told'}`,
-        move: this.moves.length,
-      });
-      // Another board: it has a blown fuse more.
-      this.standing = [];
-    }
+    this.watched(
+      () => {
+        this.bench.putInto(setup);
+        this.bench.power(powerOf(setup) === 'on');
+      },
+      (event) =>
+        `${event}${wasOn ? '' : ', at the moment of power: ohms from the rails to ground would have told'}`,
+    );
   }
-}
-
-/** What the newest reading did to the belief: whom it speaks for and against, in shares. */
-function lastReadingWords(diagnoser: Diagnoser, readings: readonly Reading[]): string {
-  const last = readings.at(-1);
-  if (!last) return 'Nothing is read yet of the board as it is now.';
-  const share = (list: readonly Reading[]): ReadonlyMap<string, number> =>
-    new Map(diagnoser.believe([...list]).byPart.map(({ ref, probability }) => [ref, probability]));
-  const [before, after] = [share(readings.slice(0, -1)), share(readings)];
-  const moved = [...after]
-    .map(([ref, now]) => ({ ref, was: before.get(ref) ?? 0, now }))
-    .sort((a, b) => Math.abs(b.now - b.was) - Math.abs(a.now - a.was))
-    .slice(0, 3)
-    .filter(({ was, now }) => Math.abs(now - was) >= LEAST_MOVE);
-  const percent = (of: number): string => `${Math.round(100 * of)} %`;
-  const of = measurementWords(last.measurement);
-  return moved.length === 0
-    ? `${of}: it moved nobody by more than ${percent(LEAST_MOVE)}.`
-    : `${of}: ${moved.map(({ ref, was, now }) => `${ref} from ${percent(was)} to ${percent(now)}`).join(', ')}.`;
 }
 
 const sameNets = (one: string, other: string): boolean => {

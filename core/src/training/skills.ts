@@ -3,7 +3,7 @@ import { nameKey, replaceablePart, type BoardIndex } from '../board';
 import { supplyRails } from '../device';
 import { shareInterval, type Interval } from '../statistics';
 import type { Debrief } from './debrief';
-import { refsOf } from './exercise';
+import { refsOf } from './refs';
 import type { Session } from './session';
 
 /** What is practised. */
