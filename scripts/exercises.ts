@@ -23,6 +23,7 @@ const middle = (of: number[]): number => of.sort((a, b) => a - b)[Math.floor(of.
 
 for (let n = 0; n < COUNT; n += 1) {
   const name = BOARDS[n % BOARDS.length]!;
+  if (n % 20 === 0) process.stderr.write(`${n} of ${COUNT}\n`);
   const { level } = LEVELS[Math.floor(n / BOARDS.length) % LEVELS.length]!;
   const seed = 1 + Math.floor(n / (BOARDS.length * LEVELS.length));
   const key = `${name} level ${level}`;
@@ -36,7 +37,7 @@ for (let n = 0; n < COUNT; n += 1) {
     for (const ref of refsOf(exercise.faults)) own.replace(ref);
     if (wasSound || !own.isSound)
       tally.unsolvable.push(`seed ${seed}: ${exercise.faults.join(', ')}`);
-    if (n % EVERY !== 0) continue;
+    if (n % EVERY > 0) continue;
     const { best } = debrief(new Session(exercise), RATES);
     if (best) tally.minutes.push(best.minutes);
     else tally.lost.push(`seed ${seed}: ${exercise.faults.join(', ')}`);
@@ -44,7 +45,6 @@ for (let n = 0; n < COUNT; n += 1) {
     if (!(error instanceof NoExercise)) throw error;
     tally.none += 1;
   }
-  if (n % 20 === 19) process.stderr.write(`${n + 1} of ${COUNT}\n`);
 }
 
 let isBad = false;

@@ -4,6 +4,7 @@ import { nameKey, replaceablePart } from '@hanzai/core/board';
 import { Diagnoser } from '@hanzai/core/diagnosis';
 import { resolveMeasurement, type ReadingKind } from '@hanzai/core/instrument';
 import {
+  Action,
   debrief,
   drawExercise,
   HELP_MINUTES,
@@ -36,7 +37,37 @@ const HELP = `  v NET [NET]      volts, power on          r A B   ohms, power of
   i REF            current through a part   see NAME   what is seen of the unit
   replace REF      a good part in its place (of a bridge: NETA~NETB)
   ask              what to measure next (${HELP_MINUTES.next} min)   suspects (${HELP_MINUTES.suspects} min)   net NET (${HELP_MINUTES.net} min)   what (${HELP_MINUTES.reading} min): what the last reading says
+  off REF          takes a part off        back REF       the same one on again
+  zero             leads touched together, what they read taken off
+  wait MIN         leaves it on            chill REF      sprays a part cold
+  press [REF]      presses on a part, or flexes the board; let go ends it
+  swap REF REF     two of a kind change places   mark REF   writes down how a trimmer stands
   done             it is sound, or you give up: what could have been`;
+
+const WHAT_IT_NEEDS = 'wait and 1 to 60 minutes, or the name of a part';
+
+/** A line as an action, not yet checked; undefined where it is none of these. */
+function deedOf(verb: string, [first = '', second = '']: readonly string[]): object | undefined {
+  switch (verb) {
+    case 'off':
+    case 'back':
+    case 'chill':
+    case 'press':
+    case 'mark':
+      return { do: verb, ref: first };
+    case 'swap':
+      return { do: verb, ref: first, with: second };
+    case 'wait':
+      return { do: verb, minutes: Number(first) };
+    case 'zero':
+      return { do: verb };
+    case 'let':
+    case 'release':
+      return { do: 'release' };
+    default:
+      return undefined;
+  }
+}
 
 /** What a line made of the exercise. end: nothing more is taken. */
 export interface Answered {
@@ -77,6 +108,8 @@ export class PracticeGame {
     if (verb === 'net') return more(this.session.help(this.diagnoser, 'net', rest[0] ?? ''));
     if (verb === 'what') return more(this.session.help(this.diagnoser, 'reading'));
     if (verb === 'replace') return this.replace(rest[0] ?? '');
+    const deed = deedOf(verb, rest);
+    if (deed) return this.attend(deed);
     if (!Object.hasOwn(KINDS, verb))
       return { text: `"${word}" is nothing that can be done here; help says what is`, end: false };
     const { index } = this.session.exercise;
@@ -88,6 +121,20 @@ export class PracticeGame {
     const shown = valueWords(resolved.measurement, value);
     const happened = this.session.damage.slice(damage).map(({ words }) => `\n  ${words}`);
     return more([shown, ...happened].join(''));
+  }
+
+  /** A small thing at the bench, or a part off or on again, where the line says one that can be. */
+  private attend(typed: object): Answered {
+    const { success, data } = Action.safeParse(typed);
+    if (!success) return { text: `expected ${WHAT_IT_NEEDS}`, end: false };
+    const { index } = this.session.exercise;
+    const named = 'ref' in data && data.ref !== '' ? data.ref : undefined;
+    if (named !== undefined && !replaceablePart(index, named))
+      return { text: `no part "${named}" on this board`, end: false };
+    const damage = this.session.damage.length;
+    const { words = 'done' } = this.session.act(data, () => this.diagnoser);
+    const happened = this.session.damage.slice(damage).map((one) => `\n  ${one.words}`);
+    return { text: `${words}${happened.join('')}   [${this.clock()}]`, end: false };
   }
 
   private replace(name: string): Answered {
@@ -123,6 +170,7 @@ export function debriefText(said: Debrief): string {
       ? 'It was never decided by readings.'
       : `Decided with move ${said.decidedAt + 1}${said.noticedAt === undefined ? ', and not noticed' : `, acted on with move ${said.noticedAt + 1}`}.`,
     ...said.wrong.map((words) => `Wrong: ${words}.`),
+    ...said.notes.map((words) => `Mind: ${words}.`),
     said.best
       ? `You took ${said.minutes.toFixed(1)} min, the planner ${said.best.minutes.toFixed(1)}: ${said.best.words.join('; ')}.`
       : `You took ${said.minutes.toFixed(1)} min; the planner did not come through it.`,

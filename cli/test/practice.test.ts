@@ -45,6 +45,26 @@ describe('the exercise in a terminal', () => {
     expect(one.answer('help').text).toContain('replace REF');
     expect(one.answer('  ').text).toBe('');
   });
+  it('does the small things at the bench, each for its minutes, and says what is missing', () => {
+    const one = game();
+    for (const [line, says] of [
+      ['zero', /leads touched.*\[0\.3 min\]/],
+      ['wait 5', /left on for 5 min.*\[6\.3 min\]/],
+      ['chill c8', /C8 sprayed cold/],
+      ['press', /flexed/],
+      ['let go', /let go/],
+      ['off c8', /done/],
+      ['back c8', /done/],
+      ['mark c8', /written down/],
+      ['swap c8 r5', /not two of a kind/],
+      ['wait', /1 to 60 minutes/],
+      ['wait 1e9', /1 to 60 minutes/],
+      ['chill', /name of a part/],
+      ['chill Z9', /no part "Z9"/],
+      ['swap c8', /name of a part/],
+    ] as const)
+      expect(one.answer(line).text, line).toMatch(says);
+  });
   it('never says by itself whether a replaced part was the one', () => {
     const one = game();
     const [right, wrong] = [one.answer(`replace ${bad}`), one.answer('replace C8')].map(
@@ -59,7 +79,7 @@ describe('the exercise in a terminal', () => {
         fc.oneof(
           fc.string({ maxLength: 40 }),
           fc
-            .constantFrom('r', 'v', 'replace', 'see', 'i')
+            .constantFrom('r', 'v', 'replace', 'see', 'i', 'wait', 'swap', 'press', 'off')
             .chain((verb) => fc.string({ maxLength: 12 }).map((rest) => `${verb} ${rest}`)),
         ),
         (line) => {
@@ -98,7 +118,7 @@ describe('practice BOARD', () => {
     [[BOARD, 'more'], UsageError],
     [[BOARD, '--seed', '0'], UsageError],
     [[BOARD, '--seed', 'one'], UsageError],
-    [[BOARD, '--level', '6'], UsageError],
+    [[BOARD, '--level', '9'], UsageError],
     [['no-such.cir'], InputError],
   ])('refuses %j', async (words, kind) => {
     await expect(played(words as string[], [])).rejects.toThrow(kind as typeof UsageError);

@@ -76,6 +76,24 @@ test('a hidden fault is measured, named, replaced and debriefed, and nothing rea
   await expect(page.getByRole('row', { name: /YC2-DRV 12 V rail, sheet 2/ })).toHaveCount(0);
 });
 
+test('without a sheet the parts are what is seen, and what comes and goes is brought', async ({
+  page,
+}) => {
+  await begin(page, 8, 2);
+  const seen = page.getByRole('region', { name: 'What is seen on it' });
+  await expect(seen).toContainText('F1');
+  await strip(page, 'f1', /Read: /);
+  await expect(page.getByRole('region', { name: 'Readings' })).toContainText(/F1/i);
+  await page.getByLabel('What', { exact: true }).selectOption('Leave it on, and let it get warm');
+  await page.getByLabel('Minutes').fill('6');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('Last: left on for 6 min.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Last: left on for 6 min.')).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([]);
+});
+
 test('the tour teaches the reading line, step by step, and counts for no skill', async ({
   page,
 }) => {

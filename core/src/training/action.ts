@@ -47,3 +47,9 @@ export const Action = z.discriminatedUnion('do', [
   z.object({ do: z.literal('pass'), words: z.string().min(1).max(300) }),
 ]);
 export type Action = z.infer<typeof Action>;
+
+/** The small things that are done at a bench beside readings and the iron. */
+export type Attention = Extract<
+  Action,
+  { do: 'swap' | 'mark' | 'zero' | 'wait' | 'chill' | 'press' | 'release' }
+>;

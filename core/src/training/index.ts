@@ -14,7 +14,7 @@ export type { ComeAndGo } from './come-and-go';
 export { HELP_MINUTES } from './help';
 export { isAlike, isTrimmer } from './like-parts';
 export { Session, type Answer, type Damage, type Move } from './session';
-export { Action, Help } from './action';
+export { Action, Help, type Attention } from './action';
 export { readPoints } from './points';
 export { exerciseOfCase, type ClosedCase } from './closed-case';
 export { Course, CourseResults, ExerciseResult, HelpGiven } from './course';

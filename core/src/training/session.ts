@@ -10,7 +10,7 @@ import {
 import { DEFAULT_COSTS, setupMinutes, type CostTable } from '../plan';
 import { readOff, seeded, type Random } from '../practice';
 import { BenchBoard } from '../simulated';
-import type { Action, Help } from './action';
+import type { Action, Attention, Help } from './action';
 import { LooseFault } from './come-and-go';
 import { colleagueSays, HELP_MINUTES } from './help';
 import { isAlike, isTrimmer, swappedName } from './like-parts';
@@ -219,8 +219,6 @@ export class Session {
         return this.takeTyped(action);
       case 'help':
         return { words: this.help(diagnoser(), action.help, action.net) };
-      case 'swap':
-        return { words: this.swap(action.ref, action.with) };
       case 'replace':
         this.replace(action.ref);
         return {};
@@ -233,6 +231,7 @@ export class Session {
       case 'pass':
         this.pass(action.words);
         return {};
+      case 'swap':
       case 'mark':
       case 'zero':
       case 'wait':
@@ -253,9 +252,8 @@ export class Session {
   }
 
   /** The small things: what was done, in words. */
-  attend(
-    action: Extract<Action, { do: 'mark' | 'zero' | 'wait' | 'chill' | 'press' | 'release' }>,
-  ) {
+  attend(action: Attention): string {
+    if (action.do === 'swap') return this.swap(action.ref, action.with);
     const done = (words: string, minutes: number): string => {
       this.moves.push({ kind: 'done', words, minutes });
       this.goesBy(minutes);

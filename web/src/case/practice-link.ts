@@ -1,5 +1,6 @@
-import type { ReadingKind } from '@hanzai/core/instrument';
-import type { Help, HelpGiven } from '@hanzai/core/training';
+import type { BoardIndex } from '@hanzai/core/board';
+import type { MeasurementResult, ReadingKind } from '@hanzai/core/instrument';
+import type { Attention, Help, HelpGiven } from '@hanzai/core/training';
 import type { ProposedPoints } from './strip/grammar';
 
 /** Something that was asked, and what was said. */
@@ -43,6 +44,15 @@ export interface PracticeLink {
   /** Why the bench does nothing any more. */
   readonly failure: string | undefined;
   readonly busy: boolean;
+  /** The board on the bench. Where there is no sheet of it, only what is seen of it may be told. */
+  readonly bench: BoardIndex;
+  readonly hasSheet: boolean;
+  /** What was done beside readings, the newest last, in words. */
+  readonly deeds: readonly string[];
+  /** What a text without a value points at. */
+  readonly points: (text: string) => MeasurementResult;
+  /** Does one of the small things at the bench: provokes, zeroes, swaps, writes a setting down. */
+  readonly attend: (deed: Attention) => void;
   readonly ask: (question: Help, net?: string) => void;
   /**
    * Puts the probes on what was typed, or on what is first on a list, and files what the meter

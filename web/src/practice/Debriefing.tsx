@@ -166,6 +166,15 @@ function Told({ said, state, run }: { said: Debrief; state: CaseState; run: Prac
           </ul>
         </Panel>
       )}
+      {said.notes.length > 0 && (
+        <Panel title="What was special about it">
+          <ul>
+            {said.notes.map((words) => (
+              <li key={words}>{words}.</li>
+            ))}
+          </ul>
+        </Panel>
+      )}
       <Panel title="Move by move">
         {said.moves.length === 0 ? (
           <p>Nothing was done.</p>

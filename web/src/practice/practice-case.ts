@@ -1,7 +1,7 @@
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { type Measurement, type ReadingValue } from '@hanzai/core/instrument';
 import { formatCompact } from '@hanzai/core/quantity';
-import type { Action } from '@hanzai/core/training';
+import { isWithoutSheet, type Action } from '@hanzai/core/training';
 import type { CaseView } from '../case/case-view';
 import type { Entry, EntryBody } from '../case/entry';
 import { isPowered, playJournal } from '../case/journal';
@@ -12,6 +12,10 @@ import { readingEntry, writtenPoints } from '../case/written-points';
 import type { PracticeRun } from './run';
 
 // An exercise as the screens of a case see it.
+
+/** Whether the trainee has the sheet of the board: a case that was closed had it. */
+export const hasSheet = ({ level, closed }: PracticeRun): boolean =>
+  closed !== undefined || !isWithoutSheet(level);
 
 /** The case that the screens show: of no unit, no owner, no number. */
 export function practiceView(run: PracticeRun): CaseView {
@@ -40,7 +44,7 @@ export function practiceView(run: PracticeRun): CaseView {
     codes: [],
     template: [],
     openedAt: run.startedAt,
-    board: { id: run.id, content: run.board },
+    board: hasSheet(run) ? { id: run.id, content: run.board } : null,
     entries: run.entries,
     unreadable: 0,
   };

@@ -30,7 +30,7 @@ import {
   takeOf,
 } from './practice-case';
 import { propose, statesOf, wentWell } from './propose';
-import { type PracticeRun } from './run';
+import { PracticeRun } from './run';
 import { PracticeStorage } from './storage';
 import { tourOf } from './tour';
 
@@ -334,6 +334,7 @@ describe('what a debrief says', () => {
     decidedAt: undefined,
     noticedAt: undefined,
     wrong: [],
+    notes: [],
     score: { cost: 0, safety: 1, attribution: 0 },
     solved: false,
     ...more,
@@ -368,6 +369,32 @@ describe('what a debrief says', () => {
     expect(habitWords(said({ wrong: ['F1 blew: ohms from the rails to ground'] }))[0]).toContain(
       'Ohms',
     );
+  });
+});
+
+describe('without a sheet', () => {
+  it('the case of the screens has none, and the bench is the same board', () => {
+    expect(practiceView(run({ level: 8 })).board).toBeNull();
+    expect(practiceView(run({ level: 7 })).board).not.toBeNull();
+    const door = new PracticeDoor();
+    const stand = door.open({ board, seed: 1, level: 8, actions: [] });
+    expect(stand).toMatchObject({ minutes: 0, damage: [] });
+    expect(
+      door.act({ do: 'take', setup: 'off', kind: 'resistance', at: 'C6.1', to: 'C6.2' }),
+    ).toHaveProperty('value');
+  });
+  it('a reading stands at the points that it names', () => {
+    const found = readPoints(index, 'c6.1 c6.2 ohms');
+    if (!found.ok) throw new Error(found.what);
+    const entries = [entry(readEntry(found.measurement, 12))];
+    expect(playJournal(entries, undefined).loose).toHaveLength(1);
+  });
+  it('a run that an earlier version debriefed is debriefed again', () => {
+    const { moves, score } = { moves: [], score: { safety: 1 } };
+    const old = { ...run({ result: result() }), said: { moves, score } };
+    expect(PracticeRun.parse(old).said).toBeUndefined();
+    const now = { ...old, said: { moves, score, notes: [] } };
+    expect(PracticeRun.parse(now).said).toBeDefined();
   });
 });
 

@@ -23,10 +23,13 @@ export const ClosedSource = z.object({
 });
 export type ClosedSource = z.infer<typeof ClosedSource>;
 
-/** Written and read by this browser alone: that it is one at all is enough. */
+/**
+ * Written and read by this browser alone: that it is one at all is enough. One of an earlier version
+ * is worked out again.
+ */
 function isDebrief(value: unknown): boolean {
-  const { moves, score } = (value ?? {}) as Partial<Debrief>;
-  return Array.isArray(moves) && typeof score?.safety === 'number';
+  const { moves, notes, score } = (value ?? {}) as Partial<Debrief>;
+  return Array.isArray(moves) && Array.isArray(notes) && typeof score?.safety === 'number';
 }
 
 /** An exercise that was begun, as this browser keeps it: all that is needed to go on with it. */
@@ -52,7 +55,7 @@ export const PracticeRun = z.object({
   entries: z.array(Entry),
   result: ExerciseResult.optional(),
   /** What was said when it was over: it takes a while to work out, and does not change. */
-  said: z.custom<Debrief>(isDebrief).optional(),
+  said: z.custom<Debrief>(isDebrief).optional().catch(undefined),
 });
 export type PracticeRun = z.infer<typeof PracticeRun>;
 

@@ -12,6 +12,7 @@ import type { PracticeStand } from '../workers/practice-room';
 import { openPracticeBench, type PracticeBench } from './bench';
 import {
   actionOf,
+  hasSheet,
   passedBy,
   practiceObjection,
   practiceView,
@@ -124,8 +125,9 @@ export function usePracticeCase(
       try {
         const passed = passedBy(readEntry(measurement, 0), newest.current.entries, index);
         if (passed) await act({ do: 'pass', words: passed });
-        const { value } = await act(takeOf(measurement));
-        if (value === undefined) return { ok: false, why: 'the meter shows nothing steady there' };
+        const { value, words: mishap } = await act(takeOf(measurement));
+        if (value === undefined)
+          return { ok: false, why: mishap ?? 'the meter shows nothing steady there' };
         const body = readEntry(measurement, value);
         const entry: Entry = { id: v7(), madeAt: new Date().toISOString(), body };
         change((was) => ({ ...was, entries: [...was.entries, entry] }));
@@ -150,6 +152,25 @@ export function usePracticeCase(
     [act],
   );
 
+  const attend = useCallback<PracticeLink['attend']>(
+    (deed) => {
+      if (newest.current.result) return;
+      setBusy(true);
+      act(deed)
+        .catch((error: unknown) => setFailure(String((error as Error).message ?? error)))
+        .finally(() => setBusy(false));
+    },
+    [act],
+  );
+  const points = useCallback((text: string) => readPoints(index, text), [index]);
+  const deeds = useMemo(
+    () =>
+      run.actions.flatMap(({ action, words }) =>
+        action.do === 'help' || words === undefined ? [] : [words],
+      ),
+    [run.actions],
+  );
+
   const said = useMemo(
     () =>
       run.actions.flatMap(({ action, words }) =>
@@ -172,6 +193,11 @@ export function usePracticeCase(
     tour: run.tour ? tourOf(run.entries, index) : undefined,
     failure,
     busy: busy || (!bench && failure === undefined),
+    bench: index,
+    hasSheet: hasSheet(run),
+    deeds,
+    points,
+    attend,
     ask,
     measure,
   };

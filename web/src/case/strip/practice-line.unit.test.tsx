@@ -1,5 +1,6 @@
 // @vitest-environment happy-dom
 import { indexBoard, readSheetLines } from '@hanzai/core/board';
+import { readPoints } from '@hanzai/core/training';
 import { LIBRARY } from '@hanzai/data';
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
@@ -32,7 +33,13 @@ function bench(practice: Partial<PracticeLink> = {}) {
     append: (body: EntryBody) => void filed.push(body),
     expect: async () => undefined,
     engine: undefined,
-    practice: { help: 'none', busy: false, measure, ...practice },
+    practice: {
+      help: 'none',
+      busy: false,
+      measure,
+      points: (text: string) => readPoints(index, text),
+      ...practice,
+    },
   } as unknown as CaseState;
   render(<Strip state={state} chance={() => 0.5} />);
   return { measure, filed, line: screen.getByLabelText<HTMLInputElement>('Reading') };

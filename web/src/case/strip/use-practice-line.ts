@@ -1,4 +1,4 @@
-import { measurementWords, readPoints } from '@hanzai/core/training';
+import { measurementWords } from '@hanzai/core/training';
 import type { PracticeLink } from '../practice-link';
 import type { ProposedPoints } from './grammar';
 import type { StripState } from './use-strip';
@@ -13,11 +13,11 @@ export interface PracticeLine {
 /** Undefined where the case is none. */
 export function usePracticeLine(
   practice: PracticeLink | undefined,
-  { text, line, index, enter, say, type }: StripState,
+  { text, line, enter, say, type }: StripState,
   proposed: ProposedPoints | undefined,
 ): PracticeLine | undefined {
   if (!practice) return undefined;
-  const points = text.trim() === '' ? undefined : readPoints(index, text);
+  const points = text.trim() === '' ? undefined : practice.points(text);
   const isCommand = line.ok && line.items.every(({ kind }) => kind !== 'reading');
   const hasValue = line.ok && !isCommand && !points?.ok;
   const measure = async (): Promise<void> => {

@@ -20,6 +20,7 @@ import { Notice } from '../../ui/Notice';
 import { Panel } from '../../ui/Panel';
 import { Rows } from '../../ui/Rows';
 import { TextField } from '../../ui/TextField';
+import { PracticePane } from './PracticePane';
 import { QuickSurvey } from './survey/QuickSurvey';
 import { useQuickSurvey } from './survey/use-survey';
 
@@ -33,7 +34,7 @@ const VerdictTyped = z.object({
  * being when it is named, and the sheet grows out of both.
  */
 export function NoSheet({ state }: { state: CaseState }) {
-  const { view, journal } = state;
+  const { view, journal, practice } = state;
   const strip = useRef<StripHandle>(null);
   const survey = useQuickSurvey(state);
   const condemned = journal.condemned.map(({ body }) => body);
@@ -65,58 +66,79 @@ export function NoSheet({ state }: { state: CaseState }) {
     >
       <Columns>
         <Column>
-          <PowerAnyway state={state} />
+          {!practice && <PowerAnyway state={state} />}
           <Panel title="Readings" aside="at the points that you name">
             {journal.loose.length === 0 ? (
               <Notice>
-                Type what the meter shows below, for example <code>vm 8.6</code> or{' '}
-                <code>c7 0.4 esr</code>. No sheet says what it should be: compare with a sister
-                board, or with what the part says of itself.
+                {practice ? (
+                  <>
+                    Type a point below, for example <code>c7</code> or <code>u1.3</code>: the meter
+                    of the exercise gives the value.
+                  </>
+                ) : (
+                  <>
+                    Type what the meter shows below, for example <code>vm 8.6</code> or{' '}
+                    <code>c7 0.4 esr</code>.
+                  </>
+                )}{' '}
+                No sheet says what it should be: compare with a sister board, or with what the part
+                says of itself.
               </Notice>
             ) : (
               <LooseReadings state={state} />
             )}
           </Panel>
-          <QuickSurvey
-            state={state}
-            survey={survey}
-            onPlace={(text) => strip.current?.place(text)}
-          />
+          {!practice && (
+            <QuickSurvey
+              state={state}
+              survey={survey}
+              onPlace={(text) => strip.current?.place(text)}
+            />
+          )}
           <Caution of="probe-powered" />
           <Caution of="before-ohms" again />
         </Column>
         <Column>
-          <Panel title="The sheet, as far as it is known">
-            <p>
-              Without one, blocks, swaps and your own readings carry the search. A few lines change
-              that: draw what hangs on the rail that reads wrong, and every reading on it is judged.
-            </p>
-            <Rows>
-              {drawFirst(journal).map(({ net, why, section }) => (
-                <li key={net}>
-                  <span>
-                    Draw <b className="mono">{net}</b>
-                    <small>{why}</small>
-                  </span>
-                  {section && (
-                    <ButtonLink
-                      look="quiet"
-                      href={`/boards/new?case=${view.number}&section=${section.name}`}
-                      label={`${net}: ${section.title}, from the library`}
-                    >
-                      {section.title}
-                    </ButtonLink>
-                  )}
-                </li>
-              ))}
-            </Rows>
-            <Actions>
-              <ButtonLink look="main" href={`/boards/new?case=${view.number}`}>
-                Write it from what is known
-              </ButtonLink>
-              <ButtonLink href={`${state.home}/take-in`}>Choose one in Take in</ButtonLink>
-            </Actions>
-          </Panel>
+          {practice ? (
+            <PracticePane
+              practice={practice}
+              home={state.home}
+              onTry={(text) => strip.current?.place(text, false)}
+            />
+          ) : (
+            <Panel title="The sheet, as far as it is known">
+              <p>
+                Without one, blocks, swaps and your own readings carry the search. A few lines
+                change that: draw what hangs on the rail that reads wrong, and every reading on it
+                is judged.
+              </p>
+              <Rows>
+                {drawFirst(journal).map(({ net, why, section }) => (
+                  <li key={net}>
+                    <span>
+                      Draw <b className="mono">{net}</b>
+                      <small>{why}</small>
+                    </span>
+                    {section && (
+                      <ButtonLink
+                        look="quiet"
+                        href={`/boards/new?case=${view.number}&section=${section.name}`}
+                        label={`${net}: ${section.title}, from the library`}
+                      >
+                        {section.title}
+                      </ButtonLink>
+                    )}
+                  </li>
+                ))}
+              </Rows>
+              <Actions>
+                <ButtonLink look="main" href={`/boards/new?case=${view.number}`}>
+                  Write it from what is known
+                </ButtonLink>
+                <ButtonLink href={`${state.home}/take-in`}>Choose one in Take in</ButtonLink>
+              </Actions>
+            </Panel>
+          )}
           <Panel title="Condemned">
             <Rows>
               {condemned.map(({ ref, reason }) => (

@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { HELP_MINUTES, type Help } from '@hanzai/core/training';
-import type { BoardIndex } from '@hanzai/core/board';
 import type { PracticeLink, TourStep } from '../../case/practice-link';
 import { minutesText } from '../../case/wording';
 import { Button, ButtonLink } from '../../ui/Button';
 import { Pad } from '../../ui/Pad';
 import { Panel } from '../../ui/Panel';
+import { BenchDeeds } from './BenchDeeds';
+import { OnTheBoard } from './OnTheBoard';
 import style from './PracticePane.module.css';
 
 const QUESTIONS: Readonly<Record<Exclude<Help, 'net'>, string>> = {
@@ -19,17 +20,16 @@ const QUESTIONS: Readonly<Record<Exclude<Help, 'net'>, string>> = {
  */
 export function PracticePane({
   practice,
-  index,
   home,
-  surveying,
+  surveying = false,
   onSurvey,
   onTry,
 }: {
   practice: PracticeLink;
-  index: BoardIndex;
   home: string;
-  surveying: boolean;
-  onSurvey: () => void;
+  surveying?: boolean;
+  /** Undefined where there is no sheet to go along. */
+  onSurvey?: () => void;
   /** Puts an example into the reading line. */
   onTry: (text: string) => void;
 }) {
@@ -40,16 +40,25 @@ export function PracticePane({
       {practice.tour && <Tour steps={practice.tour} onTry={onTry} home={home} />}
       <Panel title="Measure">
         <p>
-          Type a point below, or pick it on the map, and press Enter: the meter of the exercise
-          shows what is there. Power is switched as the reading needs it, and costs its minute.
+          {practice.hasSheet
+            ? 'Type a point below, or pick it on the map, and press Enter'
+            : 'Nobody has a sheet of this board. Type a pin or a part below, such as u1.3 or c2, and press Enter'}
+          : the meter of the exercise shows what is there. Power is switched as the reading needs
+          it, and costs its minute.
         </p>
         <p className={style.row}>
-          <Button onClick={onSurvey}>{surveying ? 'Leave the survey' : 'Survey capacitors'}</Button>
+          {onSurvey && (
+            <Button onClick={onSurvey}>
+              {surveying ? 'Leave the survey' : 'Survey capacitors'}
+            </Button>
+          )}
           <ButtonLink look="quiet" href={`${home}/repair`}>
             Take a part off
           </ButtonLink>
         </p>
       </Panel>
+      {!practice.hasSheet && <OnTheBoard bench={practice.bench} />}
+      <BenchDeeds practice={practice} />
       {damage.length > 0 && (
         <Panel title="Harmed">
           <ul className={style.list}>
@@ -70,7 +79,7 @@ export function PracticePane({
                 </Button>
               </li>
             ))}
-            <li>
+            <li hidden={!practice.hasSheet}>
               <form
                 className={style.row}
                 onSubmit={(event) => {
@@ -89,7 +98,7 @@ export function PracticePane({
                   />
                 </label>
                 <datalist id="practice-nets">
-                  {index.nets.map((name) => (
+                  {practice.bench.nets.map((name) => (
                     <option key={name} value={name} />
                   ))}
                 </datalist>

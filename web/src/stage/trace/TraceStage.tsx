@@ -313,7 +313,6 @@ export function TraceStage({ state }: { state: CaseState }) {
           {practice && (
             <PracticePane
               practice={practice}
-              index={index}
               home={state.home}
               surveying={surveying !== undefined}
               onSurvey={() => begin(surveying ? undefined : SURVEY)}
