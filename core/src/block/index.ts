@@ -24,6 +24,15 @@ export {
   type Mismatch,
 } from './medium';
 export {
+  filesWithin,
+  MOST_IMAGE_BYTES,
+  readDiskImage,
+  readDiskListing,
+  type DiskContents,
+  type DiskRead,
+  type FilesWithin,
+} from './disk-files';
+export {
   cleanRun,
   cleanStartsAtRate,
   cleanStartsNeeded,

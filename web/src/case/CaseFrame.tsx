@@ -98,7 +98,7 @@ export function CaseFrame({
           <LeftOff state={state} />
           {FROM_REPAIR.includes(stage) && <Out state={state} />}
           {children}
-          <Reckoners state={state} stage={stage} />
+          {!bare && <Reckoners state={state} stage={stage} />}
         </main>
       </div>
       {foot && <footer className={style.foot}>{foot}</footer>}

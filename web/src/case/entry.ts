@@ -170,13 +170,14 @@ export const EntryBody = z.discriminatedUnion('kind', [
     failed: z.number().int().min(0).max(999),
     note: line(300),
   }),
-  /** kill: a check that can end the job. */
+  /** kill: a check that can end the job. of: a comparison of figures, not a look at the thing. */
   z.object({
     kind: z.literal('check'),
     title: line(200).min(1),
     block: blockName,
     good: z.boolean(),
     kill: z.boolean().optional(),
+    of: z.enum(['layout', 'pin-out']).optional(),
   }),
   /** notHere: somebody looked, and this unit does not have it. */
   z.object({

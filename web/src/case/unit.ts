@@ -25,6 +25,7 @@ import { oncePer } from '@hanzai/core/once-per';
 import { ageFactor, kindOfPart } from '@hanzai/core/learn';
 import { ARCHETYPES, RATES } from '@hanzai/data';
 import type { CaseView } from './case-view';
+import type { EntryBody } from './entry';
 import type { UnitCode } from './unit-code';
 import type { Journal } from './journal';
 import { isRepair } from './solved';
@@ -121,11 +122,18 @@ export function blockEvidence(
   };
 }
 
-/** A check with the share of the block's faults that it finds, where the model knows it. */
+/**
+ * What of a block's faults a comparison of figures finds: settings and wiring, none of what is worn
+ * or torn. From memory of bench practice.
+ */
+const COMPARISON_COVERAGE = { layout: 0.35, 'pin-out': 0.5 } as const;
+
+/** A check with the share of the block's faults that it finds, where that is known. */
 function checkEvidence(
   model: UnitModel,
-  { title, block, good }: { title: string; block: string; good: boolean },
+  { title, block, good, of }: Extract<EntryBody, { kind: 'check' }>,
 ): BlockEvidence {
+  if (of) return { type: 'check', block, good, coverage: COMPARISON_COVERAGE[of] };
   const known = model.killChecks.find((check) => check.title === title);
   return known
     ? { type: 'check', block, good, coverage: known.coverage }

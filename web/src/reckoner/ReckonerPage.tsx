@@ -1,6 +1,8 @@
 import Printer from 'lucide-react/icons/printer';
 import { useEffect, useState } from 'react';
-import { GROUPS, type Group, type Typed } from '@hanzai/core/reckon';
+import type { DiskContents } from '@hanzai/core/block';
+import { beginning, GROUPS, type Group, type Typed } from '@hanzai/core/reckon';
+import { DISK_GEOMETRIES } from '@hanzai/data';
 import { Band } from '../case/Band';
 import { Button } from '../ui/Button';
 import { Keys } from '../ui/Keys';
@@ -8,8 +10,12 @@ import { Place } from '../ui/Place';
 import { TextField } from '../ui/TextField';
 import { Small } from '../ui/Words';
 import { calculatorOf, findCalculators, fromSearch, reckonerPath } from './calculators';
+import { DiskFiles } from './DiskFiles';
 import { Reckoning } from './Reckoning';
 import style from './Reckoner.module.css';
+
+/** The calculator of disk layouts: below it, what becomes of the files of one disk. */
+const LAYOUT = 'layout';
 
 /** Every calculator of the bench in one place; the address carries what was typed. */
 export function ReckonerPage({ search }: { search: string }) {
@@ -95,6 +101,7 @@ export function Reckoner({ search }: { search: string }) {
             typed={typed}
             onTyped={(values) => show(name, values)}
           />
+          {name === LAYOUT && <LayoutFiles typed={{ ...beginning(calculator), ...typed }} />}
           <p className={style.tools}>
             <Button onClick={() => window.print()}>
               <Printer size={18} aria-hidden="true" /> Print it
@@ -113,5 +120,18 @@ export function Reckoner({ search }: { search: string }) {
         </div>
       </div>
     </Place>
+  );
+}
+
+function LayoutFiles({ typed }: { typed: Typed }) {
+  const [contents, setContents] = useState<DiskContents>();
+  const of = (name: string | undefined) => DISK_GEOMETRIES.find((one) => one.name === name);
+  const [set, medium] = [of(typed.set), of(typed.medium)];
+  if (!set || !medium) return null;
+  return (
+    <section aria-label="File by file">
+      <h3>File by file</h3>
+      <DiskFiles set={set} medium={medium} contents={contents} onContents={setContents} />
+    </section>
   );
 }

@@ -36,11 +36,32 @@ function chargeOf({ model, index, journal }: Knows): Typed {
   return first ? { volt: String(first.volt), farad: formatCompact(first.farad, 'F') } : {};
 }
 
+/** The capacitor that was read last, with its ESR where that was read. */
+function lastCapacitor({ journal, index }: Knows): Typed {
+  const last = journal.readings.findLast(
+    ({ measurement: { at } }) => at.pin?.part.kind === 'capacitor',
+  );
+  const part = last?.measurement.at.pin?.part;
+  if (!index || !last || part?.kind !== 'capacitor' || part.unknown) return {};
+  const { kind } = last.measurement;
+  return {
+    farad: formatCompact(part.capacitanceFarad, 'F'),
+    ...(kind === 'esr' && typeof last.value === 'number'
+      ? { esr: formatCompact(last.value, '') }
+      : {}),
+  };
+}
+
 const AT: Readonly<Partial<Record<Stage, (knows: Knows) => readonly Offered[]>>> = {
   'take-in': () => plain('date', 'share'),
   swaps: (knows) => [
     { name: 'proof', typed: startsOf(knows) },
     ...plain('two-conditions', 'bayes', 'layout', 'adapter'),
+  ],
+  trace: (knows) => [
+    { name: 'reactance', typed: lastCapacitor(knows) },
+    { name: 'rc', typed: { ...lastCapacitor(knows) } },
+    ...plain('divider', 'together', 'switch', 'pull-up', 'fan-out', 'regulator', 'bayes'),
   ],
   'make-safe': (knows) => [{ name: 'discharge', typed: chargeOf(knows) }],
   look: () => plain('rings', 'code', 'date'),

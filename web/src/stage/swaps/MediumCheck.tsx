@@ -1,12 +1,14 @@
-import { useState } from 'react';
-import { capacityBytes, DiskGeometry, forecast } from '@hanzai/core/block';
+import { useMemo, useState } from 'react';
+import { capacityBytes, DiskGeometry, forecast, type DiskContents } from '@hanzai/core/block';
 import { DISK_GEOMETRIES } from '@hanzai/data';
 import { percent } from '../../case/wording';
+import { DiskFiles, filesSummary } from '../../reckoner/DiskFiles';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
 import { Stack } from '../../ui/Columns';
 import { Table } from '../../ui/Table';
 import { FormRow, Narrow } from '../../ui/FormRow';
+import { AsEvidence, type Compared } from './AsEvidence';
 import tone from '../../ui/Words.module.css';
 
 // prettier-ignore
@@ -36,13 +38,14 @@ function read(draft: Draft): ReturnType<typeof DiskGeometry.safeParse> {
  * What will work and what will fail where drive or host are set one way and the medium is laid out
  * another.
  */
-export function MediumCheck() {
+export function MediumCheck({ onFile }: { onFile: (found: Compared) => string | undefined }) {
   const [set, setSet] = useState(() => ({
     ...draftOf(DISK_GEOMETRIES[0]!),
     sectorsPerTrack: '15',
   }));
   const [medium, setMedium] = useState(() => draftOf(DISK_GEOMETRIES[0]!));
-  const [a, b] = [read(set), read(medium)];
+  const [a, b] = useMemo(() => [read(set), read(medium)] as const, [set, medium]);
+  const [contents, setContents] = useState<DiskContents>();
   const said = a.success && b.success ? forecast(a.data, b.data) : undefined;
   return (
     <Stack>
@@ -87,6 +90,17 @@ export function MediumCheck() {
               ))}
             </tbody>
           </Table>
+          <DiskFiles set={a.data!} medium={b.data} contents={contents} onContents={setContents} />
+          <AsEvidence
+            onFile={onFile}
+            found={{
+              good: said.mismatches.length === 0,
+              words: [
+                `layout, ${a.data!.name} and ${b.data.name}: ${said.mismatches.map(({ words }) => words).join('; ') || 'they go together'}`,
+                ...(contents ? [filesSummary(a.data!, b.data, contents)] : []),
+              ].join('. '),
+            }}
+          />
         </>
       )}
     </Stack>

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { comparePinOuts, PinUse, type ConnectorPin } from '@hanzai/core/board';
+import { comparePinOuts, PinUse, type ConnectorPin, type PinClash } from '@hanzai/core/board';
 import { DEFER } from '@hanzai/core/bench';
 import { Field } from '../../ui/Field';
 import { Notice } from '../../ui/Notice';
@@ -7,6 +7,7 @@ import { Stack } from '../../ui/Columns';
 import { Small } from '../../ui/Words';
 import { FormRow } from '../../ui/FormRow';
 import { Rows } from '../../ui/Rows';
+import { AsEvidence, type Compared } from './AsEvidence';
 import tone from '../../ui/Words.module.css';
 
 const EXAMPLE_UNIT =
@@ -48,7 +49,7 @@ function readSide(text: string): { pins: ConnectorPin[]; problems: string[] } {
  * Two connector tables side by side: what a straight cable would do, the wiring that works, what to
  * measure before the unit is attached.
  */
-export function PinOutCheck() {
+export function PinOutCheck({ onFile }: { onFile: (found: Compared) => string | undefined }) {
   const [unit, setUnit] = useState(EXAMPLE_UNIT);
   const [host, setHost] = useState(EXAMPLE_HOST);
   const [a, b] = [readSide(unit), readSide(host)];
@@ -132,8 +133,18 @@ export function PinOutCheck() {
           <Notice look="harm" title="Mind:">
             {DEFER}
           </Notice>
+          <AsEvidence onFile={onFile} found={comparedPins(said.clashes)} />
         </>
       )}
     </Stack>
   );
+}
+
+/** What two pin-outs say of the cable between them: a note alone is nothing against it. */
+function comparedPins(clashes: readonly PinClash[]): Compared {
+  const bad = clashes.filter(({ level }) => level !== 'note');
+  return {
+    good: bad.length === 0,
+    words: `pin-out, with a straight cable: ${bad.map(({ pin, words }) => `${pin} ${words}`).join('; ') || 'nothing clashes'}`,
+  };
 }

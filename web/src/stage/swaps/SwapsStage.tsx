@@ -25,6 +25,7 @@ import { Rows } from '../../ui/Rows';
 import { Actions } from '../../ui/FormRow';
 import { Small } from '../../ui/Words';
 import tone from '../../ui/Words.module.css';
+import { fileCompared } from './file-compared';
 import { MediumCheck } from './MediumCheck';
 import { PinOutCheck } from './PinOutCheck';
 import { StartsAnalysis } from './StartsAnalysis';
@@ -62,11 +63,11 @@ export function SwapsStage({ state }: { state: CaseState }) {
           {model && <StartsAnalysis state={state} />}
           <Fold>
             <summary>Does the medium go with this drive?</summary>
-            <MediumCheck />
+            <MediumCheck onFile={(found) => fileCompared(state, 'layout', found)} />
           </Fold>
           <Fold>
             <summary>Do these two connectors go together?</summary>
-            <PinOutCheck />
+            <PinOutCheck onFile={(found) => fileCompared(state, 'pin-out', found)} />
           </Fold>
           <p>
             <ButtonLink look="main" href={`${state.home}/make-safe`}>

@@ -45,7 +45,7 @@ export function BenchDeeds({ practice }: { practice: PracticeLink }) {
   }
 
   return (
-    <Panel title="Do at the bench">
+    <Panel title="Beside readings">
       <form
         onSubmit={(event) => {
           event.preventDefault();

@@ -13,6 +13,7 @@ import { oddsNotes } from './odds-notes';
 import { useOddsSources } from '../../case/engine-request';
 import type { CaseState } from '../../case/use-case';
 import { percent } from '../../case/wording';
+import { Reckoners } from '../../reckoner/Reckoners';
 import { Button } from '../../ui/Button';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
@@ -356,6 +357,9 @@ export function TraceStage({ state }: { state: CaseState }) {
               />
             </div>
           )}
+          <div className={style.reckon}>
+            <Reckoners state={state} stage="trace" />
+          </div>
         </aside>
       </div>
       {bench && (
