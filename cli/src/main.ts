@@ -26,7 +26,7 @@ const USAGE = `hanzai: from the symptom to the proven repair, on the command lin
   hanzai fit --was TEXT --offer TEXT [--volts V] [--role decoupling|filter|coupling|servo|timing|safety] [--room h=…,d=…,pitch=…]
   hanzai fit BOARD REF --offer TEXT          (TEXT as people write it: "10u 16V electrolytic 105C", "T1A 250V", "74HCT86")
   hanzai simulate BOARD --port N [--fault REF:mode[=VALUE]]… [--setup S] [--seed N] [--slips] [--exact]
-  hanzai practice BOARD [--seed N] [--level 1 to 5]
+  hanzai practice BOARD [--seed N] [--level 1 to 8] [--within NET]
   hanzai convert IN OUT        (.json .cir .ipc .csv .sheet; reads .net .tdx too)
 
   --context names a JSON file with what is known of the unit: unit, complaint, patterns, stage, codes, starts.

@@ -171,6 +171,11 @@ export function debriefText(said: Debrief): string {
       : `Decided with move ${said.decidedAt + 1}${said.noticedAt === undefined ? ', and not noticed' : `, acted on with move ${said.noticedAt + 1}`}.`,
     ...said.wrong.map((words) => `Wrong: ${words}.`),
     ...said.notes.map((words) => `Mind: ${words}.`),
+    ...(said.optimum
+      ? [
+          `The best order there can be: ${said.optimum.minutes.toFixed(1)} min until it is known (${said.optimum.meanMinutes.toFixed(1)} on average of ${said.optimum.kinds} kinds of fault): ${said.optimum.words.join('; ')}.`,
+        ]
+      : []),
     said.best
       ? `You took ${said.minutes.toFixed(1)} min, the planner ${said.best.minutes.toFixed(1)}: ${said.best.words.join('; ')}.`
       : `You took ${said.minutes.toFixed(1)} min; the planner did not come through it.`,
@@ -179,7 +184,7 @@ export function debriefText(said: Debrief): string {
 }
 
 /**
- * practice BOARD --seed N --level L: an exercise in the terminal, a line for each thing done. With
+ * practice BOARD --seed N --level L [--within NET]: an exercise in the terminal, a line for each thing done. With
  * --json what is said afterwards is one JSON object on standard output, all else on standard error.
  */
 export async function practice(
@@ -188,10 +193,10 @@ export async function practice(
   output: Writable = process.stdout,
   aside: Writable = process.stderr,
 ): Promise<number> {
-  const args = readArguments(words, ['seed', 'level']);
+  const args = readArguments(words, ['seed', 'level', 'within']);
   const [file, surplus] = args.positionals;
   if (file === undefined || surplus !== undefined)
-    throw new UsageError('expected practice BOARD --seed N --level L');
+    throw new UsageError('expected practice BOARD --seed N --level L [--within NET]');
   const seed = Number(args.text('seed') ?? '1');
   if (!Number.isInteger(seed) || seed < 1 || seed > 50_000_000)
     throw new UsageError('expected --seed and a whole number from 1 to 50000000');
@@ -203,7 +208,9 @@ export async function practice(
   const { board } = loadBoard(file);
   let game: PracticeGame;
   try {
-    game = new PracticeGame(new Session(drawExercise(board, RATES, seed, level)));
+    game = new PracticeGame(
+      new Session(drawExercise(board, RATES, seed, level, args.text('within') ?? '')),
+    );
   } catch (error) {
     if (error instanceof NoExercise) throw new InputError(`${file}: ${error.message}`);
     throw error;

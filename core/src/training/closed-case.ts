@@ -52,6 +52,7 @@ export function exerciseOfCase(
     complaint,
     // What was really read has its leads in it already.
     leadOhm: 0,
+    within: '',
     recorded: new Map(
       readings.map(({ measurement, value }) => [measurementKey(measurement), value]),
     ),

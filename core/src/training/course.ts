@@ -14,6 +14,8 @@ const ExerciseOfCourse = z.object({
   board: z.number().int().min(0),
   seed: z.number().int().min(1).max(50_000_000),
   level: Level,
+  /** The net or section that it lies around; empty for the whole board. */
+  within: z.string().max(80).default(''),
   /** What may be asked. */
   help: HelpGiven,
   note: z.string().max(500),

@@ -6,6 +6,7 @@ import { DEFAULT_COSTS, planNext } from '../plan';
 import { WHOLE_BOARD } from './come-and-go';
 import { measurementWords, valueWords, type Exercise } from './exercise';
 import { refsOf } from './refs';
+import { optimumOf, type Optimum } from './optimum';
 import { Session, type Move } from './session';
 
 /** From so much belief on a part is decided. */
@@ -34,6 +35,8 @@ export interface Debrief {
   readonly minutes: number;
   /** The planner's way on the same bench; undefined where it does not come through. */
   readonly best: { readonly minutes: number; readonly words: readonly string[] } | undefined;
+  /** The best order of readings that there can be; undefined where it is not worked out. */
+  readonly optimum: Optimum | undefined;
   /** Move after which it was decided, and the one at which it was noticed; undefined: never. */
   readonly decidedAt: number | undefined;
   readonly noticedAt: number | undefined;
@@ -86,12 +89,15 @@ export function* debriefSteps(
   const noticed = moves.findIndex((move) => move.kind === 'replaced' && move.wasBad);
   const replaced = moves.flatMap((move) => (move.kind === 'replaced' ? [move] : []));
   const guilty = replaced.filter(({ wasBad }) => wasBad).length;
+  yield 'the best order that there can be';
+  const optimum = optimumOf(exercise, rates);
   const best = yield* bestWay(exercise, diagnoser);
   return {
     truth: exercise.faults,
     moves: seen,
     minutes: session.minutes,
     best,
+    optimum,
     decidedAt: decided < 0 ? undefined : decided,
     noticedAt: noticed < 0 ? undefined : noticed,
     wrong: [

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { indexBoard, nameKey, type Board, type BoardIndex } from '../board';
+import { indexBoard, nameKey, replaceableRef, type Board, type BoardIndex } from '../board';
 import { hypothesisSpace, rateOf, type RateTable, type SingleHypothesis } from '../fault';
 import { pointText, unitOf, type Measurement, type ReadingValue } from '../instrument';
 import { formatQuantity } from '../quantity';
@@ -54,6 +54,8 @@ export interface Exercise {
   readonly comesAndGoes?: ComeAndGo;
   /** What somebody had under his iron before; what is seen of it tells nothing about guilt. */
   readonly visited?: readonly string[];
+  /** The net or section around which it was hidden; empty for the whole board. */
+  readonly within: string;
   /** What the leads of its ohmmeter add, ohm, until they are zeroed. */
   readonly leadOhm: number;
   /** What was really read, by measurement, where it is a case that was closed. */
@@ -78,11 +80,18 @@ const LEAD_OHM = [0.1, 0.8] as const;
 
 /**
  * Hides something on a board, as often as the rate table has it. Every fault of it can be seen by
- * some reading, so the exercise can be solved. seed: a whole number above zero.
+ * some reading, so the exercise can be solved. seed: a whole number above zero. within: a net or a
+ * section of the board that what is hidden lies on; empty for anywhere.
  *
  * @throws NoExercise where the board has nothing for this level
  */
-export function drawExercise(board: Board, rates: RateTable, seed: number, level: Level): Exercise {
+export function drawExercise(
+  board: Board,
+  rates: RateTable,
+  seed: number,
+  level: Level,
+  within = '',
+): Exercise {
   // The first numbers of small seeds lie near together; levels of one seed are not alike.
   const random = seeded(seed * 31 + level);
   for (let i = 0; i < 8; i += 1) random();
@@ -90,9 +99,7 @@ export function drawExercise(board: Board, rates: RateTable, seed: number, level
   const real = variedBoard(board, random);
   const readings = candidateMeasurements(index).filter(({ kind }) => kind !== 'symptom');
   const sound = seenOn(real, [], readings);
-  const pool = hypothesisSpace(index, rates).hypotheses.filter(
-    ({ fault, refs }) => refs.length > 0 && fault.type !== 'cut',
-  );
+  const pool = poolOf(index, rates, within);
   const faults: string[] = [];
   const isSeen = (name: string): boolean => {
     const seen = seenOn(real, [name], readings);
@@ -101,6 +108,7 @@ export function drawExercise(board: Board, rates: RateTable, seed: number, level
   /** Draws until there are so many faults that are of these modes. */
   const hide = (wanted: number, modes: RegExp): void => {
     const own = pool.filter(({ name }) => modes.test(name));
+    if (own.length === 0) throw nothingFor(board, level, within);
     for (let draw = 0; draw < MOST_DRAWS && faults.length < wanted; draw += 1) {
       const one = pick(own, ({ fault }) => rateOf(index, rates, fault), random);
       if (!one || touches(faults, one)) continue;
@@ -108,10 +116,7 @@ export function drawExercise(board: Board, rates: RateTable, seed: number, level
       if (level === 4 && blown.length === 0) continue;
       if (isSeen(one.name)) faults.push(one.name, ...blown);
     }
-    if (faults.length < wanted)
-      throw new NoExercise(
-        `${board.title}: nothing for level ${level} (${LEVELS[level - 1]!.words}) that a meter would see`,
-      );
+    if (faults.length < wanted) throw nothingFor(board, level, within);
   };
   hide(LEVELS[level - 1]!.faults, MODES_OF[level] ?? ANY_MODE);
   const asked = [...faults];
@@ -127,14 +132,59 @@ export function drawExercise(board: Board, rates: RateTable, seed: number, level
     complaint: complaintOf({ index, board: real, faults, level, comesAndGoes, visited }),
     ...(comesAndGoes ? { comesAndGoes } : {}),
     ...(visited ? { visited } : {}),
+    within,
     // A beginner's leads are good ones.
     leadOhm: level === 1 ? 0 : leadOhmOf(seed),
   };
 }
 
-const ANY_MODE = /./;
+function nothingFor({ title }: Board, level: Level, within: string): NoExercise {
+  return new NoExercise(
+    `${title}: nothing${within && ` around ${within}`} for level ${level} (${LEVELS[level - 1]!.words}) that a meter would see`,
+  );
+}
+
+/**
+ * What may be hidden: any single fault of a part or a place, around a net or in a section where one
+ * is named.
+ *
+ * @throws NoExercise where the board has neither
+ */
+export function poolOf(
+  index: BoardIndex,
+  rates: RateTable,
+  within: string,
+): readonly SingleHypothesis[] {
+  const all = hypothesisSpace(index, rates).hypotheses.filter(
+    ({ fault, refs }) => refs.length > 0 && fault.type !== 'cut',
+  );
+  if (within === '') return all;
+  const key = nameKey(within);
+  const net = index.netByKey.get(key);
+  const own = new Set(
+    index.board.parts
+      .filter(({ section, pins }) =>
+        section !== undefined && nameKey(section) === key
+          ? true
+          : pins.some((name) => net !== undefined && nameKey(name) === key),
+      )
+      .map(({ ref }) => nameKey(replaceableRef(ref))),
+  );
+  if (own.size === 0)
+    throw new NoExercise(`${index.board.title}: no net and no section is called ${within}`);
+  return all.filter(({ fault, refs }) =>
+    fault.type === 'bridge'
+      ? fault.nets.some((name) => nameKey(name) === key)
+      : refs.every((ref) => own.has(nameKey(ref))),
+  );
+}
+
+export const ANY_MODE = /./;
 /** The modes that a level hides, where not any. */
-const MODES_OF: Readonly<Partial<Record<Level, RegExp>>> = { 1: PLAIN_MODES, 6: LOOSE_MODES };
+export const MODES_OF: Readonly<Partial<Record<Level, RegExp>>> = {
+  1: PLAIN_MODES,
+  6: LOOSE_MODES,
+};
 
 function comingAndGoing(fault: string, random: Random): ComeAndGo {
   return { fault, ref: refsOf([fault])[0]!, by: random() < BY_WARMTH ? 'warmth' : 'touch' };
@@ -159,7 +209,7 @@ function pick<T>(of: readonly T[], weight: (one: T) => number, random: Random): 
 }
 
 /** What each reading shows with these faults; the board is powered for those that need it. */
-function seenOn(
+export function seenOn(
   board: Board,
   faults: readonly string[],
   readings: readonly Measurement[],
@@ -186,7 +236,7 @@ export const respond = (bench: BenchBoard, m: Measurement): ReturnType<BenchBoar
   );
 
 /** Far enough apart for any meter: a tenth, and more than what its last digits mean. */
-function differs(one: number | undefined, other: number | undefined): boolean {
+export function differs(one: number | undefined, other: number | undefined): boolean {
   if (one === undefined || other === undefined) return one !== other;
   if (Number.isNaN(one) || Number.isNaN(other)) return Number.isNaN(one) !== Number.isNaN(other);
   if (!Number.isFinite(one) || !Number.isFinite(other)) return one !== other;

@@ -11,6 +11,7 @@ export {
 } from './exercise';
 export { refsOf } from './refs';
 export type { ComeAndGo } from './come-and-go';
+export { optimumOf, type Optimum } from './optimum';
 export { HELP_MINUTES } from './help';
 export { isAlike, isTrimmer } from './like-parts';
 export { Session, type Answer, type Damage, type Move } from './session';

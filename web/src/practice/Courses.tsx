@@ -67,12 +67,13 @@ export function Courses({
         {runs.courses.map((course) => {
           const own = all.filter((run) => run.course === course.title);
           const isDone = (i: number): boolean => {
-            const { board, seed, level } = course.exercises[i]!;
+            const { board, seed, level, within } = course.exercises[i]!;
             return own.some(
               (run) =>
                 run.result &&
                 run.seed === seed &&
                 run.level === level &&
+                run.within === within &&
                 run.board.title === course.boards[board]!.title,
             );
           };
@@ -91,11 +92,12 @@ export function Courses({
                 {next >= 0 && (
                   <Button
                     onClick={() => {
-                      const { board, seed, level, help } = course.exercises[next]!;
+                      const { board, seed, level, within, help } = course.exercises[next]!;
                       void onBegin({
                         board: course.boards[board]!,
                         seed,
                         level,
+                        within,
                         help,
                         course: course.title,
                       });

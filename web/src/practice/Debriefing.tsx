@@ -220,6 +220,24 @@ function Told({ said, state, run }: { said: Debrief; state: CaseState; run: Prac
           </ol>
         </Fold>
       </Panel>
+      {said.optimum && (
+        <Panel
+          title="The best order there can be"
+          aside={`${minutesText(said.optimum.minutes)} until it is known`}
+        >
+          <ol>
+            {said.optimum.words.map((words, i) => (
+              <li key={i}>{words}</li>
+            ))}
+          </ol>
+          <p className={style.soft}>
+            Worked out over every set of the {said.optimum.kinds} kinds of fault that could have
+            been hidden here and that readings tell plainly apart:{' '}
+            {minutesText(said.optimum.meanMinutes)} on average of all of them. It knows that only
+            one of those is there, and replaces nothing.
+          </p>
+        </Panel>
+      )}
       {said.best && (
         <Panel title="The planner's way" aside={minutesText(said.best.minutes)}>
           <ol>
@@ -238,7 +256,7 @@ function Told({ said, state, run }: { said: Debrief; state: CaseState; run: Prac
         {!run.closed && (
           <ButtonLink
             look="main"
-            href={`/practice?board=${encodeURIComponent(run.board.title)}&level=${run.level}&seed=${run.seed + 1}`}
+            href={`/practice?board=${encodeURIComponent(run.board.title)}&level=${run.level}&seed=${run.seed + 1}&within=${encodeURIComponent(run.within)}`}
           >
             The same board, another fault
           </ButtonLink>

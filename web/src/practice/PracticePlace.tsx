@@ -1,5 +1,6 @@
 import { useQuery, QueryClientProvider } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { indexBoard, nameKey } from '@hanzai/core/board';
 import { HelpGiven, LEVELS, SKILLS, type Level } from '@hanzai/core/training';
 import { v7 } from 'uuid';
 import { Band } from '../case/Band';
@@ -35,6 +36,7 @@ const HELP_WORDS: Readonly<Record<HelpGiven, string>> = {
 
 /** What is begun: a board with a seed and a level. */
 export type Begin = Pick<PracticeRun, 'board' | 'seed' | 'level' | 'help' | 'course' | 'closed'> & {
+  readonly within?: string;
   readonly tour?: boolean;
 };
 
@@ -57,6 +59,7 @@ function Practice({ search }: { search: string }) {
   const begin = async (what: Begin): Promise<void> => {
     const run: PracticeRun = {
       tour: false,
+      within: '',
       ...what,
       id: v7(),
       startedAt: new Date().toISOString(),
@@ -230,6 +233,7 @@ function NewExercise({
   const [level, setLevel] = useState<Level>(levelOf(query.get('level')) ?? 1);
   const [help, setHelp] = useState<HelpGiven>('priced');
   const [seed, setSeed] = useState(query.get('seed') ?? '');
+  const [within, setWithin] = useState(query.get('within') ?? '');
   const [wrong, setWrong] = useState<string>();
   const [looking, setLooking] = useState(false);
   const wanted = query.get('board');
@@ -246,12 +250,21 @@ function NewExercise({
   ): Promise<void> {
     onRefused(undefined);
     try {
+      const content = await fetchBoard(board);
+      const around = more.tour ? '' : within.trim();
+      const index = indexBoard(content);
+      const isThere =
+        around === '' ||
+        index.netByKey.has(nameKey(around)) ||
+        content.parts.some(({ section }) => section && nameKey(section) === nameKey(around));
+      if (!isThere) return onRefused(`No net and no section of this board is called ${around}.`);
       await onBegin({
-        board: await fetchBoard(board),
+        board: content,
         seed: own,
         level,
         help,
         course: '',
+        within: around,
         ...more,
       });
     } catch (failed) {
@@ -260,13 +273,14 @@ function NewExercise({
   }
   async function follow(next: Proposed): Promise<void> {
     if (next.what === 'repeat') {
-      const { board: own, seed: drawn, level: of, help: asked, closed } = next.run;
+      const { board: own, seed: drawn, level: of, within: around, help: asked, closed } = next.run;
       return onBegin({
         board: own,
         seed: drawn,
         level: of,
         help: asked,
         course: '',
+        within: around,
         ...(closed ? { closed } : {}),
       });
     }
@@ -341,6 +355,14 @@ function NewExercise({
           }))}
           value={help}
           onChange={setHelp}
+        />
+        <TextField
+          id="practice-within"
+          label="Only around"
+          hint="a net or a section, such as V12; left empty, anywhere"
+          className="mono"
+          value={within}
+          onChange={({ target }) => setWithin(target.value)}
         />
         <TextField
           id="practice-seed"

@@ -64,6 +64,7 @@ const run = (more: Partial<PracticeRun> = {}): PracticeRun => ({
   level: 1,
   help: 'priced',
   course: '',
+  within: '',
   tour: false,
   actions: [],
   entries: [],
@@ -124,7 +125,8 @@ describe('the bench of an exercise', () => {
     const told: string[] = [];
     const whole = await door.debrief(true, (words) => told.push(words));
     expect(told[0]).toBe('move 1 of 1');
-    expect(told[1]).toBe('the planner’s way, step 1'.replace('’', "'"));
+    expect(told[1]).toBe('the best order that there can be');
+    expect(told[2]).toBe('the planner’s way, step 1'.replace('’', "'"));
     expect(whole.debrief.best).toBeDefined();
     const short = await door.debrief(true, () => door.withoutWay());
     expect(short.debrief.best).toBeUndefined();
@@ -222,7 +224,7 @@ describe('a course as a file', () => {
     version: 1,
     title: 'First week',
     boards: [board],
-    exercises: [{ board: 0, seed: 3, level: 1, help: 'priced', note: 'the fuse' }],
+    exercises: [{ board: 0, seed: 3, level: 1, within: '', help: 'priced', note: 'the fuse' }],
   };
   it('is taken in; results of it are told in a line', () => {
     expect(readCourse('a.json', JSON.stringify(course))).toEqual({
@@ -331,6 +333,7 @@ describe('what a debrief says', () => {
     moves: [],
     minutes: 0,
     best: undefined,
+    optimum: undefined,
     decidedAt: undefined,
     noticedAt: undefined,
     wrong: [],

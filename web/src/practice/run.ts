@@ -44,6 +44,7 @@ export const PracticeRun = z.object({
   }),
   seed: z.number().int().min(1),
   level: Level,
+  within: z.string().max(80).default(''),
   help: HelpGiven,
   /** The title of the course it belongs to; empty for none. */
   course: z.string().max(120),
@@ -60,5 +61,7 @@ export const PracticeRun = z.object({
 export type PracticeRun = z.infer<typeof PracticeRun>;
 
 /** What tells one exercise from another, for repeats. */
-export const exerciseKey = ({ board, seed, level, closed }: PracticeRun): string =>
-  closed ? `case ${closed.number}` : `${board.title} ${seed} ${level}`;
+export const exerciseKey = ({ board, seed, level, within, closed }: PracticeRun): string =>
+  closed
+    ? `case ${closed.number}`
+    : [board.title, seed, level, ...(within ? [within] : [])].join(' ');

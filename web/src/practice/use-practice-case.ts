@@ -49,10 +49,10 @@ export function usePracticeCase(
 
   useEffect(() => {
     const own = openPracticeBench(setFailure);
-    const { board, seed, level, closed } = begun.current;
+    const { board, seed, level, within, closed } = begun.current;
     // Done again from the start: the same bench stands there as when it was left.
     const actions = newest.current.actions.map(({ action }) => action);
-    own.door.open({ board, seed, level, closed, actions }).then(
+    own.door.open({ board, seed, level, within, closed, actions }).then(
       (opened) =>
         typeof opened === 'string' ? setFailure(opened) : (setStand(opened), setBench(own)),
       (error: unknown) => setFailure(String((error as Error).message ?? error)),
@@ -186,7 +186,7 @@ export function usePracticeCase(
     boardTitle: run.board.title,
     level: run.closed
       ? `the readings of case ${run.closed.number} where they were taken`
-      : `level ${run.level}: ${LEVELS[run.level - 1]!.words}`,
+      : `level ${run.level}: ${LEVELS[run.level - 1]!.words}${run.within && `, around ${run.within}`}`,
     complaint: stand?.complaint ?? '',
     damage: stand?.damage ?? [],
     said,

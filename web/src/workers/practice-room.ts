@@ -29,6 +29,8 @@ export interface PracticeOrder {
   readonly board: Board;
   readonly seed: number;
   readonly level: Level;
+  /** The net or section that it lies around; empty or left out for the whole board. */
+  readonly within?: string | undefined;
   readonly closed?: ClosedSource | undefined;
   readonly actions: readonly Action[];
 }
@@ -131,8 +133,8 @@ function callsFor(board: Board, skill: Skill): boolean {
   );
 }
 
-function exerciseOf({ board, seed, level, closed }: PracticeOrder): Exercise {
-  if (!closed) return drawExercise(board, RATES, seed, level);
+function exerciseOf({ board, seed, level, within, closed }: PracticeOrder): Exercise {
+  if (!closed) return drawExercise(board, RATES, seed, level, within);
   const index = indexBoard(board);
   const readings = closed.readings.flatMap(({ setup, kind, at, to, value }) => {
     const resolved = resolveMeasurement(index, setup, kind, at, to);

@@ -45,7 +45,7 @@ export function BenchDeeds({ practice }: { practice: PracticeLink }) {
   }
 
   return (
-    <Panel title="Beside readings">
+    <Panel title="Hand work">
       <form
         onSubmit={(event) => {
           event.preventDefault();
