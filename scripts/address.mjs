@@ -3,7 +3,7 @@ import { freePort } from './database.mjs';
 import { Remedy } from './say.mjs';
 
 const USUAL_PORT = 4711;
-const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
+export const LOOPBACK = ['127.0.0.1', 'localhost', '::1'];
 
 /**
  * Where the application is to listen, from the environment: { host, port }. Throws a Remedy of one
@@ -13,7 +13,7 @@ export async function addressToUse(env = process.env) {
   const host = env.HOST ?? '127.0.0.1';
   if (!LOOPBACK.includes(host) && env.HANZAI_ALLOW_NETWORK !== '1')
     throw new Remedy(
-      `HOST=${host} would let others on the network in, and nobody signs in here: leave HOST away, or set HANZAI_ALLOW_NETWORK=1 if that is meant.`,
+      `HOST=${host} would let others on the network in: leave HOST away, or set HANZAI_ALLOW_NETWORK=1 if that is meant (people sign in then, and what they type goes in the clear unless a proxy with TLS stands before it).`,
     );
   if (env.PORT === undefined || env.PORT === '')
     return { host, port: (await isFree(host, USUAL_PORT)) ? USUAL_PORT : await freePort() };

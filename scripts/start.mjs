@@ -4,11 +4,12 @@ import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { addressToUse } from './address.mjs';
+import { addressToUse, LOOPBACK } from './address.mjs';
 import { backupFolder } from './backup.mjs';
 import { scheduleBackups } from './backup-schedule.mjs';
 import { keepDatabase } from './database.mjs';
 import { installPackages } from './install.mjs';
+import { peopleCommand } from './people.mjs';
 import { build, prepareDatabase } from './prepare.mjs';
 import { complain, Remedy } from './say.mjs';
 import { endChild, endOf, keepAlive } from './supervise.mjs';
@@ -52,6 +53,7 @@ async function main() {
       !empty,
       elsewhere ? undefined : url,
     );
+    await onlyWithPeople(host, elsewhere ?? database.url(name));
     await build(root);
     const base = `http://${host.includes(':') ? `[${host}]` : host}:${port}/`;
     backups = scheduleBackups(elsewhere ?? database.url(name), say);
@@ -68,6 +70,14 @@ async function main() {
     complain(error);
     await stop(1);
   }
+}
+
+/** Others on the network are let in only where people sign in. */
+async function onlyWithPeople(host, url) {
+  if (LOOPBACK.includes(host) || (await peopleCommand(['any'], url)).trim() === 'yes') return;
+  throw new Remedy(
+    `HOST=${host} would let others on the network in, and nobody signs in here yet. Add the owner first:\n\n  npm run people add NAME owner\n`,
+  );
 }
 
 /**

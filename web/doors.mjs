@@ -18,6 +18,8 @@ export const SAFE_HEADERS = {
 export function allowedHosts(env = process.env) {
   const names = ['127.0.0.1', 'localhost', '::1'];
   if (env.HOST && !['0.0.0.0', '::'].includes(env.HOST)) names.push(env.HOST);
+  if (env.HANZAI_PUBLIC_URL && URL.canParse(env.HANZAI_PUBLIC_URL))
+    names.push(new URL(env.HANZAI_PUBLIC_URL).hostname);
   if (env.HANZAI_ALLOW_NETWORK === '1')
     names.push(
       hostname(),

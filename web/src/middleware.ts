@@ -1,7 +1,11 @@
+import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
+import { mayGo, ROLE_WORDS } from './people/role';
+import { database } from './server/db/client';
 import { took } from './server/health/metrics';
 import { pagePolicy } from './server/page-policy';
-import { problem } from './server/problem';
+import { isForAnybody, whoAsks, withAddress, type Asker } from './server/people/gate';
+import { answer, problem } from './server/problem';
 
 /**
  * What the service is asked for and does not have is answered in the form of every other wrong
@@ -10,10 +14,44 @@ import { problem } from './server/problem';
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, url } = context;
   const begun = performance.now();
-  const response = await answered(request, url, next);
+  const response = (await turnedAway(context)) ?? (await answered(request, url, next));
   took(request.method, url.pathname, response.status, (performance.now() - begun) / 1000);
   return response;
 });
+
+/**
+ * The answer to somebody who may not go where he asks to; undefined where he may. Where the database
+ * is away nobody is known: the page or the door itself says so, and shows nothing.
+ */
+async function turnedAway(context: APIContext): Promise<Response | undefined> {
+  const { request, url, locals } = context;
+  const { pathname } = url;
+  if (isForAnybody(pathname) || readsMetrics(request, pathname)) return undefined;
+  let asker: Asker;
+  try {
+    asker = await whoAsks(database(), withAddress(request.headers, context.clientAddress));
+  } catch (error) {
+    // A page shows nothing that it does not ask the database for.
+    return pathname.startsWith('/api/') ? answer(() => Promise.reject(error as Error)) : undefined;
+  }
+  if (asker.who === 'open') return undefined;
+  const isDoor = pathname.startsWith('/api/');
+  if (asker.who === 'stranger')
+    return isDoor
+      ? problem(401, 'Not signed in', 'sign in first; what you entered is kept in this browser')
+      : context.redirect(`/sign-in?to=${encodeURIComponent(pathname + url.search)}`);
+  locals.person = asker.person;
+  locals.hasCode = asker.hasCode;
+  if (mayGo(asker.person.role, request.method, pathname)) return undefined;
+  const detail = `this is not for a ${ROLE_WORDS[asker.person.role]}`;
+  return isDoor ? problem(403, 'Not yours', detail) : new Response(detail, { status: 403 });
+}
+
+/** Counts are read by a program, which has a token of its own where people sign in. */
+const readsMetrics = (request: Request, pathname: string): boolean =>
+  pathname === '/api/metrics' &&
+  (process.env.HANZAI_METRICS_TOKEN ?? '') !== '' &&
+  request.headers.get('authorization') === `Bearer ${process.env.HANZAI_METRICS_TOKEN}`;
 
 async function answered(
   request: Request,

@@ -163,6 +163,10 @@ describe('a backup', () => {
 describe('a backup of an earlier version', () => {
   // The same statements, taken back, that each migration since brought: as those versions left it.
   const EARLIER: readonly (readonly [tag: string, undo: string])[] = [
+    [
+      '0014_people',
+      'drop table audit_line, sign_in_rate, person_verification, person_account, person_session, person',
+    ],
     ['0013_hours_run', 'alter table repair_case drop column hours_run'],
     ['0012_made_in', 'alter table repair_case drop column made_in'],
     ['0011_packs', 'drop table pattern_pack'],

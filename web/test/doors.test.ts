@@ -187,6 +187,7 @@ describe('data that cannot be stored', () => {
     const response = await (route as (context: unknown) => Promise<Response>)({
       request: asked,
       params,
+      locals: {},
     });
     const { detail = '', id = '' } = (await response.json()) as { detail?: string; id?: string };
     return { status: response.status, detail, id };

@@ -24,7 +24,11 @@ async function call(
     headers: { 'content-type': type },
     body: typeof body === 'string' ? body : JSON.stringify(body),
   });
-  const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
+  const response = await route({
+    request,
+    params,
+    locals: {},
+  } as unknown as Parameters<APIRoute>[0]);
   return {
     status: response.status,
     type: response.headers.get('content-type') ?? '',

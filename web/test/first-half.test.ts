@@ -55,7 +55,12 @@ async function post(
 ): Promise<{ status: number; detail: string }> {
   const url = new URL(path, 'http://localhost/');
   const request = new Request(url, { method: 'POST', headers: { 'content-type': type }, body });
-  const response = await route({ request, params, url } as unknown as Parameters<APIRoute>[0]);
+  const response = await route({
+    request,
+    params,
+    url,
+    locals: {},
+  } as unknown as Parameters<APIRoute>[0]);
   return {
     status: response.status,
     detail: String(((await response.json()) as { detail?: string }).detail ?? ''),

@@ -20,7 +20,11 @@ async function call(route: APIRoute, body?: unknown, params: Record<string, stri
       ? {}
       : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
   });
-  const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
+  const response = await route({
+    request,
+    params,
+    locals: {},
+  } as unknown as Parameters<APIRoute>[0]);
   return { status: response.status, json: (await response.json()) as Record<string, unknown> };
 }
 const names = async (): Promise<string[]> =>

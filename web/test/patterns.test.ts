@@ -40,7 +40,11 @@ async function call(
       ? {}
       : { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
   });
-  const response = await route({ request, params } as unknown as Parameters<APIRoute>[0]);
+  const response = await route({
+    request,
+    params,
+    locals: {},
+  } as unknown as Parameters<APIRoute>[0]);
   return { status: response.status, json: (await response.json()) as unknown };
 }
 const known = async (): Promise<PatternsAnswer> =>

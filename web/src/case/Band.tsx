@@ -6,6 +6,7 @@ import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
+import { WhoIsHere } from '../people/WhoIsHere';
 import { BackupWarning } from '../workshop/BackupWarning';
 import style from './Band.module.css';
 import { kindOf } from './kinds';
@@ -21,6 +22,7 @@ export function Band({ here, children }: { here: string; children?: ReactNode })
       <Stored />
       <NotStored />
       <BackupWarning />
+      <WhoIsHere />
     </Masthead>
   );
 }

@@ -337,5 +337,7 @@ export const Entry = z.object({
     .datetime({ offset: true })
     .refine(isOfOurTime, 'a moment between the years 2000 and 2200'),
   body: EntryBody,
+  /** Who made it, as the server knows it; left out where nobody signs in. */
+  by: z.string().max(80).optional(),
 });
 export type Entry = z.infer<typeof Entry>;

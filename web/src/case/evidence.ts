@@ -21,6 +21,11 @@ export function evidenceFile(
     format: 'hanzai-evidence',
     version: 1,
     case: { number, title, unit: unitModel },
-    entries: standing.map(({ id, madeAt, body }) => ({ id, madeAt, body })),
+    entries: standing.map(({ id, madeAt, body, by }) => ({
+      id,
+      madeAt,
+      body,
+      ...(by === undefined ? {} : { by }),
+    })),
   };
 }

@@ -204,7 +204,7 @@ function DocketSheet({
           </p>
         )}
         <p className={style.workshop}>
-          <a href="/workshop">Backups of the workshop</a>
+          <a href="/workshop">Backups of the workshop</a> <a href="/people">People</a>
         </p>
       </main>
       <Keys

@@ -139,7 +139,7 @@ function Within({
       )}
       {files.length > MOST_ROWS && <Small>And {files.length - MOST_ROWS} more.</Small>}
       {contents.notes.map((note) => (
-        <Small key={note}>{note}.</Small>
+        <Small key={note}>{note[0]!.toUpperCase() + note.slice(1)}.</Small>
       ))}
     </>
   );
@@ -153,5 +153,5 @@ export function filesSummary(
 ): string {
   const { files } = filesWithin(set, medium, contents);
   const of = (state: string): number => files.filter((one) => one.state === state).length;
-  return `${files.length} ${files.length === 1 ? 'file' : 'files'}: ${of('whole')} whole, ${of('cut')} cut, ${of('lost')} lost.`;
+  return `${files.length} ${files.length === 1 ? 'file' : 'files'}: ${of('whole')} whole, ${of('cut')} cut, ${of('lost')} without their beginning.`;
 }

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { sawSignIn } from './signed-in';
 
 /**
  * A request that did not do what was asked. again: the same request may do it later (nobody
@@ -14,8 +15,11 @@ export class AnswerError extends Error {
   }
 }
 
-/** Answers of a server whose database, disk or way is not there at the moment. */
-const AWAY: readonly number[] = [408, 421, 429, 502, 503, 504, 507];
+/**
+ * Answers of a server whose database, disk or way is not there at the moment, or that does not know
+ * who asks any more: once signed in again, the same request is taken.
+ */
+const AWAY: readonly number[] = [401, 408, 421, 429, 502, 503, 504, 507];
 
 const NOBODY = 'the workshop server does not answer';
 /** How long an answer may take, milliseconds. */
@@ -38,6 +42,7 @@ export async function ask<T extends z.ZodType>(
   // Something between here and the workshop may answer in its place.
   if (!(response.headers.get('content-type') ?? '').includes('json'))
     throw new AnswerError(NOBODY, true, response.status);
+  sawSignIn(response.status !== 401);
   const body = (await response.json().catch(() => undefined)) as unknown;
   if (!response.ok) {
     const detail = (body as { detail?: string } | undefined)?.detail;

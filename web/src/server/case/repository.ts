@@ -59,12 +59,20 @@ export async function updateCase(
   return row;
 }
 
+/** Who makes entries where nobody signs in. */
+export const NOBODY = 'bench';
+
 /**
  * An entry as it is stored; undefined where this version cannot read it (one of a newer version, or
  * spoilt): it stays where it is and takes nothing else down.
  */
 function parse(row: typeof caseEntry.$inferSelect): Entry | undefined {
-  const read = Entry.safeParse({ id: row.id, madeAt: row.madeAt.toISOString(), body: row.body });
+  const read = Entry.safeParse({
+    id: row.id,
+    madeAt: row.madeAt.toISOString(),
+    body: row.body,
+    ...(row.madeBy === NOBODY ? {} : { by: row.madeBy }),
+  });
   if (!read.success)
     logger.warn({ entry: row.id, kind: row.kind }, 'an entry that this version cannot read');
   return read.data;
@@ -90,12 +98,14 @@ export async function entriesOf(db: Database, caseId: string): Promise<readonly 
 
 /**
  * Adds an entry; returns false where it is already there. epoch: how many repairs came before it.
+ * madeBy: the name of who made it.
  */
 export async function insertEntry(
   db: Database,
   caseId: string,
   entry: Entry,
   epoch: number,
+  madeBy = NOBODY,
 ): Promise<boolean> {
   const stored = await db
     .insert(caseEntry)
@@ -104,6 +114,7 @@ export async function insertEntry(
       caseId,
       kind: entry.body.kind,
       epoch,
+      madeBy,
       body: entry.body,
       madeAt: new Date(entry.madeAt),
     })

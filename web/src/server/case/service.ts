@@ -1,11 +1,12 @@
 import { playJournal } from '../../case/journal';
-import { type Entry } from '../../case/entry';
+import type { Entry, EntryBody } from '../../case/entry';
 import type { CaseCorrection, NewCaseRequest } from '../../case/case-card';
 import type { CaseAnswer } from '../../case/case-view';
 import type { OpenUpStep } from '@hanzai/core/bench';
 import { isDeepStrictEqual } from 'node:util';
 import { v7 } from 'uuid';
 import { boardContent, boardIsHere } from '../board/repository';
+import { entryRefusal, type Person } from '../../people/role';
 import type { Database } from '../db/client';
 import type { Outcome } from '../outcome';
 import { judge, summarise } from '../reckoning/pool';
@@ -133,13 +134,16 @@ export async function correctCase(
 /**
  * Adds an entry to a case's journal. The same entry sent twice is stored once and answered the
  * same. The rules are checked, and the docket's line is renewed, in the transaction that stores it,
- * with the case locked.
+ * with the case locked. by: who makes it; left out where nobody signs in.
  */
 export async function addEntry(
   db: Database,
   caseId: string,
   entry: Entry,
+  by?: Person,
 ): Promise<Outcome<{ created: boolean }>> {
+  const refusal = by && personRefusal(by, entry.body);
+  if (refusal !== undefined) return { ok: false, why: 'refused', detail: refusal };
   return db.transaction(async (tx) => {
     const row = await lockCase(tx, caseId);
     if (!row) return { ok: false, why: 'missing', detail: 'no such case' };
@@ -159,10 +163,17 @@ export async function addEntry(
       codes: await unitCodes(tx, row.unitType, row.unitModel),
     });
     if ('objection' in judged) return { ok: false, why: 'refused', detail: judged.objection };
-    await insertEntry(tx, caseId, entry, judged.epoch);
+    await insertEntry(tx, caseId, entry, judged.epoch, by?.name);
     await storeSummary(tx, caseId, judged.summary);
     return { ok: true, value: { created: true } };
   });
+}
+
+/** Why this person may not make this entry; undefined where he may. */
+function personRefusal({ name, role }: Person, body: EntryBody): string | undefined {
+  if (body.kind === 'acknowledge' && body.who !== name)
+    return `a hazard is acknowledged in one's own name: ${name}`;
+  return entryRefusal(role, body.kind);
 }
 
 /**

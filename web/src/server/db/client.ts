@@ -2,10 +2,17 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as boardSchema from './schema/board';
 import * as caseSchema from './schema/case';
+import * as peopleSchema from './schema/people';
 import * as unitSchema from './schema/unit';
 import * as workshopSchema from './schema/workshop';
 
-export const schema = { ...boardSchema, ...caseSchema, ...unitSchema, ...workshopSchema };
+export const schema = {
+  ...boardSchema,
+  ...caseSchema,
+  ...peopleSchema,
+  ...unitSchema,
+  ...workshopSchema,
+};
 export type Database = NodePgDatabase<typeof schema>;
 
 let shared: { db: Database; pool: pg.Pool } | undefined;

@@ -17,6 +17,12 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   workshop_setting: 'select, insert, update',
   own_pattern: 'select, insert, update',
   pattern_pack: 'select, insert, update',
+  person: 'select, insert, update',
+  person_session: 'select, insert, update, delete',
+  person_account: 'select, insert, update, delete',
+  person_verification: 'select, insert, delete',
+  sign_in_rate: 'select, insert, update, delete',
+  audit_line: 'select, insert',
 };
 
 /**

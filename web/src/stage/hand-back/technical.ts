@@ -251,10 +251,10 @@ export function linesOf(
   { standing }: Journal,
   index: PaperOf['index'],
 ): readonly string[] {
-  return standing.flatMap(({ body }) => {
+  return standing.flatMap(({ body, by }) => {
     const { report } = kindOf(body.kind);
     const line =
       typeof report === 'object' && report.list === of ? report.line(body, index) : undefined;
-    return line ? [line] : [];
+    return line ? [by === undefined ? line : `${line} (${by})`] : [];
   });
 }

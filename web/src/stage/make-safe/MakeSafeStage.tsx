@@ -16,6 +16,7 @@ import tone from '../../ui/Words.module.css';
 import { Discharge } from './Discharge';
 import { HazardRow } from './HazardRow';
 import { wholeCharacters } from '../../case/wording';
+import { useMe } from '../../people/use-me';
 
 /**
  * Make safe: what can hurt, from where it is known; the gate that locks powered and open-case work
@@ -24,7 +25,9 @@ import { wholeCharacters } from '../../case/wording';
 export function MakeSafeStage({ state }: { state: CaseState }) {
   const { journal, model, index } = state;
   const hazards = useMemo(() => caseHazards(model, index, journal), [model, index, journal]);
-  const [who, setWho] = useState('');
+  const me = useMe();
+  const [typed, setWho] = useState('');
+  const who = me?.name ?? typed;
   const [refusal, setRefusal] = useState<string>();
   useEffect(() => setWho(localStorage.getItem('who') ?? ''), []);
   const locks = (gate: GateName): readonly Lock[] =>
@@ -76,6 +79,7 @@ export function MakeSafeStage({ state }: { state: CaseState }) {
                   error={refusal}
                   value={who}
                   maxLength={80}
+                  readOnly={Boolean(me)}
                   onChange={(event) => setWho(event.target.value)}
                 />
               </FormRow>

@@ -62,7 +62,10 @@ export function LedgerTable({ state }: { state: CaseState }) {
                   .join(', ')}
               </td>
               <td>{line.note}</td>
-              <td>{format(new Date(line.entry.madeAt), 'd MMM HH:mm')}</td>
+              <td>
+                {format(new Date(line.entry.madeAt), 'd MMM HH:mm')}
+                {line.entry.by !== undefined && `, ${line.entry.by}`}
+              </td>
               <td>
                 <Button
                   look="quiet"

@@ -88,7 +88,7 @@ describe('the two comparisons on the screen', () => {
     const onFile = vi.fn<(found: { good: boolean; words: string }) => string | undefined>();
     render(<MediumCheck onFile={onFile} />);
     await userEvent.type(screen.getByLabelText(/type its directory/), 'BIG.BIN 60000');
-    expect(screen.getByText(/1 file: 0 whole, 1 cut, 0 lost/)).toBeTruthy();
+    expect(screen.getByText(/1 file: 0 whole, 1 cut, 0 without/)).toBeTruthy();
     const button = (): HTMLElement => screen.getByRole('button', { name: /evidence|Filed/ });
     await userEvent.click(button());
     expect(button().textContent).toBe('Filed');

@@ -26,6 +26,8 @@ interface Props {
   readonly beside: ReadonlyMap<string, Beside>;
   /** By reading, whether it says what it seems to say. */
   readonly conclusions: Readonly<Record<string, ReadingConclusion>>;
+  /** Whether the meter of an exercise gives the values. */
+  readonly isExercise?: boolean;
   /** Shows the trace as it happened. */
   readonly onTrail: (() => void) | undefined;
 }
@@ -44,6 +46,7 @@ export function ReadingLog({
   beside,
   conclusions,
   onTrail,
+  isExercise = false,
 }: Props) {
   const leader = lineUp?.entries[0];
   const readings = [...journal.readings].reverse();
@@ -52,8 +55,14 @@ export function ReadingLog({
       <section className={style.empty}>
         <h2>No readings yet</h2>
         <p>
-          Put the meter on the points above and type what it shows, for example <code>p5 5.01</code>{' '}
-          for 5.01 volts from net P5 to ground.
+          {isExercise ? (
+            'Type a point below: the meter of the exercise gives the value.'
+          ) : (
+            <>
+              Put the meter on the points above and type what it shows, for example{' '}
+              <code>p5 5.01</code> for 5.01 volts from net P5 to ground.
+            </>
+          )}
         </p>
       </section>
     );
@@ -117,7 +126,7 @@ function Row({
   beside: ReadonlyMap<string, Beside>;
   conclusion: ReadingConclusion | undefined;
 }) {
-  const { body, id } = reading.entry;
+  const { body, id, by } = reading.entry;
   const expected = lineUp?.expected[id];
   const weight = lineUp?.entries[0]?.weights.find((w) => w.id === id)?.decibans;
   const mark = !reading.current
@@ -148,6 +157,7 @@ function Row({
         <td>
           {KIND_WORDS[body.quantity]}, {setupWords(body.setup)}
           {reading.by !== undefined && <small> by {reading.by}</small>}
+          {by !== undefined && <small>, {by}</small>}
         </td>
       )}
       <td title={weight === undefined ? undefined : decibanText(weight)}>

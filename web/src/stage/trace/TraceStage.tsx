@@ -291,6 +291,7 @@ export function TraceStage({ state }: { state: CaseState }) {
                 lineUp={lineUp}
                 beside={beside}
                 conclusions={conclusions}
+                isExercise={practice !== undefined}
                 onTrail={isCoached ? panels.openTrail : undefined}
                 pointed={pointed}
                 whatIf={panels.asked ? panels.answer : undefined}

@@ -8,13 +8,13 @@ import { answer, json, pathId, problem, readBody } from '../../../../server/prob
  * POST: adds an entry to the journal. 201 when stored, 200 when it was there already, 409 where the
  * id holds another one, 422 with the reason where a rule forbids it.
  */
-export const POST: APIRoute = ({ params, request }) =>
+export const POST: APIRoute = ({ params, request, locals }) =>
   answer(async () => {
     const id = pathId(params.id);
     if (!id.ok) return id.response;
     const body = await readBody(request, Entry);
     if (!body.ok) return body.response;
-    const result = await addEntry(database(), id.value, body.value);
+    const result = await addEntry(database(), id.value, body.value, locals.person);
     if (result.ok)
       return json(
         { id: body.value.id, created: result.value.created },

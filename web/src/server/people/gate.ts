@@ -1,0 +1,50 @@
+import type { Database } from '../db/client';
+import { Person } from '../../people/role';
+import { ADDRESS_HEADER, authOf } from './auth';
+import { anybody } from './people';
+
+/** Who asks. open: nobody signs in here. */
+export type Asker =
+  | { readonly who: 'open' }
+  | { readonly who: 'stranger' }
+  | { readonly who: 'person'; readonly person: Person; readonly hasCode: boolean };
+
+/** What anybody may ask for: whether it is alive, and what signing in itself needs. */
+const ANYBODY =
+  /^\/(?:api\/health|api\/ready|api\/auth\/.*|sign-in|_astro\/.*|fonts\/.*|favicon.*|sw\.js|manifest.*|robots\.txt)$/;
+
+/** How long it is believed that nobody has to sign in: somebody may just be added elsewhere. */
+const OPEN_FOR = 2000;
+/** Once there are people, the house is never open again while this process runs. */
+const houses = new WeakMap<Database, { readonly open: boolean; readonly until: number }>();
+
+async function isOpen(db: Database): Promise<boolean> {
+  const known = houses.get(db);
+  if (known && (!known.open || Date.now() < known.until)) return known.open;
+  const open = !(await anybody(db));
+  houses.set(db, { open, until: Date.now() + OPEN_FOR });
+  return open;
+}
+
+/** Somebody was added just now: from this moment on people sign in. */
+export const closeHouse = (db: Database): void => void houses.set(db, { open: false, until: 0 });
+
+export const isForAnybody = (path: string): boolean => ANYBODY.test(path);
+
+/** Who asks for something. */
+export async function whoAsks(db: Database, asked: Headers): Promise<Asker> {
+  if (await isOpen(db)) return { who: 'open' };
+  if (!(asked.get('cookie') ?? '').includes('hanzai')) return { who: 'stranger' };
+  const auth = await authOf(db);
+  const session = await auth.api.getSession({ headers: asked });
+  const person = Person.safeParse(session?.user);
+  if (!session || !person.success) return { who: 'stranger' };
+  return { who: 'person', person: person.data, hasCode: session.user.hasCode === true };
+}
+
+/** Headers as the sign-in gets them: with the address that asks, whatever they say of themselves. */
+export function withAddress(asked: Headers, address: string): Headers {
+  const headers = new Headers(asked);
+  headers.set(ADDRESS_HEADER, address);
+  return headers;
+}
