@@ -61,7 +61,7 @@ test('an owner is added, everybody signs in, and each does what is his', async (
   await trainee.waitForURL(/\/sign-in\?to=%2Fstock/);
   await signIn(trainee, 'Wren', traineeCode);
   await trainee.waitForURL(/\/stock$/);
-  await expect(trainee.getByRole('link', { name: 'Wren: choose a password' })).toBeVisible();
+  await expect(trainee.getByRole('link', { name: 'Wren (code)' })).toBeVisible();
   // What a trainee reads stands in the case with his name; what is not his is refused in words.
   const opened = await page.request.post('/api/cases', {
     data: { title: 'a case for a test', unitModel: 'lamp' },

@@ -18,7 +18,6 @@ const Sessions = z.array(
     token: z.string(),
     createdAt: z.string(),
     ipAddress: z.string().nullish(),
-    userAgent: z.string().nullish(),
   }),
 );
 const Changed = z.object({ changed: z.boolean() });
@@ -59,13 +58,12 @@ export function OwnAccount({ me }: { me: NonNullable<Me> }) {
         {refusal && <Notice look="attention">{refusal}</Notice>}
       </Panel>
       <Panel title="Where you are signed in" aside={String(sessions.length)}>
-        <ul>
-          {sessions.map(({ token, createdAt, ipAddress, userAgent }) => (
+        <ul className={style.plain}>
+          {sessions.map(({ token, createdAt, ipAddress }) => (
             <li key={token} className={style.row}>
               <span>
                 since {format(new Date(createdAt), 'd MMM HH:mm')}
                 {ipAddress && `, from ${ipAddress}`}
-                {userAgent && `: ${userAgent.slice(0, 60)}`}
               </span>
               <Button look="quiet" onClick={() => void end(token)}>
                 End it
@@ -95,7 +93,7 @@ function OwnPassword({ hasCode }: { hasCode: boolean }) {
   }
   return (
     <form
-      className={style.row}
+      className={style.narrow}
       onSubmit={(event) => {
         event.preventDefault();
         void change();
@@ -121,7 +119,9 @@ function OwnPassword({ hasCode }: { hasCode: boolean }) {
         value={password}
         onChange={({ target }) => setPassword(target.value)}
       />
-      <Button type="submit">Keep it</Button>
+      <p>
+        <Button type="submit">Keep it</Button>
+      </p>
       {said && (
         <Notice look={said.good ? 'good' : 'attention'} live>
           {said.words}

@@ -73,7 +73,7 @@ function Everyone({ isOpen }: { isOpen: boolean }) {
 
   return (
     <>
-      {isOpen && (
+      {isOpen && !given && (
         <Notice title="Nobody signs in here.">
           Whoever sits at this machine is everybody. Once an owner is added, people sign in, and
           every entry says who made it. There is no way back but a restored backup.

@@ -22,5 +22,9 @@ function Who() {
       </a>
     );
   if (!me) return null;
-  return <a href="/people">{me.hasCode ? `${me.name}: choose a password` : me.name}</a>;
+  return (
+    <a href="/people" title={me.hasCode ? `${me.name}: choose a password` : undefined}>
+      {me.hasCode ? `${me.name} (code)` : me.name}
+    </a>
+  );
 }
