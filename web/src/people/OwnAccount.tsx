@@ -7,7 +7,7 @@ import { store } from '../store/store';
 import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
-import { TextField } from '../ui/TextField';
+import { Password } from './Password';
 import style from './People.module.css';
 import { Person, ROLE_WORDS } from './role';
 import { leaveBrowser } from './sign-out';
@@ -99,25 +99,20 @@ function OwnPassword({ hasCode }: { hasCode: boolean }) {
         void change();
       }}
     >
-      <TextField
+      <Password
         id="own-current"
         label={hasCode ? 'The code' : 'Present password'}
-        type="password"
-        autoComplete="current-password"
-        required
         value={current}
-        onChange={({ target }) => setCurrent(target.value)}
+        onType={setCurrent}
       />
-      <TextField
+      <Password
+        isNew
         id="own-new"
         label="New password"
         hint="ten letters at least"
-        type="password"
-        autoComplete="new-password"
         minLength={10}
-        required
         value={password}
-        onChange={({ target }) => setPassword(target.value)}
+        onType={setPassword}
       />
       <p>
         <Button type="submit">Keep it</Button>

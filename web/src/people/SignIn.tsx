@@ -5,6 +5,7 @@ import { Notice } from '../ui/Notice';
 import { Place } from '../ui/Place';
 import { TextField } from '../ui/TextField';
 import { nameAddress } from './name-address';
+import { Password } from './Password';
 import style from './People.module.css';
 import { placeAfter } from './sign-in-path';
 
@@ -66,15 +67,12 @@ export function SignIn({ search }: { search: string }) {
             value={name}
             onChange={({ target }) => setName(target.value)}
           />
-          <TextField
+          <Password
             id="sign-in-password"
             label="Password"
             hint="or the code that you were given"
-            type="password"
-            autoComplete="current-password"
-            required
             value={password}
-            onChange={({ target }) => setPassword(target.value)}
+            onType={setPassword}
           />
           <p>
             <Button look="main" type="submit" disabled={busy}>

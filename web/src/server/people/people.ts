@@ -84,7 +84,7 @@ export async function addPerson(
     const [known] = await tx.select().from(person).where(eq(person.email, email));
     if (known && known.leftAt === null)
       return { ok: false, why: 'clash', detail: `${known.name} is here already` };
-    if (role !== 'owner' && !(await anybody(tx as unknown as Database)))
+    if (role !== 'owner' && !(await anybody(tx)))
       return { ok: false, why: 'refused', detail: 'the first one is the owner of the workshop' };
     const id = known?.id ?? v7();
     if (known)
@@ -94,8 +94,8 @@ export async function addPerson(
         .set({ name, role, hasCode: true, leftAt: null, updatedAt: new Date() })
         .where(eq(person.id, id));
     else await tx.insert(person).values({ id, name, email, role });
-    await setPassword(tx as unknown as Database, id, password);
-    await audit(tx as unknown as Database, by, `added ${name} as ${role}`);
+    await setPassword(tx, id, password);
+    await audit(tx, by, `added ${name} as ${role}`);
     return { ok: true, value: { id, code } };
   });
 }
@@ -149,8 +149,7 @@ export function changeRole(
   role: Role,
   by: string,
 ): Promise<Outcome<undefined>> {
-  return db.transaction(async (transaction) => {
-    const tx = transaction as unknown as Database;
+  return db.transaction(async (tx) => {
     const row = await here(tx, id);
     if (!row) return NOBODY;
     if (row.role === 'owner' && role !== 'owner' && !(await hasOtherOwner(tx, id)))
@@ -163,8 +162,7 @@ export function changeRole(
 
 /** Somebody leaves: he is signed out everywhere, and what he did keeps his name. */
 export function leave(db: Database, id: string, by: string): Promise<Outcome<undefined>> {
-  return db.transaction(async (transaction) => {
-    const tx = transaction as unknown as Database;
+  return db.transaction(async (tx) => {
     const row = await here(tx, id);
     if (!row) return NOBODY;
     if (row.role === 'owner' && !(await hasOtherOwner(tx, id))) return LAST_OWNER;
@@ -184,8 +182,7 @@ export async function recover(
 ): Promise<Outcome<{ code: string }>> {
   const code = newCode();
   const password = await hashPassword(code);
-  return db.transaction(async (transaction) => {
-    const tx = transaction as unknown as Database;
+  return db.transaction(async (tx) => {
     const row = await here(tx, id);
     if (!row) return NOBODY;
     await setPassword(tx, id, password);
