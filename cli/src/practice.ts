@@ -118,7 +118,7 @@ export class PracticeGame {
       return { text: `${resolved.what}; expected ${resolved.expected}`, end: false };
     const damage = this.session.damage.length;
     const value = this.session.take(resolved.measurement);
-    const shown = valueWords(resolved.measurement, value);
+    const shown = this.session.slipped ?? valueWords(resolved.measurement, value);
     const happened = this.session.damage.slice(damage).map(({ words }) => `\n  ${words}`);
     return more([shown, ...happened].join(''));
   }

@@ -14,6 +14,8 @@ import {
   LEVELS,
   refsOf,
   Session,
+  skillOf,
+  triedIn,
   type Debrief,
   type Exercise,
 } from '../src/training';
@@ -259,6 +261,34 @@ describe('two of a kind that change places', () => {
     expect(session.isSound).toBe(false);
     expect(session.replace(a.ref)).toBe(true);
     expect(session.isSound).toBe(true);
+  });
+  it('are followed by what is said afterwards: the part that took the fault along was the one', () => {
+    const [a, b] = alike!;
+    const one: Exercise = {
+      ...drawExercise(logic.board, RATES, 1, 1),
+      faults: [`${a.ref}:open`],
+    };
+    const session = new Session(one);
+    session.swap(a.ref, b.ref);
+    session.replace(b.ref);
+    const said = withoutWay(session);
+    expect(said.score.attribution).toBe(1);
+    expect(said.moves[1]!.belief).toBeDefined();
+    const tried = triedIn(session, said, true).filter(
+      ({ skill }) => skill === skillOf(one.index, one.faults[0]!),
+    );
+    for (const { done } of tried) expect(done).toBe(1);
+  });
+  it('are not swapped while one of them is off', () => {
+    const [a, b] = alike!;
+    const session = new Session({
+      ...drawExercise(logic.board, RATES, 1, 1),
+      faults: [`${a.ref}:open`],
+    });
+    session.takeOff(a.ref);
+    const before = session.minutes;
+    expect(session.swap(a.ref, b.ref)).toContain('put it back first');
+    expect(session.minutes).toBe(before);
   });
   it('are refused where they are not of a kind, and cost nothing then', () => {
     const one = drawn(1, 2);

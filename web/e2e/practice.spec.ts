@@ -90,6 +90,18 @@ test('without a sheet the parts are what is seen, and what comes and goes is bro
   await expect(page.getByText('Last: left on for 6 min.')).toBeVisible();
   await page.reload();
   await expect(page.getByText('Last: left on for 6 min.')).toBeVisible();
+  await expect(page.getByText('press with an insulated stick')).toBeVisible();
+  // Repair and the debrief have no sheet either.
+  await strip(page, 'condemn c6', /Filed/);
+  await page.getByRole('link', { name: 'Take a part off' }).click();
+  await strip(page, 'c6 off', /Filed/);
+  await strip(page, 'c6 on 100u', /Filed|read|ohms/);
+  await page.getByRole('link', { name: /Done/ }).click();
+  await page.getByRole('button', { name: 'It is done' }).click();
+  await expect(page.getByRole('heading', { name: 'Move by move' })).toBeVisible({
+    timeout: 120_000,
+  });
+  await expect(page.getByRole('row', { name: /left on for 6 min/ })).toBeVisible();
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map(({ id, nodes }) => [id, nodes.map(({ html }) => html)])).toEqual([]);
 });

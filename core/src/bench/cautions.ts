@@ -15,6 +15,7 @@ export type CautionedStep =
   | 'first-aid'
   | 'reseat'
   | 'head-ohms'
+  | 'provoke'
   | 'soak'
   | 'bleach'
   | 'glue'
@@ -53,6 +54,7 @@ export const CAUTIONS: Readonly<Record<CautionedStep, Caution>> = {
   'first-aid': { words: 'Power off for every one of these that puts a hand inside. Some switching supplies must not run without a load: plug the load in before power.', source: PRACTICE, defer: true },
   reseat: { words: 'Power off at both ends. A stepper unplugged live kills its driver. Unplug before power, never under it.', source: PRACTICE, defer: false },
   'head-ohms': { words: 'An ohmmeter magnetises a head: no medium in or near. Demagnetise the head before a good one goes in.', source: PRACTICE, defer: false },
+  provoke: { words: 'Power on: press with an insulated stick, never a finger; one hand. Not on the primary side. Cold spray that does not burn, a short puff, gloves, eyes covered; not on hot glass. Never leave it alone while it warms up.', source: PRACTICE, defer: true },
   soak: { words: 'Solvents: air out, no flame, no iron, lid on. Gloves that stand it: acetone eats most.', source: PRACTICE, defer: false },
   bleach: { words: 'Peroxide: gloves, goggles, air. Never sealed in a bag or box: it makes gas. Metal and labels kept out.', source: PRACTICE, defer: false },
   glue: { words: 'Warm old glue gives off fumes, its dust conducts: air out, damp wipe, no scraping dry.', source: PRACTICE, defer: false },

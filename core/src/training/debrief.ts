@@ -4,10 +4,12 @@ import type { RateTable } from '../fault';
 import { measurementKey, type Reading } from '../instrument';
 import { DEFAULT_COSTS, planNext } from '../plan';
 import { WHOLE_BOARD } from './come-and-go';
+import { faultAfter } from './like-parts';
 import { measurementWords, valueWords, type Exercise } from './exercise';
 import { refsOf } from './refs';
 import { optimumOf, type Optimum } from './optimum';
-import { Session, type Move } from './session';
+import type { Move } from './move';
+import { Session } from './session';
 
 /** From so much belief on a part is decided. */
 const DECIDED = 0.9;
@@ -76,12 +78,15 @@ export function* debriefSteps(
 ): Generator<string, Debrief, boolean> {
   const { exercise, moves, damage } = session;
   const diagnoser = new Diagnoser(exercise.index, rates);
-  const bad = new Set(refsOf(exercise.faults).map(nameKey));
-  const mended = new Set<string>();
+  let left = exercise.faults;
   const seen: SeenMove[] = [];
   for (const [i, move] of moves.entries()) {
     yield `move ${i + 1} of ${moves.length}`;
-    seen.push(seenMove(move, diagnoser, bad, mended));
+    const isAt = (fault: string): ReadonlySet<string> =>
+      new Set(refsOf([faultAfter(fault, moves.slice(0, i))]).map(nameKey));
+    seen.push(seenMove(move, diagnoser, new Set(left.flatMap((fault) => [...isAt(fault)]))));
+    if (move.kind === 'replaced')
+      left = left.filter((fault) => !isAt(fault).has(nameKey(move.ref)));
   }
   const decided = seen.findIndex(
     ({ belief = 0 }, i) => moves[i]!.kind === 'reading' && belief >= DECIDED,
@@ -165,48 +170,26 @@ function beliefInTruth(
     .reduce((most, { probability }) => Math.max(most, probability), 0);
 }
 
-function seenMove(
-  move: Move,
-  diagnoser: Diagnoser,
-  bad: ReadonlySet<string>,
-  mended: Set<string>,
-): SeenMove {
+/** A move as it looks afterwards. left: the parts that were still bad when it was made. */
+function seenMove(move: Move, diagnoser: Diagnoser, left: ReadonlySet<string>): SeenMove {
   const { minutes } = move;
-  const left = new Set([...bad].filter((ref) => !mended.has(ref)));
-  if (move.kind === 'help')
+  const plain = (words: string): SeenMove => ({
+    words,
+    minutes,
+    worthBits: undefined,
+    better: undefined,
+    belief: undefined,
+  });
+  if (move.kind === 'help') return plain(`help: ${move.help}`);
+  if (move.kind === 'off') return plain(`${move.ref} taken off`);
+  if (move.kind === 'back') return plain(`${move.ref} put back`);
+  if (move.kind === 'swap') return plain(`${move.refs.join(' and ')} changed places`);
+  if (move.kind === 'done') return plain(move.words);
+  if (move.kind === 'replaced')
     return {
-      words: `help: ${move.help}`,
-      minutes,
-      worthBits: undefined,
-      better: undefined,
-      belief: undefined,
-    };
-  if (move.kind === 'off' || move.kind === 'back')
-    return {
-      words: `${move.ref} ${move.kind === 'off' ? 'taken off' : 'put back'}`,
-      minutes,
-      worthBits: undefined,
-      better: undefined,
-      belief: undefined,
-    };
-  if (move.kind === 'swap' || move.kind === 'done')
-    return {
-      words: move.kind === 'done' ? move.words : `${move.refs.join(' and ')} changed places`,
-      minutes,
-      worthBits: undefined,
-      better: undefined,
-      belief: undefined,
-    };
-  if (move.kind === 'replaced') {
-    mended.add(nameKey(move.ref));
-    return {
-      words: `${move.ref} replaced: ${move.wasBad ? 'it was bad' : 'it was good'}`,
-      minutes,
-      worthBits: undefined,
-      better: undefined,
+      ...plain(`${move.ref} replaced: ${move.wasBad ? 'it was bad' : 'it was good'}`),
       belief: beliefInTruth(diagnoser, move.before, left),
     };
-  }
   const { measurement, reading, before, away } = move;
   const plan = planNext(diagnoser, before, diagnoser.believe([...before]), {
     most: Number.POSITIVE_INFINITY,

@@ -1,4 +1,5 @@
 import { nameKey, type Part } from '../board';
+import type { Move } from './move';
 
 /** Whether a part is set by hand, and its setting is lost with it. */
 export const isTrimmer = ({ role = '' }: Part): boolean => /\b(trimmer|preset)\b/i.test(role);
@@ -40,3 +41,10 @@ export function swappedName(name: string, a: string, b: string): string | undefi
   const to = nameKey(ref) === nameKey(a) ? b : nameKey(ref) === nameKey(b) ? a : undefined;
   return to && [to, ...pin].join('.') + mode;
 }
+
+/** Where a fault is after these moves: what changed places took its faults with it. */
+export const faultAfter = (fault: string, moves: readonly Move[]): string =>
+  moves.reduce(
+    (name, move) => (move.kind === 'swap' ? (swappedName(name, ...move.refs) ?? name) : name),
+    fault,
+  );

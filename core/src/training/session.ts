@@ -15,6 +15,7 @@ import { LooseFault } from './come-and-go';
 import { colleagueSays, HELP_MINUTES } from './help';
 import { isAlike, isTrimmer, swappedName } from './like-parts';
 import { respond, type Exercise } from './exercise';
+import type { Answer, Damage, Move } from './move';
 import { refsOf } from './refs';
 
 /** What may happen to a pad when a part comes off for nothing. From memory of bench practice. */
@@ -25,48 +26,6 @@ const SLIPS = 0.02;
 const SMALL_MINUTES = { mark: 0.5, zero: 0.3, chill: 0.5, press: 0.5, slip: 0.5 } as const;
 /** A hand that presses is missing at the probes: a reading takes so much longer, minutes. */
 const ONE_HANDED = 0.5;
-
-/** Something that was done at the bench, in the order done. */
-export type Move =
-  | {
-      readonly kind: 'reading';
-      readonly measurement: Measurement;
-      /** Undefined where nothing could be read. */
-      readonly reading: Reading | undefined;
-      /** Readings that stood before it: those since the last replacement. */
-      readonly before: readonly Reading[];
-      readonly minutes: number;
-      /** What comes and goes was away when it was taken. */
-      readonly away?: true;
-    }
-  | {
-      readonly kind: 'replaced';
-      readonly ref: string;
-      /** Whether it was bad, hidden or happened. */
-      readonly wasBad: boolean;
-      readonly before: readonly Reading[];
-      readonly minutes: number;
-    }
-  | { readonly kind: 'off'; readonly ref: string; readonly minutes: number }
-  /** The same one went on again. */
-  | { readonly kind: 'back'; readonly ref: string; readonly minutes: number }
-  | { readonly kind: 'swap'; readonly refs: readonly [string, string]; readonly minutes: number }
-  /** Anything else that takes its time, in words. */
-  | { readonly kind: 'done'; readonly words: string; readonly minutes: number }
-  | { readonly kind: 'help'; readonly help: Help; readonly minutes: number };
-
-/** What came of an action: what the meter shows, or what somebody says. */
-export interface Answer {
-  readonly value?: ReadingValue;
-  readonly words?: string;
-}
-
-/** What went wrong on the bench, and by whose doing. */
-export interface Damage {
-  readonly words: string;
-  /** Move during which it happened, counted from 0. */
-  readonly move: number;
-}
 
 /**
  * An exercise as it is worked on: a bench with something hidden, a clock of bench minutes, and all
@@ -87,7 +46,7 @@ export class Session {
   private isPressed = false;
   private leadOhm: number;
   private readonly marked = new Set<string>();
-  private lastSlip: string | undefined;
+  private slip: string | undefined;
 
   /** careful: nothing slips and the leads are zeroed, as for whoever shows how it could be done. */
   constructor(
@@ -124,6 +83,11 @@ export class Session {
     return this.loose?.when.isWarm !== false;
   }
 
+  /** What became of a probe that slipped at the last reading, in words; undefined where none did. */
+  get slipped(): string | undefined {
+    return this.slip;
+  }
+
   /** Takes a reading. What it shows; undefined where it can show nothing. */
   take(m: Measurement): ReadingValue | undefined {
     const minutes =
@@ -136,8 +100,8 @@ export class Session {
       () => this.loose?.look(),
       (event) => `${event}, when what comes and goes came`,
     );
-    const slipped = this.slips(m);
-    const value = slipped ? undefined : (this.onRecord(m) ?? this.meterShows(m));
+    this.slip = this.slipAt(m);
+    const value = this.slip === undefined ? (this.onRecord(m) ?? this.meterShows(m)) : undefined;
     const reading =
       value === undefined
         ? undefined
@@ -169,23 +133,21 @@ export class Session {
   }
 
   /** Under power a probe may slip from a chip's pin to the next one: nothing is read then. */
-  private slips({ kind, at, setup }: Measurement): boolean {
+  private slipAt({ kind, at, setup }: Measurement): string | undefined {
     const { pin } = at;
     const isFine = pin?.part.kind === 'chip' && (kind === 'voltage' || kind === 'logic');
     if (!isFine || powerOf(setup) !== 'on' || this.exercise.level === 1 || this.careful)
-      return false;
-    if (this.mishaps() >= SLIPS) return false;
+      return undefined;
+    if (this.mishaps() >= SLIPS) return undefined;
     const next = pin.part.pins[pin.index + 1] ?? pin.part.pins[pin.index - 1];
-    if (next === undefined) return false;
+    if (next === undefined) return undefined;
     const joined = `the probe slipped from ${pin.part.ref}.${pin.index + 1} to the pin beside it`;
     const before = this.damage.length;
     this.watched(
       () => this.bench.bridgeForAMoment(at.net, next),
       (event) => `${event}: ${joined}, with the power on`,
     );
-    this.lastSlip =
-      this.damage.length > before ? joined : `${joined}; nothing came of it this time`;
-    return true;
+    return this.damage.length > before ? joined : `${joined}; nothing came of it this time`;
   }
 
   /**
@@ -193,8 +155,8 @@ export class Session {
    * nothing was changed.
    */
   private onRecord(m: Measurement): ReadingValue | undefined {
-    const untouched = this.moves.every(({ kind }) => kind !== 'replaced');
-    return untouched && this.damage.length === 0
+    const untouched = this.moves.every(({ kind }) => kind !== 'replaced' && kind !== 'swap');
+    return untouched && this.absent.length === 0 && this.damage.length === 0
       ? this.exercise.recorded?.get(measurementKey(m))
       : undefined;
   }
@@ -245,9 +207,8 @@ export class Session {
   private takeTyped({ setup, kind, at, to }: Extract<Action, { do: 'take' }>): Answer {
     const resolved = resolveMeasurement(this.exercise.index, setup, kind, at, to);
     if (!resolved.ok) return {};
-    this.lastSlip = undefined;
     const value = this.take(resolved.measurement);
-    if (this.lastSlip !== undefined) return { words: this.lastSlip };
+    if (this.slip !== undefined) return { words: this.slip };
     return value === undefined ? {} : { value };
   }
 
@@ -295,6 +256,10 @@ export class Session {
     const [a, b] = [replaceablePart(index, ref), replaceablePart(index, other)];
     if (!a || !b || a.ref === b.ref || !isAlike(a.parts, b.parts))
       return `${a?.ref ?? ref} and ${b?.ref ?? other} are not two of a kind: nothing is swapped`;
+    if (this.isOff(a.ref) || this.isOff(b.ref))
+      return `${this.isOff(a.ref) ? a.ref : b.ref} is off: put it back first, then swap`;
+    this.keepSetting(a.ref);
+    this.keepSetting(b.ref);
     const minutes = this.iron(1);
     this.moves.push({ kind: 'swap', refs: [a.ref, b.ref], minutes });
     this.goesBy(minutes);

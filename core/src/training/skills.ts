@@ -3,6 +3,7 @@ import { nameKey, replaceablePart, type BoardIndex } from '../board';
 import { supplyRails } from '../device';
 import { shareInterval, type Interval } from '../statistics';
 import type { Debrief } from './debrief';
+import { faultAfter } from './like-parts';
 import { refsOf } from './refs';
 import type { Session } from './session';
 
@@ -57,13 +58,17 @@ export function skillOf(index: BoardIndex, fault: string): Skill | undefined {
  */
 export function triedIn(session: Session, said: Debrief, tidy: boolean): readonly Tried[] {
   const { exercise, moves, damage } = session;
-  const found = new Set(
-    moves.flatMap((move) => (move.kind === 'replaced' && move.wasBad ? [nameKey(move.ref)] : [])),
-  );
   const byFault = exercise.faults.flatMap((fault): Tried[] => {
     const skill = skillOf(exercise.index, fault);
-    const done = refsOf([fault]).some((ref) => found.has(nameKey(ref))) ? 1 : 0;
-    return skill ? [{ skill, tried: 1, done }] : [];
+    const found = moves.some(
+      (move, i) =>
+        move.kind === 'replaced' &&
+        move.wasBad &&
+        refsOf([faultAfter(fault, moves.slice(0, i))]).some(
+          (ref) => nameKey(ref) === nameKey(move.ref),
+        ),
+    );
+    return skill ? [{ skill, tried: 1, done: found ? 1 : 0 }] : [];
   });
   const readings = said.moves.filter(({ worthBits }) => worthBits !== undefined);
   const well = readings.filter(

@@ -1,7 +1,8 @@
+import type { Gate } from '@hanzai/core/bench';
 import { nameKey, type BoardIndex } from '@hanzai/core/board';
 import { type Measurement, type ReadingValue } from '@hanzai/core/instrument';
 import { formatCompact } from '@hanzai/core/quantity';
-import { isWithoutSheet, type Action } from '@hanzai/core/training';
+import { isWithoutSheet, type Action, type Attention } from '@hanzai/core/training';
 import type { CaseView } from '../case/case-view';
 import type { Entry, EntryBody } from '../case/entry';
 import { isPowered, playJournal } from '../case/journal';
@@ -73,10 +74,29 @@ export function passedBy(
   index: BoardIndex | undefined,
 ): string | undefined {
   const gate = kindOf(body.kind).gate?.(body);
-  const journal = playJournal(entries, index);
-  return gate && lockedObjection(journal, index, undefined, gate)
-    ? `${isPowered(body) ? 'power' : 'a hand'} on a board whose hazards nobody had acknowledged`
+  return gate && passedGate(gate, isPowered(body), entries, index);
+}
+
+function passedGate(
+  gate: Gate,
+  powered: boolean,
+  entries: readonly Entry[],
+  index: BoardIndex | undefined,
+): string | undefined {
+  return lockedObjection(playJournal(entries, index), index, undefined, gate)
+    ? `${powered ? 'power' : 'a hand'} on a board whose hazards nobody had acknowledged`
     : undefined;
+}
+
+/** The hazard that hand work passes by, in words; undefined where it has none to pass. */
+export function passedByDeed(
+  deed: Attention,
+  entries: readonly Entry[],
+  index: BoardIndex,
+): string | undefined {
+  if (deed.do === 'zero' || deed.do === 'release') return undefined;
+  const powered = deed.do === 'wait';
+  return passedGate(powered ? 'power' : 'open', powered, entries, index);
 }
 
 /** What the bench of an exercise does where an entry is made; undefined where nothing. */

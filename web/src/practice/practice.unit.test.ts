@@ -24,6 +24,7 @@ import {
   actionOf,
   isTidy,
   passedBy,
+  passedByDeed,
   practiceObjection,
   practiceView,
   readEntry,
@@ -159,6 +160,17 @@ describe('an exercise as a case', () => {
     if (!net.ok) throw new Error(net.what);
     expect(passedBy(readEntry(net.measurement, 1), [], mains)).toContain('power on a board');
     expect(passedBy(condemn('F1'), [], mains)).toBeUndefined();
+    // Hand work passes it by as well; what is done to the leads alone does not.
+    expect(passedByDeed({ do: 'wait', minutes: 5 }, [], mains)).toContain('power on a board');
+    for (const deed of [
+      { do: 'press', ref: '' },
+      { do: 'chill', ref: 'F1' },
+      { do: 'swap', ref: 'F1', with: 'F2' },
+    ] as const)
+      expect(passedByDeed(deed, [], mains)).toContain('a hand on a board');
+    for (const what of ['zero', 'release'] as const)
+      expect(passedByDeed({ do: what }, [], mains)).toBeUndefined();
+    expect(passedByDeed({ do: 'wait', minutes: 5 }, [], index)).toBeUndefined();
   });
   it('does to its bench what is entered, and keeps readings under their points', () => {
     expect(actionOf(fitted('F1'), [])).toEqual({ do: 'replace', ref: 'F1' });

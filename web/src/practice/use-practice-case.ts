@@ -14,6 +14,7 @@ import {
   actionOf,
   hasSheet,
   passedBy,
+  passedByDeed,
   practiceObjection,
   practiceView,
   readEntry,
@@ -156,11 +157,12 @@ export function usePracticeCase(
     (deed) => {
       if (newest.current.result) return;
       setBusy(true);
-      act(deed)
+      const passed = passedByDeed(deed, newest.current.entries, index);
+      (passed ? act({ do: 'pass', words: passed }).then(() => act(deed)) : act(deed))
         .catch((error: unknown) => setFailure(String((error as Error).message ?? error)))
         .finally(() => setBusy(false));
     },
-    [act],
+    [act, index],
   );
   const points = useCallback((text: string) => readPoints(index, text), [index]);
   const deeds = useMemo(

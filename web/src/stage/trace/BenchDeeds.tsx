@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Attention } from '@hanzai/core/training';
+import { Caution } from '../../case/Caution';
 import type { PracticeLink } from '../../case/practice-link';
 import { Button } from '../../ui/Button';
 import { Field } from '../../ui/Field';
@@ -22,6 +23,8 @@ const DEEDS: Readonly<Record<Deed, { readonly words: string; readonly needs: rea
   mark: { words: 'Write down how a trimmer stands', needs: ['part'] },
 };
 type Need = 'part' | 'other' | 'minutes';
+/** Those that are done to a board that is on, as a rule. */
+const PROVOKES: readonly Deed[] = ['wait', 'chill', 'press', 'flex'];
 
 /** What is done at the bench of an exercise beside readings and the iron. */
 export function BenchDeeds({ practice }: { practice: PracticeLink }) {
@@ -70,29 +73,10 @@ export function BenchDeeds({ practice }: { practice: PracticeLink }) {
             </select>
           </Field>
           {needs.includes('part') && (
-            <Narrow>
-              <TextField
-                id="deed-part"
-                label="Part"
-                className="mono"
-                list="deed-parts"
-                error={wrong}
-                value={part}
-                onChange={({ target }) => setPart(target.value)}
-              />
-            </Narrow>
+            <PartField id="deed-part" label="Part" error={wrong} value={part} onType={setPart} />
           )}
           {needs.includes('other') && (
-            <Narrow>
-              <TextField
-                id="deed-other"
-                label="With"
-                className="mono"
-                list="deed-parts"
-                value={other}
-                onChange={({ target }) => setOther(target.value)}
-              />
-            </Narrow>
+            <PartField id="deed-other" label="With" value={other} onType={setOther} />
           )}
           {needs.includes('minutes') && (
             <Narrow>
@@ -110,6 +94,8 @@ export function BenchDeeds({ practice }: { practice: PracticeLink }) {
             Do it
           </Button>
         </FormRow>
+        {PROVOKES.includes(deed) && <Caution of="provoke" />}
+        {deed === 'swap' && <Caution of="iron" />}
         <datalist id="deed-parts">
           {[...practice.bench.replaceable.keys()].map((ref) => (
             <option key={ref} value={ref} />
@@ -122,6 +108,29 @@ export function BenchDeeds({ practice }: { practice: PracticeLink }) {
         </p>
       )}
     </Panel>
+  );
+}
+
+/** A field for a part of the board, by its designator. */
+function PartField({
+  onType,
+  ...field
+}: {
+  id: string;
+  label: string;
+  error?: string | undefined;
+  value: string;
+  onType: (text: string) => void;
+}) {
+  return (
+    <Narrow>
+      <TextField
+        {...field}
+        className="mono"
+        list="deed-parts"
+        onChange={({ target }) => onType(target.value)}
+      />
+    </Narrow>
   );
 }
 
