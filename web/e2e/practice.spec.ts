@@ -85,17 +85,18 @@ test('without a sheet the parts are what is seen, and what comes and goes is bro
   await strip(page, 'f1', /Read: /);
   await expect(page.getByRole('region', { name: 'Readings' })).toContainText(/F1/i);
   await page.getByLabel('What', { exact: true }).selectOption('Leave it on, and let it get warm');
+  await expect(page.getByText('press with an insulated stick')).toBeVisible();
   await page.getByLabel('Minutes').fill('6');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Last: left on for 6 min.')).toBeVisible();
   await page.reload();
   await expect(page.getByText('Last: left on for 6 min.')).toBeVisible();
-  await expect(page.getByText('press with an insulated stick')).toBeVisible();
+  await expect(page.getByText(/at the bench/)).toBeVisible();
   // Repair and the debrief have no sheet either.
-  await strip(page, 'condemn c6', /Filed/);
+  await strip(page, 'condemn r1', /Filed/);
   await page.getByRole('link', { name: 'Take a part off' }).click();
-  await strip(page, 'c6 off', /Filed/);
-  await strip(page, 'c6 on 100u', /Filed|read|ohms/);
+  await strip(page, 'r1 off', /Filed/);
+  await strip(page, 'r1 on 470', /Filed/);
   await page.getByRole('link', { name: /Done/ }).click();
   await page.getByRole('button', { name: 'It is done' }).click();
   await expect(page.getByRole('heading', { name: 'Move by move' })).toBeVisible({
