@@ -124,6 +124,9 @@ export function* debriefSteps(
   };
 }
 
+/** A fault's name as one reads it: `S2.2 dry`. */
+const readable = (fault: string): string => fault.replace(/:(?=[^:]*$)/, ' ').replace('~', ' to ');
+
 function notesOn({ exercise, moves }: Session): readonly string[] {
   const { comesAndGoes, visited, faults } = exercise;
   const readings = moves.filter(({ kind }) => kind === 'reading');
@@ -131,12 +134,12 @@ function notesOn({ exercise, moves }: Session): readonly string[] {
   return [
     ...(comesAndGoes
       ? [
-          `${comesAndGoes.fault} came with ${comesAndGoes.by}: ${away} of ${readings.length} readings were taken while it was away, and what they show is a board that works`,
+          `${readable(comesAndGoes.fault)} came with ${comesAndGoes.by}: ${away} of ${readings.length} readings were taken while it was away, and what they show is a board that works`,
         ]
       : []),
     ...(visited
       ? [
-          `somebody had soldered at ${visited.join(', ')}: what he left was ${faults.slice(1).join(', ')}, the rest of his places was sound`,
+          `somebody had soldered at ${visited.join(', ')}: what he left was ${faults.slice(1).map(readable).join(', ')}, the rest of his places was sound`,
         ]
       : []),
   ];

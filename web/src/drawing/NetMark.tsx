@@ -69,6 +69,10 @@ export function BusBar({ place: { name, x, y, width } }: { place: PlacedBus }) {
   );
 }
 
+/** What was not judged looks like neither. */
+const flagLook = ({ should, isJudged }: FlagWords): string | undefined =>
+  should ? style.flagWrong : isJudged ? style.flag : style.flagUnjudged;
+
 /** A pinned flag: what was read, and beside it what a sound board shows. */
 export function Flag({
   place,
@@ -88,7 +92,7 @@ export function Flag({
   ];
   const width = poleWidth(words);
   return (
-    <g className={words.should ? style.flagWrong : style.flag}>
+    <g className={flagLook(words)}>
       <path d={`M${x} ${y + 8} v-26 h${width} l-6 9 l6 9 h-${width}`} />
       <text x={x + 5} y={y - 4}>
         {words.read}

@@ -2,6 +2,8 @@
 export interface FlagWords {
   readonly read: string;
   readonly should: string;
+  /** Whether it was compared with a sound board at all. */
+  readonly isJudged: boolean;
 }
 
 /** Width of the flag itself, px. */

@@ -15,6 +15,7 @@ export function flagsOf(
     flags.set(m.at.net, {
       read: valueText(m.kind, value),
       should: expected && !expected.within ? `not ${expected.display}` : '',
+      isJudged: expected !== undefined,
     });
   }
   return flags;
