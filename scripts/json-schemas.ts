@@ -5,6 +5,7 @@ import { Board } from '@hanzai/core/board';
 import { PatternPack } from '@hanzai/core/learn';
 import { z } from 'zod';
 import { EvidenceFile } from '../web/src/case/evidence';
+import { CaseFile } from '../web/src/server/open-files/head';
 import { TraceFile } from '../web/src/case/trail';
 
 const SCHEMAS = {
@@ -12,6 +13,7 @@ const SCHEMAS = {
   'trace.schema.json': TraceFile,
   'evidence.schema.json': EvidenceFile,
   'patterns.schema.json': PatternPack,
+  'case.schema.json': CaseFile,
 };
 
 for (const [name, schema] of Object.entries(SCHEMAS)) {

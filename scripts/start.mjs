@@ -2,9 +2,12 @@
 // starts database and application again where they end by themselves.
 import { spawn } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import { get as httpGet } from 'node:http';
+import { get as httpsGet } from 'node:https';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { addressToUse, LOOPBACK } from './address.mjs';
+import { certificateToUse } from './certificate.mjs';
 import { backupFolder } from './backup.mjs';
 import { scheduleBackups } from './backup-schedule.mjs';
 import { keepDatabase } from './database.mjs';
@@ -41,6 +44,7 @@ async function main() {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
   try {
     const { host, port } = await addressToUse();
+    const isSecure = certificateToUse(say);
     process.stdout.write('Hanzai is getting ready\n');
     await installPackages(root);
     const elsewhere = process.env.DATABASE_URL;
@@ -55,7 +59,7 @@ async function main() {
     );
     await onlyWithPeople(host, elsewhere ?? database.url(name));
     await build(root);
-    const base = `http://${host.includes(':') ? `[${host}]` : host}:${port}/`;
+    const base = `${isSecure ? 'https' : 'http'}://${host.includes(':') ? `[${host}]` : host}:${port}/`;
     backups = scheduleBackups(elsewhere ?? database.url(name), say);
     server = await keepAlive(
       'the application',
@@ -120,14 +124,29 @@ async function startServer({ url, host, port, base, backups }) {
   throw new Remedy('The application did not answer within 30 seconds.');
 }
 
-/** Which run of the application answers there; undefined where none does, or not yet. */
-async function instanceAt(base) {
-  try {
-    return (await (await fetch(`${base}api/health`, { signal: AbortSignal.timeout(2000) })).json())
-      .instance;
-  } catch {
-    return undefined;
-  }
+/**
+ * Which run of the application answers there; undefined where none does, or not yet. Its certificate
+ * may be for the name that others call it by: here it is known by its number.
+ */
+function instanceAt(base) {
+  return new Promise((resolve) => {
+    const ask = base.startsWith('https:') ? httpsGet : httpGet;
+    const asked = ask(
+      `${base}api/health`,
+      { timeout: 2000, rejectUnauthorized: false },
+      async (response) => {
+        let body = '';
+        try {
+          for await (const chunk of response) body += chunk;
+          resolve(JSON.parse(body).instance);
+        } catch {
+          resolve(undefined);
+        }
+      },
+    );
+    asked.on('timeout', () => asked.destroy());
+    asked.on('error', () => resolve(undefined));
+  });
 }
 
 await main();

@@ -140,6 +140,8 @@ async function checks() {
 
 async function endToEnd(database) {
   await installDebian(['chromium', 'fonts-dejavu-core'], () => existsSync('/usr/bin/chromium'));
+  // Stands before the application in one of the tests, as docs/set-ups.md has it.
+  await installDebian(['nginx-light', 'openssl'], () => existsSync('/usr/sbin/nginx'));
   await build(root);
   await prepareDatabase(
     root,

@@ -40,23 +40,79 @@ export function nameOf(header) {
   return match && (match[1] ?? match[2]).toLowerCase();
 }
 
+/** Who asks, where a proxy of the workshop's own stands between: HANZAI_PROXY, addresses with commas. */
+export function proxiesOf(env = process.env) {
+  return new Set(
+    (env.HANZAI_PROXY ?? '')
+      .split(',')
+      .map((one) => plainAddress(one.trim()))
+      .filter(Boolean),
+  );
+}
+
+/** An address of version 4 in the clothes of version 6 is the same. */
+const plainAddress = (address) => (address ?? '').replace(/^::ffff:(?=\d+\.)/i, '');
+
 /**
- * Puts the door before a server's own listeners: who is not let in is answered and goes no further.
+ * Where a request comes from stands in its connection. What it says of itself there is dropped, or
+ * every guess of a password would come from another address; a proxy of the workshop's own is
+ * believed the last one that it names, which it has seen itself.
+ */
+function settleAddress(request, proxies) {
+  const said = String(request.headers['x-forwarded-for'] ?? '')
+    .split(',')
+    .at(-1)
+    .trim();
+  for (const name of ['x-forwarded-for', 'x-forwarded-host', 'x-forwarded-proto', 'forwarded'])
+    delete request.headers[name];
+  if (said && proxies.has(plainAddress(request.socket.remoteAddress)))
+    request.headers['x-forwarded-for'] = said;
+}
+
+/** Requests that one process works on at a time, before it says "later" to the next. */
+const MOST_AT_ONCE = 64;
+/** What costs next to nothing, or stays open on purpose, is not counted. */
+const UNCOUNTED =
+  /^\/(?:api\/(?:events|health|ready|metrics)(?:$|\?)|_astro\/|fonts\/|[\w.-]+\.(?:js|svg|png|webmanifest)(?:$|\?))/;
+
+const said = (response, status, title, detail, headers = {}) => {
+  response.writeHead(status, { 'content-type': 'application/problem+json', ...headers });
+  response.end(JSON.stringify({ type: 'about:blank', title, status, detail }));
+};
+
+/**
+ * Puts the door before a server's own listeners: who is not let in is answered and goes no further,
+ * and of many at once some are told to come again, rather than all to wait.
  */
 export function guard(server, env = process.env) {
   const allowed = allowedHosts(env);
+  const proxies = proxiesOf(env);
+  const most = Number(env.HANZAI_MOST_AT_ONCE) || MOST_AT_ONCE;
   const inside = server.listeners('request');
+  let atWork = 0;
   server.removeAllListeners('request');
   server.on('request', (request, response) => {
     for (const [name, value] of Object.entries(SAFE_HEADERS)) response.setHeader(name, value);
     const name = nameOf(request.headers.host);
-    if (name === undefined || name === null || !allowed.has(name)) {
-      response.writeHead(421, { 'content-type': 'application/problem+json' });
-      const detail =
-        'this workshop is not known under that name; expected the address that the start command printed';
-      return void response.end(
-        JSON.stringify({ type: 'about:blank', title: 'Not here', status: 421, detail }),
+    if (name === undefined || name === null || !allowed.has(name))
+      return void said(
+        response,
+        421,
+        'Not here',
+        'this workshop is not known under that name; expected the address that the start command printed',
       );
+    settleAddress(request, proxies);
+    if (!UNCOUNTED.test(request.url ?? '')) {
+      if (atWork >= most)
+        return void said(
+          response,
+          429,
+          'Much at once',
+          'more is asked for than can be answered at once; nothing was changed. Try again in a moment',
+          { 'retry-after': '1' },
+        );
+      atWork += 1;
+      response.once('close', () => (atWork -= 1));
     }
     for (const listener of inside) listener.call(server, request, response);
   });

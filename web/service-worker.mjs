@@ -67,7 +67,12 @@ const { count, size, warnings } = await generateSW({
         precacheFallback: { fallbackURL: '/case-without-server' },
       },
     },
-    serverFirst(({ request }) => request.mode === 'navigate', 'pages', 20),
+    // What a visitor's link shows is kept nowhere.
+    serverFirst(
+      ({ request, url }) => request.mode === 'navigate' && !url.pathname.startsWith('/visit/'),
+      'pages',
+      20,
+    ),
     serverFirst(({ url }) => url.pathname.startsWith('/api/cases/by-number/'), 'cases', 60),
     serverFirst(
       ({ url }) =>

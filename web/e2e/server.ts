@@ -1,4 +1,6 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { get as httpGet } from 'node:http';
+import { get as httpsGet } from 'node:https';
 import pg from 'pg';
 
 const address = process.env.E2E_ADDRESS!;
@@ -19,6 +21,17 @@ async function copyWorkshop(): Promise<void> {
   }
 }
 
+/** Whether it answers there, whoever signed its certificate. */
+const isUp = (base: string): Promise<boolean> =>
+  new Promise((resolve) => {
+    const ask = base.startsWith('https:') ? httpsGet : httpGet;
+    const asked = ask(`${base}/api/health`, { rejectUnauthorized: false }, (response) => {
+      response.resume();
+      resolve(response.statusCode === 200);
+    });
+    asked.on('error', () => resolve(false));
+  });
+
 /**
  * The application under test, started and stopped as a person would: it is the server that goes
  * down, not a mock.
@@ -27,21 +40,21 @@ export class Server {
   private child: ChildProcess | undefined;
   private fresh = false;
 
-  /** The first start is on a demo workshop that no other file of tests has touched. */
-  async start(): Promise<void> {
+  /**
+   * The first start is on a demo workshop that no other file of tests has touched. env: what it is
+   * told beside what the test command says.
+   */
+  async start(env: Readonly<Record<string, string>> = {}): Promise<void> {
     if (!this.fresh) await copyWorkshop();
     this.fresh = true;
     this.child = spawn(process.execPath, ['server.mjs'], {
       cwd: new URL('../', import.meta.url).pathname,
-      env: process.env,
+      env: { ...process.env, ...env },
       stdio: ['ignore', 'inherit', 'inherit'],
     });
+    const secure = env.HANZAI_CERTIFICATE !== undefined;
     for (let waited = 0; waited < 20_000; waited += 100) {
-      const ready = await fetch(`${address}/api/health`).then(
-        (response) => response.ok,
-        () => false,
-      );
-      if (ready) return;
+      if (await isUp(secure ? address.replace('http:', 'https:') : address)) return;
       await new Promise((resolve) => setTimeout(resolve, 100));
     }
     throw new Error('the application did not answer');

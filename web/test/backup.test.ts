@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ask, at, MIGRATIONS } from './databases';
+import { ask, at, MIGRATIONS, UNDO_WORKSHOPS } from './databases';
 import { NewCaseRequest } from '../src/case/case-card';
 import { backUp, backUpInto } from '../src/server/db/backup';
 import { BACKUP_ENDING, outdated } from '../src/server/db/backup-names';
@@ -163,6 +163,7 @@ describe('a backup', () => {
 describe('a backup of an earlier version', () => {
   // The same statements, taken back, that each migration since brought: as those versions left it.
   const EARLIER: readonly (readonly [tag: string, undo: string])[] = [
+    ['0015_workshops', UNDO_WORKSHOPS],
     [
       '0014_people',
       'drop table audit_line, sign_in_rate, person_verification, person_account, person_session, person',

@@ -1,7 +1,7 @@
 import { createServer, request } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { v7 } from 'uuid';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { POST as addEntry } from '../src/pages/api/cases/[id]/entries';
 import { PATCH as correctCase } from '../src/pages/api/cases/[id]/index';
 import { POST as openCase } from '../src/pages/api/cases/index';
@@ -13,13 +13,87 @@ import { pagePolicy } from '../src/server/page-policy';
 import { answer, brokenText, failure, readLimited } from '../src/server/problem';
 
 interface Doors {
+  proxiesOf: (env: Record<string, string>) => Set<string>;
   guard: (server: unknown, env?: Record<string, string>) => void;
   nameOf: (header: string | undefined) => string | null;
   allowedHosts: (env: Record<string, string>) => Set<string>;
 }
-const { guard, nameOf, allowedHosts } = (await import(
+const { guard, nameOf, allowedHosts, proxiesOf } = (await import(
   new URL('../doors.mjs', import.meta.url).href
 )) as Doors;
+
+/** A server behind the door, and what comes through to it. */
+async function behindDoor(env: Record<string, string>) {
+  const through: (string | undefined)[] = [];
+  const held: (() => void)[] = [];
+  const server = createServer((asked, response) => {
+    through.push(asked.headers['x-forwarded-for'] as string | undefined);
+    if (asked.url === '/slow') held.push(() => response.end('in'));
+    else response.end('in');
+  });
+  guard(server, env);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const { port } = server.address() as AddressInfo;
+  const call = (path: string, headers: Record<string, string> = {}) =>
+    fetch(`http://127.0.0.1:${port}${path}`, { headers });
+  return { through, held, call, stop: () => server.close() };
+}
+
+describe('where a request comes from', () => {
+  it('is never what it says of itself', async () => {
+    const door = await behindDoor({});
+    await door.call('/', { 'x-forwarded-for': '1.2.3.4', forwarded: 'for=1.2.3.4' });
+    expect(door.through).toEqual([undefined]);
+    door.stop();
+  });
+  it('is what a proxy of the workshop saw last, whatever stood there before', async () => {
+    const door = await behindDoor({ HANZAI_PROXY: '127.0.0.1' });
+    await door.call('/', { 'x-forwarded-for': '1.2.3.4, 10.0.0.7' });
+    await door.call('/');
+    expect(door.through).toEqual(['10.0.0.7', undefined]);
+    door.stop();
+  });
+  it('is not believed of any other proxy', async () => {
+    const door = await behindDoor({ HANZAI_PROXY: '10.0.0.1, 10.0.0.2' });
+    await door.call('/', { 'x-forwarded-for': '10.0.0.1' });
+    expect(door.through).toEqual([undefined]);
+    door.stop();
+  });
+  it('a proxy is the same in the clothes of version 6', () => {
+    expect([...proxiesOf({ HANZAI_PROXY: '::ffff:10.0.0.1, ::1,' })]).toEqual(['10.0.0.1', '::1']);
+  });
+});
+
+describe('many at once', () => {
+  it('are told to come again, before anything is done; those at work go on', async () => {
+    const door = await behindDoor({ HANZAI_MOST_AT_ONCE: '3' });
+    const slow = [1, 2, 3].map(() => door.call('/slow'));
+    await vi.waitFor(() => expect(door.held).toHaveLength(3));
+    const refused = await door.call('/api/cases');
+    expect(refused.status).toBe(429);
+    expect(refused.headers.get('retry-after')).toBe('1');
+    expect(((await refused.json()) as { detail: string }).detail).toContain('nothing was changed');
+    // Signs of life, live news and the page's own files still come.
+    for (const path of ['/api/health', '/api/events', '/_astro/x.js', '/sw.js'])
+      expect((await door.call(path)).status, path).toBe(200);
+    for (const go of door.held) go();
+    expect((await Promise.all(slow)).map(({ status }) => status)).toEqual([200, 200, 200]);
+    await vi.waitFor(async () => expect((await door.call('/api/cases')).status).toBe(200));
+    door.stop();
+  });
+  it('one that goes away makes room for another', async () => {
+    const door = await behindDoor({ HANZAI_MOST_AT_ONCE: '1' });
+    const gone = new AbortController();
+    const { port } = new URL((await door.call('/')).url);
+    const slow = fetch(`http://127.0.0.1:${port}/slow`, { signal: gone.signal }).catch(() => 0);
+    await vi.waitFor(() => expect(door.held).toHaveLength(1));
+    expect((await door.call('/')).status).toBe(429);
+    gone.abort();
+    await slow;
+    await vi.waitFor(async () => expect((await door.call('/')).status).toBe(200));
+    door.stop();
+  });
+});
 
 describe('the door', () => {
   const inside: string[] = [];

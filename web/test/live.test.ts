@@ -66,7 +66,7 @@ describe('news', () => {
   const listening = (): Promise<void> =>
     vi.waitFor(async () => {
       const { rows } = await pool.query(
-        `select count(*)::int as n from pg_stat_activity where query = 'listen hanzai'`,
+        `select count(*)::int as n from pg_stat_activity where query like 'listen "hanzai %'`,
       );
       expect((rows[0] as { n: number }).n).toBeGreaterThan(0);
     }, 5000);

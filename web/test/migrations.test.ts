@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { ask, at, MIGRATIONS } from './databases';
+import { ask, at, MIGRATIONS, UNDO_WORKSHOPS } from './databases';
 import { prepareDatabase, Unfit } from '../src/server/db/prepare';
 
 // What happens to a database that is older, newer, or spoilt, and what the application may do to
@@ -43,7 +43,8 @@ describe('migrations', () => {
     );
     await ask(
       at(own),
-      `alter table repair_case drop column arrived, drop column teaches, drop column made_in, drop column hours_run;
+      `${UNDO_WORKSHOPS};
+       alter table repair_case drop column arrived, drop column teaches, drop column made_in, drop column hours_run;
        drop table audit_line, sign_in_rate, person_verification, person_account, person_session, person;
        drop table pattern_pack, own_pattern, workshop_setting;
        drop table stock_reservation, stock_move, stock_lot;

@@ -38,6 +38,8 @@ export interface TakenLoose {
 
 /** A case's journal put together: what stands after every retraction. */
 export interface Journal {
+  /** Places of the entries that stand, by their id: what came after what. */
+  readonly order: ReadonlyMap<string, number>;
   /** The entries that stand, in the order made, without the takings back. */
   readonly standing: readonly Entry[];
   readonly symptoms: readonly Of<'symptom'>[];
@@ -285,10 +287,23 @@ function emptyDraft(
   };
 }
 
+/**
+ * Whether an entry came after another one. By their order, not by their clocks: a clock is set back,
+ * and a tablet's is not that of the bench.
+ */
+export const isLater = (
+  order: Journal['order'],
+  one: Pick<Entry, 'id'>,
+  other: Pick<Entry, 'id'>,
+): boolean => (order.get(one.id) ?? -1) > (order.get(other.id) ?? -1);
+
 /** The day of a closing that nobody has asked about since. */
-function followUpOf({ closed, closings, followUps }: Draft): string | undefined {
+function followUpOf(
+  { closed, closings, followUps }: Draft,
+  order: Journal['order'],
+): string | undefined {
   const last = closings.at(-1);
-  const asked = last !== undefined && followUps.some(({ madeAt }) => madeAt > last.madeAt);
+  const asked = last && followUps.some((one) => isLater(order, one, last));
   return closed && !asked ? last?.body.followUpOn : undefined;
 }
 
@@ -314,8 +329,11 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
   for (const entry of standing) kindOf(entry.body.kind).add(draft, entry);
   const { starts, powered, blockEvents, ledger } = draft;
   const last = standing.at(-1);
+  const kept = standing.filter(({ body }) => body.kind !== 'retract');
+  const order = new Map(kept.map(({ id }, i) => [id, i]));
   return {
-    standing: standing.filter(({ body }) => body.kind !== 'retract'),
+    standing: kept,
+    order,
     symptoms: draft.symptoms,
     findings: draft.findings,
     readings: draft.readings,
@@ -368,7 +386,7 @@ export function playJournal(entries: readonly Entry[], index: BoardIndex | undef
     pausedAt: last?.body.kind === 'pause' ? (last as Of<'pause'>) : undefined,
     closed: draft.closed,
     closing: draft.closings.at(-1),
-    followUpOn: followUpOf(draft),
+    followUpOn: followUpOf(draft, order),
     followUps: draft.followUps,
     moments: entries.map(({ madeAt }) => Date.parse(madeAt)),
   };

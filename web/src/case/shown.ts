@@ -1,13 +1,19 @@
 import type { UnitModel } from '@hanzai/core/block';
 import { proofStatement, statementWords } from '@hanzai/core/prove';
-import type { Journal } from './journal';
+import type { Entry } from './entry';
+import { isLater, type Journal } from './journal';
 import { runOf } from './kind/proving';
 
 /** Hours of soak and burn-in that ran to their end since the last line of the ledger. */
-export function soakHours({ ledger, timers }: Pick<Journal, 'ledger' | 'timers'>): number {
-  const repaired = ledger.at(-1)?.entry.madeAt ?? '';
+export function soakHours({
+  ledger,
+  timers,
+  order,
+}: Pick<Journal, 'ledger' | 'timers' | 'order'>): number {
+  const repair = ledger.at(-1)?.entry;
+  const isSince = (entry: Entry): boolean => !repair || isLater(order, entry, repair);
   return timers
-    .filter(({ entry, done }) => done && entry.body.what === 'burn-in' && entry.madeAt > repaired)
+    .filter(({ entry, done }) => done && entry.body.what === 'burn-in' && isSince(entry))
     .reduce((sum, { entry }) => sum + entry.body.hours, 0);
 }
 

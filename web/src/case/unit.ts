@@ -27,7 +27,7 @@ import { ARCHETYPES, RATES } from '@hanzai/data';
 import type { CaseView } from './case-view';
 import type { EntryBody } from './entry';
 import type { UnitCode } from './unit-code';
-import type { Journal } from './journal';
+import { isLater, type Journal } from './journal';
 import { isRepair } from './solved';
 
 /**
@@ -212,13 +212,10 @@ export function repairMove(
 }
 
 /** Parts with a line in the ledger since the last start before the repair. */
-function touchedSinceStart({ ledger, startsBefore }: Journal): readonly string[] {
-  const since = Date.parse(startsBefore.at(-1)?.madeAt ?? '') || 0;
-  return [
-    ...new Set(
-      ledger.filter(({ entry }) => Date.parse(entry.madeAt) >= since).map(({ ref }) => ref),
-    ),
-  ];
+function touchedSinceStart({ ledger, startsBefore, order }: Journal): readonly string[] {
+  const start = startsBefore.at(-1);
+  const since = ledger.filter(({ entry }) => !start || isLater(order, entry, start));
+  return [...new Set(since.map(({ ref }) => ref))];
 }
 
 /**

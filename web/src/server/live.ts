@@ -5,7 +5,6 @@ type Follower = (news: string) => void;
 
 /** Milliseconds before the connection to the database is tried again. */
 const AGAIN_MILLISECONDS = 2000;
-const CHANNEL = 'hanzai';
 
 const followers = new Set<Follower>();
 let listening: pg.Client | undefined;
@@ -47,7 +46,8 @@ function listen(): void {
   });
   client
     .connect()
-    .then(() => client.query(`listen ${CHANNEL}`))
+    .then(() => client.query<{ channel: string }>(`select 'hanzai ' || workshop_here() as channel`))
+    .then(({ rows }) => client.query(`listen ${client.escapeIdentifier(rows[0]!.channel)}`))
     .catch((error: Error) => {
       logger.warn({ name: error.name }, 'live news wait for the database');
       again();

@@ -35,13 +35,16 @@ export function lastTakenBack(
   entries: readonly Entry[],
   standing: readonly Entry[],
 ): Entry | undefined {
-  const back = entries.flatMap(({ body, madeAt }) =>
-    body.kind === 'retract' ? [{ id: body.entry, madeAt }] : [],
+  const place = new Map(entries.map(({ id }, i) => [id, i]));
+  const back = entries.flatMap(({ body }, i) =>
+    body.kind === 'retract' ? [{ id: body.entry, at: i }] : [],
   );
-  for (const { id, madeAt } of back.reverse()) {
+  for (const { id, at } of back.reverse()) {
     const entry = entries.find((one) => one.id === id);
     const said = entry && JSON.stringify(entry.body);
-    const again = standing.some((one) => one.madeAt >= madeAt && JSON.stringify(one.body) === said);
+    const again = standing.some(
+      (one) => (place.get(one.id) ?? -1) > at && JSON.stringify(one.body) === said,
+    );
     if (entry && !again) return entry;
   }
   return undefined;

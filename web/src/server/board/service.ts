@@ -1,4 +1,10 @@
-import { boardChanges, BOARD_FORMATS, type FileIssue, type PartReport } from '@hanzai/core/board';
+import {
+  boardChanges,
+  BOARD_FORMATS,
+  type Board,
+  type FileIssue,
+  type PartReport,
+} from '@hanzai/core/board';
 import { LIBRARY } from '@hanzai/data';
 import { v7 } from 'uuid';
 import type { BoardChoice } from '../../case/board-choice';
@@ -116,3 +122,7 @@ export async function exportBoard(
   }
   return { fileName: `${name}.${ending}`, text: format.write(stored.content, LIBRARY) };
 }
+
+/** A board as a deck. */
+export const boardDeck = (content: Board): string =>
+  BOARD_FORMATS['.cir']!.write!(content, LIBRARY);

@@ -131,6 +131,12 @@ export async function correctCase(
     : { ok: false, why: 'missing', detail: 'no such case' };
 }
 
+const TAKEN = {
+  ok: false,
+  why: 'clash',
+  detail: 'another entry is stored under this id',
+} as const;
+
 /**
  * Adds an entry to a case's journal. The same entry sent twice is stored once and answered the
  * same. The rules are checked, and the docket's line is renewed, in the transaction that stores it,
@@ -153,7 +159,7 @@ export async function addEntry(
     if (owner !== undefined)
       return owner.entry && isSameEntry(owner.entry, entry)
         ? { ok: true, value: { created: false } }
-        : { ok: false, why: 'clash', detail: 'another entry is stored under this id' };
+        : TAKEN;
     const judged = await judge({
       body: entry.body,
       entry,
@@ -163,7 +169,8 @@ export async function addEntry(
       codes: await unitCodes(tx, row.unitType, row.unitModel),
     });
     if ('objection' in judged) return { ok: false, why: 'refused', detail: judged.objection };
-    await insertEntry(tx, caseId, entry, judged.epoch, by?.name);
+    // Another workshop's, which is not to be seen from here.
+    if (!(await insertEntry(tx, caseId, entry, judged.epoch, by?.name))) return TAKEN;
     await storeSummary(tx, caseId, judged.summary);
     return { ok: true, value: { created: true } };
   });

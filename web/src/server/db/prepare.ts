@@ -80,6 +80,8 @@ export interface Preparation {
   readonly summaries?: boolean;
   /** The connection of the application itself, whose role gets no more rights than it needs. */
   readonly applicationUrl?: string | undefined;
+  /** Its role works for a workshop of its own, beside others in this database. */
+  readonly ownWorkshop?: boolean;
 }
 
 export async function prepareDatabase(url: string, wanted: Preparation = {}): Promise<void> {
@@ -88,7 +90,8 @@ export async function prepareDatabase(url: string, wanted: Preparation = {}): Pr
   const { db, pool } = openDatabase(url);
   try {
     await migrate(db, { migrationsFolder: MIGRATIONS });
-    if (wanted.applicationUrl) await grantApplication(pool, wanted.applicationUrl);
+    if (wanted.applicationUrl)
+      await grantApplication(pool, wanted.applicationUrl, wanted.ownWorkshop);
     await countBoards(db);
     if (wanted.demo) await seedDemo(db);
     if (wanted.summaries) await forgetSummaries(db);
@@ -107,6 +110,7 @@ if (process.argv[1] === fileURLToPath(import.meta.url)) {
       demo: process.argv.includes('--demo'),
       summaries: process.argv.includes('--summaries'),
       applicationUrl: process.env.HANZAI_APPLICATION_URL,
+      ownWorkshop: process.env.HANZAI_OWN_WORKSHOP === '1',
     });
   } catch (error) {
     if (!(error instanceof Unfit)) throw error;

@@ -7,6 +7,7 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   repair_case: 'select, insert, update',
   case_entry: 'select, insert',
   case_picture: 'select, insert',
+  visitor_link: 'select, insert, update',
   instrument: 'select, insert, update',
   case_summary: 'select, insert, update, delete',
   stock_lot: 'select, insert, update',
@@ -14,6 +15,7 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   stock_reservation: 'select, insert, update, delete',
   unit_code: 'select, insert',
   workshop_mark: 'select',
+  workshop_role: 'select',
   workshop_setting: 'select, insert, update',
   own_pattern: 'select, insert, update',
   pattern_pack: 'select, insert, update',
@@ -27,9 +29,14 @@ export const RIGHTS: Readonly<Record<string, string>> = {
 
 /**
  * Makes the role of a connection, or renews it: no superuser, no owner of anything, with just the
- * rights that the application needs. Run as the owner of the database.
+ * rights that the application needs. Run as the owner of the database. ownWorkshop: it works for one of
+ * its own beside others in the same database, not for the first.
  */
-export async function grantApplication(pool: pg.Pool, applicationUrl: string): Promise<void> {
+export async function grantApplication(
+  pool: pg.Pool,
+  applicationUrl: string,
+  ownWorkshop = false,
+): Promise<void> {
   const { username, password, pathname } = new URL(applicationUrl);
   const client = await pool.connect();
   try {
@@ -48,6 +55,10 @@ export async function grantApplication(pool: pg.Pool, applicationUrl: string): P
     await client.query(`revoke all on all tables in schema public from ${role}`);
     for (const [table, rights] of Object.entries(RIGHTS))
       await client.query(`grant ${rights} on ${client.escapeIdentifier(table)} to ${role}`);
+    if (ownWorkshop)
+      await client.query('insert into workshop_role (role) values ($1) on conflict do nothing', [
+        decodeURIComponent(username),
+      ]);
     await client.query(`grant usage, select on all sequences in schema public to ${role}`);
     // How far the tables are up to date is said under /api/ready.
     await client.query(`grant usage on schema drizzle to ${role}`);

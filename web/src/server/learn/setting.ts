@@ -20,7 +20,10 @@ export async function setLearning(db: Database, value: LearningSetting): Promise
   await db
     .insert(workshopSetting)
     .values({ name: LEARNING, value })
-    .onConflictDoUpdate({ target: workshopSetting.name, set: { value } });
+    .onConflictDoUpdate({
+      target: [workshopSetting.belongsTo, workshopSetting.name],
+      set: { value },
+    });
 }
 
 /** The id of this workshop in its packs; made when it is first asked for. */

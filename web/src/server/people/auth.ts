@@ -32,7 +32,9 @@ async function secretOf(db: Database): Promise<string> {
 
 /** Signing in, over the workshop's database. Passwords are kept as scrypt hashes. */
 async function makeAuth(db: Database) {
-  const secure = process.env.HANZAI_PUBLIC_URL?.startsWith('https://') === true;
+  const secure =
+    process.env.HANZAI_PUBLIC_URL?.startsWith('https://') === true ||
+    (process.env.HANZAI_CERTIFICATE ?? '') !== '';
   return betterAuth({
     appName: 'Hanzai',
     secret: await secretOf(db),

@@ -9,9 +9,12 @@ export type Asker =
   | { readonly who: 'stranger' }
   | { readonly who: 'person'; readonly person: Person; readonly hasCode: boolean };
 
-/** What anybody may ask for: whether it is alive, and what signing in itself needs. */
+/**
+ * What anybody may ask for: whether it is alive, what signing in itself needs, and what a visitor's
+ * link shows to whoever has it.
+ */
 const ANYBODY =
-  /^\/(?:api\/health|api\/ready|api\/auth\/.*|sign-in|_astro\/.*|fonts\/.*|favicon.*|sw\.js|manifest.*|robots\.txt)$/;
+  /^\/(?:visit\/[\w-]{43}(?:\/[0-9a-f-]{36}\.jpg)?|api\/health|api\/ready|api\/auth\/.*|sign-in|_astro\/.*|fonts\/.*|favicon.*|sw\.js|manifest.*|robots\.txt)$/;
 
 /** How long it is believed that nobody has to sign in: somebody may just be added elsewhere. */
 const OPEN_FOR = 2000;

@@ -3,8 +3,17 @@ import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type { CaseSummary } from '../../case/summary';
 import type { CircuitPattern } from '../../patterns/patterns';
+import type { Paper } from '../../paper/paper';
 import type { FileTask, ReadFile } from './read-file';
-import type { Exposed, Judgement, JudgeTask, SentBoard, SummaryTask, Task } from './tasks';
+import type {
+  Exposed,
+  Judgement,
+  JudgeTask,
+  SentBoard,
+  SummaryTask,
+  Task,
+  VisitTask,
+} from './tasks';
 
 /** Heap of one worker thread, MB. */
 const MOST_MEGABYTES = 1024;
@@ -32,7 +41,7 @@ const open = (threads: number): Piscina =>
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEGABYTES },
   });
 
-// Files of strangers have a thread of their own: one that hangs holds nobody's entry up.
+// What strangers send or ask for has a thread of its own: one that hangs holds nobody's entry up.
 // What takes long has one too: an entry does not wait behind it.
 interface Pools {
   readonly own: Piscina;
@@ -60,6 +69,10 @@ export const exposedBy = (board: SentBoard): Promise<Exposed> =>
 /** What a board's circuit says of all that is seen of it. */
 export const symptomsOf = (board: SentBoard): Promise<CircuitPattern[]> =>
   work(pool().long, { task: 'symptoms', board }, LONG_PATIENCE);
+
+/** What somebody outside gets to see of a case. */
+export const visitedBy = (task: Omit<VisitTask, 'task'>): Promise<Paper> =>
+  work(pool().files, { task: 'visit', ...task }, FILE_PATIENCE);
 
 /** Reads a board file within limits of time and memory. */
 export async function readUntrusted(task: Omit<FileTask, 'task'>): Promise<ReadFile> {

@@ -5,12 +5,16 @@ import { exposureOf, kindOfPart, type Exposure } from '@hanzai/core/learn';
 import { symptomTable } from '@hanzai/core/diagnosis';
 import { RATES } from '@hanzai/data';
 import type { CircuitPattern } from '../../patterns/patterns';
+import type { CaseView } from '../../case/case-view';
 import type { Entry, EntryBody } from '../../case/entry';
 import { epochOf, playJournal } from '../../case/journal';
+import { caseProgress } from '../../case/progress';
 import { entryObjection } from '../../case/rules';
 import { summaryOf, type CaseSummary } from '../../case/summary';
 import { unitModelOf } from '../../case/unit';
 import type { UnitCode } from '../../case/unit-code';
+import type { Paper } from '../../paper/paper';
+import { visitorPaper } from '../../visit/visitor-paper';
 import { readFile, type FileTask, type ReadFile } from './read-file';
 
 /** A board as it is stored; its index is kept by its id, since it never changes. */
@@ -62,7 +66,15 @@ export interface SymptomsTask {
   readonly board: SentBoard;
 }
 
-export type Task = JudgeTask | SummaryTask | ExposureTask | SymptomsTask | FileTask;
+/** What does somebody outside get to see of a case? */
+export interface VisitTask {
+  readonly task: 'visit';
+  readonly view: Omit<CaseView, 'board'>;
+  readonly board: SentBoard | undefined;
+  readonly showsCosts: boolean;
+}
+
+export type Task = JudgeTask | SummaryTask | ExposureTask | SymptomsTask | VisitTask | FileTask;
 
 /** Suspects of a symptom that are told. */
 const MOST_SUSPECTS = 10;
@@ -110,10 +122,20 @@ const symptoms = (index: BoardIndex): CircuitPattern[] =>
     suspects: suspects.slice(0, MOST_SUSPECTS),
   }));
 
+function visited({ view, board, showsCosts }: VisitTask): Paper {
+  const index = indexOf(board);
+  const model = unitModelOf(view.unitType, view.codes);
+  const journal = playJournal(view.entries, index);
+  const { proof } = caseProgress(index, journal);
+  const of = { view: { ...view, board: null }, journal, index, model, proof };
+  return visitorPaper({ ...of, kept: [], usualMinutes: null }, { showsCosts });
+}
+
 export default function reckon(
   task: Task,
-): Judgement | CaseSummary | Exposed | CircuitPattern[] | ReadFile {
+): Judgement | CaseSummary | Exposed | CircuitPattern[] | Paper | ReadFile {
   if (task.task === 'judge') return judge(task);
+  if (task.task === 'visit') return visited(task);
   if (task.task === 'file') return readFile(task);
   if (task.task === 'symptoms') return symptoms(indexOf(task.board)!);
   if (task.task === 'exposure') return exposed(indexOf(task.board)!);

@@ -14,6 +14,7 @@ import { OneOf } from '../../ui/Choices';
 import { Keys } from '../../ui/Keys';
 import { Notice } from '../../ui/Notice';
 import { limitOf } from '../../case/agreed';
+import { VisitorLinks } from '../../visit/VisitorLinks';
 import { ClosingForm } from './ClosingForm';
 import { FollowUp } from './FollowUp';
 import style from './HandBackStage.module.css';
@@ -99,6 +100,9 @@ export function HandBackStage({ state }: { state: CaseState }) {
             </>
           )}
         </div>
+      </div>
+      <div className={style.tools}>
+        <VisitorLinks caseId={view.id} />
       </div>
       <Refused words={refusal} />
       {failure && <Notice look="attention">{failure}</Notice>}

@@ -14,6 +14,9 @@ import {
   type PaperOf,
 } from './technical';
 
+/** The section that says what it costs. */
+export const COSTS = 'Costs';
+
 /** Facts that an owner has no use for. */
 const OWN_AFFAIR: readonly string[] = ['Board sheet', 'Bench time'];
 
@@ -82,7 +85,7 @@ export function ownersPaper(
         list(leftOut.map(({ ref, note }) => `${placeText(index, ref)} stays off: ${note}`)),
       ),
       ...maybe('Worth keeping, if it stays with us', salvageBlocks(of)),
-      ...maybe('Costs', list(costLines(closing, limit))),
+      ...maybe(COSTS, list(costLines(closing, limit))),
       ...maybe('Back to you', list(backLines(of, closing))),
       ...maybe('Guarantee', list(guaranteeLines(closing, closedAt))),
     ],

@@ -124,3 +124,25 @@ export const casePicture = pgTable(
   },
   (table) => [index('case_picture_case').on(table.caseId)],
 );
+
+/** Links that show one case to somebody who does not sign in. The link itself is nowhere, only its hash. */
+export const visitorLink = pgTable(
+  'visitor_link',
+  {
+    id: uuid('id').primaryKey(),
+    caseId: uuid('case_id')
+      .notNull()
+      .references(() => repairCase.id),
+    /** SHA-256 of what the link ends with, as hexadecimal digits. */
+    tokenHash: text('token_hash').notNull().unique(),
+    /** Who gets it, in the words of who made it. */
+    forWhom: text('for_whom').notNull().default(''),
+    showsPictures: boolean('shows_pictures').notNull().default(false),
+    showsCosts: boolean('shows_costs').notNull().default(false),
+    madeBy: text('made_by').notNull(),
+    madeAt: timestamp('made_at', { withTimezone: true }).notNull().defaultNow(),
+    expiresAt: timestamp('expires_at', { withTimezone: true }).notNull(),
+    endedAt: timestamp('ended_at', { withTimezone: true }),
+  },
+  (table) => [index('visitor_link_case').on(table.caseId)],
+);

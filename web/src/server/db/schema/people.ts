@@ -1,22 +1,41 @@
-import { bigint, boolean, index, integer, pgTable, text, timestamp } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import {
+  bigint,
+  boolean,
+  index,
+  integer,
+  pgTable,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
 
 const moment = (name: string) => timestamp(name, { withTimezone: true });
 
 /** Who signs in here. Somebody who left stays, for what he did has his name. */
-export const person = pgTable('person', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  /** A stand-in that the sign-in goes by: the name in one spelling. No mail is ever sent. */
-  email: text('email').notNull().unique(),
-  emailVerified: boolean('email_verified').notNull().default(false),
-  image: text('image'),
-  role: text('role').notNull().default('repairer'),
-  /** Came in with a code that somebody else has seen: a password of his own is still to be chosen. */
-  hasCode: boolean('has_code').notNull().default(true),
-  leftAt: moment('left_at'),
-  createdAt: moment('created_at').notNull().defaultNow(),
-  updatedAt: moment('updated_at').notNull().defaultNow(),
-});
+export const person = pgTable(
+  'person',
+  {
+    id: text('id').primaryKey(),
+    /** As every table has it; here it is part of what is unique (docs/decisions, 45). */
+    belongsTo: uuid('belongs_to')
+      .notNull()
+      .default(sql`workshop_here()`),
+    name: text('name').notNull(),
+    /** A stand-in that the sign-in goes by: the name in one spelling. No mail is ever sent. */
+    email: text('email').notNull(),
+    emailVerified: boolean('email_verified').notNull().default(false),
+    image: text('image'),
+    role: text('role').notNull().default('repairer'),
+    /** Came in with a code that somebody else has seen: a password of his own is still to be chosen. */
+    hasCode: boolean('has_code').notNull().default(true),
+    leftAt: moment('left_at'),
+    createdAt: moment('created_at').notNull().defaultNow(),
+    updatedAt: moment('updated_at').notNull().defaultNow(),
+  },
+  (table) => [unique('person_email_unique').on(table.belongsTo, table.email)],
+);
 
 /** Where somebody is signed in. */
 export const personSession = pgTable(

@@ -1,4 +1,11 @@
-import { jsonb, pgTable, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+import { sql } from 'drizzle-orm';
+import { jsonb, pgTable, primaryKey, real, text, timestamp, uuid } from 'drizzle-orm/pg-core';
+
+/** The workshop of a role that connects; one that is not listed works for the first (docs/decisions, 45). */
+export const workshopRole = pgTable('workshop_role', {
+  role: text('role').primaryKey(),
+  workshop: uuid('workshop').notNull().defaultRandom(),
+});
 
 /** Marks on the database itself, for example that the demo has been seeded. */
 export const workshopMark = pgTable('workshop_mark', {
@@ -7,10 +14,18 @@ export const workshopMark = pgTable('workshop_mark', {
 });
 
 /** What a workshop has set for all of its people, by name. */
-export const workshopSetting = pgTable('workshop_setting', {
-  name: text('name').primaryKey(),
-  value: jsonb('value').notNull(),
-});
+export const workshopSetting = pgTable(
+  'workshop_setting',
+  {
+    /** As every table has it; here alone it is part of the key (docs/decisions, 45). */
+    belongsTo: uuid('belongs_to')
+      .notNull()
+      .default(sql`workshop_here()`),
+    name: text('name').notNull(),
+    value: jsonb('value').notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.belongsTo, table.name] })],
+);
 
 /** Patterns that a workshop wrote down itself: what is seen, and what it was. */
 export const ownPattern = pgTable('own_pattern', {

@@ -1,0 +1,40 @@
+// npm run export FILE [-- --empty]: the whole workshop as open files (JSON, CSV, decks, JPEG) in one
+// tar.gz. npm run import FILE [-- --empty]: one of open files into this workshop; what is here stays.
+import { dirname, join, resolve } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { withDatabase } from './database.mjs';
+import { installPackages } from './install.mjs';
+import { prepareDatabase } from './prepare.mjs';
+import { run } from './run.mjs';
+import { complain, Remedy } from './say.mjs';
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+
+const command = (words, url) =>
+  run('node', ['--import', 'tsx', 'src/server/open-files/open-files-command.ts', ...words], {
+    cwd: join(root, 'web'),
+    env: { ...process.env, DATABASE_URL: url },
+  });
+
+async function main() {
+  const [what, ...rest] = process.argv.slice(2);
+  const file = rest.find((word) => !word.startsWith('--'));
+  if (!file) throw new Remedy(`Which file? npm run ${what} FILE`);
+  const empty = rest.includes('--empty');
+  await installPackages(root);
+  const words = [what, resolve(file)];
+  const elsewhere = process.env.DATABASE_URL;
+  const said = elsewhere
+    ? await command(words, elsewhere)
+    : await withDatabase(root, 'workshop', async ({ url, applicationUrl }) => {
+        const name = empty ? 'hanzai_own' : 'hanzai';
+        await prepareDatabase(root, url(name), !empty, applicationUrl(name));
+        return command(words, url(name));
+      });
+  process.stdout.write(said);
+}
+
+await main().catch((error) => {
+  complain(error);
+  process.exitCode = 1;
+});
