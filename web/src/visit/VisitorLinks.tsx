@@ -10,6 +10,7 @@ import { FormRow } from '../ui/FormRow';
 import { Notice } from '../ui/Notice';
 import { Rows } from '../ui/Rows';
 import { TextField } from '../ui/TextField';
+import style from './Visit.module.css';
 import { MadeLink, MOST_DAYS, NewLink, VisitorLink } from './visitor-link';
 
 /** Days that a link shows something, where nobody says otherwise. */
@@ -52,38 +53,40 @@ export function VisitorLinks({ caseId }: { caseId: string }) {
   return (
     <Fold onToggle={({ currentTarget }) => setOpen(currentTarget.open)}>
       <summary>A link for its owner</summary>
-      <p>
-        Shows the owner’s page of this case, or where it stands while it is open, to whoever has the
-        link: no readings, no notes, no suspects, no names.
-      </p>
-      <MakeLink onMake={make} />
-      {told && (
-        <Notice look="good" title="The link, once:" live>
-          <code>{told}</code>{' '}
-          <Button onClick={() => void navigator.clipboard.writeText(told)}>Copy it</Button>
-        </Notice>
-      )}
-      {refusal && (
-        <Notice look="attention" live>
-          {refusal}
-        </Notice>
-      )}
-      {links.length > 0 && (
-        <Rows>
-          {links.map((link) => (
-            <li key={link.id}>
-              <span>{linkWords(link)}</span>
-              <Button
-                look="quiet"
-                aria-label={`End the link for ${link.forWhom || 'its owner'}`}
-                onClick={() => void end(link.id)}
-              >
-                End it
-              </Button>
-            </li>
-          ))}
-        </Rows>
-      )}
+      <div className={style.links}>
+        <p>
+          Shows the owner’s page of this case, or where it stands while it is open, to whoever has
+          the link: no readings, no notes, no suspects, no names.
+        </p>
+        <MakeLink onMake={make} />
+        {told && (
+          <Notice look="good" title="The link, once:" live>
+            <code>{told}</code>{' '}
+            <Button onClick={() => void navigator.clipboard.writeText(told)}>Copy it</Button>
+          </Notice>
+        )}
+        {refusal && (
+          <Notice look="attention" live>
+            {refusal}
+          </Notice>
+        )}
+        {links.length > 0 && (
+          <Rows>
+            {links.map((link) => (
+              <li key={link.id}>
+                <span>{linkWords(link)}</span>
+                <Button
+                  look="quiet"
+                  aria-label={`End the link for ${link.forWhom || 'its owner'}`}
+                  onClick={() => void end(link.id)}
+                >
+                  End it
+                </Button>
+              </li>
+            ))}
+          </Rows>
+        )}
+      </div>
     </Fold>
   );
 }
@@ -134,20 +137,20 @@ function MakeLink({ onMake }: { onMake: (wanted: NewLink) => Promise<void> }) {
           error={wrong}
           onChange={({ target }) => setDays(target.value)}
         />
-        <label>
+        <label className={style.tick}>
           <input
             type="checkbox"
             checked={showsPictures}
             onChange={({ target }) => setPictures(target.checked)}
-          />{' '}
+          />
           with its pictures
         </label>
-        <label>
+        <label className={style.tick}>
           <input
             type="checkbox"
             checked={showsCosts}
             onChange={({ target }) => setCosts(target.checked)}
-          />{' '}
+          />
           with its costs
         </label>
         <Button type="submit">Make a link</Button>
