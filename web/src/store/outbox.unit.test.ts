@@ -119,6 +119,46 @@ describe('the outbox', () => {
     expect(next.snapshot()).toMatchObject({ waiting: [], reachable: true });
   });
 
+  it('brings a day off of a tablet home: 300 entries and 20 pictures, over a line that comes and goes', async () => {
+    const DAY = { entries: 300, pictures: 20, closed: 6 };
+    server.answer = () => AWAY;
+    const made: string[] = [];
+    let outbox = page();
+    for (let i = 0; i < DAY.entries; i += 1) {
+      // The tablet is put away and taken up again, now and then.
+      if (i % Math.floor(DAY.entries / DAY.closed) === 0) {
+        outbox = page();
+        await outbox.recall();
+      }
+      const picture = i % (DAY.entries / DAY.pictures) === 0;
+      const text = `${picture ? 'picture' : 'line'} ${i}`;
+      await outbox.add(
+        item(`case ${i % 3}`, text, picture ? { picture: new Blob([text]) } : undefined),
+      );
+      made.push(text);
+    }
+    expect(await unconfirmed()).toHaveLength(DAY.entries);
+    // Back home: some answers get lost although the server took what was sent, some times it is busy.
+    let asked = 0;
+    const first: string[] = [];
+    const pictures = new Map<string, string>();
+    server.answer = async (one) => {
+      asked += 1;
+      if (asked % 7 === 0) return AWAY;
+      const [text] = words([one]);
+      if (!first.includes(text!)) first.push(text!);
+      if (one.picture) pictures.set(text!, await one.picture.text());
+      return asked % 11 === 0 ? AWAY : STORED;
+    };
+    for (let i = 0; i < 500 && outbox.snapshot().waiting.length > 0; i += 1) await outbox.flush();
+    expect(outbox.snapshot()).toMatchObject({ waiting: [], reachable: true });
+    expect(first).toEqual(made);
+    expect(server.taken.size).toBe(DAY.entries);
+    expect(pictures.size).toBe(DAY.pictures);
+    for (const [text, bytes] of pictures) expect(bytes).toBe(text);
+    expect(await unconfirmed()).toEqual([]);
+  }, 60_000);
+
   it('lets what is refused step aside with its reason, and the rest goes on', async () => {
     server.answer = (one) =>
       words([one])[0] === 'bad' ? { state: 'refused', detail: 'no part U9' } : STORED;
