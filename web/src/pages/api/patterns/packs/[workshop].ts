@@ -5,10 +5,15 @@ import { patternsOf } from '../../../../server/learn/lessons';
 import { changePack } from '../../../../server/learn/packs';
 import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
 
-const Change = z.object({
-  trust: z.number().min(0).max(1).optional(),
-  archived: z.boolean().optional(),
-});
+const Change = z
+  .object({
+    trust: z.number().min(0).max(1).optional(),
+    archived: z.boolean().optional(),
+  })
+  .refine(
+    ({ trust, archived }) => trust !== undefined || archived !== undefined,
+    'trust, archived, or both',
+  );
 
 /** PATCH: how far a pack is believed, or that it is set aside. */
 export const PATCH: APIRoute = ({ params, request }) =>
