@@ -179,6 +179,31 @@ describe('a backup of an earlier version', () => {
     ['0008_stock', 'drop table stock_reservation, stock_move, stock_lot'],
     ['0007_instruments', 'drop table instrument'],
     ['0006_board-pictures', 'drop table board_picture'],
+    [
+      '0005_board-versions',
+      'alter table board drop column sheet, drop column version, drop column made_by, drop column changes',
+    ],
+    [
+      '0004_summaries',
+      `drop table case_summary;
+       drop trigger case_entry_tells on case_entry; drop trigger repair_case_tells on repair_case;
+       drop function tell_of_case();
+       alter table case_entry drop column made_by, drop column epoch;
+       alter table board drop column parts, drop column nets, drop column archived_at`,
+    ],
+    [
+      '0003_append-only',
+      `drop trigger case_entry_append_only on case_entry; drop trigger case_entry_no_truncate on case_entry;
+       drop function journal_is_append_only()`,
+    ],
+    ['0002_codes-per-unit', 'alter table unit_code drop column unit_model'],
+    [
+      '0001_first-half',
+      `drop table case_picture, unit_code;
+       alter table repair_case drop column waits_kind, drop column unit_type, drop column accessories,
+         drop column stuck_inside, drop column cause_of_death, drop column earlier_visitors,
+         drop column media_note, drop column batch`,
+    ],
   ];
   // The newest, one in the middle and the oldest; all of them with EVERY_VERSION=1.
   const tried = EARLIER.map(([tag], i) => [tag, i] as const).filter(
