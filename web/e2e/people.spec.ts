@@ -78,6 +78,20 @@ test('an owner is added, everybody signs in, and each does what is his', async (
       }
     ).entries;
   await expect.poll(async () => (await entries()).at(-1)?.by).toBe('Wren');
+  // What waited in this browser while he was not here is not entered in his name.
+  const another = await trainee.request.post(
+    `/api/cases/${((await opened.json()) as { id: string }).id}/entries`,
+    {
+      data: {
+        id: '01890000-0000-7000-8000-0000000000ee',
+        madeAt: new Date().toISOString(),
+        body: { kind: 'finding', text: 'of somebody else' },
+      },
+      headers: { 'x-hanzai-entered-by': 'somebody-else' },
+    },
+  );
+  expect(another.status()).toBe(401);
+  expect(JSON.stringify(await entries())).not.toContain('of somebody else');
   const tries = await trainee.request.post('/api/people', {
     data: { name: 'Friend', role: 'owner' },
   });

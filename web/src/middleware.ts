@@ -1,5 +1,6 @@
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
+import { ENTERED_BY } from './people/entered-by';
 import { mayGo, ROLE_WORDS } from './people/role';
 import { database } from './server/db/client';
 import { took } from './server/health/metrics';
@@ -40,6 +41,14 @@ async function turnedAway(context: APIContext): Promise<Response | undefined> {
     return isDoor
       ? problem(401, 'Not signed in', 'sign in first; what you entered is kept in this browser')
       : context.redirect(`/sign-in?to=${encodeURIComponent(pathname + url.search)}`);
+  // What waited in a browser while somebody else signed in is not entered in his name.
+  const as = request.headers.get(ENTERED_BY);
+  if (as !== null && as !== asker.person.id)
+    return problem(
+      401,
+      'Not yours',
+      'somebody else entered this; it is sent when he signs in here again',
+    );
   locals.person = asker.person;
   locals.hasCode = asker.hasCode;
   if (mayGo(asker.person.role, request.method, pathname)) return undefined;

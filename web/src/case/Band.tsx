@@ -6,6 +6,7 @@ import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
+import { whoIsHere } from '../people/entered-by';
 import { WhoIsHere } from '../people/WhoIsHere';
 import { BackupWarning } from '../workshop/BackupWarning';
 import style from './Band.module.css';
@@ -47,9 +48,15 @@ function Stored() {
       </p>
     );
   if (count === 0 && aside.length > 0) return null;
+  const who = whoIsHere();
+  const others = waiting.filter(({ by }) => by !== undefined && who !== undefined && by !== who);
   return (
     <p className={`${style.sync} ${count === 0 ? style.stored : ''}`} role="status">
-      {count > 0 ? `sending ${count} …` : 'all stored'}
+      {count === 0
+        ? 'all stored'
+        : others.length === count
+          ? `${count} kept for who entered ${count === 1 ? 'it' : 'them'}`
+          : `sending ${count - others.length} …`}
     </p>
   );
 }

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { z } from 'zod';
 import { ask } from '../store/answers';
 import { store } from '../store/store';
+import { sawPerson } from './entered-by';
 import { Person } from './role';
 
 const Me = Person.extend({ hasCode: z.boolean() }).nullable();
@@ -12,7 +13,11 @@ export function useMe(): Me | undefined {
   return useQuery(
     {
       queryKey: ['me'],
-      queryFn: () => ask('/api/people/me', Me),
+      queryFn: async () => {
+        const me = await ask('/api/people/me', Me);
+        sawPerson(me?.id);
+        return me;
+      },
       staleTime: Number.POSITIVE_INFINITY,
     },
     store().queries,

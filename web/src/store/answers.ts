@@ -58,7 +58,10 @@ export async function ask<T extends z.ZodType>(
 }
 
 /** A request with a JSON body. */
-export function withBody(method: 'POST' | 'PATCH', body: unknown): RequestInit {
+export function withBody(
+  method: 'POST' | 'PATCH',
+  body: unknown,
+): RequestInit & { readonly headers: Readonly<Record<string, string>> } {
   return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
 }
 

@@ -9,6 +9,8 @@ export interface Item {
   readonly caseId: string;
   readonly entry: Entry;
   readonly picture?: Blob;
+  /** Who entered it, by his id; left out where nobody signs in. It is sent in nobody else's name. */
+  readonly by?: string;
   /** Why the server will not take it: it stepped aside, and stays until somebody has seen why. */
   readonly aside?: string;
   /**
@@ -40,6 +42,8 @@ export type News =
 export interface OutboxWays {
   readonly storage: OutboxStorage;
   readonly send: (item: Item) => Promise<SendResult>;
+  /** Who works in this browser now, by his id; undefined where nobody signs in, or nobody knows. */
+  readonly who?: () => string | undefined;
   /** Runs work while no other page does; does nothing where another page is at it. */
   readonly alone?: (work: () => Promise<void>) => Promise<void>;
   /** Tells the other pages. */
@@ -85,7 +89,9 @@ export class Outbox {
   readonly snapshot = (): OutboxState => this.state;
 
   /** Takes an item in: it shows at once, is kept, then sent. */
-  async add(item: Item): Promise<void> {
+  async add(made: Item): Promise<void> {
+    const by = this.ways.who?.();
+    const item = by === undefined ? made : { ...made, by };
     this.hold([...this.items, item]);
     await this.keep(item);
     this.ways.tell?.({ what: 'changed' });
@@ -103,9 +109,15 @@ export class Outbox {
   async again(id: string): Promise<void> {
     const item = this.items.find((one) => one.id === id);
     if (!item) return;
-    const { caseId, entry, picture } = item;
+    const { caseId, entry, picture, by } = item;
     this.failures.delete(id);
-    await this.replace({ id, caseId, entry, ...(picture ? { picture } : {}) });
+    await this.replace({
+      id,
+      caseId,
+      entry,
+      ...(picture ? { picture } : {}),
+      ...(by === undefined ? {} : { by }),
+    });
     await this.flush();
   }
 
@@ -163,7 +175,7 @@ export class Outbox {
     /** Cases whose next item has to wait: what comes behind it may rest on it. */
     const held = new Set<string>();
     for (;;) {
-      const item = this.state.waiting.find(({ caseId }) => !held.has(caseId));
+      const item = this.state.waiting.find((one) => !held.has(one.caseId) && this.isOwn(one));
       if (!item) return;
       const result = await this.ways.send(item);
       this.sawServer(result.state !== 'unreachable');
@@ -173,6 +185,12 @@ export class Outbox {
         await this.replace({ ...item, aside: result.detail });
       else held.add(item.caseId);
     }
+  }
+
+  /** Whether who works here now made it, as far as anybody knows. */
+  private isOwn({ by }: Item): boolean {
+    const who = this.ways.who?.();
+    return by === undefined || who === undefined || by === who;
   }
 
   private failedTooOften(id: string): boolean {

@@ -256,6 +256,52 @@ describe('the outbox', () => {
   });
 });
 
+describe('two people at one browser', () => {
+  it('each has what he entered sent when he is there, and in nobody else’s name', async () => {
+    let who: string | undefined = 'ada';
+    const own = page({ who: () => who });
+    const sent: [string | undefined, string][] = [];
+    server.answer = (one) => {
+      sent.push([one.by, words([one])[0]!]);
+      return STORED;
+    };
+    const away = server.answer;
+    server.answer = () => AWAY;
+    await own.add(item('a', 'of Ada'));
+    who = 'ben';
+    await own.add(item('a', 'of Ben'));
+    server.answer = away;
+    await own.flush();
+    expect(sent).toEqual([['ben', 'of Ben']]);
+    expect(words(own.snapshot().waiting)).toEqual(['of Ada']);
+    // Another page, a day later: whose it is was kept with it.
+    who = 'ada';
+    const later = page({ who: () => who });
+    await later.recall();
+    await later.flush();
+    expect(sent).toEqual([
+      ['ben', 'of Ben'],
+      ['ada', 'of Ada'],
+    ]);
+  });
+  it('what stepped aside is still his who made it when it is tried again', async () => {
+    const own = page({ who: () => 'ada' });
+    server.answer = () => ({ state: 'refused', detail: 'not now' });
+    const refused = item('a', 'of Ada');
+    await own.add(refused);
+    server.answer = () => AWAY;
+    await own.again(refused.id);
+    expect(own.snapshot().waiting).toMatchObject([{ by: 'ada' }]);
+    expect(own.snapshot().waiting[0]).not.toHaveProperty('aside');
+  });
+  it('where nobody signs in, nobody’s name is kept and everything is sent', async () => {
+    const own = page({ who: () => undefined });
+    await own.add(item('a', 'of whoever'));
+    expect([...server.taken.values()]).toEqual(['of whoever']);
+    expect((await new BrowserStorage().all())[0]).not.toHaveProperty('by');
+  });
+});
+
 describe('two pages of one browser', () => {
   /** Two outboxes on one storage that tell each other what they do. */
   function pair(): [Outbox, Outbox] {

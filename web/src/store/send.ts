@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { ENTERED_BY } from '../people/entered-by';
 import { AnswerError, ask, withBody } from './answers';
 import type { Item } from './outbox';
 
@@ -18,17 +19,20 @@ const ENTRY_PATIENCE = 8000;
 const PICTURE_PATIENCE = 60_000;
 
 /** Sends one item: its picture first where it has one, then its entry. Both may be sent twice. */
-export async function send({ caseId, entry, picture }: Item): Promise<SendResult> {
+export async function send({ caseId, entry, picture, by }: Item): Promise<SendResult> {
+  const whose: Record<string, string> = by === undefined ? {} : { [ENTERED_BY]: by };
   try {
     if (picture && entry.body.kind === 'picture')
       await ask(`/api/cases/${caseId}/pictures?id=${entry.body.picture}`, Anything, {
         method: 'POST',
-        headers: { 'content-type': 'application/octet-stream' },
+        headers: { 'content-type': 'application/octet-stream', ...whose },
         body: picture,
         signal: AbortSignal.timeout(PICTURE_PATIENCE),
       });
+    const { headers, ...sent } = withBody('POST', entry);
     await ask(`/api/cases/${caseId}/entries`, Anything, {
-      ...withBody('POST', entry),
+      ...sent,
+      headers: { ...headers, ...whose },
       signal: AbortSignal.timeout(ENTRY_PATIENCE),
     });
     return { state: 'stored' };

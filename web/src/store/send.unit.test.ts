@@ -67,6 +67,22 @@ describe('an entry that is sent', () => {
     expect(address).toBe('/api/cases/the-case/entries');
     expect(JSON.parse(String(options!.body))).toEqual(entry);
   });
+  it('says whose it is, its picture too, and nobody’s where nobody signs in', async () => {
+    answers(201, '{}');
+    const body: Entry['body'] = {
+      kind: 'picture',
+      picture: v7(),
+      title: 'as it came',
+      of: 'inside',
+    };
+    const own: Entry = { ...entry, body };
+    await send({ id: own.id, caseId: 'c', entry: own, picture: new Blob(['x']), by: 'ada' });
+    await send({ id: entry.id, caseId: 'c', entry });
+    const whose = vi
+      .mocked(fetch)
+      .mock.calls.map(([, options]) => new Headers(options!.headers).get('x-hanzai-entered-by'));
+    expect(whose).toEqual(['ada', 'ada', null]);
+  });
   it('with a picture goes after it, and not at all where the picture is refused', async () => {
     const picture = new Blob(['x']);
     const own: Entry = {
