@@ -56,13 +56,16 @@ export function VisitorLinks({ caseId }: { caseId: string }) {
       <div className={style.links}>
         <p>
           Shows the owner’s page of this case, or where it stands while it is open, to whoever has
-          the link: no readings, no notes, no suspects, no names.
+          the link: no readings, no working notes, no suspects, no names of people.
         </p>
         <MakeLink onMake={make} />
         {told && (
           <Notice look="good" title="The link, once:" live>
             <code>{told}</code>{' '}
-            <Button onClick={() => void navigator.clipboard.writeText(told)}>Copy it</Button>
+            {/* Browsers lend it to pages with TLS, and to this very machine. */}
+            {'clipboard' in navigator && (
+              <Button onClick={() => void navigator.clipboard.writeText(told)}>Copy it</Button>
+            )}
           </Notice>
         )}
         {refusal && (
