@@ -13,7 +13,7 @@ export default defineConfig({
             'web/src/**/*.unit.test.ts',
             'web/src/**/*.unit.test.tsx',
           ],
-          testTimeout: 30_000,
+          testTimeout: 120_000,
         },
       },
       {
@@ -23,7 +23,7 @@ export default defineConfig({
           name: 'unit-core',
           include: ['core/**/*.test.ts', 'data/**/*.test.ts'],
           isolate: false,
-          testTimeout: 30_000,
+          testTimeout: 120_000,
         },
       },
       {
