@@ -80,6 +80,14 @@ const said = (response, status, title, detail, headers = {}) => {
   response.end(JSON.stringify({ type: 'about:blank', title, status, detail }));
 };
 
+/** The same for whoever opened a page: it asks again by itself. */
+const comeAgain = (response) => {
+  response.writeHead(429, { 'content-type': 'text/html', 'retry-after': '1', refresh: '2' });
+  response.end(
+    '<!doctype html><html lang="en"><title>A moment</title><h1>A moment</h1><p>More is asked for than can be answered at once. This page asks again by itself.</p></html>',
+  );
+};
+
 /**
  * Puts the door before a server's own listeners: who is not let in is answered and goes no further,
  * and of many at once some are told to come again, rather than all to wait.
@@ -103,6 +111,8 @@ export function guard(server, env = process.env) {
       );
     settleAddress(request, proxies);
     if (!UNCOUNTED.test(request.url ?? '')) {
+      if (atWork >= most && (request.headers.accept ?? '').includes('text/html'))
+        return void comeAgain(response);
       if (atWork >= most)
         return void said(
           response,

@@ -12,7 +12,7 @@ const WEEK_SECONDS = 7 * 86_400;
 /** An answer that says "not now" is as good as none: what is kept is shown instead. */
 const awayIsNoAnswer = {
   fetchDidSucceed: async ({ response }) => {
-    if (response.status >= 500) throw new Error('away');
+    if (response.status >= 500 || response.status === 429) throw new Error('away');
     return response;
   },
 };

@@ -73,6 +73,11 @@ describe('many at once', () => {
     expect(refused.status).toBe(429);
     expect(refused.headers.get('retry-after')).toBe('1');
     expect(((await refused.json()) as { detail: string }).detail).toContain('nothing was changed');
+    // Whoever opened a page reads words, and the page asks again by itself.
+    const page = await door.call('/', { accept: 'text/html,*/*' });
+    expect(page.status).toBe(429);
+    expect(page.headers.get('refresh')).toBe('2');
+    expect(await page.text()).toContain('A moment');
     // Signs of life, live news and the page's own files still come.
     for (const path of ['/api/health', '/api/events', '/_astro/x.js', '/sw.js'])
       expect((await door.call(path)).status, path).toBe(200);

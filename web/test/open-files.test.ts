@@ -1,13 +1,11 @@
-import { createReadStream, existsSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { createGunzip, gzipSync } from 'node:zlib';
 import { indexBoard, readBoardFile } from '@hanzai/core/board';
 import { readReadingsFile } from '@hanzai/core/instrument';
 import { LIBRARY } from '@hanzai/data';
 import fc from 'fast-check';
-import { extract, pack } from 'tar-stream';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { GET } from '../src/pages/api/open-files';
 import { caseViewByNumber } from '../src/server/case/service';
@@ -21,6 +19,7 @@ import {
 } from '../src/server/open-files/open-files-command';
 import { takeWorkshop, Unreadable } from '../src/server/open-files/read';
 import { closePools } from '../src/server/reckoning/pool';
+import { packed, unpack } from './archives';
 import { ask, at } from './databases';
 
 // A whole workshop as open files, and back into another one.
@@ -31,26 +30,6 @@ const folder = mkdtempSync(join(tmpdir(), 'open-files-'));
 const file = join(folder, 'workshop.tar.gz');
 const made = new Map<string, Buffer>();
 
-/** The files of an archive, by name. */
-async function unpack(from: string): Promise<Map<string, Buffer>> {
-  const files = new Map<string, Buffer>();
-  const tar = createReadStream(from).pipe(createGunzip()).pipe(extract());
-  for await (const entry of tar) {
-    const chunks: Buffer[] = [];
-    for await (const chunk of entry) chunks.push(chunk as Buffer);
-    files.set(entry.header.name, Buffer.concat(chunks));
-  }
-  return files;
-}
-/** An archive of files. */
-async function packed(files: Iterable<readonly [string, string | Buffer]>): Promise<Buffer> {
-  const tar = pack();
-  for (const [name, bytes] of files) tar.entry({ name }, bytes as Buffer);
-  tar.finalize();
-  const chunks: Buffer[] = [];
-  for await (const chunk of tar) chunks.push(chunk as Buffer);
-  return gzipSync(Buffer.concat(chunks));
-}
 const json = (name: string): unknown => JSON.parse(made.get(name)!.toString());
 
 beforeAll(async () => {

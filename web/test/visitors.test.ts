@@ -76,6 +76,19 @@ describe('a link for a visitor', () => {
     expect(await visit(db, token)).toBeUndefined();
     expect(await endLink(db, id, link.id, 'Mara')).toMatchObject({ ok: false, why: 'missing' });
   });
+  it('does not say that it waits for what is here by now', async () => {
+    const { id } = await open('waits');
+    const { path } = value(await makeLink(db, id, wanted, 'Mara'));
+    const said = async () => JSON.stringify((await visit(db, tokenOf(path)))!.paper);
+    await ask(
+      at(own),
+      `update repair_case set waits_for = 'a belt', waits_kind = 'part' where id = '${id}'`,
+    );
+    expect(await said()).toContain('It waits for a part.');
+    await ask(at(own), `update repair_case set arrived = 'bin B2' where id = '${id}'`);
+    expect(await said()).toContain('It is being worked on.');
+    expect(await said()).not.toContain('B2');
+  });
   it('is ended from its own case alone, and made for one that there is', async () => {
     const [one, two] = [await open('one'), await open('two')];
     const { link, path } = value(await makeLink(db, one.id, wanted, 'Mara'));

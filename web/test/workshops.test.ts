@@ -1,3 +1,6 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { addEntry, caseView, openCase } from '../src/server/case/service';
@@ -7,7 +10,9 @@ import { prepareDatabase } from '../src/server/db/prepare';
 import { RIGHTS } from '../src/server/db/role';
 import { seedDemo } from '../src/server/db/seed';
 import { addPerson, anybody, listPeople } from '../src/server/people/people';
+import { exportWorkshop, importWorkshop } from '../src/server/open-files/open-files-command';
 import { setLearning, workshopId } from '../src/server/learn/setting';
+import { packed, unpack } from './archives';
 import { ask, at } from './databases';
 
 // Two workshops in one database: each connects as a role of its own, and sees and writes nothing of
@@ -118,9 +123,74 @@ describe('two workshops in one database', () => {
     expect(again).toContain('another entry is stored under this id');
     expect((await caseView(other, mine.id))!.entries).toEqual([]);
   });
+  it('goes out as open files by itself, also where the owner of the database asks', async () => {
+    const titles = async (url: string): Promise<readonly string[]> => {
+      const file = join(mkdtempSync(join(tmpdir(), 'workshops-')), 'own.tar.gz');
+      await exportWorkshop(url, file);
+      const files = await unpack(file);
+      return [...files].flatMap(([name, bytes]) =>
+        /^cases\/\d+\.json$/.test(name)
+          ? [(JSON.parse(bytes.toString()) as { card: { title: string } }).card.title]
+          : [],
+      );
+    };
+    expect(await titles(otherUrl)).toEqual(['mine']);
+    const [asOwner, asFirst] = [await titles(at(own)), await titles(firstUrl)];
+    expect(asOwner).toEqual(asFirst);
+    expect(asOwner).toContain('theirs');
+    expect(asOwner).not.toContain('mine');
+  });
+  it('takes open files in as its own role, and its next case has a number of its own', async () => {
+    const id = v7();
+    // 101 is a case of the first workshop, which is not to be seen from here.
+    const taken = v7();
+    const card = { id, number: 9500, title: 'from elsewhere', unit_model: 'lamp' };
+    const file = join(mkdtempSync(join(tmpdir(), 'workshops-')), 'in.tar.gz');
+    writeFileSync(
+      file,
+      await packed([
+        [
+          'workshop.json',
+          JSON.stringify({
+            format: 'hanzai-workshop',
+            version: 1,
+            madeAt: new Date().toISOString(),
+            rows: {},
+          }),
+        ],
+        [
+          'cases/9500.json',
+          JSON.stringify({ format: 'hanzai-case', version: 1, card, entries: [], pictures: [] }),
+        ],
+        [
+          'cases/101.json',
+          JSON.stringify({
+            format: 'hanzai-case',
+            version: 1,
+            card: { ...card, id: taken, number: 101 },
+            entries: [],
+            pictures: [],
+          }),
+        ],
+      ]),
+    );
+    const done = await importWorkshop(otherUrl, file);
+    expect(done).toMatchObject({ added: { repair_case: 2 }, known: 0 });
+    expect(done.renumbered.map(([theirs]) => theirs)).toEqual([101]);
+    expect((await caseView(other, taken))!.number).toBe(done.renumbered[0]![1]);
+    expect((await caseView(other, id))!.number).toBe(9500);
+    expect(await caseView(first, id)).toBeUndefined();
+    const next = value(await openCase(other, { title: 'the next', unitModel: 'lamp' }));
+    expect(next.number).toBe(9501);
+  });
   it('each has its docket, its settings, its people, of the same names too', async () => {
     const seen = await docketPage(other);
-    expect(seen.lines.map(({ title }) => title)).toEqual(['mine']);
+    expect(seen.lines.map(({ title }) => title).sort()).toEqual([
+      'from elsewhere',
+      'from elsewhere',
+      'mine',
+      'the next',
+    ]);
     await setLearning(first, { on: false, since: null });
     await setLearning(other, { on: true, since: null });
     expect(await workshopId(first)).not.toBe(await workshopId(other));

@@ -42,17 +42,16 @@ const followUpDue = (today: string): SQL =>
 
 /**
  * The score of `urgencyOf` in the database's words: the order of ten thousand cases is not worked
- * out by fetching them. The integration tests hold the two against each other. In binary fractions:
- * the database's decimal ones take three times as long.
+ * out by fetching them. The integration tests hold the two against each other.
+ * Of cases that are done nothing is scored: they come after all others, the latest first.
  */
 function score(now: Date): SQL<number> {
   const today = format(now, 'yyyy-MM-dd');
-  const age = sql`extract(epoch from ${now.toISOString()}::timestamptz - ${repairCase.openedAt})::float8 / 86400`;
-  const slack = sql`(${repairCase.promisedOn} - ${today}::date)::float8 - coalesce(${caseSummary.minutesToGo}, 0)::float8 / ${sql.raw(String(DAY_MINUTES))}`;
-  const base = sql`case when ${waits} then -100::float8 else 0::float8 end`;
+  const age = sql`extract(epoch from ${now.toISOString()}::timestamptz - ${repairCase.openedAt}) / 86400.0`;
+  const slack = sql`(${repairCase.promisedOn} - ${today}::date) - coalesce(${caseSummary.minutesToGo}, 0) / ${sql.raw(String(DAY_MINUTES))}.0`;
+  const base = sql`case when ${waits} then -100 else 0 end`;
   return sql<number>`case
     when ${followUpDue(today)} then 60
-    when coalesce(${caseSummary.closed}, false) then -1000 - ${age} / 1000
     when ${timerDue(now)} then 150
     when ${repairCase.promisedOn} is not null
       then ${base} + 100 - greatest(-60, least(90, 3 * (${slack})))
@@ -79,12 +78,11 @@ export async function docketPage(
   const limit = Math.min(most, MOST_LINES);
   const done = sql`(coalesce(${caseSummary.closed}, false) and not ${followUpDue(format(now, 'yyyy-MM-dd'))})`;
   const isOpen = sql`not ${done}`;
-  const [counts, [all], timers] = await Promise.all([
+  const [counts, all, timers] = await Promise.all([
     countedBy(db, found, isOpen),
-    db.select({ total: sql<number>`count(*)::int` }).from(repairCase),
+    found && db.select({ total: sql<number>`count(*)::int` }).from(repairCase),
     runningTimers(db, now),
   ]);
-  // What is done comes after all that is open, the latest first: its score is worked out for none.
   const rows = await rowsOf(db, and(found, isOpen), score(now), limit, from);
   if (rows.length < limit) {
     const opened = sql<number>`extract(epoch from ${repairCase.openedAt})`;
@@ -92,11 +90,10 @@ export async function docketPage(
     const passed = Math.max(0, from - counts.open);
     rows.push(...(await rowsOf(db, and(found, done), opened, rest, passed)));
   }
-  const total = all?.total ?? 0;
   return {
     lines: rows.map(({ row, state: own, summary }) => lineOf(row, own, summary, now)),
     found: counts.found,
-    total,
+    total: all ? (all[0]?.total ?? 0) : counts.found,
     timers,
     now: now.toISOString(),
   };

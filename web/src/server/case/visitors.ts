@@ -5,9 +5,10 @@ import type { Paper } from '../../paper/paper';
 import type { MadeLink, NewLink, VisitorLink } from '../../visit/visitor-link';
 import { boardContent } from '../board/repository';
 import type { Database } from '../db/client';
-import { casePicture, visitorLink } from '../db/schema/case';
+import { visitorLink } from '../db/schema/case';
 import type { Outcome } from '../outcome';
 import { audit } from '../people/people';
+import { findPicture, pictureIdsOf } from '../picture/repository';
 import { visitedBy } from '../reckoning/pool';
 import { findCase } from './repository';
 import { caseView } from './service';
@@ -116,22 +117,16 @@ export async function visit(
   now = new Date(),
 ): Promise<Visit | undefined> {
   const link = await linkBy(db, token, now);
+  const row = link && (await findCase(db, link.caseId));
   const view = link && (await caseView(db, link.caseId));
-  if (!view) return undefined;
-  const { boardId, ...shown } = view;
+  if (!row || !view) return undefined;
+  const { boardId, ...own } = view;
+  // What it waited for may be here by now.
+  const shown = row.arrived === '' ? own : { ...own, waitsFor: '' };
   const board = boardId ? { id: boardId, content: await boardContent(db, boardId) } : undefined;
   const paper = await visitedBy({ view: shown, board, showsCosts: link.showsCosts });
-  const pictures = link.showsPictures ? await picturesOf(db, link.caseId) : [];
+  const pictures = link.showsPictures ? await pictureIdsOf(db, link.caseId) : [];
   return { paper, pictures, expiresAt: link.expiresAt };
-}
-
-async function picturesOf(db: Database, caseId: string): Promise<readonly string[]> {
-  const rows = await db
-    .select({ id: casePicture.id })
-    .from(casePicture)
-    .where(eq(casePicture.caseId, caseId))
-    .orderBy(casePicture.takenAt);
-  return rows.map(({ id }) => id);
 }
 
 /** A picture that a link shows, as JPEG; undefined where it shows none of that name. */
@@ -143,9 +138,6 @@ export async function visitedPicture(
 ): Promise<Uint8Array | undefined> {
   const link = await linkBy(db, token, now);
   if (!link?.showsPictures) return undefined;
-  const [row] = await db
-    .select({ image: casePicture.image })
-    .from(casePicture)
-    .where(and(eq(casePicture.id, id), eq(casePicture.caseId, link.caseId)));
-  return row?.image;
+  const row = await findPicture(db, id);
+  return row?.caseId === link.caseId ? row.image : undefined;
 }

@@ -59,7 +59,8 @@ export async function grantApplication(
       await client.query('insert into workshop_role (role) values ($1) on conflict do nothing', [
         decodeURIComponent(username),
       ]);
-    await client.query(`grant usage, select on all sequences in schema public to ${role}`);
+    // update: an import sets the number that the next case gets.
+    await client.query(`grant usage, select, update on all sequences in schema public to ${role}`);
     // How far the tables are up to date is said under /api/ready.
     await client.query(`grant usage on schema drizzle to ${role}`);
     await client.query(`grant select on all tables in schema drizzle to ${role}`);

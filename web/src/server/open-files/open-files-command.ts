@@ -1,5 +1,5 @@
 // export FILE | import FILE: a workshop as open files, and one of open files into this workshop.
-// DATABASE_URL: as its owner.
+// DATABASE_URL: as its owner, or as the role of a workshop that shares a database.
 import { createReadStream, createWriteStream } from 'node:fs';
 import { rename, rm } from 'node:fs/promises';
 import { pipeline } from 'node:stream/promises';
@@ -16,7 +16,6 @@ export async function exportWorkshop(url: string, file: string): Promise<void> {
   const part = `${file}.part`;
   try {
     await withClient(url, async (client) => {
-      await client.query('begin isolation level repeatable read read only');
       await pipeline(workshopArchive(client), createWriteStream(part, { mode: 0o600 }));
     });
     await rename(part, file);

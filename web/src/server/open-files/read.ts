@@ -174,23 +174,20 @@ async function takePicture(run: Run, name: string, id: string, bytes: Buffer): P
 }
 
 async function takeCase(run: Run, name: string, file: CaseFile): Promise<void> {
-  const { client } = run;
-  const { number } = file.card;
-  const { rows } = await client.query<{ mine: boolean; taken: boolean }>(
-    `select exists (select from repair_case where id = $1) as mine,
-       exists (select from repair_case where number = $2 and id <> $1) as taken`,
-    [file.card.id, number],
-  );
-  const { mine, taken } = rows[0]!;
-  const card: Row = { ...file.card };
-  if (!mine && taken) {
-    const next = await client.query<{ n: number }>(
+  const { id, number } = file.card;
+  const here = await run.client.query('select from repair_case where id = $1', [id]);
+  const added = await insert(run, name, 'repair_case', file.card);
+  // Its number is another's, perhaps one of another workshop, which is not to be seen from here.
+  if (!added && here.rowCount === 0) {
+    run.known -= 1;
+    const next = await run.client.query<{ n: number }>(
       `select nextval(pg_get_serial_sequence('repair_case', 'number'))::int as n`,
     );
-    card.number = next.rows[0]!.n;
-    run.renumbered.push([number, next.rows[0]!.n]);
+    const ours = next.rows[0]!.n;
+    if (!(await insert(run, name, 'repair_case', { ...file.card, number: ours })))
+      throw new Unreadable(`${name}: case ${id} cannot be kept: its id is another's`);
+    run.renumbered.push([number, ours]);
   }
-  await insert(run, name, 'repair_case', card);
   for (const entry of file.entries) {
     if (entry.case_id !== file.card.id)
       throw new Unreadable(`${name}: entry ${String(entry.id)} is of another case`);
@@ -218,8 +215,11 @@ async function columnsOf({ client, columns }: Run, table: string): Promise<Reado
   return names;
 }
 
-/** Adds a row, or leaves the one that is here; a column of another version is passed over. */
-async function insert(run: Run, file: string, table: string, row: Row): Promise<void> {
+/**
+ * Adds a row, or leaves the one that is here and returns false; a column of another version is passed
+ * over.
+ */
+async function insert(run: Run, file: string, table: string, row: Row): Promise<boolean> {
   const known = await columnsOf(run, table);
   const columns = Object.keys(row).filter((column) => known.has(column));
   if (columns.length === 0) throw new Unreadable(`${file}: a row of ${table} says nothing`);
@@ -232,6 +232,7 @@ async function insert(run: Run, file: string, table: string, row: Row): Promise<
     );
     if (rowCount === 1) run.added[table] = (run.added[table] ?? 0) + 1;
     else run.known += 1;
+    return rowCount === 1;
   } catch (error) {
     const { code = '', message } = error as Error & { code?: string };
     // 22: not of its type; 23: it speaks of what is not here, or leaves out what has to be there.

@@ -26,6 +26,13 @@ interface OpenFile {
 /** What of a row is nobody's business outside, or is made anew. */
 const LEFT_OUT = ['belongs_to', 'sequence'];
 
+/**
+ * The rows of a table that are this workshop's, as a table of a query: the owner of the database sees
+ * those of all.
+ */
+const own = (table: string): string =>
+  `(select * from ${table} where belongs_to = workshop_here()) as ${table}`;
+
 /** Rows of a query as open JSON; a query gives `row`. */
 async function rowsOf(client: pg.ClientBase, query: string, values: unknown[] = []) {
   const { rows } = await client.query<{ row: Row }>(
@@ -45,20 +52,21 @@ const PICTURE_ROW = 'id, case_id, width_px, height_px, taken_at';
 const BOARD_PICTURE_ROW = 'id, sheet, side, ties, width_px, height_px, taken_at';
 /** How somebody is called here and what he may do, and nothing that he signs in with. */
 const READ: Readonly<Record<(typeof TO_READ)[number], string>> = {
-  person: 'select id, name, role, created_at, left_at from person order by created_at',
-  audit_line: 'select at, who, what from audit_line order by id',
+  person: `select id, name, role, created_at, left_at from ${own('person')} order by created_at`,
+  audit_line: `select at, who, what from ${own('audit_line')} order by id`,
 };
 
 /**
- * A workshop as open files, one after the other: JSON by its schemas, decks, CSV, JPEG. client: in a
- * transaction of one moment, so that what is written belongs together while people work.
+ * A workshop as open files, one after the other: JSON by its schemas, decks, CSV, JPEG. client: used
+ * for nothing else; all of it is of one moment, so that it belongs together while people work.
  */
-export async function* workshopFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
+async function* workshopFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
+  await client.query('begin isolation level repeatable read read only');
   const counted = ['board', 'board_picture', 'repair_case', 'case_entry', 'case_picture'];
   const rows: Record<string, number> = {};
   for (const table of [...counted, ...BEFORE_CASES, ...AFTER_CASES]) {
     const { rows: found } = await client.query<{ n: number }>(
-      `select count(*)::int as n from ${table}`,
+      `select count(*)::int as n from ${own(table)}`,
     );
     rows[table] = found[0]!.n;
   }
@@ -71,10 +79,10 @@ export async function* workshopFiles(client: pg.ClientBase): AsyncGenerator<Open
   yield json(HEAD, head);
   yield* boardFiles(client);
   for (const table of BEFORE_CASES)
-    yield json(`${table}.json`, await rowsOf(client, `select * from ${table} order by 1`));
+    yield json(`${table}.json`, await rowsOf(client, `select * from ${own(table)} order by 1`));
   yield* caseFiles(client);
   for (const table of AFTER_CASES) {
-    const found = await rowsOf(client, `select * from ${table} order by 1, 2`);
+    const found = await rowsOf(client, `select * from ${own(table)} order by 1, 2`);
     yield json(`${table}.json`, found);
     yield { name: `${table}.csv`, bytes: `${Papa.unparse(found as object[])}\n` };
   }
@@ -85,7 +93,7 @@ async function* boardFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
   const list = await rowsOf(
     client,
     `select id, sheet, version, made_by, changes, title, source_name, parts, nets, archived_at, created_at
-     from board order by created_at, version`,
+     from ${own('board')} order by created_at, version`,
   );
   yield json(BOARDS, list);
   for (const { id } of list) {
@@ -99,7 +107,7 @@ async function* boardFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
   }
   const pictures = await rowsOf(
     client,
-    `select ${BOARD_PICTURE_ROW} from board_picture order by taken_at`,
+    `select ${BOARD_PICTURE_ROW} from ${own('board_picture')} order by taken_at`,
   );
   yield json(BOARD_PICTURES, pictures);
   for (const { id } of pictures) yield await picture(client, 'board_picture', String(id));
@@ -107,7 +115,7 @@ async function* boardFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
 
 async function* caseFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
   const { rows: cases } = await client.query<{ id: string; number: number; board: string | null }>(
-    'select id, number, board_id as board from repair_case order by number',
+    `select id, number, board_id as board from ${own('repair_case')} order by number`,
   );
   for (const { id, number, board } of cases) {
     const [card] = await rowsOf(client, 'select * from repair_case where id = $1', [id]);

@@ -24,3 +24,13 @@ export async function caseOfPicture(db: Database, id: string): Promise<string | 
     .where(eq(casePicture.id, id));
   return row?.caseId;
 }
+
+/** The pictures of a case by their ids, the oldest first. */
+export async function pictureIdsOf(db: Database, caseId: string): Promise<readonly string[]> {
+  const rows = await db
+    .select({ id: casePicture.id })
+    .from(casePicture)
+    .where(eq(casePicture.caseId, caseId))
+    .orderBy(casePicture.takenAt);
+  return rows.map(({ id }) => id);
+}

@@ -72,7 +72,7 @@ export const symptomsOf = (board: SentBoard): Promise<CircuitPattern[]> =>
 
 /** What somebody outside gets to see of a case. */
 export const visitedBy = (task: Omit<VisitTask, 'task'>): Promise<Paper> =>
-  work(pool().files, { task: 'visit', ...task }, FILE_PATIENCE);
+  work(pool().files, { task: 'visit', ...task }, PATIENCE);
 
 /** Reads a board file within limits of time and memory. */
 export async function readUntrusted(task: Omit<FileTask, 'task'>): Promise<ReadFile> {

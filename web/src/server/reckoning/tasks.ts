@@ -126,7 +126,8 @@ function visited({ view, board, showsCosts }: VisitTask): Paper {
   const index = indexOf(board);
   const model = unitModelOf(view.unitType, view.codes);
   const journal = playJournal(view.entries, index);
-  const { proof } = caseProgress(index, journal);
+  // Of an open case nothing is said of the proof, which may take its time.
+  const { proof } = journal.closed ? caseProgress(index, journal) : { proof: [] };
   const of = { view: { ...view, board: null }, journal, index, model, proof };
   return visitorPaper({ ...of, kept: [], usualMinutes: null }, { showsCosts });
 }
