@@ -2,9 +2,8 @@
 // tar.gz. npm run import FILE [-- --empty]: one of open files into this workshop; what is here stays.
 import { dirname, join, resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { withDatabase } from './database.mjs';
 import { installPackages } from './install.mjs';
-import { prepareDatabase } from './prepare.mjs';
+import { withWorkshop } from './prepare.mjs';
 import { run } from './run.mjs';
 import { complain, Remedy } from './say.mjs';
 
@@ -22,15 +21,7 @@ async function main() {
   if (!file) throw new Remedy(`Which file? npm run ${what} FILE`);
   const empty = rest.includes('--empty');
   await installPackages(root);
-  const words = [what, resolve(file)];
-  const elsewhere = process.env.DATABASE_URL;
-  const said = elsewhere
-    ? await command(words, elsewhere)
-    : await withDatabase(root, 'workshop', async ({ url, applicationUrl }) => {
-        const name = empty ? 'hanzai_own' : 'hanzai';
-        await prepareDatabase(root, url(name), !empty, applicationUrl(name));
-        return command(words, url(name));
-      });
+  const said = await withWorkshop(root, empty, (url) => command([what, resolve(file)], url));
   process.stdout.write(said);
 }
 

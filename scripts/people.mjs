@@ -2,9 +2,8 @@
 // signs in to this workshop. Names of several words stand between quotation marks.
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { withDatabase } from './database.mjs';
 import { installPackages } from './install.mjs';
-import { prepareDatabase } from './prepare.mjs';
+import { withWorkshop } from './prepare.mjs';
 import { run } from './run.mjs';
 import { complain } from './say.mjs';
 
@@ -22,14 +21,7 @@ async function main() {
   const words = process.argv.slice(2).filter((word) => word !== '--empty');
   const empty = process.argv.includes('--empty');
   await installPackages(root);
-  const elsewhere = process.env.DATABASE_URL;
-  const said = elsewhere
-    ? await peopleCommand(words, elsewhere)
-    : await withDatabase(root, 'workshop', async ({ url, applicationUrl }) => {
-        const name = empty ? 'hanzai_own' : 'hanzai';
-        await prepareDatabase(root, url(name), !empty, applicationUrl(name));
-        return peopleCommand(words, url(name));
-      });
+  const said = await withWorkshop(root, empty, (url) => peopleCommand(words, url));
   process.stdout.write(said);
 }
 

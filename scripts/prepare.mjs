@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { withDatabase } from './database.mjs';
 import { run } from './run.mjs';
 import { step } from './say.mjs';
 
@@ -57,4 +58,18 @@ export async function prepareDatabase(root, url, demo, applicationUrl) {
       },
     }),
   );
+}
+
+/**
+ * Does work with the workshop's database, up to date: that of DATABASE_URL where it is named, else the
+ * one that belongs to this folder. empty: the workshop of one's own, not the demo. work: gets its URL.
+ */
+export async function withWorkshop(root, empty, work) {
+  const elsewhere = process.env.DATABASE_URL;
+  if (elsewhere) return work(elsewhere);
+  return withDatabase(root, 'workshop', async ({ url, applicationUrl }) => {
+    const name = empty ? 'hanzai_own' : 'hanzai';
+    await prepareDatabase(root, url(name), !empty, applicationUrl(name));
+    return work(url(name));
+  });
 }

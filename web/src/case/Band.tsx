@@ -1,12 +1,12 @@
 import { useState, type ReactNode } from 'react';
-import type { Item } from '../store/outbox';
+import { isOf, type Item } from '../store/outbox';
 import { store } from '../store/store';
 import { useOutbox } from '../store/use-outbox';
 import { Button } from '../ui/Button';
 import { Dialog } from '../ui/Dialog';
 import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
-import { whoIsHere } from '../people/entered-by';
+import { personHere } from '../people/entered-by';
 import { WhoIsHere } from '../people/WhoIsHere';
 import { BackupWarning } from '../workshop/BackupWarning';
 import style from './Band.module.css';
@@ -48,15 +48,15 @@ function Stored() {
       </p>
     );
   if (count === 0 && aside.length > 0) return null;
-  const who = whoIsHere();
-  const others = waiting.filter(({ by }) => by !== undefined && who !== undefined && by !== who);
+  const who = personHere();
+  const own = waiting.filter((item) => isOf(item, who)).length;
   return (
     <p className={`${style.sync} ${count === 0 ? style.stored : ''}`} role="status">
       {count === 0
         ? 'all stored'
-        : others.length === count
+        : own === 0
           ? `${count} kept for who entered ${count === 1 ? 'it' : 'them'}`
-          : `sending ${count - others.length} …`}
+          : `sending ${own} …`}
     </p>
   );
 }

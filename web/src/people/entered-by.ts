@@ -7,7 +7,7 @@ const KEPT = 'hanzai-person';
  * Who was last known to work in this browser: an id; undefined where nobody signs in, or nobody
  * knows. Kept, so that it is known while the server is away.
  */
-export function whoIsHere(): string | undefined {
+export function personHere(): string | undefined {
   try {
     return localStorage.getItem(KEPT) ?? undefined;
   } catch {

@@ -50,6 +50,10 @@ export interface OutboxWays {
   readonly tell?: (news: News) => void;
 }
 
+/** Whether somebody made an item, as far as anybody knows. who: his id. */
+export const isOf = ({ by }: Item, who: string | undefined): boolean =>
+  by === undefined || who === undefined || by === who;
+
 /**
  * So often the server may make a mistake over an item before it steps aside for those behind it.
  */
@@ -175,7 +179,9 @@ export class Outbox {
     /** Cases whose next item has to wait: what comes behind it may rest on it. */
     const held = new Set<string>();
     for (;;) {
-      const item = this.state.waiting.find((one) => !held.has(one.caseId) && this.isOwn(one));
+      const item = this.state.waiting.find(
+        (one) => !held.has(one.caseId) && isOf(one, this.ways.who?.()),
+      );
       if (!item) return;
       const result = await this.ways.send(item);
       this.sawServer(result.state !== 'unreachable');
@@ -185,12 +191,6 @@ export class Outbox {
         await this.replace({ ...item, aside: result.detail });
       else held.add(item.caseId);
     }
-  }
-
-  /** Whether who works here now made it, as far as anybody knows. */
-  private isOwn({ by }: Item): boolean {
-    const who = this.ways.who?.();
-    return by === undefined || who === undefined || by === who;
   }
 
   private failedTooOften(id: string): boolean {

@@ -1,6 +1,6 @@
 import { QueryClient } from '@tanstack/react-query';
 import type { CaseView } from '../case/case-view';
-import { whoIsHere } from '../people/entered-by';
+import { personHere } from '../people/entered-by';
 import { AnswerError } from './answers';
 import { followEvents } from './live';
 import { Outbox, type News } from './outbox';
@@ -29,7 +29,7 @@ function open(): Store {
   const outbox = new Outbox({
     storage: new BrowserStorage(),
     send,
-    who: whoIsHere,
+    who: personHere,
     ...(navigator.locks ? { alone: (work) => alone(work) } : {}),
     tell: (news) => channel?.postMessage(news),
   });

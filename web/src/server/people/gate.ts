@@ -32,6 +32,9 @@ async function isOpen(db: Database): Promise<boolean> {
 /** Somebody was added just now: from this moment on people sign in. */
 export const closeHouse = (db: Database): void => void houses.set(db, { open: false, until: 0 });
 
+/** Who does something, as it is written down. */
+export const actorOf = ({ person }: App.Locals): string => person?.name ?? 'this machine';
+
 export const isForAnybody = (path: string): boolean => ANYBODY.test(path);
 
 /** Who asks for something. */

@@ -4,6 +4,7 @@ import { Role } from '../../../people/role';
 import { database } from '../../../server/db/client';
 import type { Outcome } from '../../../server/outcome';
 import { changeRole, leave, recover } from '../../../server/people/people';
+import { actorOf } from '../../../server/people/gate';
 import { answer, json, pathId, problem, readBody } from '../../../server/problem';
 
 const Change = z.union([
@@ -19,7 +20,7 @@ export const PATCH: APIRoute = ({ params, request, locals }) =>
     if (!id.ok) return id.response;
     const body = await readBody(request, Change);
     if (!body.ok) return body.response;
-    const by = locals.person?.name ?? 'this machine';
+    const by = actorOf(locals);
     const change = body.value;
     const done: Outcome<{ code: string } | undefined> =
       'role' in change

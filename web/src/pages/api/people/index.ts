@@ -2,7 +2,7 @@ import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { PersonName, Role } from '../../../people/role';
 import { database } from '../../../server/db/client';
-import { closeHouse } from '../../../server/people/gate';
+import { actorOf, closeHouse } from '../../../server/people/gate';
 import { addPerson, auditLines, listPeople } from '../../../server/people/people';
 import { answer, json, problem, readBody } from '../../../server/problem';
 
@@ -19,7 +19,7 @@ export const POST: APIRoute = ({ request, locals }) =>
   answer(async () => {
     const body = await readBody(request, NewPerson);
     if (!body.ok) return body.response;
-    const added = await addPerson(database(), body.value, locals.person?.name ?? 'this machine');
+    const added = await addPerson(database(), body.value, actorOf(locals));
     if (!added.ok) return problem(added.why === 'clash' ? 409 : 422, 'Not added', added.detail);
     closeHouse(database());
     return json(added.value, 201);

@@ -1,6 +1,7 @@
 import type { APIRoute } from 'astro';
 import { linksOf, makeLink } from '../../../../../server/case/visitors';
 import { database } from '../../../../../server/db/client';
+import { actorOf } from '../../../../../server/people/gate';
 import { answer, json, pathId, problem, readBody } from '../../../../../server/problem';
 import { NewLink } from '../../../../../visit/visitor-link';
 
@@ -18,7 +19,7 @@ export const POST: APIRoute = ({ params, request, locals }) =>
     if (!id.ok) return id.response;
     const body = await readBody(request, NewLink);
     if (!body.ok) return body.response;
-    const by = locals.person?.name ?? 'this machine';
+    const by = actorOf(locals);
     const made = await makeLink(database(), id.value, body.value, by);
     return made.ok ? json(made.value, 201) : problem(404, 'Not made', made.detail);
   });
