@@ -148,7 +148,8 @@ function pick<T>(of: readonly T[], weight: (one: T) => number, random: () => num
 function valueOf(index: BoardIndex, ref: string): string {
   const [part] = index.replaceable.get(ref) ?? [];
   if (!part) throw new Error(`the history names ${ref}, which its board has not`);
-  return part.kind === 'chip' ? part.model.name : partValue(part) || 'as it was';
+  if (part.kind === 'chip') return part.model.name;
+  return part.kind === 'switch' ? 'switch' : partValue(part) || 'as it was';
 }
 
 /** The closed cases. boardOf: the newest sheet of a board by its name. */
@@ -244,7 +245,7 @@ export function demoHistory(
                   ago - 200,
                   {
                     kind: 'close',
-                    note: 'Collected.',
+                    note: 'The parts beside it are as old as it was.',
                     guaranteeDays: GUARANTEE_DAYS,
                     price: 30 + 12 * parts.length,
                   },

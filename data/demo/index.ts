@@ -307,7 +307,7 @@ export const DEMO_CASES: readonly DemoCase[] = [
       [31 * DAY - 24, { kind: 'removed', ref: 'L1', value: '47u', note: 'lifted out, joint cracked right round' }],
       [31 * DAY - 30, { kind: 'fitted', ref: 'L1', value: '47u', polarityChecked: false, note: 'same part, legs cleaned, fresh solder' }],
       [31 * DAY - 40, { kind: 'proof' }],
-      [31 * DAY - 50, { kind: 'close', note: 'Collected. Told the owner that the motor capacitors are of the same age.' }],
+      [31 * DAY - 50, { kind: 'close', note: 'The motor capacitors are of the same age.' }],
     ],
   },
   {

@@ -6,5 +6,7 @@ export function boardValue(index: BoardIndex, ref: string): string {
   if (!part) return '';
   const rating =
     part.rating ?? (part.kind === 'capacitor' && part.ratedVolt ? `${part.ratedVolt}V` : '');
-  return [partValue(part), rating].filter(Boolean).join(' ');
+  // How a switch is drawn is no value of it: one is not replaced by "closed".
+  const value = part.kind === 'switch' ? 'switch' : partValue(part);
+  return [value, rating].filter(Boolean).join(' ');
 }
