@@ -117,10 +117,12 @@ describe('the best order that there can be', () => {
     const minutes = new Map<string, number>();
     for (let seed = 1; seed <= 60; seed += 1) {
       const other = around('RAW', seed);
-      minutes.set(other.faults[0]!, optimumOf(other, RATES)!.minutes);
+      // The same fault again has the same best order.
+      const fault = other.faults[0]!;
+      if (!minutes.has(fault)) minutes.set(fault, optimumOf(other, RATES)!.minutes);
     }
     const all = [...minutes.values()];
     expect(Math.min(...all)).toBeLessThanOrEqual(best.meanMinutes);
     expect(Math.max(...all)).toBeGreaterThanOrEqual(best.meanMinutes);
-  }, 60_000);
+  }, 120_000);
 });
