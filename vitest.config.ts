@@ -30,8 +30,8 @@ export default defineConfig({
         test: {
           name: 'integration',
           include: ['web/test/**/*.test.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
           fileParallelism: false,
         },
       },

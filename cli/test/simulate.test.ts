@@ -100,7 +100,7 @@ describe('hanzai simulate', () => {
     expect(found.open).toBe(9.9e37);
     expect(found.complete).toBe('1');
     expect(found.version).toBe('1999.0');
-  }, 60_000);
+  });
   it('takes lines in pieces, with and without a return, and several at once', async () => {
     expect(await raw(bench.port, '*IDN?\r\nSYST:VERS?\n')).toMatch(/^Hanzai,[^\n]*\n1999\.0\n$/);
     const socket = connect(bench.port, '127.0.0.1');
@@ -148,5 +148,5 @@ describe('hanzai simulate', () => {
       status: 1,
       err: expect.stringContaining('EADDRINUSE') as string,
     });
-  }, 60_000);
+  });
 });

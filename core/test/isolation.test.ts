@@ -131,6 +131,6 @@ describe.each(['lamp-driver', 'diode-network'])(
         missed.join('\n'),
       ).toBeLessThanOrEqual(0.05);
       expect(missed.length / visible.length, missed.join('\n')).toBeLessThanOrEqual(0.12);
-    }, 120_000);
+    });
   },
 );

@@ -115,7 +115,7 @@ describe('the first power', () => {
       for (const part of found!.refs)
         expect(index.partByKey.get(part.toLowerCase())!.pins).toContain(rail);
     }
-  }, 30_000);
+  });
 
   it('finds no short where none fits, and lives through anything', () => {
     expect(fittingShorts(supply, 'V1', 1e-6)).toEqual([]);

@@ -211,7 +211,7 @@ describe('mishaps', () => {
     expect(often).toBeLessThan(13);
     expect(slips({ ...bare, level: 1 }, `${chip.ref}.2`)).toBe(0);
     expect(slips(bare, chip.pins[1]!)).toBe(0);
-  }, 60_000);
+  });
   it('a trimmer that goes without its setting is harm, once; written down first it is none', () => {
     const one = drawExercise(demoBoard('tl9'), RATES, 2, 2);
     const trimmer = one.index.board.parts.find(({ role }) => role?.includes('trimmer'))!;
@@ -356,5 +356,5 @@ describe('what can be done', () => {
       expect(best, by).toBeDefined();
       expect(best!.words[0]).toContain(by === 'warmth' ? 'left on' : 'flexed');
     }
-  }, 60_000);
+  });
 });

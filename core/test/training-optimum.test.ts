@@ -92,7 +92,7 @@ describe('the best order that there can be', () => {
     expect(truth).toBeGreaterThanOrEqual(0);
     // Weights are not equal there, so a tenth is left.
     expect(best.meanMinutes).toBeLessThanOrEqual(1.1 * fixedBest);
-  }, 60_000);
+  });
   it('two parts in a row take one reading where one reading tells: worked out by hand', () => {
     const { board } = boardFile('./reference/benches/diode-network.cir');
     const net = board.parts.find(({ kind }) => kind === 'diode')!.pins[0]!;
@@ -110,7 +110,7 @@ describe('the best order that there can be', () => {
     for (const level of [3, 5, 6, 7, 8] as const)
       expect(optimumOf(drawExercise(demoBoard('yc2'), RATES, 1, level), RATES)).toBeUndefined();
     expect(optimumOf(drawExercise(demoBoard('cr40'), RATES, 1, 1), RATES)).toBeUndefined();
-  }, 30_000);
+  });
   it('the mean is that of its paths, weighed by how often each fault happens', () => {
     const one = around('RAW', 1);
     const best = optimumOf(one, RATES)!;
@@ -124,5 +124,5 @@ describe('the best order that there can be', () => {
     const all = [...minutes.values()];
     expect(Math.min(...all)).toBeLessThanOrEqual(best.meanMinutes);
     expect(Math.max(...all)).toBeGreaterThanOrEqual(best.meanMinutes);
-  }, 120_000);
+  });
 });

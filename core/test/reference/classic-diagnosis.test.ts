@@ -175,7 +175,7 @@ describe('multiplier-adder', () => {
     );
     expect(diagnoses).toEqual(['A1', 'A2 M2', 'M1', 'M2 M3']);
     expect(conflicts).toEqual(['A1 A2 M1 M3', 'A1 M1 M2']);
-  }, 60_000);
+  });
   it('accuses the first multiplier and the first adder alone, and no other component alone', () => {
     const belief = new Diagnoser(index, RATES).believe(
       levels(index, { ...seen('F', 10), ...seen('G', 12) }),

@@ -150,7 +150,7 @@ describe('the technical report', () => {
     expect(used).toMatch(/Commit/);
     // Embedded, so that it is read anywhere.
     for (const line of used.trim().split('\n').slice(2)) expect(line).toMatch(/yes yes/);
-  }, 60_000);
+  });
 });
 
 describe('the page for the owner', () => {
@@ -180,7 +180,7 @@ describe('the page for the owner', () => {
     expect(printed).toContain(
       'Follow local codes; mains and laser work only if you are qualified.',
     );
-  }, 60_000);
+  });
 
   it('says that a price is above what was agreed, and that nothing was repaired', () => {
     const gone: EntryBody = { kind: 'decision', course: 'give-up', reason: 'both heads open' };
@@ -206,7 +206,7 @@ describe('the page for the owner', () => {
     expect(pages).toBeGreaterThan(4);
     for (let i = 0; i < 120; i += 1) expect(text).toContain(`finding${i}`);
     expect(text).toContain(`1 of ${pages}`);
-  }, 120_000);
+  });
 });
 
 describe('what remains at risk', () => {

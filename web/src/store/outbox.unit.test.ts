@@ -157,7 +157,7 @@ describe('the outbox', () => {
     expect(pictures.size).toBe(DAY.pictures);
     for (const [text, bytes] of pictures) expect(bytes).toBe(text);
     expect(await unconfirmed()).toEqual([]);
-  }, 60_000);
+  });
 
   it('lets what is refused step aside with its reason, and the rest goes on', async () => {
     server.answer = (one) =>
