@@ -3,10 +3,14 @@ import { defineMiddleware } from 'astro:middleware';
 import { ENTERED_BY } from './people/entered-by';
 import { mayGo, ROLE_WORDS } from './people/role';
 import { database } from './server/db/client';
+import { keepErrandsGoing } from './server/errands/running';
 import { took } from './server/health/metrics';
 import { pagePolicy } from './server/page-policy';
 import { isForAnybody, whoAsks, withAddress, type Asker } from './server/people/gate';
 import { answer, problem } from './server/problem';
+
+// The built application works on errands; the development server leaves them to it.
+if (process.env.HANZAI_SERVES_BUILD === '1') keepErrandsGoing();
 
 /**
  * What the service is asked for and does not have is answered in the form of every other wrong

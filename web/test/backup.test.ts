@@ -163,6 +163,8 @@ describe('a backup', () => {
 describe('a backup of an earlier version', () => {
   // The same statements, taken back, that each migration since brought: as those versions left it.
   const EARLIER: readonly (readonly [tag: string, undo: string])[] = [
+    ['0017_errands', 'drop table errand_piece, errand; drop schema jobs cascade'],
+    ['0016_passkeys', 'drop table person_passkey'],
     ['0015_workshops', UNDO_WORKSHOPS],
     [
       '0014_people',

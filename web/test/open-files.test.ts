@@ -12,11 +12,8 @@ import { caseViewByNumber } from '../src/server/case/service';
 import { openDatabase } from '../src/server/db/client';
 import { marksOf, withClient } from '../src/server/db/marks';
 import { prepareDatabase } from '../src/server/db/prepare';
-import {
-  exportWorkshop,
-  importWords,
-  importWorkshop,
-} from '../src/server/open-files/open-files-command';
+import { importWords } from '../src/server/open-files/imported';
+import { exportWorkshop, importWorkshop } from '../src/server/open-files/open-files-command';
 import { takeWorkshop, Unreadable } from '../src/server/open-files/read';
 import { closePools } from '../src/server/reckoning/pool';
 import { packed, unpack } from './archives';

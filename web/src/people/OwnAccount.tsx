@@ -8,6 +8,7 @@ import { Button } from '../ui/Button';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
 import { Password } from './Password';
+import { Passkeys } from './Passkeys';
 import style from './People.module.css';
 import { Person, ROLE_WORDS } from './role';
 import { leaveBrowser } from './sign-out';
@@ -23,8 +24,14 @@ const Sessions = z.array(
 const Changed = z.object({ changed: z.boolean() });
 const SESSIONS = ['sessions'];
 
-/** One's own password, and where one is signed in. */
-export function OwnAccount({ me }: { me: NonNullable<Me> }) {
+/** One's own password and passkeys, and where one is signed in. */
+export function OwnAccount({
+  me,
+  passkeysAt,
+}: {
+  me: NonNullable<Me>;
+  passkeysAt: string | undefined;
+}) {
   const { queries } = store();
   const { data: sessions = [] } = useQuery(
     { queryKey: SESSIONS, queryFn: () => ask('/api/auth/list-sessions', Sessions) },
@@ -57,6 +64,7 @@ export function OwnAccount({ me }: { me: NonNullable<Me> }) {
         </p>
         {refusal && <Notice look="attention">{refusal}</Notice>}
       </Panel>
+      <Passkeys at={passkeysAt} />
       <Panel title="Where you are signed in" aside={String(sessions.length)}>
         <ul className={style.plain}>
           {sessions.map(({ token, createdAt, ipAddress }) => (

@@ -28,7 +28,7 @@ const Code = z.object({ code: z.string() });
 const KEY = ['people'];
 
 /** Who works in the workshop: the owner adds people; everybody has his password and his sessions. */
-export function PeoplePage() {
+export function PeoplePage({ passkeysAt }: { passkeysAt: string | undefined }) {
   const me = useMe();
   return (
     <>
@@ -36,7 +36,7 @@ export function PeoplePage() {
       <Place>
         <h1>People</h1>
         {me === undefined && <p role="status">Being looked up …</p>}
-        {me && <OwnAccount me={me} />}
+        {me && <OwnAccount me={me} passkeysAt={passkeysAt} />}
         {(me === null || me?.role === 'owner') && <Everyone isOpen={me === null} />}
       </Place>
       <Keys

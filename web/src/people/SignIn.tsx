@@ -1,16 +1,18 @@
 import { useState } from 'react';
 import { Button } from '../ui/Button';
+import { whyNot } from '../store/answers';
 import { Masthead } from '../ui/Masthead';
 import { Notice } from '../ui/Notice';
 import { Place } from '../ui/Place';
 import { TextField } from '../ui/TextField';
 import { nameAddress } from './name-address';
 import { Password } from './Password';
+import { passkeysHere, signInWithPasskey } from './passkey-browser';
 import style from './People.module.css';
 import { placeAfter } from './sign-in-path';
 
 /** Signing in by name, with a password or with the code that one was given. */
-export function SignIn({ search }: { search: string }) {
+export function SignIn({ search, passkeysAt }: { search: string; passkeysAt: string | undefined }) {
   const [name, setName] = useState('');
   const [password, setPassword] = useState('');
   const [refusal, setRefusal] = useState<string>();
@@ -36,6 +38,19 @@ export function SignIn({ search }: { search: string }) {
       );
     } catch {
       setRefusal('The workshop server does not answer. Try again in a moment.');
+    } finally {
+      setBusy(false);
+    }
+  }
+
+  async function withPasskey(): Promise<void> {
+    setBusy(true);
+    setRefusal(undefined);
+    try {
+      await signInWithPasskey();
+      window.location.assign(placeAfter(search));
+    } catch (error) {
+      setRefusal(whyNot(error));
     } finally {
       setBusy(false);
     }
@@ -77,7 +92,12 @@ export function SignIn({ search }: { search: string }) {
           <p>
             <Button look="main" type="submit" disabled={busy}>
               {busy ? 'Signing in …' : 'Sign in'}
-            </Button>
+            </Button>{' '}
+            {passkeysHere(passkeysAt).are && (
+              <Button disabled={busy} onClick={() => void withPasskey()}>
+                With this device
+              </Button>
+            )}
           </p>
           <p>
             Lost it? Whoever runs the machine makes a new code:{' '}

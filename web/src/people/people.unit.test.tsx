@@ -2,6 +2,7 @@
 import { cleanup, render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { passkeysHere } from './passkey-browser';
 import { nameAddress } from './name-address';
 import { PersonName } from './role';
 import { SignIn } from './SignIn';
@@ -40,6 +41,20 @@ describe('a name', () => {
   });
 });
 
+describe('passkeys', () => {
+  const at = 'https://bench.lan';
+  it.each([
+    [at, at, true, undefined],
+    [undefined, at, true, /no address by name yet/],
+    [at, 'http://127.0.0.1:4711', true, /open at https:\/\/bench.lan, and you are at http/],
+    [at, at, false, /This browser has none/],
+  ])('for %s, at %s, devices %s: why not %s', (told, here, devices, why) => {
+    const possible = passkeysHere(told, here, devices);
+    expect(possible.are).toBe(why === undefined);
+    if (!possible.are) expect(possible.why).toMatch(why!);
+  });
+});
+
 describe('the page', () => {
   const answer = (status: number, headers = {}) =>
     vi.stubGlobal(
@@ -47,7 +62,7 @@ describe('the page', () => {
       vi.fn(async () => new Response('{}', { status, headers })),
     );
   async function signIn(): Promise<void> {
-    render(<SignIn search="?to=/stock" />);
+    render(<SignIn search="?to=/stock" passkeysAt={undefined} />);
     await userEvent.type(screen.getByLabelText('Name'), 'Mara  Voss');
     await userEvent.type(screen.getByLabelText('Password'), 'abcd-efgh-jkmn-pqrs{Enter}');
   }

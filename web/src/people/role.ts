@@ -100,7 +100,7 @@ export const entryRefusal = (role: Role, kind: Kind): string | undefined =>
 const WRITES: readonly (readonly [pattern: RegExp, who: readonly Role[]])[] = [
   [/^\/api\/people\/me(\/|$)/, ALL],
   [/^\/api\/people(\/|$)/, ['owner']],
-  [/^\/api\/backups$/, ['owner']],
+  [/^\/api\/(backups$|errands(\/|$))/, ['owner']],
   // What of an entry is whose is looked at in the entry.
   [/^\/api\/cases\/[^/]+\/(entries|pictures)$/, ALL],
   [/^\/api\/cases(\/|$)/, DESK],
@@ -109,7 +109,7 @@ const WRITES: readonly (readonly [pattern: RegExp, who: readonly Role[]])[] = [
 ];
 
 /** Doors that only read, and yet are no business of everybody. */
-const READS: typeof WRITES = [[/^\/api\/(people|open-files)$/, ['owner']]];
+const READS: typeof WRITES = [[/^\/api\/(people$|open-files$|errands(\/|$))/, ['owner']]];
 
 /** Whether somebody of a role may go through a door; a door that nobody thought of stays shut. */
 export function mayGo(role: Role, method: string, path: string): boolean {

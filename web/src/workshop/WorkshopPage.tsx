@@ -3,13 +3,14 @@ import { useState } from 'react';
 import { Band } from '../case/Band';
 import { ask, whyNot } from '../store/answers';
 import { store } from '../store/store';
-import { Button, ButtonLink } from '../ui/Button';
+import { Button } from '../ui/Button';
 import { ColumnTable } from '../ui/ColumnTable';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
 import { Panel } from '../ui/Panel';
 import { Place } from '../ui/Place';
 import { Backups } from './backups';
+import { OpenFiles } from './OpenFiles';
 import { BACKUPS_KEY, useBackups } from './use-backups';
 
 /** What keeps the workshop itself: its backups, and how one comes back. */
@@ -105,17 +106,7 @@ export function WorkshopPage() {
             </li>
           </ol>
         </Panel>
-        <Panel title="As open files">
-          <p>
-            Everything that was entered here as files that other programs read: cases and boards as
-            JSON, sheets as decks, readings and stock as CSV, pictures as JPEG, in one archive.
-            Nobody’s password is in it. Another workshop takes it in with{' '}
-            <code>npm run import FILE</code>: what it has already stays as it is.
-          </p>
-          <p>
-            <ButtonLink href="/api/open-files">Take the archive along</ButtonLink>
-          </p>
-        </Panel>
+        <OpenFiles />
         <Keys keys={[['?', 'these keys']]} />
       </Place>
     </>

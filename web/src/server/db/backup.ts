@@ -28,7 +28,14 @@ export async function backUp(url: string, file: string): Promise<BackupHead> {
       const { words, env } = pgConnection(url);
       await promisify(execFile)(
         pgProgram('pg_dump', Number(version)),
-        ['-Fc', `--snapshot=${id}`, '-f', dump, ...words],
+        [
+          '-Fc',
+          `--snapshot=${id}`,
+          '--exclude-table-data=public.errand_piece',
+          '-f',
+          dump,
+          ...words,
+        ],
         { env },
       );
       const tables = await marksOf(client);

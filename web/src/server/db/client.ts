@@ -2,6 +2,7 @@ import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import * as boardSchema from './schema/board';
 import * as caseSchema from './schema/case';
+import * as errandSchema from './schema/errand';
 import * as peopleSchema from './schema/people';
 import * as unitSchema from './schema/unit';
 import * as workshopSchema from './schema/workshop';
@@ -9,6 +10,7 @@ import * as workshopSchema from './schema/workshop';
 export const schema = {
   ...boardSchema,
   ...caseSchema,
+  ...errandSchema,
   ...peopleSchema,
   ...unitSchema,
   ...workshopSchema,
@@ -49,6 +51,12 @@ export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
     }
   };
   return { db, pool };
+}
+
+/** The connections of `database()`. */
+export function connections(): pg.Pool {
+  database();
+  return shared!.pool;
 }
 
 /** The application's database, named by DATABASE_URL. */

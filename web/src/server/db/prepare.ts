@@ -5,6 +5,7 @@ import { fileURLToPath } from 'node:url';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { countBoards } from '../board/repository';
+import { prepareQueue } from '../errands/queue';
 import { forgetSummaries } from '../case/repository';
 import { completeSummaries } from '../case/service';
 import { closePools } from '../reckoning/pool';
@@ -92,6 +93,7 @@ export async function prepareDatabase(url: string, wanted: Preparation = {}): Pr
     await migrate(db, { migrationsFolder: MIGRATIONS });
     if (wanted.applicationUrl)
       await grantApplication(pool, wanted.applicationUrl, wanted.ownWorkshop);
+    await prepareQueue(pool);
     await countBoards(db);
     if (wanted.demo) await seedDemo(db);
     if (wanted.summaries) await forgetSummaries(db);

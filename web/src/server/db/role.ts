@@ -1,4 +1,5 @@
 import type pg from 'pg';
+import { prepareQueue } from '../errands/queue';
 
 /** What the application does to each table; the journal and the pictures are only ever added to. */
 export const RIGHTS: Readonly<Record<string, string>> = {
@@ -22,9 +23,12 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   person: 'select, insert, update',
   person_session: 'select, insert, update, delete',
   person_account: 'select, insert, update, delete',
+  person_passkey: 'select, insert, update, delete',
   person_verification: 'select, insert, delete',
   sign_in_rate: 'select, insert, update, delete',
   audit_line: 'select, insert',
+  errand: 'select, insert, update, delete',
+  errand_piece: 'select, insert, delete',
 };
 
 /**
@@ -59,6 +63,11 @@ export async function grantApplication(
       await client.query('insert into workshop_role (role) values ($1) on conflict do nothing', [
         decodeURIComponent(username),
       ]);
+    const { rows } = await client.query<{ workshop: string }>(
+      'select workshop from workshop_role where role = $1',
+      [decodeURIComponent(username)],
+    );
+    await prepareQueue(pool, rows[0]?.workshop, role);
     // update: an import sets the number that the next case gets.
     await client.query(`grant usage, select, update on all sequences in schema public to ${role}`);
     // How far the tables are up to date is said under /api/ready.

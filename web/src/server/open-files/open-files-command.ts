@@ -8,6 +8,7 @@ import { completeSummaries } from '../case/service';
 import { openDatabase } from '../db/client';
 import { withClient } from '../db/marks';
 import { closePools } from '../reckoning/pool';
+import { importWords } from './imported';
 import { takeWorkshop, Unreadable, type Imported } from './read';
 import { workshopArchive } from './write';
 
@@ -40,20 +41,6 @@ export async function importWorkshop(url: string, file: string): Promise<Importe
     await closePools();
   }
   return done;
-}
-
-/** What an import did, in words. */
-export function importWords({ added, known, renumbered }: Imported): string {
-  const rows = Object.entries(added).map(([table, n]) => `  ${n} × ${table.replace('_', ' ')}`);
-  return [
-    rows.length > 0 ? 'Came in:' : 'Nothing came in: all of it was here already.',
-    ...rows,
-    ...(rows.length > 0 && known > 0 ? [`${known} rows were here already.`] : []),
-    ...renumbered.map(
-      ([theirs, ours]) => `Case ${theirs} is case ${ours} here: its number was another's.`,
-    ),
-    '',
-  ].join('\n');
 }
 
 async function main([what, file]: readonly string[]): Promise<void> {

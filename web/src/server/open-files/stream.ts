@@ -16,7 +16,10 @@ export async function streamWorkshop(
 }
 
 /** Chunks as they are asked for. close: what ends their source, whoever goes away first. */
-function streamed(chunks: AsyncGenerator<Buffer>, close: () => void): ReadableStream<Uint8Array> {
+export function streamed(
+  chunks: AsyncGenerator<Buffer>,
+  close: () => void,
+): ReadableStream<Uint8Array> {
   return new ReadableStream({
     async pull(controller) {
       try {

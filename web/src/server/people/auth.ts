@@ -1,11 +1,16 @@
 import { randomBytes } from 'node:crypto';
+import { isIP } from 'node:net';
+import { passkey } from '@better-auth/passkey';
 import { betterAuth } from 'better-auth';
+import { APIError } from 'better-auth/api';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { eq } from 'drizzle-orm';
 import type { Database } from '../db/client';
 import {
+  auditLine,
   person,
   personAccount,
+  personPasskey,
   personSession,
   personVerification,
   signInRate,
@@ -28,6 +33,52 @@ async function secretOf(db: Database): Promise<string> {
   await db.insert(workshopSetting).values({ name: SECRET, value: made }).onConflictDoNothing();
   const [row] = await db.select().from(workshopSetting).where(eq(workshopSetting.name, SECRET));
   return String(row!.value);
+}
+
+/**
+ * Where passkeys are good: a browser binds them to the name of an address, so the workshop has to
+ * have one. Undefined where HANZAI_PUBLIC_URL tells none, or one that no browser takes.
+ * Source: Web Authentication Level 3, relying party identifier (a domain, in a secure context).
+ */
+export function passkeyOrigin(publicUrl = process.env.HANZAI_PUBLIC_URL): string | undefined {
+  if (!publicUrl || !URL.canParse(publicUrl)) return undefined;
+  const { protocol, hostname, origin } = new URL(publicUrl);
+  const isName = isIP(hostname.replace(/^\[|\]$/g, '')) === 0;
+  const isSecure = protocol === 'https:' || (protocol === 'http:' && hostname === 'localhost');
+  return isName && isSecure ? origin : undefined;
+}
+
+/** A device that only was there is not enough: it has to have asked for its finger, face or number. */
+function wasVerified(verified: boolean | undefined): void {
+  if (verified !== true)
+    throw new APIError('UNAUTHORIZED', {
+      message: 'the device did not ask who holds it: give it a PIN or a fingerprint',
+    });
+}
+
+/** Signing in with a device, where the workshop has an address for it. */
+function passkeys(db: Database) {
+  const origin = passkeyOrigin();
+  if (origin === undefined) return [];
+  return [
+    passkey({
+      rpID: new URL(origin).hostname,
+      rpName: 'Hanzai',
+      origin,
+      authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
+      registration: {
+        afterVerification: async ({ verification, user }) => {
+          wasVerified(verification.registrationInfo?.userVerified);
+          const [whose] = await db.select().from(person).where(eq(person.id, user.id));
+          await db.insert(auditLine).values({ who: whose!.name, what: 'made a passkey' });
+        },
+      },
+      authentication: {
+        afterVerification: ({ verification }) =>
+          wasVerified(verification.authenticationInfo.userVerified),
+      },
+    }),
+  ];
 }
 
 /** Signing in, over the workshop's database. Passwords are kept as scrypt hashes. */
@@ -59,6 +110,7 @@ async function makeAuth(db: Database) {
         account: personAccount,
         verification: personVerification,
         rateLimit: signInRate,
+        passkey: personPasskey,
       },
     }),
     user: {
@@ -79,8 +131,12 @@ async function makeAuth(db: Database) {
       storage: 'database',
       window: 60,
       max: 200,
-      customRules: { '/sign-in/email': { window: 60, max: GUESSES_A_MINUTE } },
+      customRules: {
+        '/sign-in/email': { window: 60, max: GUESSES_A_MINUTE },
+        '/passkey/verify-authentication': { window: 60, max: GUESSES_A_MINUTE },
+      },
     },
+    plugins: passkeys(db),
     advanced: {
       useSecureCookies: secure,
       cookiePrefix: 'hanzai',

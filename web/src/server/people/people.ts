@@ -5,7 +5,13 @@ import { v7 } from 'uuid';
 import { nameAddress } from '../../people/name-address';
 import { Person, type Role } from '../../people/role';
 import type { Database } from '../db/client';
-import { auditLine, person, personAccount, personSession } from '../db/schema/people';
+import {
+  auditLine,
+  person,
+  personAccount,
+  personPasskey,
+  personSession,
+} from '../db/schema/people';
 import type { Outcome } from '../outcome';
 
 /** Letters that nobody mistakes for one another, by hand or on a screen. */
@@ -169,12 +175,16 @@ export function leave(db: Database, id: string, by: string): Promise<Outcome<und
     await tx.update(person).set({ leftAt: new Date() }).where(eq(person.id, id));
     await tx.delete(personSession).where(eq(personSession.userId, id));
     await tx.delete(personAccount).where(eq(personAccount.userId, id));
+    await tx.delete(personPasskey).where(eq(personPasskey.userId, id));
     await audit(tx, by, `${row.name} left`);
     return { ok: true, value: undefined };
   });
 }
 
-/** A new code for somebody who lost his password; he is signed out everywhere. */
+/**
+ * A new code for somebody who lost his password or a device: he is signed out everywhere, and no
+ * passkey of before opens any more.
+ */
 export async function recover(
   db: Database,
   id: string,
@@ -188,6 +198,7 @@ export async function recover(
     await setPassword(tx, id, password);
     await tx.update(person).set({ hasCode: true }).where(eq(person.id, id));
     await tx.delete(personSession).where(eq(personSession.userId, id));
+    await tx.delete(personPasskey).where(eq(personPasskey.userId, id));
     await audit(tx, by, `a new code for ${row.name}`);
     return { ok: true, value: { code } };
   });

@@ -5,7 +5,8 @@ import { database } from '../../../server/db/client';
 import { answer, problem } from '../../../server/problem';
 
 /** What of the sign-in package is used; the rest of its doors stays shut. */
-const USED = /^\/api\/auth\/(?:sign-in\/email|sign-out|get-session|list-sessions|revoke-session)$/;
+const USED =
+  /^\/api\/auth\/(?:sign-in\/email|sign-out|get-session|list-sessions|revoke-session|passkey\/(?:generate-register-options|verify-registration|generate-authenticate-options|verify-authentication|list-user-passkeys|delete-passkey))$/;
 
 /** Signing in and out, and where one is signed in. */
 export const ALL: APIRoute = ({ request, clientAddress, url }) =>

@@ -78,7 +78,28 @@ export const personAccount = pgTable(
   (table) => [index('person_account_person').on(table.userId)],
 );
 
-/** Asked for by the sign-in package; nothing here uses it. */
+/** A passkey: what a device of somebody signs in with. Only its public half is here. */
+export const personPasskey = pgTable(
+  'person_passkey',
+  {
+    id: text('id').primaryKey(),
+    name: text('name'),
+    publicKey: text('public_key').notNull(),
+    userId: text('user_id')
+      .notNull()
+      .references(() => person.id, { onDelete: 'cascade' }),
+    credentialID: text('credential_id').notNull().unique(),
+    counter: bigint('counter', { mode: 'number' }).notNull(),
+    deviceType: text('device_type').notNull(),
+    backedUp: boolean('backed_up').notNull(),
+    transports: text('transports'),
+    createdAt: moment('created_at').defaultNow(),
+    aaguid: text('aaguid'),
+  },
+  (table) => [index('person_passkey_person').on(table.userId)],
+);
+
+/** What was asked of a device a moment ago: each is answered once. */
 export const personVerification = pgTable('person_verification', {
   id: text('id').primaryKey(),
   identifier: text('identifier').notNull(),

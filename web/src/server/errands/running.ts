@@ -1,0 +1,26 @@
+import { connections, database } from '../db/client';
+import { logger } from '../logger';
+import { startErrands, type Worker } from './work';
+
+/** After a failure it is tried again: the database may only be away, milliseconds. */
+const AGAIN = 5000;
+let worker: Promise<Worker> | undefined;
+
+/** The worker of this process, begun where there is none yet. */
+export function errands(): Promise<Worker> {
+  worker ??= startErrands(database(), connections(), process.env.DATABASE_URL!).catch(
+    (error: Error) => {
+      worker = undefined;
+      throw error;
+    },
+  );
+  return worker;
+}
+
+/** Works on errands from now on, as soon as the database lets it. */
+export function keepErrandsGoing(): void {
+  errands().catch((error: Error) => {
+    logger.warn({ from: 'errands', name: error.name }, 'errands wait for the database');
+    setTimeout(keepErrandsGoing, AGAIN).unref();
+  });
+}
