@@ -22,6 +22,7 @@ import {
 import { candidateMeasurements } from '@hanzai/core/plan';
 import { LIBRARY } from '@hanzai/data';
 import { demoBoard } from '@hanzai/data/demo';
+import { damage } from './damage';
 
 const RUNS = { seed: 20261125, numRuns: 150 };
 const deckSource = readFileSync(
@@ -35,61 +36,6 @@ const SOURCES: readonly (readonly [file: string, text: string])[] = [
   ['board.csv', writePartsList(board)],
   ['board.ipc', writeTestNetlist(board)],
 ];
-
-/**
- * One way of spoiling a text, as files are spoilt: cut off, lines lost, doubled or swapped, letters
- * and numbers wrong.
- */
-type Damage = (text: string) => string;
-
-const inLines = (text: string, change: (lines: string[]) => void): string => {
-  const lines = text.split('\n');
-  change(lines);
-  return lines.join('\n');
-};
-
-const at = fc.double({ min: 0, max: 1, noNaN: true, maxExcluded: true });
-const place = (share: number, length: number): number => Math.floor(share * length);
-const damage: fc.Arbitrary<Damage> = fc.oneof(
-  at.map(
-    (share): Damage =>
-      (text) =>
-        text.slice(0, place(share, text.length)),
-  ),
-  at.map(
-    (share): Damage =>
-      (text) =>
-        inLines(text, (lines) => lines.splice(place(share, lines.length), 1)),
-  ),
-  at.map(
-    (share): Damage =>
-      (text) =>
-        inLines(text, (lines) =>
-          lines.splice(place(share, lines.length), 0, lines[place(share, lines.length)]!),
-        ),
-  ),
-  fc.tuple(at, at).map(
-    ([a, b]): Damage =>
-      (text) =>
-        inLines(text, (lines) => {
-          const [i, j] = [place(a, lines.length), place(b, lines.length)];
-          [lines[i], lines[j]] = [lines[j]!, lines[i]!];
-        }),
-  ),
-  fc
-    .tuple(at, fc.string({ maxLength: 6, unit: 'binary' }))
-    .map(([share, rubbish]): Damage => (text) => {
-      const i = place(share, text.length);
-      return text.slice(0, i) + rubbish + text.slice(i + rubbish.length);
-    }),
-  fc
-    .tuple(at, fc.constantFrom('-1', '0', '1e400', 'NaN', '1,5', '""', '99999999999'))
-    .map(([share, number]): Damage => (text) => {
-      const numbers = [...text.matchAll(/\d+(\.\d+)?/g)];
-      const hit = numbers[place(share, numbers.length)];
-      return hit ? text.slice(0, hit.index) + number + text.slice(hit.index + hit[0].length) : text;
-    }),
-);
 
 /** What holds for every file that was read, whatever was in it. */
 function judge(result: ReadResult<unknown>, text: string): void {

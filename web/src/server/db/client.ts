@@ -27,7 +27,8 @@ export function openDatabase(url: string): { db: Database; pool: pg.Pool } {
   const pool = new pg.Pool({
     connectionString: url,
     max: 8,
-    connectionTimeoutMillis: 5000,
+    // One that answers two seconds late needs four of its answers for a connection.
+    connectionTimeoutMillis: 12_000,
     query_timeout: MOST_QUERY_MILLISECONDS,
     keepAlive: true,
   });
