@@ -163,6 +163,10 @@ describe('a backup', () => {
 describe('a backup of an earlier version', () => {
   // The same statements, taken back, that each migration since brought: as those versions left it.
   const EARLIER: readonly (readonly [tag: string, undo: string])[] = [
+    [
+      '0018_picture-store',
+      'alter table case_picture drop column kept_at, alter column image set not null; alter table board_picture drop column kept_at, alter column image set not null',
+    ],
     ['0017_errands', 'drop table errand_piece, errand; drop schema jobs cascade'],
     ['0016_passkeys', 'drop table person_passkey'],
     ['0015_workshops', UNDO_WORKSHOPS],

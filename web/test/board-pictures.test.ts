@@ -4,7 +4,7 @@ import { v7 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   addBoardPicture,
-  boardPictureBytes,
+  boardPictureKept,
   listBoardPictures,
   tieBoardPicture,
 } from '../src/server/board/pictures';
@@ -50,8 +50,8 @@ describe('pictures of a board', () => {
     const second = await board('2k', first);
     expect(await listBoardPictures(db, second)).toEqual(await listBoardPictures(db, first));
     expect(await listBoardPictures(db, second)).toHaveLength(1);
-    expect((await boardPictureBytes(db, id, true))!.byteLength).toBeLessThan(
-      (await boardPictureBytes(db, id, false))!.byteLength,
+    expect((await boardPictureKept(db, id, true))!.image!.byteLength).toBeLessThan(
+      (await boardPictureKept(db, id, false))!.image!.byteLength,
     );
   });
   it('are laid on the board, and stay laid', async () => {
@@ -76,7 +76,7 @@ describe('pictures of a board', () => {
     const nowhere = await addBoardPicture(db, v7(), { id: v7(), side: 'top' }, FACE);
     expect(nowhere).toMatchObject({ ok: false, why: 'missing' });
     expect(await listBoardPictures(db, v7())).toEqual([]);
-    expect(await boardPictureBytes(db, v7(), false)).toBeUndefined();
+    expect(await boardPictureKept(db, v7(), false)).toBeUndefined();
   });
   it('do not change boards when an id is sent again for another', async () => {
     const [one, other] = [await board(), await board()];

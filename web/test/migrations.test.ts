@@ -45,6 +45,7 @@ describe('migrations', () => {
       at(own),
       `${UNDO_WORKSHOPS};
        alter table repair_case drop column arrived, drop column teaches, drop column made_in, drop column hours_run;
+       alter table case_picture drop column kept_at, alter column image set not null;
        drop table errand_piece, errand;
        drop table person_passkey, audit_line, sign_in_rate, person_verification, person_account, person_session, person;
        drop table pattern_pack, own_pattern, workshop_setting;

@@ -103,7 +103,7 @@ describe('a link for a visitor', () => {
     const bare = value(await makeLink(db, one.id, { ...wanted, showsPictures: false }, 'Mara'));
     const token = tokenOf(made.path);
     expect((await visit(db, token))!.pictures).toEqual([mine]);
-    expect((await visitedPicture(db, token, mine))!.length).toBeGreaterThan(100);
+    expect((await visitedPicture(db, token, mine))!.image!.length).toBeGreaterThan(100);
     expect(await visitedPicture(db, token, theirs)).toBeUndefined();
     expect((await visit(db, tokenOf(bare.path)))!.pictures).toEqual([]);
     expect(await visitedPicture(db, tokenOf(bare.path), mine)).toBeUndefined();

@@ -225,6 +225,14 @@ export async function failure(
       'the workshop database did not answer; nothing was changed. Try again in a moment',
     );
   }
+  if (error.name === 'PicturesAway') {
+    logger.error({ name: error.name, why: error.message, cause: error.cause?.name }, 'no picture');
+    return problem(
+      503,
+      'No picture',
+      `${error.message}; nothing was changed. Try again in a moment`,
+    );
+  }
   const number = randomUUID().slice(0, 8);
   // No parameters of a query: the stack of the cause, not the message that lists them.
   const stack = (error.cause?.stack ?? error.stack ?? '').replace(/^params: .*$/gm, '');

@@ -38,10 +38,17 @@ export function WorkshopPage() {
       <Place>
         <h1>The workshop’s backups</h1>
         <p>
-          One file holds everything: cases, boards, pictures, stock, patterns. One is made a day
-          while people work; those of seven days and of five weeks are kept. Copy them to another
-          machine: a backup beside what it backs up burns with it.
+          One file holds everything: cases, boards,{' '}
+          {known?.picturesElsewhere ? 'small pictures' : 'pictures'}, stock, patterns. One is made a
+          day while people work; those of seven days and of five weeks are kept. Copy them to
+          another machine: a backup beside what it backs up burns with it.
         </p>
+        {known?.picturesElsewhere && (
+          <Notice>
+            Pictures in full size lie in a store of their own (<code>HANZAI_PICTURES</code>), and in
+            no backup: copy that one, too.
+          </Notice>
+        )}
         {refusal && (
           <Notice look="attention" title="No backup was made:" live>
             {refusal}

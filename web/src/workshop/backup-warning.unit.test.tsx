@@ -37,17 +37,17 @@ describe('the warning of an old backup', () => {
     expect(renderToString(<BackupWarning />)).toBe('');
   });
   it('leads to the backups where the newest is old, or there is none', async () => {
-    answers({ isScheduled: true, backups: [one], isOld: true });
+    answers({ isScheduled: true, picturesElsewhere: false, backups: [one], isOld: true });
     render(<BackupWarning />);
     const link = await screen.findByText('last backup is old');
     expect(link.getAttribute('href')).toBe('/workshop');
     cleanup();
-    answers({ isScheduled: true, backups: [], isOld: true });
+    answers({ isScheduled: true, picturesElsewhere: false, backups: [], isOld: true });
     render(<BackupWarning />);
     expect(await screen.findByText('no backup yet')).toBeTruthy();
   });
   it('says nothing where all is well, or nobody answers', async () => {
-    for (const known of [{ isScheduled: true, backups: [one], isOld: false }, undefined]) {
+    for (const known of [{ isScheduled: true, picturesElsewhere: false, backups: [one], isOld: false }, undefined]) {
       answers(known);
       const { container } = render(<BackupWarning />);
       await vi.waitFor(() => expect(queries.isFetching()).toBe(0));

@@ -6,6 +6,8 @@ export const OLD_HOURS = 72;
 export const Backups = z.object({
   /** Whether backups are made here at all. */
   isScheduled: z.boolean(),
+  /** Pictures lie in a store of their own, and in no backup. */
+  picturesElsewhere: z.boolean(),
   /** The newest first. */
   backups: z.array(
     z.object({ name: z.string(), madeAt: z.iso.datetime(), bytes: z.number().int() }),

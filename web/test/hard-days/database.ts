@@ -141,8 +141,7 @@ async function ask(url: string, sql: string): Promise<void> {
 function copyFrom(one: string, other: string, url: string): void {
   const [from, to] = [join(base, one), join(base, other)];
   mkdirSync(to, { recursive: true });
-  for (const secret of ['password', 'application-password'])
-    cpSync(join(from, secret), join(to, secret), { force: true });
+  cpSync(join(from, 'password'), join(to, 'password'));
   const { uid, gid } = statSync(join(from, 'data'));
   chownSync(to, uid, gid);
   execFileSync(

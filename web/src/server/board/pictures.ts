@@ -3,6 +3,7 @@ import type { Tie } from '@hanzai/core/board';
 import type { Database } from '../db/client';
 import { boardPicture } from '../db/schema/board';
 import type { Outcome } from '../outcome';
+import { keep, type Kept } from '../picture/kept';
 import { develop, MOST_PICTURE_BYTES } from '../picture/service';
 import { boardVersion } from './repository';
 
@@ -41,7 +42,7 @@ export async function addBoardPicture(
     };
   await db
     .insert(boardPicture)
-    .values({ id, sheet: version.sheet, side, ...made })
+    .values({ id, sheet: version.sheet, side, ...made, ...(await keep(db, id, made.image)) })
     .onConflictDoNothing();
   const stored = (await listBoardPictures(db, boardId)).find((one) => one.id === id);
   return stored
@@ -83,15 +84,18 @@ export async function tieBoardPicture(
   return changed.length > 0;
 }
 
-/** The bytes of a picture, or of its small one; undefined where there is none. */
-export async function boardPictureBytes(
+/** Where the bytes of a picture are, or its small one; undefined where there is none. */
+export async function boardPictureKept(
   db: Database,
   id: string,
   small: boolean,
-): Promise<Buffer | undefined> {
+): Promise<Kept | undefined> {
   const [row] = await db
-    .select({ bytes: small ? boardPicture.thumbnail : boardPicture.image })
+    .select({
+      image: small ? boardPicture.thumbnail : boardPicture.image,
+      keptAt: boardPicture.keptAt,
+    })
     .from(boardPicture)
     .where(eq(boardPicture.id, id));
-  return row?.bytes;
+  return row;
 }

@@ -8,6 +8,7 @@ import type { Database } from '../db/client';
 import { visitorLink } from '../db/schema/case';
 import type { Outcome } from '../outcome';
 import { audit } from '../people/people';
+import type { Kept } from '../picture/kept';
 import { findPicture, pictureIdsOf } from '../picture/repository';
 import { visitedBy } from '../reckoning/pool';
 import { findCase } from './repository';
@@ -129,15 +130,15 @@ export async function visit(
   return { paper, pictures, expiresAt: link.expiresAt };
 }
 
-/** A picture that a link shows, as JPEG; undefined where it shows none of that name. */
+/** Where a picture that a link shows is; undefined where it shows none of that name. */
 export async function visitedPicture(
   db: Database,
   token: string,
   id: string,
   now = new Date(),
-): Promise<Uint8Array | undefined> {
+): Promise<Kept | undefined> {
   const link = await linkBy(db, token, now);
   if (!link?.showsPictures) return undefined;
   const row = await findPicture(db, id);
-  return row?.caseId === link.caseId ? row.image : undefined;
+  return row?.caseId === link.caseId ? row : undefined;
 }

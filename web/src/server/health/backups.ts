@@ -15,7 +15,9 @@ const FIRST_WITHIN_HOURS = 1;
 
 /** The backups of this workshop, the newest first. */
 export function backupsOf(folder: string | undefined, database: string, now: number): Backups {
-  if (folder === undefined) return { isScheduled: false, backups: [], isOld: false };
+  const picturesElsewhere = (process.env.HANZAI_PICTURES ?? '') !== '';
+  if (folder === undefined)
+    return { isScheduled: false, picturesElsewhere, backups: [], isOld: false };
   const backups = (existsSync(folder) ? readdirSync(folder) : [])
     .filter((name) => databaseOf(name) === database)
     .map((name) => {
@@ -28,7 +30,7 @@ export function backupsOf(folder: string | undefined, database: string, now: num
     newest === undefined
       ? now - BEGUN > FIRST_WITHIN_HOURS * 3_600_000
       : now - newest > OLD_HOURS * 3_600_000;
-  return { isScheduled: true, backups, isOld };
+  return { isScheduled: true, picturesElsewhere, backups, isOld };
 }
 
 export function ownBackups(): Backups {

@@ -7,6 +7,7 @@ import { pack } from 'tar-stream';
 import { Entry } from '../../case/entry';
 import { playJournal } from '../../case/journal';
 import { boardDeck } from '../board/service';
+import { wholeOf, type Kept } from '../picture/kept';
 import {
   AFTER_CASES,
   BEFORE_CASES,
@@ -142,11 +143,11 @@ async function* caseFiles(client: pg.ClientBase): AsyncGenerator<OpenFile> {
 }
 
 async function picture(client: pg.ClientBase, table: string, id: string): Promise<OpenFile> {
-  const { rows } = await client.query<{ image: Buffer }>(
-    `select image from ${table} where id = $1`,
+  const { rows } = await client.query<Kept>(
+    `select image, kept_at as "keptAt" from ${table} where id = $1`,
     [id],
   );
-  return { name: `pictures/${id}.jpg`, bytes: rows[0]!.image };
+  return { name: `pictures/${id}.jpg`, bytes: await wholeOf(rows[0]!) };
 }
 
 /** The readings of a case that stand, as a readings file. */

@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { findCase } from '../case/repository';
 import type { Database } from '../db/client';
 import type { Outcome } from '../outcome';
+import { keep } from './kept';
 import { caseOfPicture, insertPicture } from './repository';
 
 /** Largest file that is taken, bytes: what a phone's camera makes, with room. */
@@ -39,7 +40,7 @@ export async function addPicture(
       why: 'refused',
       detail: 'this is not a picture that can be read; expected a JPEG, PNG or WebP file',
     };
-  await insertPicture(db, { id, caseId, ...made });
+  await insertPicture(db, { id, caseId, ...made, ...(await keep(db, id, made.image)) });
   return { ok: true, value: { widthPx: made.widthPx, heightPx: made.heightPx } };
 }
 

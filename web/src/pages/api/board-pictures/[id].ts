@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
-import { boardPictureBytes, tieBoardPicture } from '../../../server/board/pictures';
+import { boardPictureKept, tieBoardPicture } from '../../../server/board/pictures';
 import { database } from '../../../server/db/client';
+import { FOR_EVER, pictureAnswer } from '../../../server/picture/kept';
 import { answer, json, pathId, problem, readBody } from '../../../server/problem';
 
 /** GET: a picture of a board as JPEG; `?small` its thumbnail. A picture never changes. */
@@ -9,14 +10,9 @@ export const GET: APIRoute = ({ params, url }) =>
   answer(async () => {
     const id = pathId(params.id);
     if (!id.ok) return id.response;
-    const bytes = await boardPictureBytes(database(), id.value, url.searchParams.has('small'));
-    if (!bytes) return problem(404, 'No such picture', 'it is not in this workshop');
-    return new Response(new Uint8Array(bytes), {
-      headers: {
-        'content-type': 'image/jpeg',
-        'cache-control': 'private, max-age=31536000, immutable',
-      },
-    });
+    const kept = await boardPictureKept(database(), id.value, url.searchParams.has('small'));
+    if (!kept) return problem(404, 'No such picture', 'it is not in this workshop');
+    return pictureAnswer(kept, FOR_EVER);
   });
 
 const share = z.number().min(0).max(1);

@@ -1,6 +1,7 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { database } from '../../../server/db/client';
+import { FOR_EVER, pictureAnswer } from '../../../server/picture/kept';
 import { findPicture } from '../../../server/picture/repository';
 import { answer, problem } from '../../../server/problem';
 
@@ -13,11 +14,6 @@ export const GET: APIRoute = ({ params, url }) =>
     const id = z.uuid().safeParse(params.id);
     const row = id.success ? await findPicture(database(), id.data) : undefined;
     if (!row) return problem(404, 'No such picture', 'it is not in this workshop');
-    const bytes = url.searchParams.has('small') ? row.thumbnail : row.image;
-    return new Response(new Uint8Array(bytes), {
-      headers: {
-        'content-type': 'image/jpeg',
-        'cache-control': 'private, max-age=31536000, immutable',
-      },
-    });
+    const small = { image: row.thumbnail, keptAt: null };
+    return pictureAnswer(url.searchParams.has('small') ? small : row, FOR_EVER);
   });

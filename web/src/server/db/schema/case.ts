@@ -118,7 +118,10 @@ export const casePicture = pgTable(
       .references(() => repairCase.id),
     widthPx: integer('width_px').notNull(),
     heightPx: integer('height_px').notNull(),
-    image: bytea('image').notNull(),
+    /** Its bytes; null where they lie in the picture store. */
+    image: bytea('image'),
+    /** Key in the picture store. */
+    keptAt: text('kept_at'),
     thumbnail: bytea('thumbnail').notNull(),
     takenAt: timestamp('taken_at', { withTimezone: true }).notNull().defaultNow(),
   },
