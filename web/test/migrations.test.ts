@@ -45,6 +45,8 @@ describe('migrations', () => {
       at(own),
       `${UNDO_WORKSHOPS};
        alter table repair_case drop column arrived, drop column teaches, drop column made_in, drop column hours_run;
+       alter table case_summary drop column follow_up_on;
+       drop index case_summary_timers, case_entry_steps, repair_case_model, repair_case_opened;
        alter table case_picture drop column kept_at, alter column image set not null;
        drop table errand_piece, errand;
        drop table person_passkey, audit_line, sign_in_rate, person_verification, person_account, person_session, person;

@@ -38,7 +38,14 @@ const timerDue = (now: Date): SQL =>
 
 /** A case that was handed back, and the day has come on which somebody asks how it runs. */
 const followUpDue = (today: string): SQL =>
-  sql`(coalesce(${caseSummary.closed}, false) and coalesce(${caseSummary.content}->>'followUpOn' <= ${today}, false))`;
+  sql`(coalesce(${caseSummary.closed}, false) and coalesce(${caseSummary.followUpOn} <= ${today}, false))`;
+
+/**
+ * What the docket has to look at, in the words of the index that finds it: cases that are not done.
+ * One without a summary is not in it.
+ */
+const toDo = (today: string): SQL =>
+  sql`(not ${caseSummary.closed} or ${caseSummary.followUpOn} <= ${today})`;
 
 /**
  * The score of `urgencyOf` in the database's words: the order of ten thousand cases is not worked
@@ -76,24 +83,29 @@ export async function docketPage(
   const found =
     terms.length > 0 ? sql`${searched} like all(${sql.param(terms)}::text[])` : undefined;
   const limit = Math.min(most, MOST_LINES);
-  const done = sql`(coalesce(${caseSummary.closed}, false) and not ${followUpDue(format(now, 'yyyy-MM-dd'))})`;
-  const isOpen = sql`not ${done}`;
-  const [counts, all, timers] = await Promise.all([
-    countedBy(db, found, isOpen),
-    found && db.select({ total: sql<number>`count(*)::int` }).from(repairCase),
+  const today = format(now, 'yyyy-MM-dd');
+  const done = sql`(coalesce(${caseSummary.closed}, false) and not ${followUpDue(today)})`;
+  const [total, summaries, timers, counted] = await Promise.all([
+    db.$count(repairCase),
+    db.$count(caseSummary),
     runningTimers(db, now),
+    found ? countedBy(db, found, sql`not ${done}`) : db.$count(caseSummary, toDo(today)),
   ]);
-  const rows = await rowsOf(db, and(found, isOpen), score(now), limit, from);
+  // Where each has its summary, those that are not done are found without looking at the others.
+  const areWhole = total === summaries;
+  const missing = total - summaries;
+  const counts = typeof counted === 'number' ? { found: total, open: counted + missing } : counted;
+  const isOpen = areWhole ? toDo(today) : sql`not ${done}`;
+  const rows = await rowsOf(db, and(found, isOpen), desc(score(now)), limit, from);
   if (rows.length < limit) {
-    const opened = sql<number>`extract(epoch from ${repairCase.openedAt})`;
     const rest = limit - rows.length;
     const passed = Math.max(0, from - counts.open);
-    rows.push(...(await rowsOf(db, and(found, done), opened, rest, passed)));
+    rows.push(...(await rowsOf(db, and(found, done), desc(repairCase.openedAt), rest, passed)));
   }
   return {
     lines: rows.map(({ row, state: own, summary }) => lineOf(row, own, summary, now)),
     found: counts.found,
-    total: all ? (all[0]?.total ?? 0) : counts.found,
+    total,
     timers,
     now: now.toISOString(),
   };
@@ -122,16 +134,17 @@ async function countedBy(
 async function rowsOf(
   db: Database,
   which: SQL | undefined,
-  rank: SQL<number>,
+  rank: SQL,
   limit: number,
   offset: number,
 ) {
+  const place = sql<number>`row_number() over (order by ${rank}, ${desc(repairCase.number)})`;
   const ranked = db
-    .select({ id: repairCase.id, rank: rank.as('rank') })
+    .select({ id: repairCase.id, place: place.as('place') })
     .from(repairCase)
     .leftJoin(caseSummary, joined)
     .where(which)
-    .orderBy(desc(sql`rank`), desc(repairCase.number))
+    .orderBy(rank, desc(repairCase.number))
     .limit(limit)
     .offset(offset)
     .as('ranked');
@@ -140,7 +153,7 @@ async function rowsOf(
     .from(ranked)
     .innerJoin(repairCase, eq(repairCase.id, ranked.id))
     .leftJoin(caseSummary, joined)
-    .orderBy(desc(ranked.rank), desc(repairCase.number));
+    .orderBy(ranked.place);
 }
 
 /** A case is shown also where what the docket knows of it cannot be read. */
@@ -214,7 +227,7 @@ async function runningTimers(db: Database, now: Date): Promise<RunningTimer[]> {
     .select({ number: repairCase.number, summary: caseSummary.content })
     .from(caseSummary)
     .innerJoin(repairCase, eq(repairCase.id, caseSummary.caseId))
-    .where(and(eq(caseSummary.hasTimers, true), eq(caseSummary.closed, false)))
+    .where(sql`${caseSummary.hasTimers} and not ${caseSummary.closed}`)
     .orderBy(desc(timerDue(now)), caseSummary.timerDueAt)
     .limit(TIMERS);
   const timers = rows.flatMap(({ number, summary }) => {

@@ -1,3 +1,4 @@
+import { sql } from 'drizzle-orm';
 import {
   bigserial,
   boolean,
@@ -18,45 +19,52 @@ import { bytea } from './bytea';
  * A unit on the bench. What happens to it is in case_entry; here stands only what a person may
  * correct at any time.
  */
-export const repairCase = pgTable('repair_case', {
-  id: uuid('id').primaryKey(),
-  number: integer('number')
-    .notNull()
-    .unique('repair_case_number_unique')
-    .generatedAlwaysAsIdentity({ startWith: 101 }),
-  title: text('title').notNull(),
-  unitModel: text('unit_model').notNull(),
-  serial: text('serial').notNull().default(''),
-  owner: text('owner').notNull().default(''),
-  complaint: text('complaint').notNull().default(''),
-  spendingLimit: numeric('spending_limit', { precision: 10, scale: 2 }),
-  waitsFor: text('waits_for').notNull().default(''),
-  /** part, owner, timer; empty: nothing holds it up. */
-  waitsKind: text('waits_kind').notNull().default(''),
-  /** What came of that it waited for, and where it lies; empty: nothing yet. */
-  arrived: text('arrived').notNull().default(''),
-  /** Name of the unit model (archetype); empty: not chosen. */
-  unitType: text('unit_type').notNull().default(''),
-  accessories: text('accessories').notNull().default(''),
-  stuckInside: text('stuck_inside').notNull().default(''),
-  causeOfDeath: text('cause_of_death').notNull().default(''),
-  earlierVisitors: text('earlier_visitors').notNull().default(''),
-  /** What may be looked at on media that came with the unit. */
-  mediaNote: text('media_note').notNull().default(''),
-  /** Cases of one batch carry the same word; empty: none. */
-  batch: text('batch').notNull().default(''),
-  /** The year in which the unit was made; null: nobody knows. */
-  madeIn: integer('made_in'),
-  /** Hours that it has run; null: nobody knows. */
-  hoursRun: integer('hours_run'),
-  /** Whether it may teach, once it is closed; off where somebody doubts it. */
-  teaches: boolean('teaches').notNull().default(true),
-  promisedOn: date('promised_on'),
-  boardId: uuid('board_id').references(() => board.id),
-  openedAt: timestamp('opened_at', { withTimezone: true }).notNull().defaultNow(),
-  /** Rises with every correction: who corrects an older version is told so. */
-  version: integer('version').notNull().default(1),
-});
+export const repairCase = pgTable(
+  'repair_case',
+  {
+    id: uuid('id').primaryKey(),
+    number: integer('number')
+      .notNull()
+      .unique('repair_case_number_unique')
+      .generatedAlwaysAsIdentity({ startWith: 101 }),
+    title: text('title').notNull(),
+    unitModel: text('unit_model').notNull(),
+    serial: text('serial').notNull().default(''),
+    owner: text('owner').notNull().default(''),
+    complaint: text('complaint').notNull().default(''),
+    spendingLimit: numeric('spending_limit', { precision: 10, scale: 2 }),
+    waitsFor: text('waits_for').notNull().default(''),
+    /** part, owner, timer; empty: nothing holds it up. */
+    waitsKind: text('waits_kind').notNull().default(''),
+    /** What came of that it waited for, and where it lies; empty: nothing yet. */
+    arrived: text('arrived').notNull().default(''),
+    /** Name of the unit model (archetype); empty: not chosen. */
+    unitType: text('unit_type').notNull().default(''),
+    accessories: text('accessories').notNull().default(''),
+    stuckInside: text('stuck_inside').notNull().default(''),
+    causeOfDeath: text('cause_of_death').notNull().default(''),
+    earlierVisitors: text('earlier_visitors').notNull().default(''),
+    /** What may be looked at on media that came with the unit. */
+    mediaNote: text('media_note').notNull().default(''),
+    /** Cases of one batch carry the same word; empty: none. */
+    batch: text('batch').notNull().default(''),
+    /** The year in which the unit was made; null: nobody knows. */
+    madeIn: integer('made_in'),
+    /** Hours that it has run; null: nobody knows. */
+    hoursRun: integer('hours_run'),
+    /** Whether it may teach, once it is closed; off where somebody doubts it. */
+    teaches: boolean('teaches').notNull().default(true),
+    promisedOn: date('promised_on'),
+    boardId: uuid('board_id').references(() => board.id),
+    openedAt: timestamp('opened_at', { withTimezone: true }).notNull().defaultNow(),
+    /** Rises with every correction: who corrects an older version is told so. */
+    version: integer('version').notNull().default(1),
+  },
+  (table) => [
+    index('repair_case_model').on(table.unitModel),
+    index('repair_case_opened').on(table.openedAt, table.number),
+  ],
+);
 
 /**
  * The journal of a case: symptoms, readings, retractions, verdicts, ledger lines, proof answers.
@@ -80,29 +88,49 @@ export const caseEntry = pgTable(
     madeAt: timestamp('made_at', { withTimezone: true }).notNull(),
     recordedAt: timestamp('recorded_at', { withTimezone: true }).notNull().defaultNow(),
   },
-  (table) => [index('case_entry_case_sequence').on(table.caseId, table.sequence)],
+  (table) => [
+    index('case_entry_case_sequence').on(table.caseId, table.sequence),
+    // Which cases were opened up, of some model: few entries of all.
+    index('case_entry_steps')
+      .on(table.caseId, table.sequence)
+      .where(sql`${table.kind} = 'step'`),
+  ],
 );
 
 /**
  * What the docket shows of a case, made of its journal in the transaction that adds to it. It can
  * be made anew at any time: nothing else stands here.
  */
-export const caseSummary = pgTable('case_summary', {
-  caseId: uuid('case_id')
-    .primaryKey()
-    .references(() => repairCase.id),
-  closed: boolean('closed').notNull(),
-  paused: boolean('paused').notNull(),
-  minutesToGo: integer('minutes_to_go').notNull(),
-  /** When the first of its timers runs out by the clock. */
-  timerDueAt: timestamp('timer_due_at', { withTimezone: true }),
-  /** One of its timers has had the daylight it asked for. */
-  daylightReached: boolean('daylight_reached').notNull(),
-  hasTimers: boolean('has_timers').notNull(),
-  nextAction: text('next_action').notNull(),
-  /** The whole of it, as `CaseSummary` has it. */
-  content: jsonb('content').notNull(),
-});
+export const caseSummary = pgTable(
+  'case_summary',
+  {
+    caseId: uuid('case_id')
+      .primaryKey()
+      .references(() => repairCase.id),
+    closed: boolean('closed').notNull(),
+    paused: boolean('paused').notNull(),
+    minutesToGo: integer('minutes_to_go').notNull(),
+    /** When the first of its timers runs out by the clock. */
+    timerDueAt: timestamp('timer_due_at', { withTimezone: true }),
+    /** One of its timers has had the daylight it asked for. */
+    daylightReached: boolean('daylight_reached').notNull(),
+    hasTimers: boolean('has_timers').notNull(),
+    nextAction: text('next_action').notNull(),
+    /** The whole of it, as `CaseSummary` has it. */
+    content: jsonb('content').notNull(),
+    /** The day on which somebody asks how it runs, beside the content: whoever looks for it reads no more. */
+    followUpOn: text('follow_up_on').generatedAlwaysAs(sql`content ->> 'followUpOn'`),
+  },
+  // What of ten thousand cases the docket looks at whenever somebody opens it.
+  (table) => [
+    index('case_summary_open')
+      .on(table.caseId)
+      .where(sql`not ${table.closed} or ${table.followUpOn} is not null`),
+    index('case_summary_timers')
+      .on(table.timerDueAt)
+      .where(sql`${table.hasTimers} and not ${table.closed}`),
+  ],
+);
 
 /**
  * Pictures of a case, as JPEG: what was sent is turned upright, made no larger than needed and
