@@ -1,6 +1,7 @@
 // npm test: does its own set-up and runs everything. One part alone: npm run check | test:unit |
 // test:integration | test:e2e
 import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { freePort, startDatabase } from './database.mjs';
@@ -12,6 +13,8 @@ import { complain, sideStep } from './say.mjs';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const wanted = process.argv[2];
 const wants = (part) => wanted === undefined || wanted === part;
+/** Browsers side by side: each waits for its application much of the time. */
+const E2E_WORKERS = Math.max(1, Math.min(2, availableParallelism()));
 const totals = { passed: 0, failed: 0 };
 /** What failed, by name: said once more at the end, where it is looked for. */
 const failures = [];
@@ -150,15 +153,14 @@ async function endToEnd(database) {
     database.applicationUrl('hanzai_e2e'),
   );
   // Each file of tests begins on a copy of it (web/e2e/server.ts).
-  const port = await freePort();
+  const ports = await Promise.all(Array.from({ length: E2E_WORKERS }, freePort));
   const env = {
-    DATABASE_URL: database.applicationUrl('hanzai_e2e_copy'),
+    E2E_DATABASE_URL: database.applicationUrl('hanzai_e2e_copy'),
     E2E_OWNER_URL: database.url('postgres'),
     E2E_SEEDED: 'hanzai_e2e',
     HOST: '127.0.0.1',
-    PORT: String(port),
     ASTRO_NODE_LOGGING: 'disabled',
-    E2E_ADDRESS: `http://127.0.0.1:${port}`,
+    E2E_PORTS: ports.join(','),
     E2E_ROOT: root,
   };
   const report = join(root, '.test-e2e.json');

@@ -13,6 +13,8 @@ async function copyWorkshop(): Promise<void> {
     const name = new URL(process.env.DATABASE_URL!).pathname.slice(1);
     const copy = client.escapeIdentifier(name);
     await client.query(`drop database if exists ${copy} with (force)`);
+    // One at a time: the copied one must be nobody's at the moment.
+    await client.query('select pg_advisory_lock(4711)');
     await client.query(
       `create database ${copy} template ${client.escapeIdentifier(process.env.E2E_SEEDED!)}`,
     );
