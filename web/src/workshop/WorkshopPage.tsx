@@ -13,7 +13,7 @@ import { Backups } from './backups';
 import { OpenFiles } from './OpenFiles';
 import { BACKUPS_KEY, useBackups } from './use-backups';
 
-/** What keeps the workshop itself: its backups, and how one comes back. */
+/** What keeps the workshop: its backups, how one comes back, and all of it as open files. */
 export function WorkshopPage() {
   const known = useBackups();
   const [making, setMaking] = useState(false);
@@ -36,7 +36,7 @@ export function WorkshopPage() {
     <>
       <Band here="workshop" />
       <Place>
-        <h1>The workshop’s backups</h1>
+        <h1>The workshop itself</h1>
         <p>
           One file holds everything: cases, boards,{' '}
           {known?.picturesElsewhere ? 'small pictures' : 'pictures'}, stock, patterns. One is made a

@@ -47,7 +47,10 @@ describe('the warning of an old backup', () => {
     expect(await screen.findByText('no backup yet')).toBeTruthy();
   });
   it('says nothing where all is well, or nobody answers', async () => {
-    for (const known of [{ isScheduled: true, picturesElsewhere: false, backups: [one], isOld: false }, undefined]) {
+    for (const known of [
+      { isScheduled: true, picturesElsewhere: false, backups: [one], isOld: false },
+      undefined,
+    ]) {
       answers(known);
       const { container } = render(<BackupWarning />);
       await vi.waitFor(() => expect(queries.isFetching()).toBe(0));
