@@ -40,6 +40,45 @@ async function openOne(): Promise<string> {
   return String((await call(openCase, { title: 'endpoint case', unitModel: 'lamp' })).json.id);
 }
 
+describe('pages of another version', () => {
+  const symptom = (more: object = {}, beside: object = {}) => ({
+    id: v7(),
+    madeAt: new Date().toISOString(),
+    body: { kind: 'symptom', text: 'x', ...more },
+    ...beside,
+  });
+  it.each([
+    ['a kind that is not known here', { kind: 'foreseen', text: 'x' }, {}, /body/],
+    [
+      'a field that is not known here',
+      { certainty: 0.4 },
+      {},
+      /^body\.certainty: .*reload the page/,
+    ],
+    ['something beside what it says', {}, { mood: 'good' }, /^mood: /],
+  ])('%s is refused, and not stored without it', async (_, more, beside, words) => {
+    const id = await openOne();
+    const sent = symptom(more, beside);
+    const { status, json } = await call(addEntry, sent, { id });
+    expect(status).toBe(422);
+    expect(json.detail).toMatch(words);
+    const { rows } = await openDatabase(process.env.DATABASE_URL!).pool.query(
+      'select 1 from case_entry where id = $1',
+      [sent.id],
+    );
+    expect(rows).toEqual([]);
+  });
+  it('what is left open, and a moment in other words, is nothing that is lost', async () => {
+    const id = await openOne();
+    const finding = {
+      id: v7(),
+      madeAt: '2026-11-29T10:00:00.000Z',
+      body: { kind: 'finding', text: 'x' },
+    };
+    expect((await call(addEntry, finding, { id })).status).toBe(201);
+  });
+});
+
 describe('bad input is answered with what was expected', () => {
   it.each([
     ['not JSON', openCase, '{', {}, 400],

@@ -68,10 +68,31 @@ export function brokenText(value: unknown, path = '', depth = 0): string | undef
   return undefined;
 }
 
-/** Reads a JSON body against a schema. Returns the value, or the answer to send. */
+/**
+ * Where a value has something that is not in what was read of it, as a path; undefined where nothing
+ * was dropped. A page of a newer version may send more than this server knows of.
+ */
+export function dropped(raw: unknown, read: unknown, path = ''): string | undefined {
+  if (typeof raw !== 'object' || raw === null) return undefined;
+  // What became something else, a date for instance, was read.
+  if (typeof read !== 'object' || read === null) return undefined;
+  for (const [key, own] of Object.entries(raw)) {
+    const at = path ? `${path}.${key}` : key;
+    if (own !== undefined && !Object.hasOwn(read, key)) return at;
+    const deeper = dropped(own, (read as Record<string, unknown>)[key], at);
+    if (deeper !== undefined) return deeper;
+  }
+  return undefined;
+}
+
+/**
+ * Reads a JSON body against a schema. Returns the value, or the answer to send. whole: a field that
+ * the schema does not know is refused, not dropped: what is confirmed is stored.
+ */
 export async function readBody<T extends z.ZodType>(
   request: Request,
   schema: T,
+  { whole = false } = {},
 ): Promise<{ ok: true; value: z.infer<T> } | { ok: false; response: Response }> {
   const length = Number(request.headers.get('content-length') ?? 0);
   if (length > MAX_BODY)
@@ -118,6 +139,16 @@ export async function readBody<T extends z.ZodType>(
       ),
     };
   const parsed = schema.safeParse(raw);
+  const lost = parsed.success && whole ? dropped(raw, parsed.data) : undefined;
+  if (lost !== undefined)
+    return {
+      ok: false,
+      response: problem(
+        422,
+        'Of another version',
+        `${lost}: this version of the workshop does not know it, and would lose it; reload the page`,
+      ),
+    };
   if (parsed.success) return { ok: true, value: parsed.data };
   const issues = parsed.error.issues
     .slice(0, 20)

@@ -12,7 +12,7 @@ export const POST: APIRoute = ({ params, request, locals }) =>
   answer(async () => {
     const id = pathId(params.id);
     if (!id.ok) return id.response;
-    const body = await readBody(request, Entry);
+    const body = await readBody(request, Entry, { whole: true });
     if (!body.ok) return body.response;
     const result = await addEntry(database(), id.value, body.value, locals.person);
     if (result.ok)
