@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Band } from '../case/Band';
 import { ask, whyNot } from '../store/answers';
 import { store } from '../store/store';
+import { useMe } from '../people/use-me';
 import { Button } from '../ui/Button';
 import { ColumnTable } from '../ui/ColumnTable';
 import { Keys } from '../ui/Keys';
@@ -16,6 +17,7 @@ import { BACKUPS_KEY, useBackups } from './use-backups';
 /** What keeps the workshop: its backups, how one comes back, and all of it as open files. */
 export function WorkshopPage() {
   const known = useBackups();
+  const me = useMe();
   const [making, setMaking] = useState(false);
   const [refusal, setRefusal] = useState<string>();
   const { queries } = store();
@@ -113,7 +115,7 @@ export function WorkshopPage() {
             </li>
           </ol>
         </Panel>
-        <OpenFiles />
+        {(me === null || me?.role === 'owner') && <OpenFiles />}
         <Keys keys={[['?', 'these keys']]} />
       </Place>
     </>

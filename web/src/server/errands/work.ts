@@ -21,6 +21,8 @@ import { ERRANDS, queueOf, queueSchema } from './queue';
 /** How often a process looks whether an errand lost whoever worked on it, milliseconds. */
 const LOOKS_EVERY = 10_000;
 const DAY = 86_400_000;
+/** That the queue waits is told this often at most, milliseconds. */
+const SAYS_EVERY = 60_000;
 
 /** It was told to stop. */
 class Stopped extends Error {}
@@ -158,8 +160,13 @@ export async function startErrands(db: Database, pool: pg.Pool, url: string): Pr
   const { rows } = await pool.query<{ id: string }>('select workshop_here() as id');
   const name = queueSchema(rows[0]!.id);
   const boss = queueOf(pool, name, true);
-  const failed = (error: Error): void =>
+  let said = 0;
+  const failed = (error: Error): void => {
+    // Every look at the queue fails while the database is away.
+    if (Date.now() - said < SAYS_EVERY) return;
+    said = Date.now();
     logger.warn({ from: 'errands', name: error.name, why: error.message }, 'the queue waits');
+  };
   boss.on('error', failed);
   await boss.start();
   await boss.work<{ errand: string }>(
