@@ -146,7 +146,10 @@ export function Drawing({
     <section className={style.map} aria-label={`${title} of the circuit`}>
       <header className={style.bar}>
         <h2>{title}</h2>
-        <span className={style.scope} aria-live="polite">
+        <span
+          className={`${style.scope} ${areas.length > 1 ? style.ofAreas : ''}`}
+          aria-live="polite"
+        >
           {told ?? (areas.length > 1 ? shown?.name : scope)}
         </span>
         {areas.length > 1 && (
