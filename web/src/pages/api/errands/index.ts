@@ -14,10 +14,7 @@ const MOST_BYTES = 8_000_000_000;
 
 /** GET: errands of the last day, the newest first. */
 export const GET: APIRoute = () =>
-  answer(async () => {
-    await errands();
-    return json({ errands: await listErrands(database()) });
-  });
+  answer(async () => json({ errands: await listErrands(database()) }));
 
 /**
  * POST: asks for an errand, `?what=`; with `take-in` the archive is the body, and `name` its name. The

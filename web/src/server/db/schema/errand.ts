@@ -1,16 +1,6 @@
-import {
-  bigint,
-  index,
-  integer,
-  pgTable,
-  primaryKey,
-  text,
-  timestamp,
-  uuid,
-} from 'drizzle-orm/pg-core';
+import { bigint, index, integer, pgTable, primaryKey, text, uuid } from 'drizzle-orm/pg-core';
 import { bytea } from './bytea';
-
-const moment = (name: string) => timestamp(name, { withTimezone: true });
+import { moment } from './moment';
 
 /** Work too long for a request: what was asked for, how far it is, what came of it. Kept for a day. */
 export const errand = pgTable(

@@ -1,17 +1,6 @@
 import { sql } from 'drizzle-orm';
-import {
-  bigint,
-  boolean,
-  index,
-  integer,
-  pgTable,
-  text,
-  timestamp,
-  unique,
-  uuid,
-} from 'drizzle-orm/pg-core';
-
-const moment = (name: string) => timestamp(name, { withTimezone: true });
+import { bigint, boolean, index, integer, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { moment } from './moment';
 
 /** Who signs in here. Somebody who left stays, for what he did has his name. */
 export const person = pgTable(
