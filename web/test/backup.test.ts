@@ -164,6 +164,10 @@ describe('a backup of an earlier version', () => {
   // The same statements, taken back, that each migration since brought: as those versions left it.
   const EARLIER: readonly (readonly [tag: string, undo: string])[] = [
     [
+      '0020_learning-runs',
+      'drop table learned, board_exposure; alter table case_summary drop column lesson_mark',
+    ],
+    [
       '0019_docket-indexes',
       'alter table case_summary drop column follow_up_on; drop index case_summary_timers, case_entry_steps, repair_case_model, repair_case_opened',
     ],

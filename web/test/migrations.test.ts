@@ -45,7 +45,8 @@ describe('migrations', () => {
       at(own),
       `${UNDO_WORKSHOPS};
        alter table repair_case drop column arrived, drop column teaches, drop column made_in, drop column hours_run;
-       alter table case_summary drop column follow_up_on;
+       alter table case_summary drop column follow_up_on, drop column lesson_mark;
+       drop table learned, board_exposure;
        drop index case_summary_timers, case_entry_steps, repair_case_model, repair_case_opened;
        alter table case_picture drop column kept_at, alter column image set not null;
        drop table errand_piece, errand;

@@ -149,7 +149,7 @@ export function learnRates(
  * By what the rate of a part is multiplied, by all that was learned of it; 1 for what nobody saw.
  */
 export function learnedFactor(
-  learned: LearnedRates,
+  learned: Omit<LearnedRates, 'shares'>,
   { of, role, unit, board }: { of: string; role: string; unit: string; board: string },
 ): number {
   const factor = (level: ReadonlyMap<string, LearnedRate>, ...names: string[]): number =>

@@ -1,3 +1,4 @@
+import { format } from 'date-fns/format';
 import { useState } from 'react';
 import { Band } from '../case/Band';
 import type { BoardChoice } from '../case/board-choice';
@@ -61,6 +62,13 @@ export function PatternsPage({
         {refusal !== undefined && (
           <Notice look="attention" title="Not done:" live>
             {refusal}.
+          </Notice>
+        )}
+        {known.behind && (
+          <Notice title="Closed cases are being worked in." live>
+            {known.workedOutAt === null
+              ? 'Until then this is the rate table and common practice alone.'
+              : `What you see is of ${format(new Date(known.workedOutAt), 'd MMM yyyy HH:mm')}.`}
           </Notice>
         )}
         <TextField

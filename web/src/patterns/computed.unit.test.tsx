@@ -31,7 +31,7 @@ const json = (body: unknown, status = 200) =>
   );
 function server(circuit: () => Promise<Response>, factors: Record<string, number> = {}) {
   const fetch = vi.fn((path: string, _options: RequestInit) =>
-    path.includes('/circuit/') ? circuit() : json({ factors, ends: [], cases: 3 }),
+    path.includes('/circuit/') ? circuit() : json({ factors, ends: [], cases: 3, behind: false }),
   );
   vi.stubGlobal('fetch', fetch);
   return fetch;

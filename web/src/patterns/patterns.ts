@@ -131,17 +131,30 @@ export const Disagreement = z.object({
   factor: z.number(),
 });
 
-/** All that the workshop knows of what fails. */
-export const PatternsAnswer = z.object({
-  setting: LearningSetting,
-  lessons: z.array(TaughtCase),
+/** What is learned of closed cases and of packs. */
+export const PatternsLearned = z.object({
+  /** Closed cases with a lesson, and how many of them count. */
+  closed: z.number().int(),
+  counting: z.number().int(),
   rates: z.array(TaughtRate),
   modes: z.array(TaughtModes),
   patterns: z.array(TaughtPattern),
   ends: z.array(TaughtEnd),
-  own: z.array(OwnPattern),
   packs: z.array(TakenPack),
   disagreements: z.array(Disagreement),
+});
+export type PatternsLearned = z.infer<typeof PatternsLearned>;
+
+/** Whether something changed that is still being worked in. */
+const behind = z.boolean();
+
+/** All that the workshop knows of what fails. */
+export const PatternsAnswer = PatternsLearned.extend({
+  setting: LearningSetting,
+  own: z.array(OwnPattern),
+  behind,
+  /** When it was worked out; null: never yet, what is shown is the rate table alone. */
+  workedOutAt: z.string().nullable(),
 });
 export type PatternsAnswer = z.infer<typeof PatternsAnswer>;
 
@@ -151,5 +164,6 @@ export const BoardLearned = z.object({
   ends: z.array(TaughtEnd),
   /** Cases that this is learned from, of any board. */
   cases: z.number().int(),
+  behind,
 });
 export type BoardLearned = z.infer<typeof BoardLearned>;

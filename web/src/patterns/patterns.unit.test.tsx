@@ -3,15 +3,27 @@ import { ARCHETYPES } from '@hanzai/data';
 import { learnPatterns } from '@hanzai/core/learn';
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
 import { afterEach, describe, expect, it, vi } from 'vitest';
+import { store } from '../store/store';
 import { CaseLinks } from './CaseLinks';
 import { Exchange } from './Exchange';
 import { findPatterns, matchOf } from './find';
 import { PatternCard } from './PatternCard';
-import { isUsual, type PatternsAnswer, type TaughtPattern } from './patterns';
+import { isUsual, type PatternsAnswer, type TaughtCase, type TaughtPattern } from './patterns';
+import { PatternsPage } from './PatternsPage';
 import { Teaching } from './Teaching';
 import type { PatternsState } from './use-patterns';
 
-afterEach(cleanup);
+vi.stubGlobal(
+  'EventSource',
+  class {
+    addEventListener(): void {}
+    close(): void {}
+  },
+);
+afterEach(() => {
+  cleanup();
+  store().queries.clear();
+});
 
 const PATTERNS: TaughtPattern[] = ARCHETYPES.flatMap((model) =>
   learnPatterns(model, [], new Map()).map((pattern) => ({
@@ -28,7 +40,10 @@ const PATTERNS: TaughtPattern[] = ARCHETYPES.flatMap((model) =>
 );
 const known = (more: Partial<PatternsAnswer> = {}): PatternsAnswer => ({
   setting: { on: true, since: null },
-  lessons: [],
+  closed: 0,
+  counting: 0,
+  behind: false,
+  workedOutAt: '2026-05-02T09:30:00.000Z',
   rates: [],
   modes: [],
   patterns: PATTERNS,
@@ -96,33 +111,22 @@ describe('a pattern on the screen', () => {
   });
 });
 
+const lesson = (number: number, more: Partial<TaughtCase> = {}): TaughtCase => ({
+  number,
+  title: 'reader',
+  closedAt: '2026-01-02T00:00:00.000Z',
+  teaches: true,
+  grade: 'shared',
+  board: 'A',
+  cures: [
+    { words: 'C1 (capacitor)', share: 0.75 },
+    { words: 'L1 (inductor)', share: 0.25 },
+  ],
+  ...more,
+});
+
 const state = (more: Partial<PatternsAnswer> = {}) => ({
-  known: known({
-    lessons: [
-      {
-        number: 120,
-        title: 'reader',
-        closedAt: '2026-01-02T00:00:00.000Z',
-        teaches: true,
-        grade: 'shared' as const,
-        board: 'A',
-        cures: [
-          { words: 'C1 (capacitor)', share: 0.75 },
-          { words: 'L1 (inductor)', share: 0.25 },
-        ],
-      },
-      {
-        number: 121,
-        title: 'reader',
-        closedAt: '2026-05-02T00:00:00.000Z',
-        teaches: true,
-        grade: 'unproven' as const,
-        board: 'A',
-        cures: [{ words: 'F1 (fuse)', share: 1 }],
-      },
-    ],
-    ...more,
-  }),
+  known: known({ closed: 3, counting: 1, ...more }),
   refusal: undefined,
   setTeaches: vi.fn(async () => undefined),
   setLearning: vi.fn(async () => undefined),
@@ -132,17 +136,29 @@ const state = (more: Partial<PatternsAnswer> = {}) => ({
   changePack: vi.fn(async () => undefined),
 });
 
+/** A server with these answers, by path; what is undefined fails, until it is given. */
+function server(answers: Record<string, unknown>) {
+  const fetch = vi.fn(async (path: string) => {
+    if (path in answers && answers[path] === undefined) throw new Error('no network');
+    return new Response(JSON.stringify(answers[path] ?? []), {
+      headers: { 'content-type': 'application/json' },
+    });
+  });
+  vi.stubGlobal('fetch', fetch);
+  return fetch;
+}
+/** Opens the list, as a browser does where its words are pressed. */
+function openList() {
+  const fold = screen.getByText('Case by case').closest('details')!;
+  fold.open = true;
+  fireEvent(fold, new Event('toggle'));
+}
+
 describe('what it is learned from', () => {
-  it('is seen case by case, doubted, switched off and begun anew', () => {
+  it('is doubted, switched off and begun anew', () => {
     const one = state();
     const { rerender } = render(<Teaching state={one satisfies PatternsState} />);
-    // The unproven one counts nothing, whatever its box says.
-    expect(screen.getByText(/1 of 2 closed cases count/)).toBeTruthy();
-    fireEvent.click(screen.getByText('Case by case'));
-    const row = screen.getByRole('row', { name: /120/ });
-    expect(within(row).getByText(/C1 \(capacitor\) 75 %; L1 \(inductor\) 25 %/)).toBeTruthy();
-    fireEvent.click(within(row).getByRole('checkbox'));
-    expect(one.setTeaches).toHaveBeenCalledWith(120, false);
+    expect(screen.getByText(/1 of 3 closed cases count/)).toBeTruthy();
     fireEvent.click(screen.getByRole('checkbox', { name: /go by closed cases/ }));
     expect(one.setLearning).toHaveBeenCalledWith({ on: false, since: null });
     fireEvent.click(screen.getByRole('button', { name: 'Begin anew' }));
@@ -150,11 +166,77 @@ describe('what it is learned from', () => {
       on: true,
       since: expect.any(String) as string,
     });
-    const anew = state({ setting: { on: true, since: '2026-03-01T00:00:00.000Z' } });
+    const anew = state({ setting: { on: true, since: '2026-03-01T00:00:00.000Z' }, counting: 0 });
     rerender(<Teaching state={anew} />);
-    expect(screen.getByText(/0 of 2 closed cases count/)).toBeTruthy();
+    expect(screen.getByText(/0 of 3 closed cases count/)).toBeTruthy();
     fireEvent.click(screen.getByRole('button', { name: /Count the earlier ones/ }));
     expect(anew.setLearning).toHaveBeenCalledWith({ on: true, since: null });
+  });
+
+  it('is seen case by case, a page at a time, and asked for when somebody looks', async () => {
+    const fetch = server({
+      '/api/patterns/lessons': [lesson(122), lesson(121, { grade: 'unproven' })],
+      '/api/patterns/lessons?before=121': [lesson(120, { teaches: false })],
+    });
+    const one = state();
+    render(<Teaching state={one} />);
+    expect(fetch).not.toHaveBeenCalled();
+    openList();
+    const row = await screen.findByRole('row', { name: /122/ });
+    expect(within(row).getByText(/C1 \(capacitor\) 75 %; L1 \(inductor\) 25 %/)).toBeTruthy();
+    expect(screen.getByRole('row', { name: /121.*never proven: counts nothing/ })).toBeTruthy();
+    fireEvent.click(within(row).getByRole('checkbox'));
+    expect(one.setTeaches).toHaveBeenCalledWith(122, false);
+    fireEvent.click(screen.getByRole('button', { name: 'Earlier ones, 1 more' }));
+    const last = await screen.findByRole('row', { name: /120/ });
+    expect(within(last).getByRole<HTMLInputElement>('checkbox').checked).toBe(false);
+    // All three are here: nothing more is offered.
+    await vi.waitFor(() => expect(screen.queryByText('Looking them up.')).toBeNull());
+    expect(screen.queryByRole('button', { name: /Earlier/ })).toBeNull();
+  });
+
+  it('says why cases are not here, keeps those that are, and tries again', async () => {
+    const answers: Record<string, unknown> = {
+      '/api/patterns/lessons': [lesson(122)],
+      '/api/patterns/lessons?before=122': undefined,
+    };
+    server(answers);
+    render(<Teaching state={state()} />);
+    openList();
+    fireEvent.click(await screen.findByRole('button', { name: 'Earlier ones, 2 more' }));
+    // It is tried again twice before that is said.
+    expect(await screen.findByText(/Not all are here/, {}, { timeout: 20_000 })).toBeTruthy();
+    expect(screen.getByRole('row', { name: /122/ })).toBeTruthy();
+    answers['/api/patterns/lessons?before=122'] = [lesson(119), lesson(118)];
+    fireEvent.click(screen.getByRole('button', { name: /Earlier ones/ }));
+    expect(await screen.findByRole('row', { name: /118/ })).toBeTruthy();
+    expect(screen.queryByText(/Not all are here/)).toBeNull();
+  });
+});
+
+describe('while closed cases are being worked in', () => {
+  const page = (more: Partial<PatternsAnswer>) => (
+    <PatternsPage known={known(more)} boards={[]} find="" />
+  );
+  it('says of when the page is, and shows what came of it as soon as it is there', async () => {
+    vi.useFakeTimers({ shouldAdvanceTime: true });
+    const fetch = server({ '/api/patterns': known({ closed: 41, counting: 40 }) });
+    render(page({ behind: true, closed: 40, counting: 39 }));
+    expect(screen.getByText(/What you see is of 2 May 2026/)).toBeTruthy();
+    expect(screen.getByText(/39 of 40 closed cases count/)).toBeTruthy();
+    await vi.advanceTimersByTimeAsync(2500);
+    expect(await screen.findByText(/40 of 41 closed cases count/)).toBeTruthy();
+    expect(screen.queryByText(/being worked in/)).toBeNull();
+    // And nothing is asked for any more.
+    const asked = fetch.mock.calls.length;
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(fetch.mock.calls).toHaveLength(asked);
+    vi.useRealTimers();
+  });
+  it('never calls the table alone what was learned here', () => {
+    server({});
+    render(page({ behind: true, workedOutAt: null, closed: 0, counting: 0 }));
+    expect(screen.getByText(/the rate table and common practice alone/)).toBeTruthy();
   });
 });
 

@@ -53,8 +53,9 @@ export function shopFigures(rows: readonly FiguredCase[]): ShopFigures {
   const closed = rows.flatMap(({ figures, ...row }): ClosedCase[] =>
     figures ? [{ ...row, ...figures }] : [],
   );
+  const bySerial = grouped(rows, ({ serial }) => [asSerial(serial)]);
   const back = new Set(
-    closed.filter((one) => one.cameBack || openedAgain(one, rows)).map(({ number }) => number),
+    closed.filter((one) => one.cameBack || openedAgain(one, bySerial)).map(({ number }) => number),
   );
   return {
     cases: closed.length,
@@ -107,22 +108,27 @@ export function shopFigures(rows: readonly FiguredCase[]): ShopFigures {
   };
 }
 
-/** Whether a unit of the same serial was taken in after this one was closed, within its guarantee. */
+/** A serial number as it is compared. */
+const asSerial = (serial: string): string => serial.trim().toLowerCase();
+
+/**
+ * Whether a unit of the same serial was taken in after this one was closed, within its guarantee.
+ * bySerial: all cases, by serial number.
+ */
 function openedAgain(
   { number, serial, closedAt, guaranteeUntil }: ClosedCase,
-  rows: readonly FiguredCase[],
+  bySerial: ReadonlyMap<string, readonly FiguredCase[]>,
 ): boolean {
-  const own = serial.trim().toLowerCase();
+  const own = asSerial(serial);
   return (
     own !== '' &&
     guaranteeUntil !== null &&
-    rows.some(
-      (other) =>
-        other.number !== number &&
-        other.serial.trim().toLowerCase() === own &&
-        other.openedAt > closedAt &&
-        other.openedAt <= guaranteeUntil,
-    )
+    bySerial
+      .get(own)!
+      .some(
+        (other) =>
+          other.number !== number && other.openedAt > closedAt && other.openedAt <= guaranteeUntil,
+      )
   );
 }
 

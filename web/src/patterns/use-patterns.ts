@@ -3,10 +3,18 @@ import { useState } from 'react';
 import { z } from 'zod';
 import { ask, whyNot, withBody } from '../store/answers';
 import { store } from '../store/store';
+import { LESSONS_KEY } from './use-lessons';
 import { BoardLearned, PatternsAnswer, type LearningSetting, type OwnPattern } from './patterns';
 
 const KEY = ['patterns'];
 const FRESH_MILLISECONDS = 60_000;
+/** While something is being worked in, it is asked for again after this long, milliseconds. */
+const AGAIN_MILLISECONDS = 2000;
+const whileBehind = ({
+  state,
+}: {
+  readonly state: { readonly data?: { readonly behind: boolean } | undefined };
+}): number | false => (state.data?.behind === true ? AGAIN_MILLISECONDS : false);
 
 export interface PatternsState {
   readonly known: PatternsAnswer;
@@ -32,6 +40,7 @@ export function usePatterns(initial: PatternsAnswer): PatternsState {
     {
       queryKey: KEY,
       staleTime: FRESH_MILLISECONDS,
+      refetchInterval: whileBehind,
       queryFn: () => ask('/api/patterns', PatternsAnswer),
       initialData: initial,
     },
@@ -42,6 +51,7 @@ export function usePatterns(initial: PatternsAnswer): PatternsState {
       queries.setQueryData(KEY, await work());
       // Line-ups go by it.
       void queries.invalidateQueries({ queryKey: ['learned'] });
+      void queries.invalidateQueries({ queryKey: LESSONS_KEY });
       setRefusal(undefined);
       return undefined;
     } catch (error) {
@@ -88,6 +98,7 @@ export function useLearned(boardId: string | undefined): BoardLearned | undefine
       queryKey: ['learned', boardId],
       enabled: boardId !== undefined,
       staleTime: FRESH_MILLISECONDS,
+      refetchInterval: whileBehind,
       queryFn: () => ask(`/api/patterns/board/${boardId}`, BoardLearned),
     },
     queries,

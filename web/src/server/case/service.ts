@@ -140,14 +140,15 @@ const TAKEN = {
 /**
  * Adds an entry to a case's journal. The same entry sent twice is stored once and answered the
  * same. The rules are checked, and the docket's line is renewed, in the transaction that stores it,
- * with the case locked. by: who makes it; left out where nobody signs in.
+ * with the case locked. by: who makes it; left out where nobody signs in. closed: the entry was stored,
+ * and the case is closed now.
  */
 export async function addEntry(
   db: Database,
   caseId: string,
   entry: Entry,
   by?: Person,
-): Promise<Outcome<{ created: boolean }>> {
+): Promise<Outcome<{ created: boolean; closed: boolean }>> {
   const refusal = by && personRefusal(by, entry.body);
   if (refusal !== undefined) return { ok: false, why: 'refused', detail: refusal };
   return db.transaction(async (tx) => {
@@ -158,7 +159,7 @@ export async function addEntry(
       return { ok: false, why: 'clash', detail: 'this entry id belongs to another case' };
     if (owner !== undefined)
       return owner.entry && isSameEntry(owner.entry, entry)
-        ? { ok: true, value: { created: false } }
+        ? { ok: true, value: { created: false, closed: false } }
         : TAKEN;
     const judged = await judge({
       body: entry.body,
@@ -172,7 +173,7 @@ export async function addEntry(
     // Another workshop's, which is not to be seen from here.
     if (!(await insertEntry(tx, caseId, entry, judged.epoch, by?.name))) return TAKEN;
     await storeSummary(tx, caseId, judged.summary);
-    return { ok: true, value: { created: true } };
+    return { ok: true, value: { created: true, closed: judged.summary.closed } };
   });
 }
 

@@ -3,6 +3,7 @@ import pg from 'pg';
 import * as boardSchema from './schema/board';
 import * as caseSchema from './schema/case';
 import * as errandSchema from './schema/errand';
+import * as learningSchema from './schema/learning';
 import * as peopleSchema from './schema/people';
 import * as unitSchema from './schema/unit';
 import * as workshopSchema from './schema/workshop';
@@ -11,6 +12,7 @@ export const schema = {
   ...boardSchema,
   ...caseSchema,
   ...errandSchema,
+  ...learningSchema,
   ...peopleSchema,
   ...unitSchema,
   ...workshopSchema,

@@ -20,6 +20,8 @@ export const RIGHTS: Readonly<Record<string, string>> = {
   workshop_setting: 'select, insert, update',
   own_pattern: 'select, insert, update',
   pattern_pack: 'select, insert, update',
+  learned: 'select, insert, update',
+  board_exposure: 'select, insert, update',
   person: 'select, insert, update',
   person_session: 'select, insert, update, delete',
   person_account: 'select, insert, update, delete',

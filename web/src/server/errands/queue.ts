@@ -4,8 +4,10 @@ import type pg from 'pg';
 // The queue of errands: pg-boss over the application's own connections. Each workshop has a schema of
 // its own for it, so that no role sees what another one's people asked for.
 
-/** The one queue there is. */
+/** What somebody asked for and waits for. */
 export const ERRANDS = 'errands';
+/** That closed cases changed: what is learned of them is worked out anew. One waits at most. */
+export const LEARNING = 'learning';
 /** How often one is tried whose process ended before it did. */
 const TRIES = 5;
 /** Seconds after which one that nobody works on any more is given up by the queue itself. */
@@ -44,14 +46,17 @@ export async function prepareQueue(
   boss.on('error', () => undefined);
   await boss.start();
   try {
-    if ((await boss.getQueue(ERRANDS)) === null)
-      await boss.createQueue(ERRANDS, {
-        name: ERRANDS,
+    for (const name of [ERRANDS, LEARNING]) {
+      if ((await boss.getQueue(name)) !== null) continue;
+      await boss.createQueue(name, {
+        name,
+        policy: name === LEARNING ? 'short' : 'standard',
         retryLimit: TRIES,
         retryDelay: 2,
         expireInSeconds: LONGEST,
         retentionDays: 2,
       });
+    }
   } finally {
     await boss.stop({ graceful: false, wait: false, close: false });
   }

@@ -17,6 +17,9 @@ export function errands(): Promise<Worker> {
   return worker;
 }
 
+/** The same; undefined in a process that works on none, or whose queue waits for the database. */
+export const errandsHere = async (): Promise<Worker | undefined> => worker?.catch(() => undefined);
+
 /** Works on errands from now on, as soon as the database lets it. */
 export function keepErrandsGoing(): void {
   errands().catch((error: Error) => {

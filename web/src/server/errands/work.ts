@@ -6,13 +6,14 @@ import type { ErrandKind } from '../../workshop/errands';
 import { completeSummaries } from '../case/service';
 import { schema, type Database } from '../db/client';
 import { errand } from '../db/schema/errand';
+import { learnAnew } from '../learn/learned';
 import { audit } from '../people/people';
 import { logger } from '../logger';
 import { importWords } from '../open-files/imported';
 import { takeWorkshop, Unreadable } from '../open-files/read';
 import { workshopArchive } from '../open-files/write';
 import { fileOf, keepFile } from './pieces';
-import { ERRANDS, queueOf, queueSchema } from './queue';
+import { ERRANDS, LEARNING, queueOf, queueSchema } from './queue';
 
 // Errands are done by whichever process comes to them first. Whoever works on one holds a lock of the
 // database that ends with its connection: where a process dies, another one finds the errand unheld and
@@ -77,11 +78,14 @@ const WORK: Readonly<Record<ErrandKind, (doing: Doing) => Promise<void>>> = {
   },
 };
 
+/** The name under which whoever works on something holds it. */
+const errandLock = (id: string): string => `errand ${id}`;
+
 /** Tries to hold an errand; false where another process works on it. */
 async function hold(client: pg.Client, id: string): Promise<boolean> {
   const { rows } = await client.query<{ held: boolean }>(
-    `select pg_try_advisory_lock(hashtextextended('errand ' || $1, 0)) as held`,
-    [id],
+    `select pg_try_advisory_lock(hashtextextended($1, 0)) as held`,
+    [errandLock(id)],
   );
   return rows[0]!.held;
 }
@@ -123,19 +127,20 @@ export async function takeUpLost(
   pool: pg.Pool,
   name: string,
 ): Promise<void> {
-  const { rows } = await pool.query<{ id: string; errand: string }>(
-    `select id, data->>'errand' as errand from ${name}.job where name = $1 and state = 'active'`,
-    [ERRANDS],
+  const { rows } = await pool.query<{ id: string; queue: string; errand: string; lock: string }>(
+    `select id, name as queue, data->>'errand' as errand,
+       coalesce('errand ' || (data->>'errand'), 'learning ' || workshop_here()) as lock
+     from ${name}.job where state = 'active'`,
   );
   for (const job of rows) {
     // A lock of one statement: it is asked whether somebody else has it.
     const { rows: held } = await pool.query<{ free: boolean }>(
-      `select pg_try_advisory_xact_lock(hashtextextended('errand ' || $1, 0)) as free`,
-      [job.errand],
+      `select pg_try_advisory_xact_lock(hashtextextended($1, 0)) as free`,
+      [job.lock],
     );
     if (!held[0]!.free) continue;
-    await giveUpAfter(db, boss, job.id, job.errand);
-    await boss.fail(ERRANDS, job.id, { why: 'its process ended' });
+    if (job.queue === ERRANDS) await giveUpAfter(db, boss, job.id, job.errand);
+    await boss.fail(job.queue, job.id, { why: 'its process ended' });
   }
   const forgotten = await pool.query<{ id: string }>(
     `select id from errand where state in ('waiting', 'working') and asked_at < now() - interval '1 minute'
@@ -152,6 +157,8 @@ const clearAway = (db: Database) =>
 export interface Worker {
   /** Puts an errand into the queue. */
   readonly send: (id: string) => Promise<void>;
+  /** Has what was learned worked out anew, here unless another process is quicker. */
+  readonly learn: () => Promise<void>;
   readonly stop: () => Promise<void>;
 }
 
@@ -183,6 +190,15 @@ export async function startErrands(db: Database, pool: pg.Pool, url: string): Pr
       }
     },
   );
+  const learning = await boss.work(LEARNING, { pollingIntervalSeconds: 2, batchSize: 1 }, () =>
+    learnAnew(db),
+  );
+  const learn = async (): Promise<void> => {
+    await boss.send(LEARNING, {});
+    boss.notifyWorker(learning);
+  };
+  // Cases may have been closed while nobody worked, or by another version.
+  void learn().catch(failed);
   const look = (): void =>
     void Promise.all([takeUpLost(db, boss, pool, name), clearAway(db)]).catch(failed);
   look();
@@ -190,6 +206,7 @@ export async function startErrands(db: Database, pool: pg.Pool, url: string): Pr
   looks.unref();
   return {
     send: async (id) => void (await boss.send(ERRANDS, { errand: id })),
+    learn,
     stop: async () => {
       clearInterval(looks);
       await boss.stop({ graceful: false, wait: true, close: false });

@@ -1,8 +1,8 @@
 import { desc, eq, sql } from 'drizzle-orm';
-import { CaseFigures } from '../../case/case-figures';
-import { shopFigures, type ShopFigures } from '../../patterns/shop-figures';
+import type { ShopFigures } from '../../patterns/shop-figures';
 import type { Database } from '../db/client';
 import { caseSummary, repairCase } from '../db/schema/case';
+import { figuredFrom } from '../reckoning/pool';
 
 /** Newest cases first; older ones than these are not gone into. */
 const MOST_CASES = 5000;
@@ -14,18 +14,13 @@ export async function figuresOf(db: Database): Promise<ShopFigures> {
       number: repairCase.number,
       serial: repairCase.serial,
       openedAt: repairCase.openedAt,
-      figures: sql<unknown>`${caseSummary.content}->'figures'`,
+      figures: sql<string | null>`${caseSummary.content}->>'figures'`,
     })
     .from(repairCase)
     .leftJoin(caseSummary, eq(caseSummary.caseId, repairCase.id))
     .orderBy(desc(repairCase.number))
     .limit(MOST_CASES);
-  return shopFigures(
-    rows.map(({ openedAt, figures, ...row }) => ({
-      ...row,
-      openedAt: openedAt.toISOString(),
-      // What an older version wrote, or nobody can read, is no figure.
-      figures: CaseFigures.nullable().catch(null).parse(figures),
-    })),
+  return figuredFrom(
+    rows.map(({ openedAt, ...row }) => ({ ...row, openedAt: openedAt.toISOString() })),
   );
 }

@@ -1,6 +1,4 @@
-import { boardContent } from '../board/repository';
 import type { Database } from '../db/client';
-import type { SentBoard } from '../reckoning/tasks';
 
 /**
  * Works something out once for each board, since a sheet under an id never changes. most: boards of
@@ -8,13 +6,13 @@ import type { SentBoard } from '../reckoning/tasks';
  */
 export function oncePerBoard<T>(
   most: number,
-  make: (board: SentBoard) => Promise<T>,
+  make: (db: Database, boardId: string) => Promise<T>,
 ): (db: Database, boardId: string) => Promise<T> {
   const kept = new Map<string, Promise<T>>();
   return (db, boardId) => {
     const known = kept.get(boardId);
     if (known) return known;
-    const made = boardContent(db, boardId).then((content) => make({ id: boardId, content }));
+    const made = make(db, boardId);
     if (kept.size >= most) kept.delete(kept.keys().next().value!);
     kept.set(boardId, made);
     made.catch(() => kept.delete(boardId));

@@ -1,12 +1,18 @@
-import { existsSync } from 'node:fs';
-import { join } from 'node:path';
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
 import { Piscina } from 'piscina';
+import { v7 } from 'uuid';
+import type { PatternPack } from '@hanzai/core/learn';
 import type { CaseSummary } from '../../case/summary';
 import type { CircuitPattern } from '../../patterns/patterns';
+import type { ShopFigures } from '../../patterns/shop-figures';
 import type { Paper } from '../../paper/paper';
+import type { LearnFrom, Learnt } from '../learn/learning';
 import type { FileTask, ReadFile } from './read-file';
 import type {
   Exposed,
+  FiguresTask,
   Judgement,
   JudgeTask,
   SentBoard,
@@ -23,6 +29,18 @@ const FILE_PATIENCE = 15_000;
 const PATIENCE = 60_000;
 /** And what a circuit says of all that is seen, milliseconds. */
 const LONG_PATIENCE = 180_000;
+
+/** Which version of the application works things out here: what another one kept is worked out anew. */
+let version: string | undefined;
+export function reckonerVersion(): string {
+  const built = join(dirname(workerFile()), 'dist/reckoner/tasks.js');
+  // Sources may change with every start.
+  version ??=
+    process.env.HANZAI_SERVES_BUILD === '1'
+      ? createHash('sha256').update(readFileSync(built)).digest('hex').slice(0, 16)
+      : `sources ${v7()}`;
+  return version;
+}
 
 /** The worker's file: beside the server as it is started, or from the root of the project. */
 function workerFile(): string {
@@ -42,14 +60,14 @@ const open = (threads: number): Piscina =>
   });
 
 // What strangers send or ask for has a thread of its own: one that hangs holds nobody's entry up.
-// What takes long has one too: an entry does not wait behind it.
+// What takes long has its own too: an entry does not wait behind it.
 interface Pools {
   readonly own: Piscina;
   readonly files: Piscina;
   readonly long: Piscina;
 }
 let pools: Pools | undefined;
-const pool = (): Pools => (pools ??= { own: open(2), files: open(1), long: open(1) });
+const pool = (): Pools => (pools ??= { own: open(2), files: open(1), long: open(2) });
 
 function work<Answer>(of: Piscina, task: Task, patience: number): Promise<Answer> {
   return of.run(task, { signal: AbortSignal.timeout(patience) }) as Promise<Answer>;
@@ -64,11 +82,27 @@ export const summarise = (task: Omit<SummaryTask, 'task'>): Promise<CaseSummary>
 
 /** What is on a board, and how often it fails by the rate table alone. */
 export const exposedBy = (board: SentBoard): Promise<Exposed> =>
-  work(pool().own, { task: 'exposure', board }, PATIENCE);
+  work(pool().long, { task: 'exposure', board }, LONG_PATIENCE);
 
 /** What a board's circuit says of all that is seen of it. */
 export const symptomsOf = (board: SentBoard): Promise<CircuitPattern[]> =>
   work(pool().long, { task: 'symptoms', board }, LONG_PATIENCE);
+
+/** What is learned of all closed cases. */
+export const learnedFrom = (from: LearnFrom): Promise<Learnt> =>
+  work(pool().long, { task: 'learn', from }, LONG_PATIENCE);
+
+/** The same as a pack for another workshop. madeAt: ISO 8601. */
+export const packedFrom = (
+  from: LearnFrom,
+  workshop: string,
+  madeAt: string,
+): Promise<PatternPack> =>
+  work(pool().long, { task: 'pack', from, workshop, madeAt }, LONG_PATIENCE);
+
+/** The shop's own figures. */
+export const figuredFrom = (rows: FiguresTask['rows']): Promise<ShopFigures> =>
+  work(pool().long, { task: 'figures', rows }, LONG_PATIENCE);
 
 /** What somebody outside gets to see of a case. */
 export const visitedBy = (task: Omit<VisitTask, 'task'>): Promise<Paper> =>

@@ -1,10 +1,12 @@
 // What the server has worked out beside its one thread: rules and summaries that may solve circuits.
 // Runs in a worker thread (web/reckoner.mjs).
 import { checkBoard, indexBoard, type BoardIndex } from '@hanzai/core/board';
-import { exposureOf, kindOfPart, type Exposure } from '@hanzai/core/learn';
+import { exposureOf, kindOfPart, type Exposure, type PatternPack } from '@hanzai/core/learn';
 import { symptomTable } from '@hanzai/core/diagnosis';
 import { RATES } from '@hanzai/data';
 import type { CircuitPattern } from '../../patterns/patterns';
+import { shopFigures, type FiguredCase, type ShopFigures } from '../../patterns/shop-figures';
+import { CaseFigures } from '../../case/case-figures';
 import type { CaseView } from '../../case/case-view';
 import type { Entry, EntryBody } from '../../case/entry';
 import { epochOf, playJournal } from '../../case/journal';
@@ -15,6 +17,7 @@ import { unitModelOf } from '../../case/unit';
 import type { UnitCode } from '../../case/unit-code';
 import type { Paper } from '../../paper/paper';
 import { visitorPaper } from '../../visit/visitor-paper';
+import { learn, packOf, type LearnFrom, type Learnt } from '../learn/learning';
 import { readFile, type FileTask, type ReadFile } from './read-file';
 
 /** A board as it is stored; its index is kept by its id, since it never changes. */
@@ -66,6 +69,26 @@ export interface SymptomsTask {
   readonly board: SentBoard;
 }
 
+/** What is to be learned of all closed cases? Seconds of thousands. */
+export interface LearnTask {
+  readonly task: 'learn';
+  readonly from: LearnFrom;
+}
+
+/** And as a pack for another workshop? */
+export interface PackTask {
+  readonly task: 'pack';
+  readonly from: LearnFrom;
+  readonly workshop: string;
+  readonly madeAt: string;
+}
+
+/** What are the shop's own figures? figures: their text; null while a case is open. */
+export interface FiguresTask {
+  readonly task: 'figures';
+  readonly rows: readonly (Omit<FiguredCase, 'figures'> & { readonly figures: string | null })[];
+}
+
 /** What does somebody outside get to see of a case? */
 export interface VisitTask {
   readonly task: 'visit';
@@ -74,7 +97,16 @@ export interface VisitTask {
   readonly showsCosts: boolean;
 }
 
-export type Task = JudgeTask | SummaryTask | ExposureTask | SymptomsTask | VisitTask | FileTask;
+export type Task =
+  | JudgeTask
+  | SummaryTask
+  | ExposureTask
+  | SymptomsTask
+  | LearnTask
+  | PackTask
+  | FiguresTask
+  | VisitTask
+  | FileTask;
 
 /** Suspects of a symptom that are told. */
 const MOST_SUSPECTS = 10;
@@ -122,6 +154,17 @@ const symptoms = (index: BoardIndex): CircuitPattern[] =>
     suspects: suspects.slice(0, MOST_SUSPECTS),
   }));
 
+const figured = ({ rows }: FiguresTask): ShopFigures =>
+  shopFigures(
+    rows.map(({ figures, ...row }) => ({
+      ...row,
+      // What an older version wrote, or nobody can read, is no figure.
+      figures: CaseFigures.nullable()
+        .catch(null)
+        .parse(figures === null ? null : JSON.parse(figures)),
+    })),
+  );
+
 function visited({ view, board, showsCosts }: VisitTask): Paper {
   const index = indexOf(board);
   const model = unitModelOf(view.unitType, view.codes);
@@ -134,7 +177,19 @@ function visited({ view, board, showsCosts }: VisitTask): Paper {
 
 export default function reckon(
   task: Task,
-): Judgement | CaseSummary | Exposed | CircuitPattern[] | Paper | ReadFile {
+):
+  | Judgement
+  | CaseSummary
+  | Exposed
+  | CircuitPattern[]
+  | Learnt
+  | Promise<PatternPack>
+  | ShopFigures
+  | Paper
+  | ReadFile {
+  if (task.task === 'learn') return learn(task.from);
+  if (task.task === 'figures') return figured(task);
+  if (task.task === 'pack') return packOf(task.from, task.workshop, task.madeAt);
   if (task.task === 'judge') return judge(task);
   if (task.task === 'visit') return visited(task);
   if (task.task === 'file') return readFile(task);

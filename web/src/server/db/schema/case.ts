@@ -120,6 +120,10 @@ export const caseSummary = pgTable(
     content: jsonb('content').notNull(),
     /** The day on which somebody asks how it runs, beside the content: whoever looks for it reads no more. */
     followUpOn: text('follow_up_on').generatedAlwaysAs(sql`content ->> 'followUpOn'`),
+    /** Changes with everything of the content that is learned of: whoever compares it reads no more. */
+    lessonMark: text('lesson_mark').generatedAlwaysAs(
+      sql`md5(coalesce(content ->> 'lesson', '') || ' ' || coalesce(content ->> 'lastEntryAt', '') || ' ' || coalesce(content #>> '{figures,minutes}', ''))`,
+    ),
   },
   // What of ten thousand cases the docket looks at whenever somebody opens it.
   (table) => [

@@ -2,6 +2,7 @@ import type { APIRoute } from 'astro';
 import { Entry } from '../../../../case/entry';
 import { addEntry } from '../../../../server/case/service';
 import { database } from '../../../../server/db/client';
+import { learnSoon } from '../../../../server/learn/soon';
 import { answer, json, pathId, problem, readBody } from '../../../../server/problem';
 
 /**
@@ -15,11 +16,11 @@ export const POST: APIRoute = ({ params, request, locals }) =>
     const body = await readBody(request, Entry, { whole: true });
     if (!body.ok) return body.response;
     const result = await addEntry(database(), id.value, body.value, locals.person);
-    if (result.ok)
-      return json(
-        { id: body.value.id, created: result.value.created },
-        result.value.created ? 201 : 200,
-      );
+    if (result.ok) {
+      const { created, closed } = result.value;
+      if (closed) learnSoon(database());
+      return json({ id: body.value.id, created }, created ? 201 : 200);
+    }
     return problem(
       result.why === 'missing' ? 404 : result.why === 'clash' ? 409 : 422,
       'Not stored',

@@ -1,7 +1,8 @@
 import type { APIRoute } from 'astro';
 import { z } from 'zod';
 import { database } from '../../../../server/db/client';
-import { ownPack, patternsOf } from '../../../../server/learn/lessons';
+import { ownPack } from '../../../../server/learn/learned';
+import { patternsOf } from '../../../../server/learn/lessons';
 import { takePack } from '../../../../server/learn/packs';
 import { answer, json, problem, readBody } from '../../../../server/problem';
 
