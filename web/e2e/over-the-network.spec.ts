@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type APIRequestContext } from '@playwright/test';
+import { asPage } from './as-page';
 import { Server } from './server';
 
 // The application as others on the network reach it: behind the proxy of docs/set-ups.md, in two
@@ -89,7 +90,12 @@ test('behind a proxy with TLS: cookies are secure, news come, a visitor sees one
   await page.waitForURL(({ pathname }) => pathname === '/people');
   const cookies = await page.context().cookies();
   expect(cookies.length).toBeGreaterThan(0);
-  for (const { name, secure, httpOnly, sameSite } of cookies)
+  // One is read by the workshop's own pages, to show that they are; it is good for nothing else.
+  const forPages = cookies.filter(({ name }) => name === '__Host-hanzai-page');
+  expect(forPages).toMatchObject([
+    { secure: true, httpOnly: false, sameSite: 'Strict', path: '/', domain: 'localhost' },
+  ]);
+  for (const { name, secure, httpOnly, sameSite } of cookies.filter((one) => one !== forPages[0]))
     expect({ name, secure, httpOnly, sameSite }).toEqual({
       name: expect.stringMatching(/^__Secure-hanzai/) as unknown as string,
       secure: true,
@@ -100,14 +106,14 @@ test('behind a proxy with TLS: cookies are secure, news come, a visitor sees one
   // A page of another origin writes nothing, whatever cookies come with it.
   const foreign = await page.request.post(`${base}/api/cases`, {
     data: { title: 'x', unitModel: 'x' },
-    headers: { origin: 'https://elsewhere.invalid' },
+    headers: { origin: 'https://elsewhere.invalid', ...(await asPage(page.context())) },
   });
   expect(foreign.status()).toBe(403);
 
   // News come through the proxy as they happen, whichever process has them.
   const made = await page.request.post(`${base}/api/cases`, {
     data: { title: 'a drive for a visitor', unitModel: 'CR-40', complaint: 'it stands still' },
-    headers: { origin: base },
+    headers: { origin: base, ...(await asPage(page.context())) },
   });
   const { id, number } = (await made.json()) as { id: string; number: number };
   await page.goto(`${base}/case/${number}/take-in`);

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
+import { asPage } from './as-page';
 import { visit } from './open-case';
 import { Server } from './server';
 
@@ -63,8 +64,17 @@ test('an owner is added, everybody signs in, and each does what is his', async (
   await trainee.waitForURL(/\/stock$/);
   await expect(trainee.getByRole('link', { name: 'Wren (code)' })).toBeVisible();
   // What a trainee reads stands in the case with his name; what is not his is refused in words.
+  // A program that has the session alone changes nothing: it is not one of our pages, nor is one that
+  // shows what belongs to somebody else.
+  const data = { title: 'a case for a test', unitModel: 'lamp' };
+  for (const headers of [{}, await asPage(other)]) {
+    const unshown = await page.request.post('/api/cases', { data, headers });
+    expect(unshown.status()).toBe(401);
+    expect(await unshown.text()).toContain('No page of ours');
+  }
   const opened = await page.request.post('/api/cases', {
-    data: { title: 'a case for a test', unitModel: 'lamp' },
+    data,
+    headers: await asPage(page.context()),
   });
   const { number } = (await opened.json()) as { number: number };
   await trainee.goto(new URL(`/case/${number}/trace`, page.url()).href);
@@ -87,13 +97,15 @@ test('an owner is added, everybody signs in, and each does what is his', async (
         madeAt: new Date().toISOString(),
         body: { kind: 'finding', text: 'of somebody else' },
       },
-      headers: { 'x-hanzai-entered-by': 'somebody-else' },
+      headers: { 'x-hanzai-entered-by': 'somebody-else', ...(await asPage(other)) },
     },
   );
   expect(another.status()).toBe(401);
+  expect(await another.text()).toContain('somebody else entered this');
   expect(JSON.stringify(await entries())).not.toContain('of somebody else');
   const tries = await trainee.request.post('/api/people', {
     data: { name: 'Friend', role: 'owner' },
+    headers: await asPage(other),
   });
   expect(tries.status()).toBe(403);
 

@@ -11,5 +11,7 @@ declare namespace App {
     person?: import('./people/role').Person;
     /** He came in with a code, and has no password of his own yet. */
     hasCode?: boolean;
+    /** Cookie that goes with the answer: what pages of this session show with what they change. */
+    newToken?: string | undefined;
   }
 }

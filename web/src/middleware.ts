@@ -1,12 +1,20 @@
 import type { APIContext } from 'astro';
 import { defineMiddleware } from 'astro:middleware';
 import { ENTERED_BY } from './people/entered-by';
+import { changes, RENEWED, TOKEN_HEADER } from './people/page-token';
 import { mayGo, ROLE_WORDS } from './people/role';
 import { database } from './server/db/client';
 import { keepErrandsGoing } from './server/errands/running';
 import { took } from './server/health/metrics';
 import { pagePolicy } from './server/page-policy';
-import { isForAnybody, whoAsks, withAddress, type Asker } from './server/people/gate';
+import {
+  changesSession,
+  isForAnybody,
+  whoAsks,
+  withAddress,
+  type Asker,
+} from './server/people/gate';
+import { pageToken } from './server/people/page-token';
 import { answer, problem } from './server/problem';
 
 // The built application works on errands; the development server leaves them to it.
@@ -19,10 +27,28 @@ if (process.env.HANZAI_SERVES_BUILD === '1') keepErrandsGoing();
 export const onRequest = defineMiddleware(async (context, next) => {
   const { request, url } = context;
   const begun = performance.now();
-  const response = (await turnedAway(context)) ?? (await answered(request, url, next));
+  const response = withToken(
+    fromElsewhere(request, url) ??
+      (await turnedAway(context)) ??
+      (await answered(request, url, next)),
+    context.locals.newToken,
+  );
   took(request.method, url.pathname, response.status, (performance.now() - begun) / 1000);
   return response;
 });
+
+/** The answer to a page of another origin that would change something; undefined where it is none. */
+function fromElsewhere(request: Request, { pathname }: URL): Response | undefined {
+  const origin = request.headers.get('origin');
+  if (!pathname.startsWith('/api/') || !changes(request.method) || origin === null)
+    return undefined;
+  if (origin.replace(/^https?:\/\//, '') === request.headers.get('host')) return undefined;
+  return problem(
+    403,
+    'From elsewhere',
+    `a page of ${origin} may not write here; expected a request of this application's own pages`,
+  );
+}
 
 /**
  * The answer to somebody who may not go where he asks to; undefined where he may. Where the database
@@ -31,7 +57,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
 async function turnedAway(context: APIContext): Promise<Response | undefined> {
   const { request, url, locals } = context;
   const { pathname } = url;
-  if (isForAnybody(pathname) || readsMetrics(request, pathname)) return undefined;
+  const forAnybody = isForAnybody(pathname) || readsMetrics(request, pathname);
+  if (forAnybody && !changesSession(request.method, pathname)) return undefined;
   let asker: Asker;
   try {
     asker = await whoAsks(database(), withAddress(request.headers, context.clientAddress));
@@ -41,10 +68,21 @@ async function turnedAway(context: APIContext): Promise<Response | undefined> {
   }
   if (asker.who === 'open') return undefined;
   const isDoor = pathname.startsWith('/api/');
+  if (asker.who === 'stranger' && forAnybody) return undefined;
   if (asker.who === 'stranger')
     return isDoor
       ? problem(401, 'Not signed in', 'sign in first; what you entered is kept in this browser')
       : context.redirect(`/sign-in?to=${encodeURIComponent(pathname + url.search)}`);
+  const { isOurs, cookie } = await pageToken(database(), request, asker.session);
+  locals.newToken = cookie;
+  // For later, as every 401 is: the page asks again with the cookie that comes with this answer.
+  if (!isOurs)
+    return problem(
+      401,
+      'No page of ours',
+      'this did not show that it comes from a page of the workshop; reload the page',
+    );
+  if (forAnybody) return undefined;
   // What waited in a browser while somebody else signed in is not entered in his name.
   const as = request.headers.get(ENTERED_BY);
   if (as !== null && as !== asker.person.id)
@@ -66,25 +104,23 @@ const readsMetrics = (request: Request, pathname: string): boolean =>
   (process.env.HANZAI_METRICS_TOKEN ?? '') !== '' &&
   request.headers.get('authorization') === `Bearer ${process.env.HANZAI_METRICS_TOKEN}`;
 
+/** The answer with a new token for the pages of this session, where there is one. */
+function withToken(response: Response, cookie: string | undefined): Response {
+  if (cookie === undefined) return response;
+  // What another part of the service made may not be changed any more.
+  const headers = new Headers(response.headers);
+  headers.append('set-cookie', cookie);
+  headers.set(TOKEN_HEADER, RENEWED);
+  const { status, statusText } = response;
+  return new Response(response.body, { status, statusText, headers });
+}
+
 async function answered(
   request: Request,
   url: URL,
   next: () => Promise<Response>,
 ): Promise<Response> {
   if (!url.pathname.startsWith('/api/')) return withPolicy(await next());
-  const origin = request.headers.get('origin');
-  const reads = request.method === 'GET' || request.method === 'HEAD';
-  if (
-    !reads &&
-    origin !== null &&
-    origin.replace(/^https?:\/\//, '') !== request.headers.get('host')
-  ) {
-    return problem(
-      403,
-      'From elsewhere',
-      `a page of ${origin} may not write here; expected a request of this application's own pages`,
-    );
-  }
   const response = await next();
   const isAnswer = (response.headers.get('content-type') ?? '').includes('json') || response.ok;
   if (isAnswer) return response;

@@ -9,7 +9,15 @@ import { addEntry, openCase, caseView } from '../src/server/case/service';
 import { openDatabase, type Database } from '../src/server/db/client';
 import { prepareDatabase } from '../src/server/db/prepare';
 import { ADDRESS_HEADER, authOf } from '../src/server/people/auth';
-import { closeHouse, isForAnybody, whoAsks, withAddress } from '../src/server/people/gate';
+import {
+  changesSession,
+  closeHouse,
+  isForAnybody,
+  whoAsks,
+  withAddress,
+} from '../src/server/people/gate';
+import { pageToken } from '../src/server/people/page-token';
+import { TOKEN_HEADER, tokenIn } from '../src/people/page-token';
 import {
   addPerson,
   anybody,
@@ -101,6 +109,70 @@ describe('an open house', () => {
     });
     expect(nameAddress('Zoë')).toBe(nameAddress('Zoe\u0308'));
     expect(nameAddress('Zoë')).not.toBe(nameAddress('Zoe'));
+  });
+});
+
+describe('a page of the workshop', () => {
+  const request = (method: string, cookie = '', shown?: string) =>
+    new Request('http://127.0.0.1/api/cases', {
+      method,
+      headers: { cookie, ...(shown === undefined ? {} : { [TOKEN_HEADER]: shown }) },
+    });
+  /** The token that a session is given with its first answer. */
+  async function given(session: string): Promise<string> {
+    const { cookie } = await pageToken(db, request('GET'), session);
+    expect(cookie).toMatch(/^hanzai-page=[\w-]+; Path=\/; SameSite=Strict$/);
+    return tokenIn(cookie!)!;
+  }
+  const isOurs = async (session: string, ...asked: Parameters<typeof request>): Promise<boolean> =>
+    (await pageToken(db, request(...asked), session)).isOurs;
+
+  it('shows what it was given, and only that, with whatever changes something', async () => {
+    const token = await given('one');
+    const cookie = `a=1; hanzai-page=${token}; b=2`;
+    for (const method of ['POST', 'PATCH', 'PUT', 'DELETE', 'PROPFIND']) {
+      expect(await isOurs('one', method, cookie, token), method).toBe(true);
+      // What a page of another site can do: the cookie comes by itself, the header does not.
+      expect(await isOurs('one', method, cookie), method).toBe(false);
+      expect(await isOurs('one', method, '', token), method).toBe(false);
+    }
+    for (const method of ['GET', 'HEAD', 'OPTIONS'])
+      expect(await isOurs('one', method), method).toBe(true);
+    for (const made of ['', 'x', '-', `${token}x`, token.slice(0, -1), token.replace(/^./, '#')])
+      expect(await isOurs('one', 'POST', `hanzai-page=${made}`, made), made).toBe(false);
+  });
+  it('keeps a good one, and gets another for another session', async () => {
+    const token = await given('one');
+    const kept = await pageToken(db, request('GET', `hanzai-page=${token}`), 'one');
+    expect(kept.cookie).toBeUndefined();
+    const other = await pageToken(db, request('POST', `hanzai-page=${token}`, token), 'two');
+    expect(other.isOurs).toBe(false);
+    expect(tokenIn(other.cookie!)).not.toBe(token);
+    // The same in every process of the workshop: nothing of it is in memory.
+    const second = openDatabase(application);
+    const asked = request('POST', `hanzai-page=${token}`, token);
+    expect((await pageToken(second.db, asked, 'one')).isOurs).toBe(true);
+    await second.pool.end();
+  });
+  it('gets it over TLS for this host alone', async () => {
+    process.env.HANZAI_PUBLIC_URL = 'https://bench.lan';
+    const { cookie } = await pageToken(db, request('GET'), 'one');
+    delete process.env.HANZAI_PUBLIC_URL;
+    expect(cookie).toMatch(/^__Host-hanzai-page=[\w-]+; Path=\/; SameSite=Strict; Secure$/);
+  });
+  it('shows it for its session as well, but not where a session begins', () => {
+    const guarded = (path: string): boolean => changesSession('POST', `/api/auth/${path}`);
+    for (const path of [
+      'sign-out',
+      'revoke-session',
+      'passkey/verify-registration',
+      'passkey/delete-passkey',
+      'new-door',
+    ])
+      expect(guarded(path), path).toBe(true);
+    for (const path of ['sign-in/email', 'passkey/verify-authentication'])
+      expect(guarded(path), path).toBe(false);
+    expect(changesSession('GET', '/api/auth/get-session')).toBe(false);
   });
 });
 

@@ -2,7 +2,7 @@ import { useEffect, useRef, useState, type ChangeEvent } from 'react';
 import { z } from 'zod';
 import { describeIssue, isPinList, type FileIssue } from '@hanzai/core/board';
 import type { SheetStart } from '../sheet/SheetBench';
-import { withBody } from '../store/answers';
+import { askAsPage, withBody } from '../store/answers';
 import { Button, ButtonLink } from '../ui/Button';
 import { Field } from '../ui/Field';
 import { TextField } from '../ui/TextField';
@@ -111,7 +111,7 @@ export function BoardImport({
   ): Promise<void> {
     setBusy(true);
     try {
-      const response = await fetch(door, withBody('POST', { fileName: name, text: content }));
+      const response = await askAsPage(door, withBody('POST', { fileName: name, text: content }));
       const result: unknown = await response.json();
       if (response.ok && onAnswer(result)) return;
       const { detail, issues } = result as Imported;

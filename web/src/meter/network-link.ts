@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { askAsPage } from '../store/answers';
 import { LinkLost, LinkSlow, within, type MeterLink } from './link';
 
 const Said = z.object({ answer: z.string().nullable() });
@@ -10,7 +11,7 @@ export function networkLink(host: string, port: number): MeterLink {
     let response: Response;
     try {
       response = await within(
-        fetch('/api/instruments/say', {
+        askAsPage('/api/instruments/say', {
           method: 'POST',
           headers: { 'content-type': 'application/json' },
           body: JSON.stringify({ host, port, message, isQuery }),

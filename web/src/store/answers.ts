@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { changes, RENEWED, TOKEN_HEADER, tokenIn } from '../people/page-token';
 import { sawSignIn } from './signed-in';
 
 /**
@@ -25,17 +26,41 @@ const NOBODY = 'the workshop server does not answer';
 /** How long an answer may take, milliseconds. */
 const PATIENCE = 20_000;
 
+/** What shows that a request comes from a page of the workshop. Nothing in a worker, which only reads. */
+function shown(method = 'GET'): Readonly<Record<string, string>> {
+  if (!changes(method) || typeof document === 'undefined') return {};
+  const token = tokenIn(document.cookie);
+  return token === undefined ? {} : { [TOKEN_HEADER]: token };
+}
+
+export type Asked = Omit<RequestInit, 'headers'> & {
+  readonly headers?: Readonly<Record<string, string>>;
+};
+
+/**
+ * Asks the workshop as one of its pages. Where the page has nothing to show yet, or of a session that
+ * has ended, the answer brings it, and the same is asked once more.
+ */
+export async function askAsPage(path: string, options: Asked = {}): Promise<Response> {
+  const asked = (): Promise<Response> =>
+    fetch(path, { ...options, headers: { ...options.headers, ...shown(options.method) } });
+  const response = await asked();
+  return response.status === 401 && response.headers.get(TOKEN_HEADER) === RENEWED
+    ? asked()
+    : response;
+}
+
 /**
  * Asks the workshop and checks the answer against its schema. Throws an AnswerError.
  */
 export async function ask<T extends z.ZodType>(
   path: string,
   schema: T,
-  options: RequestInit = {},
+  options: Asked = {},
 ): Promise<z.infer<T>> {
   let response: Response;
   try {
-    response = await fetch(path, { signal: AbortSignal.timeout(PATIENCE), ...options });
+    response = await askAsPage(path, { signal: AbortSignal.timeout(PATIENCE), ...options });
   } catch {
     throw new AnswerError(NOBODY, true);
   }
@@ -61,7 +86,7 @@ export async function ask<T extends z.ZodType>(
 export function withBody(
   method: 'POST' | 'PATCH',
   body: unknown,
-): RequestInit & { readonly headers: Readonly<Record<string, string>> } {
+): Asked & { readonly headers: Readonly<Record<string, string>> } {
   return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
 }
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { format } from 'date-fns/format';
 import { useState } from 'react';
 import { z } from 'zod';
-import { ask, whyNot } from '../store/answers';
+import { ask, whyNot, type Asked } from '../store/answers';
 import { store } from '../store/store';
 import { Button, ButtonLink } from '../ui/Button';
 import { Field } from '../ui/Field';
@@ -39,7 +39,7 @@ export function OpenFiles() {
   const isBusy = (what: Errand['what']): boolean =>
     known.some((one) => one.what === what && goesOn(one));
 
-  async function request(path: string, init: RequestInit): Promise<boolean> {
+  async function request(path: string, init: Asked): Promise<boolean> {
     setRefusal(undefined);
     try {
       const asked = ask(path, z.object({}), init);

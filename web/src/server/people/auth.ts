@@ -28,7 +28,7 @@ const SESSION_DAYS = 14;
 const SECRET = 'sign-in secret';
 
 /** The secret that cookies are signed with: made once, the same for every process. */
-async function secretOf(db: Database): Promise<string> {
+export async function secretOf(db: Database): Promise<string> {
   const made = randomBytes(32).toString('base64url');
   await db.insert(workshopSetting).values({ name: SECRET, value: made }).onConflictDoNothing();
   const [row] = await db.select().from(workshopSetting).where(eq(workshopSetting.name, SECRET));
@@ -81,11 +81,13 @@ function passkeys(db: Database) {
   ];
 }
 
+/** Whether browsers reach the workshop over TLS: its cookies are for that alone then. */
+export const usesTls = (): boolean =>
+  process.env.HANZAI_PUBLIC_URL?.startsWith('https://') === true ||
+  (process.env.HANZAI_CERTIFICATE ?? '') !== '';
+
 /** Signing in, over the workshop's database. Passwords are kept as scrypt hashes. */
 async function makeAuth(db: Database) {
-  const secure =
-    process.env.HANZAI_PUBLIC_URL?.startsWith('https://') === true ||
-    (process.env.HANZAI_CERTIFICATE ?? '') !== '';
   return betterAuth({
     appName: 'Hanzai',
     secret: await secretOf(db),
@@ -138,7 +140,7 @@ async function makeAuth(db: Database) {
     },
     plugins: passkeys(db),
     advanced: {
-      useSecureCookies: secure,
+      useSecureCookies: usesTls(),
       cookiePrefix: 'hanzai',
       ipAddress: { ipAddressHeaders: [ADDRESS_HEADER] },
     },

@@ -1,3 +1,4 @@
+import { changes } from '../../people/page-token';
 import type { Database } from '../db/client';
 import { Person } from '../../people/role';
 import { ADDRESS_HEADER, authOf } from './auth';
@@ -7,7 +8,13 @@ import { anybody } from './people';
 export type Asker =
   | { readonly who: 'open' }
   | { readonly who: 'stranger' }
-  | { readonly who: 'person'; readonly person: Person; readonly hasCode: boolean };
+  | {
+      readonly who: 'person';
+      readonly person: Person;
+      readonly hasCode: boolean;
+      /** Id of the session. */
+      readonly session: string;
+    };
 
 /**
  * What anybody may ask for: whether it is alive, what signing in itself needs, and what a visitor's
@@ -35,6 +42,13 @@ export const closeHouse = (db: Database): void => void houses.set(db, { open: fa
 /** Who does something, as it is written down. */
 export const actorOf = ({ person }: App.Locals): string => person?.name ?? 'this machine';
 
+/** Where a session begins: whoever asks there may still have an old one. */
+const SIGNS_IN = /^\/api\/auth\/(?:sign-in\/|passkey\/(?:generate|verify)-authentication)/;
+
+/** Whether a request changes a session, or what it signs in by. */
+export const changesSession = (method: string, path: string): boolean =>
+  changes(method) && path.startsWith('/api/auth/') && !SIGNS_IN.test(path);
+
 export const isForAnybody = (path: string): boolean => ANYBODY.test(path);
 
 /** Who asks for something. */
@@ -45,7 +59,13 @@ export async function whoAsks(db: Database, asked: Headers): Promise<Asker> {
   const session = await auth.api.getSession({ headers: asked });
   const person = Person.safeParse(session?.user);
   if (!session || !person.success) return { who: 'stranger' };
-  return { who: 'person', person: person.data, hasCode: session.user.hasCode === true };
+  const { user } = session;
+  return {
+    who: 'person',
+    person: person.data,
+    hasCode: user.hasCode === true,
+    session: session.session.id,
+  };
 }
 
 /** Headers as the sign-in gets them: with the address that asks, whatever they say of themselves. */
