@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type APIRequestContext } from '@playwright/test';
 import { asPage } from './as-page';
+import { visit } from './open-case';
 import { Server } from './server';
 
 // The application as others on the network reach it: behind the proxy of docs/set-ups.md, in two
@@ -78,7 +79,7 @@ test('behind a proxy with TLS: cookies are secure, news come, a visitor sees one
     HANZAI_PROXY: '127.0.0.1',
     HANZAI_PROCESSES: '2',
   });
-  await page.goto(`${base}/people`);
+  await visit(page, `${base}/people`);
   await page.getByLabel('Name', { exact: true }).fill('Mara Voss');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   const code = (await page.locator('[class*=code]').first().textContent())!.trim();

@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { alive, follow, visit } from './open-case';
 import { Server } from './server';
 
 // Signing in with a device, in a browser with a device of its own.
@@ -23,16 +24,17 @@ test('a passkey is made, signs in by the keyboard alone, and is ended', async ({
       automaticPresenceSimulation: true,
     },
   });
-  await page.goto(`${base}/people`);
+  await visit(page, `${base}/people`);
   await page.getByLabel('Name', { exact: true }).fill('Mara Voss');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^For Mara Voss, once:/)).toBeVisible();
   const code = (await page.locator('[class*=code]').first().textContent())!.trim();
-  await page.getByRole('link', { name: 'Sign in with it now.' }).click();
+  await follow(page, page.getByRole('link', { name: 'Sign in with it now.' }));
   await page.getByLabel('Name', { exact: true }).fill('Mara Voss');
   await page.getByLabel('Password').fill(code);
   await page.keyboard.press('Enter');
   await page.waitForURL(/\/people/);
+  await alive(page);
   await page.getByLabel('What this device is called').fill('bench tablet');
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^bench tablet, since/)).toBeVisible();
@@ -45,17 +47,19 @@ test('a passkey is made, signs in by the keyboard alone, and is ended', async ({
 
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL(/\/sign-in/);
-  await page.goto(`${base}/sign-in?to=/stock`);
+  await alive(page);
+  await visit(page, `${base}/sign-in?to=/stock`);
   await page.getByRole('button', { name: 'With this device' }).focus();
   await page.keyboard.press('Enter');
   await page.waitForURL(({ pathname }) => pathname === '/stock');
 
   // A device that nobody opened, then none at all: told in words, and the password still works.
-  await page.goto(`${base}/people`);
+  await visit(page, `${base}/people`);
   await page.getByRole('button', { name: 'End bench tablet' }).click();
   await expect(page.getByText(/^bench tablet, since/)).toBeHidden();
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL(/\/sign-in/);
+  await alive(page);
   await page.getByRole('button', { name: 'With this device' }).click();
   await expect(page.getByRole('status').or(page.getByRole('alert')).last()).toBeVisible();
   await expect(page).toHaveURL(/\/sign-in/);

@@ -151,6 +151,27 @@ describe('the order of the docket', () => {
     expect(new Set(titles).size).toBe(400);
   });
 
+  it('a search has the same order, in pages without a gap, and counts them on each', async () => {
+    const all = await docketPage(db, { most: 500 }, NOW);
+    // Titles with a 7 in their number, of every state.
+    const wanted = all.lines.map(({ title }) => title).filter((title) => title.includes('7'));
+    const titles: string[] = [];
+    for (let from = 0; ; from += 20) {
+      const page = await docketPage(db, { find: 'case 7', from, most: 20 }, NOW);
+      // A number of a case, a day or a place may have a 7 as well; beyond the end it is counted too.
+      expect(page.found).toBeGreaterThanOrEqual(wanted.length);
+      if (page.lines.length === 0) break;
+      titles.push(...page.lines.map(({ title }) => title));
+    }
+    expect(titles.filter((title) => title.includes('7'))).toEqual(wanted);
+    expect(new Set(titles).size).toBe(titles.length);
+    expect((await docketPage(db, { find: 'case 7', from: 5000 }, NOW)).found).toBe(titles.length);
+    expect(await docketPage(db, { find: 'no such words' }, NOW)).toMatchObject({
+      found: 0,
+      lines: [],
+    });
+  });
+
   it('finds words anywhere on the card, in any order, and takes them as they are', async () => {
     const find = async (words: string) => (await docketPage(db, { find: words }, NOW)).found;
     // A number of a case is found like its words.

@@ -2,7 +2,7 @@ import { urgencyOf } from '@hanzai/core/bench';
 import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { parseISO } from 'date-fns/parseISO';
-import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import { desc, eq, sql, type SQL } from 'drizzle-orm';
 import { CaseSummary } from '../../case/summary';
 import type { DocketLine, DocketPage, RunningTimer } from '../../docket/docket-line';
 import { searchTerms } from '../../docket/search';
@@ -83,28 +83,15 @@ export async function docketPage(
   const found =
     terms.length > 0 ? sql`${searched} like all(${sql.param(terms)}::text[])` : undefined;
   const limit = Math.min(most, MOST_LINES);
-  const today = format(now, 'yyyy-MM-dd');
-  const done = sql`(coalesce(${caseSummary.closed}, false) and not ${followUpDue(today)})`;
-  const [total, summaries, timers, counted] = await Promise.all([
+  const done = sql`(coalesce(${caseSummary.closed}, false) and not ${followUpDue(format(now, 'yyyy-MM-dd'))})`;
+  const [total, timers, page] = await Promise.all([
     db.$count(repairCase),
-    db.$count(caseSummary),
     runningTimers(db, now),
-    found ? countedBy(db, found, sql`not ${done}`) : db.$count(caseSummary, toDo(today)),
+    found ? searchPage(db, found, done, now, limit, from) : plainPage(db, done, now, limit, from),
   ]);
-  // Where each has its summary, those that are not done are found without looking at the others.
-  const areWhole = total === summaries;
-  const missing = total - summaries;
-  const counts = typeof counted === 'number' ? { found: total, open: counted + missing } : counted;
-  const isOpen = areWhole ? toDo(today) : sql`not ${done}`;
-  const rows = await rowsOf(db, and(found, isOpen), desc(score(now)), limit, from);
-  if (rows.length < limit) {
-    const rest = limit - rows.length;
-    const passed = Math.max(0, from - counts.open);
-    rows.push(...(await rowsOf(db, and(found, done), desc(repairCase.openedAt), rest, passed)));
-  }
   return {
-    lines: rows.map(({ row, state: own, summary }) => lineOf(row, own, summary, now)),
-    found: counts.found,
+    lines: page.rows.map(({ row, state: own, summary }) => lineOf(row, own, summary, now)),
+    found: page.found ?? total,
     total,
     timers,
     now: now.toISOString(),
@@ -113,43 +100,91 @@ export async function docketPage(
 
 const joined = eq(caseSummary.caseId, repairCase.id);
 
-/** How many cases a search finds, and how many of them are open. */
-async function countedBy(
+interface Page {
+  readonly rows: readonly {
+    readonly row: typeof repairCase.$inferSelect;
+    readonly state: DocketLine['state'];
+    readonly summary: unknown;
+  }[];
+  /** Cases that a search finds; left out where none is searched for. */
+  readonly found?: number;
+}
+
+/** A page of all cases: those that are not done by their index, then the others. */
+async function plainPage(
   db: Database,
-  found: SQL | undefined,
-  isOpen: SQL,
-): Promise<{ readonly found: number; readonly open: number }> {
-  const [row] = await db
+  done: SQL,
+  now: Date,
+  limit: number,
+  from: number,
+): Promise<Page> {
+  const today = format(now, 'yyyy-MM-dd');
+  const [total, summaries, known] = await Promise.all([
+    db.$count(repairCase),
+    db.$count(caseSummary),
+    db.$count(caseSummary, toDo(today)),
+  ]);
+  // Where each has its summary, those that are not done are found without looking at the others.
+  const missing = total - summaries;
+  const isOpen = missing === 0 ? toDo(today) : sql`not ${done}`;
+  const rows = await rowsOf(db, isOpen, [desc(score(now))], limit, from);
+  if (rows.length === limit) return { rows };
+  const passed = Math.max(0, from - known - missing);
+  const rest = limit - rows.length;
+  return {
+    rows: [...rows, ...(await rowsOf(db, done, [desc(repairCase.openedAt)], rest, passed))],
+  };
+}
+
+/** A page of what a search finds. Every case is looked at for it, and but once. */
+async function searchPage(
+  db: Database,
+  which: SQL,
+  done: SQL,
+  now: Date,
+  limit: number,
+  from: number,
+): Promise<Page> {
+  const ranks = [
+    done,
+    sql`case when not ${done} then ${score(now)} end desc nulls last`,
+    sql`case when ${done} then ${repairCase.openedAt} end desc`,
+  ];
+  const rows = await rowsOf(db, which, ranks, limit, from, true);
+  // Beyond the last one there is no row that says how many there are.
+  const [first] = from === 0 || rows.length > 0 ? rows : await rowsOf(db, which, ranks, 1, 0, true);
+  return { rows, found: first?.found ?? 0 };
+}
+
+/**
+ * Cases by their rank: what a line shows is fetched for those of this page alone. isCounted: how many there
+ * are in all stands with each.
+ */
+async function rowsOf(
+  db: Database,
+  which: SQL,
+  ranks: readonly SQL[],
+  limit: number,
+  offset: number,
+  isCounted = false,
+) {
+  const order = [...ranks, desc(repairCase.number)];
+  const place = sql<number>`row_number() over (order by ${sql.join(order, sql`, `)})`;
+  const ranked = db
     .select({
-      found: sql<number>`count(*)::int`,
-      open: sql<number>`(count(*) filter (where ${isOpen}))::int`,
+      id: repairCase.id,
+      place: place.as('place'),
+      found: (isCounted ? sql<number>`(count(*) over ())::int` : sql<number>`0`).as('found'),
     })
     .from(repairCase)
     .leftJoin(caseSummary, joined)
-    .where(found);
-  return row!;
-}
-
-/** Cases by their rank: what a line shows is fetched for those of this page alone. */
-async function rowsOf(
-  db: Database,
-  which: SQL | undefined,
-  rank: SQL,
-  limit: number,
-  offset: number,
-) {
-  const place = sql<number>`row_number() over (order by ${rank}, ${desc(repairCase.number)})`;
-  const ranked = db
-    .select({ id: repairCase.id, place: place.as('place') })
-    .from(repairCase)
-    .leftJoin(caseSummary, joined)
     .where(which)
-    .orderBy(rank, desc(repairCase.number))
+    .orderBy(...order)
     .limit(limit)
     .offset(offset)
     .as('ranked');
   return db
-    .select({ row: repairCase, state, summary: caseSummary.content })
+    .select({ row: repairCase, state, summary: caseSummary.content, found: ranked.found })
     .from(ranked)
     .innerJoin(repairCase, eq(repairCase.id, ranked.id))
     .leftJoin(caseSummary, joined)
