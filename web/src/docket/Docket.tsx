@@ -13,7 +13,7 @@ import { Band } from '../case/Band';
 import { Button, ButtonLink } from '../ui/Button';
 import { Keys } from '../ui/Keys';
 import { Notice } from '../ui/Notice';
-import { Pad } from '../ui/Pad';
+import { PadCopy, PadDrawings } from '../ui/Pad';
 import style from './Docket.module.css';
 import { batchSearch, batchSearched } from './search';
 
@@ -165,28 +165,31 @@ function DocketSheet({
             </p>
           </section>
         ) : (
-          <table className={style.table}>
-            <thead>
-              <tr>
-                <th scope="col">case, by urgency</th>
-                <th scope="col">next action</th>
-                <th scope="col">waits for</th>
-                <th scope="col">promised</th>
-                <th scope="col">age, booked</th>
-                <th scope="col">track</th>
-              </tr>
-            </thead>
-            <tbody>
-              {lines.map((line) => (
-                <Line
-                  key={line.number}
-                  line={line}
-                  now={new Date(now)}
-                  onBatch={(batch) => onSearch(batchSearch(batch))}
-                />
-              ))}
-            </tbody>
-          </table>
+          <>
+            <PadDrawings />
+            <table className={style.table}>
+              <thead>
+                <tr>
+                  <th scope="col">case, by urgency</th>
+                  <th scope="col">next action</th>
+                  <th scope="col">waits for</th>
+                  <th scope="col">promised</th>
+                  <th scope="col">age, booked</th>
+                  <th scope="col">track</th>
+                </tr>
+              </thead>
+              <tbody>
+                {lines.map((line) => (
+                  <Line
+                    key={line.number}
+                    line={line}
+                    now={new Date(now)}
+                    onBatch={(batch) => onSearch(batchSearch(batch))}
+                  />
+                ))}
+              </tbody>
+            </table>
+          </>
         )}
         {found > lines.length && (
           <p className={style.more}>
@@ -292,7 +295,7 @@ function Line({
         <span className={style.pads}>
           {STAGES.map((stage) => (
             <span key={stage} title={stageTitle(stage)}>
-              <Pad state={line.pads[stage] ?? 'hollow'} size={15} />
+              <PadCopy state={line.pads[stage] ?? 'hollow'} size={15} />
             </span>
           ))}
         </span>

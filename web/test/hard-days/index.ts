@@ -5,11 +5,13 @@ import { base, build, place, root, say } from './common';
 import { load, soak } from './crowd';
 import { failover, full, slow } from './database';
 import { kill } from './deaths';
+import { history } from './history';
 
 const DAYS: Readonly<
   Record<string, readonly [day: (much: number) => Promise<void>, much: number, words: string]>
 > = {
   load: [load, 60, 'seconds of fifty people on ten thousand cases, by one process and by two'],
+  history: [history, 125, 'copies of each closed case: every page, and how long others wait'],
   kill: [kill, 50, 'times server and database are killed at once under four writers'],
   failover: [failover, 4, 'times the database dies and its standby takes its place'],
   full: [full, 10, 'seconds of a full disk (as root: it mounts one in memory)'],

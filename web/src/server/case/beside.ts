@@ -3,7 +3,9 @@ import { sql } from 'drizzle-orm';
 import { BesideReading } from '../../case/beside';
 import type { Database } from '../db/client';
 
-/** More than a workshop has of one board; the newest are sent. */
+/** Units that are gone into, the newest first: more do not make the scatter of a reading any clearer. */
+const MOST_UNITS = 200;
+/** Readings that are sent, the newest first. */
 const MOST = 4000;
 
 /**
@@ -27,7 +29,9 @@ export async function readingsBeside(
       from own, repair_case c left join board b on b.id = c.board_id
       where c.id <> own.id
         and (b.sheet = own.sheet or (own.sheet is null and lower(c.unit_model) = lower(own.unit_model)))
-    ), ended as (
+      order by c.number desc
+      limit ${MOST_UNITS}
+    ), ended as materialized (
       select alike.id, alike.number,
         coalesce(s.closed, false) and not exists (
           select 1 from case_entry d
