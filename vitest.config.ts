@@ -32,7 +32,7 @@ export default defineConfig({
           include: ['web/test/**/*.test.ts'],
           testTimeout: 120_000,
           hookTimeout: 120_000,
-          fileParallelism: false,
+          setupFiles: ['web/test/own-database.ts'],
         },
       },
     ],

@@ -13,6 +13,8 @@ import { complain, sideStep } from './say.mjs';
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const wanted = process.argv[2];
 const wants = (part) => wanted === undefined || wanted === part;
+/** Rows of integration tests side by side, each on a database of its own (web/test/own-database.ts). */
+const ROWS = 2;
 /** Browsers side by side: each waits for its application much of the time. */
 const E2E_WORKERS = Math.max(1, Math.min(2, availableParallelism()));
 const totals = { passed: 0, failed: 0 };
@@ -61,7 +63,7 @@ async function shown(command, words, env = {}) {
   }
 }
 
-async function vitest(project, env) {
+async function vitest(project, env, ...more) {
   const report = join(root, `.test-${project}.json`);
   rmSync(report, { force: true });
   process.stdout.write(`\n${project} tests\n`);
@@ -75,6 +77,7 @@ async function vitest(project, env) {
       '--reporter=default',
       '--reporter=json',
       `--outputFile.json=${report}`,
+      ...more,
     ],
     env,
   );
@@ -139,6 +142,15 @@ async function checks() {
       for (const [words, work] of row) await check(words, work);
     }),
   );
+}
+
+async function integration(database) {
+  await run('node', ['bundle-reckoner.mjs'], { cwd: join(root, 'web') });
+  const env = {
+    DATABASE_URL: database.url('hanzai_integration'),
+    HANZAI_RECKONER_IS_BUILT: '1',
+  };
+  await vitest('integration', env, `--maxWorkers=${ROWS}`);
 }
 
 async function endToEnd(database) {
@@ -209,9 +221,9 @@ async function main() {
     process.once('SIGINT', stop);
     process.once('SIGTERM', stop);
     try {
-      await dropDatabases(database, ['hanzai_integration', 'hanzai_e2e']);
-      if (wants('integration'))
-        await vitest('integration', { DATABASE_URL: database.url('hanzai_integration') });
+      const rows = Array.from({ length: ROWS }, (_, i) => `hanzai_integration_row${i + 1}`);
+      await dropDatabases(database, [...rows, 'hanzai_e2e']);
+      if (wants('integration')) await integration(database);
       if (wants('e2e')) await endToEnd(database);
     } finally {
       await database.stop();

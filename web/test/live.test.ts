@@ -46,7 +46,7 @@ async function cutListeners(): Promise<number> {
   await client.connect();
   const { rowCount } = await client.query(
     `select pg_terminate_backend(pid) from pg_stat_activity
-     where query like 'listen %' and pid <> pg_backend_pid()`,
+     where query like 'listen %' and pid <> pg_backend_pid() and datname = current_database()`,
   );
   await client.end();
   return rowCount ?? 0;
@@ -66,7 +66,7 @@ describe('news', () => {
   const listening = (): Promise<void> =>
     vi.waitFor(async () => {
       const { rows } = await pool.query(
-        `select count(*)::int as n from pg_stat_activity where query like 'listen "hanzai %'`,
+        `select count(*)::int as n from pg_stat_activity where query like 'listen "hanzai %' and datname = current_database()`,
       );
       expect((rows[0] as { n: number }).n).toBeGreaterThan(0);
     }, 5000);
