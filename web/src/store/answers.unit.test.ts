@@ -2,7 +2,7 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { z } from 'zod';
 import { cookieName, RENEWED, TOKEN_HEADER, tokenIn } from '../people/page-token';
-import { AnswerError, ask, askAsPage, withBody } from './answers';
+import { type AnswerError, ask, askAsPage, withBody } from './answers';
 
 // What a page shows of itself with what it changes.
 
