@@ -11,6 +11,7 @@ import { LEARNING } from '../src/server/errands/queue';
 import { startErrands, takeUpLost, type Worker } from '../src/server/errands/work';
 import { isUpToDate, keptPatterns, learnAnew } from '../src/server/learn/learned';
 import { learnedOn, lessonsBefore, patternsOf } from '../src/server/learn/lessons';
+import { told } from '../src/server/logger';
 import { setLearning } from '../src/server/learn/setting';
 import { closePools } from '../src/server/reckoning/pool';
 import { ask, at } from './databases';
@@ -207,7 +208,11 @@ describe('what was learned', () => {
          $$ begin raise exception 'no space left on device' using errcode = '53100'; end $$;
        create trigger full_disk before insert or update on learned for each row execute function full_disk()`,
     );
-    await expect(learnAnew(one.db)).rejects.toThrow();
+    const error = await learnAnew(one.db).catch((thrown: unknown) => thrown);
+    // The database's own message has every case that was learned of in it.
+    expect((error as Error).message).toContain('PD3-POW');
+    expect(told(error)).toMatchObject({ why: 'a query failed', code: '53100' });
+    expect(JSON.stringify(told(error)).length).toBeLessThan(200);
     // The page is there all the same.
     expect(await patternsOf(one.db)).toMatchObject({ behind: true, counting: patterns.counting });
     await ask(at(own), 'drop trigger full_disk on learned; drop function full_disk');

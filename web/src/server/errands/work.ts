@@ -8,7 +8,7 @@ import { schema, type Database } from '../db/client';
 import { errand } from '../db/schema/errand';
 import { learnAnew } from '../learn/learned';
 import { audit } from '../people/people';
-import { logger } from '../logger';
+import { logger, told } from '../logger';
 import { importWords } from '../open-files/imported';
 import { takeWorkshop, Unreadable } from '../open-files/read';
 import { workshopArchive } from '../open-files/write';
@@ -172,7 +172,7 @@ export async function startErrands(db: Database, pool: pg.Pool, url: string): Pr
     // Every look at the queue fails while the database is away.
     if (Date.now() - said < SAYS_EVERY) return;
     said = Date.now();
-    logger.warn({ from: 'errands', name: error.name, why: error.message }, 'the queue waits');
+    logger.warn({ from: 'errands', ...told(error) }, 'the queue waits');
   };
   boss.on('error', failed);
   await boss.start();
@@ -184,14 +184,26 @@ export async function startErrands(db: Database, pool: pg.Pool, url: string): Pr
       try {
         await doErrand(db, url, id);
       } catch (error) {
-        logger.error({ from: 'errands', errand: id, err: error }, 'an errand is tried again');
+        const short = told(error);
+        logger.error({ from: 'errands', errand: id, ...short }, 'an errand is tried again');
         await giveUpAfter(db, boss, job!.id, id);
-        throw error;
+        // The queue keeps what it is thrown.
+        throw new Error(short.why);
       }
     },
   );
-  const learning = await boss.work(LEARNING, { pollingIntervalSeconds: 2, batchSize: 1 }, () =>
-    learnAnew(db),
+  const learning = await boss.work(
+    LEARNING,
+    { pollingIntervalSeconds: 2, batchSize: 1 },
+    async () => {
+      try {
+        await learnAnew(db);
+      } catch (error) {
+        const short = told(error);
+        logger.error({ from: 'learning', ...short }, 'what was learned is worked out again');
+        throw new Error(short.why);
+      }
+    },
   );
   const learn = async (): Promise<void> => {
     await boss.send(LEARNING, {});

@@ -2,7 +2,7 @@ import { and, eq } from 'drizzle-orm';
 import { boardContent } from '../board/repository';
 import type { Database } from '../db/client';
 import { boardExposure } from '../db/schema/learning';
-import { logger } from '../logger';
+import { logger, told } from '../logger';
 import { exposedBy, reckonerVersion } from '../reckoning/pool';
 import type { Exposed } from '../reckoning/tasks';
 import { oncePerBoard } from './once-per-board';
@@ -40,7 +40,7 @@ const exposed = oncePerBoard(MOST_BOARDS, async (db, boardId): Promise<Exposed> 
  * else down: nothing is learned on it.
  */
 export const exposedOn = (db: Database, boardId: string): Promise<Exposed> =>
-  exposed(db, boardId).catch((error: Error) => {
-    logger.warn({ board: boardId, why: error.message }, 'a board that cannot be learned on');
+  exposed(db, boardId).catch((error: unknown) => {
+    logger.warn({ board: boardId, ...told(error) }, 'a board that cannot be learned on');
     return NOTHING_KNOWN;
   });

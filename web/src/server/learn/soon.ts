@@ -1,6 +1,6 @@
 import type { Database } from '../db/client';
 import { errandsHere } from '../errands/running';
-import { logger } from '../logger';
+import { logger, told } from '../logger';
 import { isUpToDate, learnAnew } from './learned';
 
 /** So long whoever asks waits for what is being worked out, milliseconds. */
@@ -13,8 +13,8 @@ async function setGoing(db: Database): Promise<void> {
   await (worker ? worker.learn() : learnAnew(db));
 }
 
-const failed = (error: Error): void =>
-  logger.warn({ from: 'learning', name: error.name, why: error.message }, 'learning is put off');
+const failed = (error: unknown): void =>
+  logger.warn({ from: 'learning', ...told(error) }, 'learning is put off');
 
 /** Something was closed or changed: it is worked in soon, and nobody waits for it. */
 export function learnSoon(db: Database): void {
