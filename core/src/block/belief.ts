@@ -61,25 +61,17 @@ export function believeBlocks(model: UnitModel, given: readonly BlockEvidence[])
       : one,
   );
   const states = unitStates(model, evidence);
-  const logs = states.map(
-    (state) =>
-      Math.log(state.prior) +
-      evidence.reduce((sum, one) => sum + Math.log(likelihood(model, state, one)), 0),
-  );
+  // Of each piece of evidence its chance in each state: worked out once, used four times.
+  const fits = evidence.map((one) => states.map((state) => likelihood(model, state, one)));
+  const explained = states.map((_, s) => fits.reduce((sum, fit) => sum + Math.log(fit[s]!), 0));
+  const logs = states.map(({ prior }, s) => Math.log(prior) + explained[s]!);
   const top = Math.max(...logs);
   const weights = logs.map((log) => Math.exp(log - top));
   const total = weights.reduce((a, b) => a + b, 0);
   const chance = (test: (state: UnitState) => boolean): number =>
     states.reduce((sum, state, i) => sum + (test(state) ? weights[i]! / total : 0), 0);
-  const together = Math.max(
-    ...states.map((state) =>
-      evidence.reduce((sum, one) => sum + Math.log(likelihood(model, state, one)), 0),
-    ),
-  );
-  const apart = evidence.reduce(
-    (sum, one) => sum + Math.log(Math.max(...states.map((state) => likelihood(model, state, one)))),
-    0,
-  );
+  const together = Math.max(...explained);
+  const apart = fits.reduce((sum, fit) => sum + Math.log(Math.max(...fit)), 0);
   return {
     byBlock: model.blocks
       .map(({ name }) => ({
@@ -92,7 +84,7 @@ export function believeBlocks(model: UnitModel, given: readonly BlockEvidence[])
     intermittent: chance(({ bad }) => bad.length > 0 && bad.every(({ fails }) => fails < 0.9)),
     consistency: Math.exp(together - apart),
     odd: evidence.flatMap((one, i) =>
-      !endsTheJob(model, one) && foretold(model, states, logs, one) ** (1 / triesOf(one)) < ODD
+      !endsTheJob(model, one) && foretold(logs, fits[i]!) ** (1 / triesOf(one)) < ODD
         ? [i]
         : [],
     ),
@@ -111,15 +103,10 @@ function endsTheJob(model: UnitModel, one: BlockEvidence): boolean {
 
 /**
  * Chance of a piece of evidence, given all the others. logs: of each state, with all of the
- * evidence.
+ * evidence; fit: its own chance in each state.
  */
-function foretold(
-  model: UnitModel,
-  states: readonly UnitState[],
-  logs: readonly number[],
-  one: BlockEvidence,
-): number {
-  const without = logs.map((log, s) => log - Math.log(likelihood(model, states[s]!, one)));
+function foretold(logs: readonly number[], fit: readonly number[]): number {
+  const without = logs.map((log, s) => log - Math.log(fit[s]!));
   const top = Math.max(...without);
   const sum = (values: readonly number[]): number =>
     values.reduce((total, value) => total + Math.exp(value - top), 0);
