@@ -84,9 +84,7 @@ export function believeBlocks(model: UnitModel, given: readonly BlockEvidence[])
     intermittent: chance(({ bad }) => bad.length > 0 && bad.every(({ fails }) => fails < 0.9)),
     consistency: Math.exp(together - apart),
     odd: evidence.flatMap((one, i) =>
-      !endsTheJob(model, one) && foretold(logs, fits[i]!) ** (1 / triesOf(one)) < ODD
-        ? [i]
-        : [],
+      !endsTheJob(model, one) && foretold(logs, fits[i]!) ** (1 / triesOf(one)) < ODD ? [i] : [],
     ),
   };
 }
