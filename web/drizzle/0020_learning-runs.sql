@@ -9,7 +9,6 @@ CREATE TABLE "learned" (
 	"belongs_to" uuid PRIMARY KEY DEFAULT workshop_here() NOT NULL,
 	"made_of" text NOT NULL,
 	"made_at" timestamp with time zone DEFAULT now() NOT NULL,
-	"cases" integer NOT NULL,
 	"patterns" jsonb NOT NULL,
 	"lessons" jsonb NOT NULL,
 	"for_boards" jsonb NOT NULL

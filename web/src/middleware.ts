@@ -14,7 +14,7 @@ import {
   withAddress,
   type Asker,
 } from './server/people/gate';
-import { pageToken } from './server/people/page-token';
+import { pageToken, type PageToken } from './server/people/page-token';
 import { answer, problem } from './server/problem';
 
 // The built application works on errands; the development server leaves them to it.
@@ -60,8 +60,10 @@ async function turnedAway(context: APIContext): Promise<Response | undefined> {
   const forAnybody = isForAnybody(pathname) || readsMetrics(request, pathname);
   if (forAnybody && !changesSession(request.method, pathname)) return undefined;
   let asker: Asker;
+  let shown: PageToken | undefined;
   try {
     asker = await whoAsks(database(), withAddress(request.headers, context.clientAddress));
+    if (asker.who === 'person') shown = await pageToken(database(), request, asker.session);
   } catch (error) {
     // A page shows nothing that it does not ask the database for.
     return pathname.startsWith('/api/') ? answer(() => Promise.reject(error as Error)) : undefined;
@@ -73,10 +75,9 @@ async function turnedAway(context: APIContext): Promise<Response | undefined> {
     return isDoor
       ? problem(401, 'Not signed in', 'sign in first; what you entered is kept in this browser')
       : context.redirect(`/sign-in?to=${encodeURIComponent(pathname + url.search)}`);
-  const { isOurs, cookie } = await pageToken(database(), request, asker.session);
-  locals.newToken = cookie;
+  locals.newToken = shown?.cookie;
   // For later, as every 401 is: the page asks again with the cookie that comes with this answer.
-  if (!isOurs)
+  if (shown?.isOurs !== true)
     return problem(
       401,
       'No page of ours',

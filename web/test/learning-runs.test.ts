@@ -199,6 +199,30 @@ describe('what was learned', () => {
     await vi.waitFor(async () => expect(await isUpToDate(one.db)).toBe(true), 20_000);
   });
 
+  it('is not read where another version kept it: its form may be another', async () => {
+    await ask(at(own), `update learned set made_of = 'an older one x', patterns = '{"a": 1}'`);
+    const end = await atWork();
+    expect(await patternsOf(one.db)).toMatchObject({ behind: true, workedOutAt: null, rates: [] });
+    expect(await lessonsBefore(one.db, 2_147_483_647)).toEqual([]);
+    await end();
+    await vi.waitFor(async () => expect(await isUpToDate(one.db)).toBe(true), 20_000);
+    expect((await lessonsBefore(one.db, 2_147_483_647)).length).toBeGreaterThan(30);
+  });
+
+  it('takes no connection from others, however many wait for it', async () => {
+    const end = await atWork();
+    await rename();
+    const most = 2 * one.pool.options.max;
+    const asked = Array.from({ length: most }, () => patternsOf(one.db));
+    // While all of them wait somebody else gets his answer.
+    const begun = performance.now();
+    await one.db.execute(sql`select 1`);
+    expect(performance.now() - begun).toBeLessThan(1500);
+    for (const { behind } of await Promise.all(asked)) expect(behind).toBe(true);
+    await end();
+    await vi.waitFor(async () => expect(await isUpToDate(one.db)).toBe(true), 20_000);
+  });
+
   it('leaves nothing half done where the run fails, and takes nothing down', async () => {
     await rename();
     const { patterns } = await keptPatterns(one.db);

@@ -21,7 +21,7 @@ export function CaseByCase({
   closed: number;
   setTeaches: (number: number, teaches: boolean) => Promise<void>;
 }) {
-  const { lessons, hasMore, isLoading, refusal, more } = useLessons(true);
+  const { lessons, hasMore, isLoading, refusal, more } = useLessons();
   return (
     <>
       {lessons.length > 0 && (

@@ -15,13 +15,12 @@ export interface LessonsState {
   readonly more: () => void;
 }
 
-/** Closed cases with what they teach, the newest first, a page at a time. wanted: somebody looks. */
-export function useLessons(wanted: boolean): LessonsState {
+/** Closed cases with what they teach, the newest first, a page at a time. */
+export function useLessons(): LessonsState {
   const { queries } = store();
   const { data, error, isFetching, hasNextPage, fetchNextPage } = useInfiniteQuery(
     {
       queryKey: LESSONS_KEY,
-      enabled: wanted,
       initialPageParam: null as number | null,
       queryFn: ({ pageParam }) =>
         ask(

@@ -22,7 +22,7 @@ const PATHS = [
   '/instruments',
   '/workshop',
   '/practice',
-  '/batch?batch=stores%20shelf%202',
+  '/batch?name=stores%20shelf%202',
   '/api/cases?most=500',
   '/api/cases?find=belt&most=500',
   '/api/cases?from=4000',

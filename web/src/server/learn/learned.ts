@@ -1,4 +1,4 @@
-import { and, desc, eq, isNotNull, sql } from 'drizzle-orm';
+import { and, desc, eq, isNotNull, sql, type SQL } from 'drizzle-orm';
 import type { Exposure, PatternPack } from '@hanzai/core/learn';
 import type { PatternsLearned, TaughtCase } from '../../patterns/patterns';
 import type { Database } from '../db/client';
@@ -22,7 +22,6 @@ export const LESSONS_AT_ONCE = 100;
 const MOST_ROUNDS = 3;
 
 const YEAR = sql`extract(year from ${repairCase.openedAt} at time zone 'UTC')::int`;
-const closedCases = sql`${caseSummary.closed} and ${caseSummary.lessonMark} is not null`;
 
 /**
  * The mark of what there is to learn of now: every closed case with all that counts of it, the
@@ -36,7 +35,7 @@ async function markNow(db: Database): Promise<string> {
         (select ${repairCase.number}, ${repairCase.title}, ${repairCase.teaches}, ${repairCase.boardId},
            ${repairCase.hoursRun}, ${YEAR} - ${repairCase.madeIn} as years, ${caseSummary.lessonMark}
          from ${repairCase} join ${caseSummary} on ${caseSummary.caseId} = ${repairCase.id}
-         where ${closedCases} order by ${repairCase.number} desc limit ${MOST_LESSONS}) told),
+         where ${caseSummary.closed} order by ${repairCase.number} desc limit ${MOST_LESSONS}) told),
       (select value from workshop_setting where name = 'learning'),
       (select string_agg(row(workshop, trust, archived_at is null, content->>'hash')::text, ',' order by workshop)
          from pattern_pack)
@@ -71,7 +70,7 @@ async function toldRows(db: Database): Promise<ToldRow[]> {
     })
     .from(repairCase)
     .innerJoin(caseSummary, eq(caseSummary.caseId, repairCase.id))
-    .where(and(closedCases, isNotNull(sql`${caseSummary.content}->>'lesson'`)))
+    .where(and(caseSummary.closed, isNotNull(sql`${caseSummary.content}->>'lesson'`)))
     .orderBy(desc(repairCase.number))
     .limit(MOST_LESSONS);
 }
@@ -117,9 +116,15 @@ export interface KeptPatterns {
   readonly at: Date | null;
 }
 
+/** What this version of the application made: another one's may be of another form. */
+const ofThisVersion = (): SQL => sql`starts_with(${learned.madeOf}, ${reckonerVersion()})`;
+
 /** What is kept for the page of patterns. */
 export async function keptPatterns(db: Database): Promise<KeptPatterns> {
-  const [row] = await db.select({ patterns: learned.patterns, at: learned.madeAt }).from(learned);
+  const [row] = await db
+    .select({ patterns: learned.patterns, at: learned.madeAt })
+    .from(learned)
+    .where(ofThisVersion());
   return row ? { ...row, patterns: row.patterns as PatternsLearned } : nothingLearned();
 }
 
@@ -133,34 +138,28 @@ let nothing: KeptPatterns | undefined;
 const nothingLearned = (): KeptPatterns =>
   (nothing ??= { patterns: learn(NO_LESSONS).patterns, at: null });
 
-export interface KeptForBoards extends ForBoards {
-  readonly ends: PatternsLearned['ends'];
-  readonly cases: number;
-}
+export interface KeptForBoards extends ForBoards, Pick<PatternsLearned, 'ends' | 'counting'> {}
 
 /** What is kept for line-ups; undefined where nothing is yet. */
 export async function keptForBoards(db: Database): Promise<KeptForBoards | undefined> {
   const [row] = await db
     .select({
-      cases: learned.cases,
       forBoards: learned.forBoards,
       ends: sql<unknown>`${learned.patterns}->'ends'`,
+      counting: sql<number>`(${learned.patterns}->>'counting')::int`,
     })
-    .from(learned);
-  return (
-    row && {
-      ...(row.forBoards as ForBoards),
-      ends: row.ends as PatternsLearned['ends'],
-      cases: row.cases,
-    }
-  );
+    .from(learned)
+    .where(ofThisVersion());
+  if (!row) return undefined;
+  const { forBoards, ends, counting } = row;
+  return { ...(forBoards as ForBoards), ends: ends as PatternsLearned['ends'], counting };
 }
 
 /** Closed cases that are older than one, the newest first, as many as are shown at once. */
 export async function olderLessons(db: Database, before: number): Promise<TaughtCase[]> {
   const { rows } = await db.execute<{ lesson: TaughtCase }>(sql`
     select lesson from ${learned}, jsonb_array_elements(${learned.lessons}) lesson
-    where (lesson->>'number')::int < ${before}
+    where (lesson->>'number')::int < ${before} and ${ofThisVersion()}
     order by (lesson->>'number')::int desc limit ${LESSONS_AT_ONCE}`);
   return rows.map(({ lesson }) => lesson);
 }

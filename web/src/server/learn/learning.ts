@@ -73,7 +73,6 @@ export interface ForBoards {
 
 /** What came of it, as the database keeps it. */
 export interface Learnt {
-  readonly cases: number;
   readonly patterns: PatternsLearned;
   readonly lessons: readonly TaughtCase[];
   readonly forBoards: ForBoards;
@@ -103,7 +102,7 @@ function read({ lesson, years, hours, ...row }: ToldRow): readonly Told[] {
 }
 
 /** Of the cases that are told, those that count. */
-export const counts = (
+const counts = (
   { on, since }: LearningSetting,
   one: Pick<Told, 'teaches' | 'closedAt'> & { readonly lesson: Lesson },
 ): boolean =>
@@ -119,10 +118,9 @@ function know({ rows, setting, exposures }: LearnFrom): Known {
 /** Works out what the workshop learned. */
 export function learn(from: LearnFrom): Learnt {
   const known = know(from);
-  const { told, used, lessons, learned } = known;
+  const { told, lessons, learned } = known;
   const { ofClass, ofRole, ofUnit, ofBoard } = learned;
   return {
-    cases: used.length,
     patterns: patternsOf(from, known),
     lessons: told.map((one) => taughtCase(one, learned.shares)),
     forBoards: {

@@ -81,7 +81,7 @@ export async function learnedOn(db: Database, boardId: string): Promise<BoardLea
     ends: kept.ends.filter(
       ({ board, ref }) => board === title && (kinds.has(ref) || ref.includes('~')),
     ),
-    cases: kept.cases,
+    cases: kept.counting,
     behind,
   };
 }

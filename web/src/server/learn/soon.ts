@@ -7,10 +7,21 @@ import { isUpToDate, learnAnew } from './learned';
 const PATIENCE = 2000;
 const LOOKS_EVERY = 100;
 
+const going = new WeakMap<Database, Promise<void>>();
+
+/** Here and now, once at a time: each that waits for another's would keep a connection from it. */
+function here(db: Database): Promise<void> {
+  const known = going.get(db);
+  if (known) return known;
+  const run = learnAnew(db).finally(() => going.delete(db));
+  going.set(db, run);
+  return run;
+}
+
 /** Has it worked out: by the queue where this process works on it, else here and now. */
 async function setGoing(db: Database): Promise<void> {
   const worker = await errandsHere();
-  await (worker ? worker.learn() : learnAnew(db));
+  await (worker ? worker.learn() : here(db));
 }
 
 const failed = (error: unknown): void =>

@@ -1,5 +1,5 @@
 import { sql } from 'drizzle-orm';
-import { integer, jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import { jsonb, pgTable, text, uuid } from 'drizzle-orm/pg-core';
 import { board } from './board';
 import { moment } from './moment';
 
@@ -13,8 +13,6 @@ export const learned = pgTable('learned', {
   /** Of which cases, settings and packs, and by which version of the application: another, another. */
   madeOf: text('made_of').notNull(),
   madeAt: moment('made_at').notNull().defaultNow(),
-  /** Closed cases that count. */
-  cases: integer('cases').notNull(),
   /** What the page of patterns shows, with the newest lessons (`PatternsLearned`). */
   patterns: jsonb('patterns').notNull(),
   /** Every closed case with its shares (`TaughtCase`), the newest first. */
